@@ -1,0 +1,254 @@
+import { array, object, string } from 'yup';
+import { endpoint } from './endpoint';
+import * as shape from './shapes';
+
+const { id, idParams } = shape;
+
+/** Everything that the server answers below /api, besides bytes going in. The API's page is made from this. */
+export const endpoints = {
+  overview: endpoint({
+    method: 'GET',
+    path: '/overview',
+    summary: 'How much waits at each station',
+    reply: shape.overview,
+  }),
+  readSettings: endpoint({ method: 'GET', path: '/settings', summary: 'The settings', reply: shape.settings }),
+  changeSettings: endpoint({
+    method: 'PUT',
+    path: '/settings',
+    summary: 'Change the settings',
+    body: shape.settings,
+    reply: shape.settings,
+  }),
+
+  listStacks: endpoint({
+    method: 'GET',
+    path: '/stacks',
+    summary: 'Stacks not yet sorted, newest first',
+    reply: array(shape.stackSummary).required(),
+  }),
+  readStack: endpoint({
+    method: 'GET',
+    path: '/stacks/:id',
+    summary: 'A stack with its pages',
+    params: idParams,
+    reply: shape.stack,
+  }),
+  arrangeStack: endpoint({
+    method: 'POST',
+    path: '/stacks/:id/arrangement',
+    summary: 'Cut, move, turn or drop pages',
+    params: idParams,
+    body: shape.arrangementChange,
+    reply: shape.stack,
+  }),
+  undoStack: endpoint({
+    method: 'POST',
+    path: '/stacks/:id/undo',
+    summary: 'Undo the last change of the arrangement',
+    params: idParams,
+    reply: shape.stack,
+  }),
+  redoStack: endpoint({
+    method: 'POST',
+    path: '/stacks/:id/redo',
+    summary: 'Do the change again that was undone',
+    params: idParams,
+    reply: shape.stack,
+  }),
+  sortStack: endpoint({
+    method: 'POST',
+    path: '/stacks/:id/documents',
+    summary: 'Make the documents; they go to Check',
+    params: idParams,
+    reply: object({ documents: array(id).required() }),
+  }),
+  unsortStack: endpoint({
+    method: 'DELETE',
+    path: '/stacks/:id/documents',
+    summary: 'Take the documents of a sorted stack back to the light table',
+    params: idParams,
+  }),
+  stopReading: endpoint({
+    method: 'POST',
+    path: '/stacks/:id/reading/stop',
+    summary: 'Stop reading the pages of a stack',
+    params: idParams,
+  }),
+  startReading: endpoint({
+    method: 'POST',
+    path: '/stacks/:id/reading/start',
+    summary: 'Read the pages that were stopped or failed',
+    params: idParams,
+  }),
+  deleteStack: endpoint({
+    method: 'DELETE',
+    path: '/stacks/:id',
+    summary: 'Put a stack into the bin',
+    params: idParams,
+  }),
+  bringBackStack: endpoint({
+    method: 'POST',
+    path: '/stacks/:id/bring-back',
+    summary: 'Take a stack out of the bin',
+    params: idParams,
+  }),
+  dismissFile: endpoint({
+    method: 'DELETE',
+    path: '/files/:id',
+    summary: 'Let go of a file that could not be taken in',
+    params: idParams,
+  }),
+  originalFile: endpoint({
+    method: 'GET',
+    path: '/files/:id/original',
+    summary: 'A file as it came',
+    params: idParams,
+  }),
+
+  listWaiting: endpoint({
+    method: 'GET',
+    path: '/check',
+    summary: 'Documents waiting to be checked, in their order',
+    reply: array(shape.documentSummary).required(),
+  }),
+  readDocument: endpoint({
+    method: 'GET',
+    path: '/documents/:id',
+    summary: 'A document with its pages and facts',
+    params: idParams,
+    reply: shape.document,
+  }),
+  changeFact: endpoint({
+    method: 'PUT',
+    path: '/documents/:id/facts/:name',
+    summary: 'Set a fact by hand; an empty value takes it away',
+    params: object({ id, name: shape.factName }),
+    body: shape.factChange,
+    reply: shape.document,
+  }),
+  fileDocument: endpoint({
+    method: 'POST',
+    path: '/documents/:id/file',
+    summary: 'File a document under a name in a folder',
+    params: idParams,
+    body: shape.filing,
+    reply: shape.documentSummary,
+  }),
+  unfileDocument: endpoint({
+    method: 'POST',
+    path: '/documents/:id/unfile',
+    summary: 'Take a filed document back to Check',
+    params: idParams,
+    reply: shape.documentSummary,
+  }),
+  putToBack: endpoint({
+    method: 'POST',
+    path: '/documents/:id/to-the-back',
+    summary: 'Let a document wait behind the others',
+    params: idParams,
+  }),
+  changeDocument: endpoint({
+    method: 'PATCH',
+    path: '/documents/:id',
+    summary: 'Rename or move a filed document',
+    params: idParams,
+    body: shape.documentChange,
+    reply: shape.documentSummary,
+  }),
+  binDocument: endpoint({
+    method: 'DELETE',
+    path: '/documents/:id',
+    summary: 'Put a document into the bin',
+    params: idParams,
+  }),
+  bringBackDocument: endpoint({
+    method: 'POST',
+    path: '/documents/:id/bring-back',
+    summary: 'Take a document out of the bin',
+    params: idParams,
+  }),
+  documentPdf: endpoint({ method: 'GET', path: '/documents/:id/pdf', summary: 'The filed PDF', params: idParams }),
+  documentHits: endpoint({
+    method: 'GET',
+    path: '/documents/:id/hits',
+    summary: 'Where a query is found in a document',
+    params: idParams,
+    query: object({ q: string().max(300).required() }),
+    reply: array(shape.hit).required(),
+  }),
+
+  pagePicture: endpoint({
+    method: 'GET',
+    path: '/pages/:id/picture/:size',
+    summary: 'A page’s picture: thumb, screen or full',
+    params: object({
+      id,
+      size: string()
+        .oneOf(['thumb', 'screen', 'full'] as const)
+        .required(),
+    }),
+    query: object({
+      turn: shape.turn,
+    }),
+  }),
+  pageText: endpoint({
+    method: 'GET',
+    path: '/pages/:id/text',
+    summary: 'The words of a page',
+    params: idParams,
+    reply: shape.pageText,
+  }),
+
+  listFolders: endpoint({
+    method: 'GET',
+    path: '/folders',
+    summary: 'All folders',
+    reply: array(shape.folder).required(),
+  }),
+  makeFolder: endpoint({
+    method: 'POST',
+    path: '/folders',
+    summary: 'Make a folder, and those above it, where they are missing',
+    body: shape.newFolder,
+    reply: shape.folder,
+  }),
+  changeFolder: endpoint({
+    method: 'PATCH',
+    path: '/folders/:id',
+    summary: 'Rename or move a folder',
+    params: idParams,
+    body: shape.folderChange,
+    reply: shape.folder,
+  }),
+  deleteFolder: endpoint({
+    method: 'DELETE',
+    path: '/folders/:id',
+    summary: 'Delete an empty folder',
+    params: idParams,
+  }),
+  listDocuments: endpoint({
+    method: 'GET',
+    path: '/folders/:id/documents',
+    summary: 'The documents in a folder, newest first',
+    params: idParams,
+    reply: array(shape.documentSummary).required(),
+  }),
+  listBin: endpoint({
+    method: 'GET',
+    path: '/bin',
+    summary: 'What is in the bin',
+    reply: object({ documents: array(shape.documentSummary).required(), stacks: array(shape.stackSummary).required() }),
+  }),
+  emptyBin: endpoint({ method: 'DELETE', path: '/bin', summary: 'Delete everything in the bin for good' }),
+
+  find: endpoint({
+    method: 'GET',
+    path: '/find',
+    summary: 'Documents with a page that holds all words of a query',
+    query: object({ q: string().max(300).required() }),
+    reply: shape.findReply,
+  }),
+};
+
+export type EndpointName = keyof typeof endpoints;

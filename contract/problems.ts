@@ -1,0 +1,205 @@
+/** Everything that can go wrong in a way that a person should hear about: what happened, what was kept, what to do. */
+interface ProblemText {
+  status: number;
+  happened: string;
+  kept?: string;
+  todo?: string;
+}
+
+const ORIGINAL_KEPT = 'The file is kept as it came.';
+
+/** The one table of problems. Words in braces are filled in with details. */
+export const PROBLEMS = {
+  'not-valid': { status: 400, happened: 'The request did not fit: {detail}.', kept: 'Nothing was changed.' },
+  'not-found': {
+    status: 404,
+    happened: '{what} is not there (any more).',
+    todo: 'Go back to the list; it shows what is there now.',
+  },
+  'not-allowed': {
+    status: 403,
+    happened: 'This request did not come from Crow Shelf’s own page.',
+    kept: 'Nothing was changed.',
+  },
+  'too-many-requests': {
+    status: 429,
+    happened: 'Too many requests in a short time.',
+    todo: 'Wait a moment and try again.',
+  },
+  'not-ready': {
+    status: 503,
+    happened: 'The database is just starting again.',
+    kept: 'Everything taken in is safe.',
+    todo: 'Crow Shelf tries again by itself in a moment.',
+  },
+  unexpected: {
+    status: 500,
+    happened: 'Something went wrong inside Crow Shelf.',
+    kept: 'What was saved before is safe.',
+    todo: 'Try again; if it happens again, the log tells more.',
+  },
+  'upload-interrupted': {
+    status: 400,
+    happened: 'The transfer of “{name}” stopped before its end.',
+    kept: 'Nothing of it was taken in.',
+    todo: 'Choose the file again.',
+  },
+  'file-empty': { status: 422, happened: '“{name}” is empty: it has 0 bytes.', todo: 'Scan or save it again.' },
+  'file-too-large': {
+    status: 413,
+    happened: '“{name}” is larger than 1 GiB, the most that can be taken in as one file.',
+    kept: 'Nothing of it was taken in.',
+    todo: 'Divide it into smaller files.',
+  },
+  'file-unknown': {
+    status: 422,
+    happened: '“{name}” is not a file that holds pages{looksLike}.',
+    kept: ORIGINAL_KEPT,
+    todo: 'Crow Shelf takes in PDF, JPEG, PNG, TIFF, HEIC and WebP.',
+  },
+  'file-broken': {
+    status: 422,
+    happened: '“{name}” is damaged and can’t be opened as {format}.',
+    kept: ORIGINAL_KEPT,
+    todo: 'Save or scan it again, and take in the new file.',
+  },
+  'file-encrypted': {
+    status: 422,
+    happened: '“{name}” is locked with a password.',
+    kept: ORIGINAL_KEPT,
+    todo: 'Save a copy without a password in the program that made it, and take in that copy.',
+  },
+  'too-many-pages': {
+    status: 422,
+    happened: '“{name}” has {pages} pages; one file may have {most} at most.',
+    kept: ORIGINAL_KEPT,
+    todo: 'Divide it into smaller files.',
+  },
+  'picture-too-large': {
+    status: 422,
+    happened: '“{name}” is {width} × {height} pixels, more than a page can be.',
+    kept: ORIGINAL_KEPT,
+    todo: 'Save it smaller: {most} million pixels are enough for any paper.',
+  },
+  'page-not-drawn': {
+    status: 422,
+    happened: 'Page {page} of “{name}” can’t be drawn.',
+    kept: ORIGINAL_KEPT,
+    todo: 'Drop the page, or scan it again.',
+  },
+  'page-not-read': {
+    status: 422,
+    happened: 'The text of this page could not be read: {detail}.',
+    kept: 'The page itself is complete.',
+    todo: 'Read it again, or file it without searchable text.',
+  },
+  'took-too-long': {
+    status: 422,
+    happened: '{what} took longer than {seconds} seconds and was stopped.',
+    kept: ORIGINAL_KEPT,
+    todo: 'Try again, or save the file in a simpler form.',
+  },
+  'not-bound': {
+    status: 422,
+    happened: 'The PDF of this document could not be made.',
+    kept: 'Its pages are complete.',
+    todo: 'Take it back to Check, look whether a page has a problem, and file it again.',
+  },
+  'stack-changed': {
+    status: 409,
+    happened: 'The stack was changed in another window.',
+    kept: 'The other window’s change.',
+    todo: 'Look at it as it is now and do your change again.',
+  },
+  'stack-sorted': { status: 409, happened: 'This stack has been sorted already.', todo: 'Its documents are in Check.' },
+  'stack-empty': {
+    status: 409,
+    happened: 'No page is left in this stack.',
+    todo: 'Bring a page back, or delete the stack.',
+  },
+  'stack-arriving': {
+    status: 409,
+    happened: 'Some files of this stack are still being taken in.',
+    todo: 'Wait until all its pages are there.',
+  },
+  'documents-on-their-way': {
+    status: 409,
+    happened: 'Documents of this stack have been filed already.',
+    kept: 'Everything is as it was.',
+    todo: 'Take them from the shelf back to Check first.',
+  },
+  'document-elsewhere': {
+    status: 409,
+    happened: '“{name}” is not there for this any more; it is {state}.',
+    todo: 'Look at it as it is now.',
+  },
+  'name-missing': {
+    status: 400,
+    happened: 'The document has no name yet.',
+    todo: 'Type a name; it is what you will look for.',
+  },
+  'folder-missing': { status: 400, happened: 'No folder was chosen.', todo: 'Choose a folder or type a new one.' },
+  'folder-exists': {
+    status: 409,
+    happened: 'There is a folder “{name}” here already.',
+    todo: 'Use that one, or another name.',
+  },
+  'folder-not-empty': {
+    status: 409,
+    happened: 'The folder “{name}” is not empty.',
+    kept: 'Everything in it.',
+    todo: 'Move or delete what is in it first.',
+  },
+  'folder-into-itself': { status: 400, happened: 'A folder can’t go into itself.', kept: 'Everything is as it was.' },
+  'date-unclear': { status: 400, happened: '“{text}” is not a date.', todo: 'Type it like 14.3.2026 or 2026-03-14.' },
+  'shelf-file-changed': {
+    status: 409,
+    happened: 'The file “{path}” in the shelf folder was changed or replaced by somebody.',
+    kept: 'It was left as it is; Crow Shelf keeps its own copy in the database.',
+    todo: 'Move the changed file elsewhere if you need it; the document’s own file then comes back.',
+  },
+  'shelf-not-writable': {
+    status: 500,
+    happened: 'The shelf folder can’t be written to: {detail}.',
+    kept: 'The document is safe in the database and can be opened and found.',
+    todo: 'Make room or allow writing there; Crow Shelf tries again by itself.',
+  },
+} as const satisfies Record<string, ProblemText>;
+
+export type ProblemCode = keyof typeof PROBLEMS;
+
+/** A problem as it is stored and sent: its code and its sentences, filled in. */
+export interface ProblemReport {
+  code: ProblemCode;
+  happened: string;
+  kept?: string;
+  todo?: string;
+}
+
+/** An error that a person is told about, from the table of problems. */
+export class Problem extends Error {
+  readonly status: number;
+  readonly report: ProblemReport;
+
+  constructor(
+    readonly code: ProblemCode,
+    details: Record<string, string | number> = {},
+  ) {
+    const text: ProblemText = PROBLEMS[code];
+    const fill = (sentence: string) => sentence.replace(/\{(\w+)\}/g, (_, name: string) => String(details[name] ?? ''));
+    super(fill(text.happened));
+    this.name = 'Problem';
+    this.status = text.status;
+    this.report = {
+      code,
+      happened: this.message,
+      ...(text.kept && { kept: fill(text.kept) }),
+      ...(text.todo && { todo: fill(text.todo) }),
+    };
+  }
+}
+
+/** A report as one paragraph. */
+export function inWords({ happened, kept, todo }: ProblemReport): string {
+  return [happened, kept, todo].filter(Boolean).join(' ');
+}

@@ -1,0 +1,239 @@
+import { array, boolean, InferType, mixed, number, object, string, tuple } from 'yup';
+import { Turn } from '@crow/core/geometry';
+import { KINDS } from '@crow/core/reading/facts';
+import { ProblemReport } from './problems';
+
+/** The shapes of what goes to and fro, as Yup schemas, and the types inferred from them. */
+
+export const id = string().uuid('must be an identifier').required();
+export const idParams = object({ id });
+
+export const turn = number<Turn>().oneOf([0, 90, 180, 270]).required();
+/** [x, y, width, height] as shares (0 to 1) of the page's width and height. */
+export const share = tuple([number().required(), number().required(), number().required(), number().required()]);
+export const problem = mixed<ProblemReport>().nullable().defined();
+const when = string().required();
+
+/** A page as it is shown: its picture's size, turned as it lies. */
+export const page = object({
+  id,
+  /** The file that it came from, and its place in it, from 1. */
+  fileName: string().required(),
+  fileNumber: number().integer().required(),
+  width: number().required(),
+  height: number().required(),
+  /** Size in points as shown. */
+  pointWidth: number().required(),
+  pointHeight: number().required(),
+  turn,
+  dropped: boolean().required(),
+  cutBefore: boolean().required(),
+  /** Whether its small and screen-sized pictures are made. */
+  pictured: boolean().required(),
+  reading: string()
+    .oneOf(['waiting', 'read', 'stopped', 'failed'] as const)
+    .required(),
+  problem,
+});
+export type Page = InferType<typeof page>;
+
+export const sourceFile = object({
+  id,
+  name: string().required(),
+  bytes: number().required(),
+  state: string()
+    .oneOf(['waiting', 'taken', 'refused'] as const)
+    .required(),
+  pages: number().integer().required(),
+  problem,
+});
+export type SourceFile = InferType<typeof sourceFile>;
+
+export const stackSummary = object({
+  id,
+  name: string().required(),
+  state: string()
+    .oneOf(['open', 'sorted'] as const)
+    .required(),
+  createdAt: when,
+  files: array(sourceFile).required(),
+  pages: number().integer().required(),
+  read: number().integer().required(),
+  failed: number().integer().required(),
+  readingStopped: boolean().required(),
+  firstPages: array(id).required(),
+});
+export type StackSummary = InferType<typeof stackSummary>;
+
+export const stack = stackSummary.concat(
+  object({
+    pageList: array(page).required(),
+    step: number().integer().required(),
+    canUndo: boolean().required(),
+    canRedo: boolean().required(),
+  }),
+);
+export type Stack = InferType<typeof stack>;
+
+export const arrangementChange = object({
+  /** The step that the change builds on; another one means that somebody else changed the stack meanwhile. */
+  base: number().integer().min(0).required(),
+  pages: array(object({ id, cutBefore: boolean().required(), turn, dropped: boolean().required() }))
+    .min(1)
+    .max(5000)
+    .required(),
+});
+
+export const factName = string()
+  .oneOf(['kind', 'vendor', 'date'] as const)
+  .required();
+export type FactName = InferType<typeof factName>;
+export const fact = object({
+  name: factName,
+  value: string().required(),
+  pageId: string().uuid().nullable().defined(),
+  box: share.nullable().defined(),
+  confidence: number().required(),
+  confirmed: boolean().required(),
+  /** Who set it: the name of a person, or null for the reading. */
+  by: string().nullable().defined(),
+});
+export type Fact = InferType<typeof fact>;
+export const factChange = object({
+  value: string().trim().max(300, 'a fact has 300 characters at most').defined(),
+  pageId: string().uuid().nullable(),
+  box: share.nullable(),
+});
+
+export const documentState = string()
+  .oneOf(['check', 'filing', 'filed'] as const)
+  .required();
+
+export const documentSummary = object({
+  id,
+  state: documentState,
+  name: string().defined(),
+  folderId: string().uuid().nullable().defined(),
+  folderPath: string().nullable().defined(),
+  pages: number().integer().required(),
+  /** Pages whose reading is done, whatever came of it. */
+  read: number().integer().required(),
+  firstPageId: id,
+  firstPageTurn: turn,
+  kind: string().nullable().defined(),
+  vendor: string().nullable().defined(),
+  date: string().nullable().defined(),
+  bytes: number().nullable().defined(),
+  filedAt: string().nullable().defined(),
+  createdAt: when,
+  binnedAt: string().nullable().defined(),
+  problem,
+});
+export type DocumentSummary = InferType<typeof documentSummary>;
+
+export const document = documentSummary.concat(
+  object({
+    stackName: string().nullable().defined(),
+    /** The name that Check proposes, from the facts. */
+    proposedName: string().defined(),
+    suggestion: object({ folderId: id, reason: string().required() }).nullable().default(null).defined(),
+    pageList: array(page).required(),
+    facts: array(fact).required(),
+    archival: boolean().nullable().defined(),
+    shelfPath: string().nullable().defined(),
+  }),
+);
+export type Document = InferType<typeof document>;
+
+export const pageText = object({
+  width: number().required(),
+  height: number().required(),
+  language: string().defined(),
+  /** As text, x, y, width, height, confidence, line, baseline. */
+  words: array(mixed<[string, number, number, number, number, number, number, number]>().required()).required(),
+});
+
+export const folder = object({
+  id,
+  parentId: string().uuid().nullable().defined(),
+  name: string().required(),
+  /** The names from the top, joined by slashes. */
+  path: string().required(),
+  documents: number().integer().required(),
+});
+export type Folder = InferType<typeof folder>;
+
+const folderName = string()
+  .trim()
+  .min(1, 'a folder needs a name')
+  .max(120, 'a folder’s name has 120 characters at most');
+
+export const newFolder = object({ path: string().trim().min(1, 'a folder needs a name').max(600).required() });
+export const folderChange = object({ name: folderName, parentId: string().uuid().nullable() });
+
+const documentName = string().trim().max(300, 'a name has 300 characters at most');
+export const filing = object({
+  name: documentName.required(),
+  /** A folder that exists, or `folderPath` for one that may have to be made. */
+  folderId: string().uuid(),
+  folderPath: string().trim().max(600),
+});
+export const documentChange = object({
+  name: documentName.min(1, 'a document needs a name'),
+  folderId: string().uuid(),
+});
+
+export const foundLine = object({
+  pageId: id,
+  pageNumber: number().integer().required(),
+  /** The line of the page, in pieces; pieces that match the query are marked. */
+  pieces: array(object({ text: string().required(), hit: boolean().required() })).required(),
+});
+export const foundDocument = object({
+  document: documentSummary,
+  hits: number().integer().required(),
+  lines: array(foundLine).required(),
+});
+export type FoundDocument = InferType<typeof foundDocument>;
+export const findReply = object({
+  found: array(foundDocument).required(),
+  more: boolean().required(),
+  /** Spellings that were searched as well, because nothing or little matches as typed. */
+  alsoSearched: array(string().required()).required(),
+});
+export const hit = object({
+  pageId: id,
+  pageNumber: number().integer().required(),
+  boxes: array(share.required()).required(),
+});
+export type Hit = InferType<typeof hit>;
+
+export const overview = object({
+  stacks: number().integer().required(),
+  arriving: number().integer().required(),
+  check: number().integer().required(),
+  filing: number().integer().required(),
+  filed: number().integer().required(),
+  unread: number().integer().required(),
+});
+export type Overview = InferType<typeof overview>;
+
+export const settings = object({
+  /** ISO 639-2 codes; the first is the usual one. */
+  languages: array(
+    string()
+      .oneOf(['eng', 'deu', 'fra', 'spa', 'ita', 'nld', 'por'] as const)
+      .required(),
+  )
+    .min(1, 'choose a language at least')
+    .required(),
+});
+export type Settings = InferType<typeof settings>;
+
+export const kinds = KINDS;
+
+/** What the event stream says: that something of this kind has changed. */
+export interface LiveEvent {
+  kind: 'stack' | 'document' | 'folder' | 'settings';
+  id: string | null;
+}

@@ -1,0 +1,72 @@
+/** A token of a text and where it stands in it (UTF-16 offsets). */
+export interface Token {
+  text: string;
+  start: number;
+  end: number;
+}
+
+const LETTERS: Record<string, string> = { ß: 'ss', œ: 'oe', æ: 'ae', ø: 'o', ł: 'l', đ: 'd', ﬁ: 'fi', ﬂ: 'fl' };
+const TOKEN = /\d+(?:[.,'’]\d+)*|[\p{L}\p{M}\p{N}]+/gu;
+
+/**
+ * The words and numbers of a text as they are searched: lower case, without accents, ß as ss; a number without its
+ * thousands separators and with a point before its decimals, so that 1.234,50 and 1,234.50 are found by either.
+ */
+export function tokenise(text: string): Token[] {
+  return [...text.matchAll(TOKEN)].map((match) => ({
+    text: foldToken(match[0]),
+    start: match.index,
+    end: match.index + match[0].length,
+  }));
+}
+
+function foldToken(text: string): string {
+  if (/^\d/.test(text) && /[.,'’]/.test(text)) return foldNumber(text);
+  return text
+    .normalize('NFKD')
+    .replace(/\p{M}/gu, '')
+    .toLowerCase()
+    .replace(/[ßœæøłđﬁﬂ]/g, (letter) => LETTERS[letter]);
+}
+
+function foldNumber(text: string): string {
+  const decimals = /[.,](\d{1,2})$/.exec(text);
+  const whole = decimals ? text.slice(0, decimals.index) : text;
+  return whole.replace(/\D/g, '') + (decimals ? `.${decimals[1]}` : '');
+}
+
+/** One thing looked for: any of its forms matches a token; `prefix` lets longer words match that begin with the first form. */
+export interface Term {
+  forms: string[];
+  prefix: boolean;
+}
+
+/** Whether a token of a text is one that a term looks for. */
+export function matches(term: Term, token: string): boolean {
+  return term.forms.includes(token) || (term.prefix && token.startsWith(term.forms[0]));
+}
+
+/** The tokens of words in a row, each with the number of its word. */
+export function wordTokens(words: { text: string }[]): { token: string; word: number }[] {
+  return words.flatMap(({ text }, word) => tokenise(text).map((token) => ({ token: token.text, word })));
+}
+
+/**
+ * The numbers of the words that hold a match, in order. Each term counts for itself; words follow each other only when the
+ * query put them in quotes, which `phrases` says: each phrase is a row of terms.
+ */
+export function findHits(words: { text: string }[], phrases: Term[][]): number[][] {
+  const tokens = wordTokens(words);
+  const hits: number[][] = [];
+  for (let at = 0; at < tokens.length; at++) {
+    for (const phrase of phrases) {
+      const fits = phrase.every((term, step) => at + step < tokens.length && matches(term, tokens[at + step].token));
+      if (!fits) continue;
+      const found = [...new Set(phrase.map((_, step) => tokens[at + step].word))];
+      const previous = hits[hits.length - 1];
+      if (!previous || previous[previous.length - 1] < found[0]) hits.push(found);
+      break;
+    }
+  }
+  return hits;
+}

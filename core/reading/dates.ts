@@ -1,0 +1,76 @@
+import { Word } from './words';
+
+const MONTHS: string[][] = [
+  ['january', 'jan', 'januar', 'jänner', 'janvier', 'janv'],
+  ['february', 'feb', 'februar', 'février', 'fevrier', 'févr', 'fevr'],
+  ['march', 'mar', 'märz', 'marz', 'mrz', 'mars'],
+  ['april', 'apr', 'avril', 'avr'],
+  ['may', 'mai'],
+  ['june', 'jun', 'juni', 'juin'],
+  ['july', 'jul', 'juli', 'juillet', 'juil'],
+  ['august', 'aug', 'août', 'aout'],
+  ['september', 'sep', 'sept', 'septembre'],
+  ['october', 'oct', 'oktober', 'okt', 'octobre'],
+  ['november', 'nov', 'novembre'],
+  ['december', 'dec', 'dezember', 'dez', 'décembre', 'decembre', 'déc'],
+];
+
+const monthNumbers = new Map(MONTHS.flatMap((names, index) => names.map((name) => [name, index + 1] as const)));
+const MONTH = [...monthNumbers.keys()].sort((a, b) => b.length - a.length).join('|');
+
+const FORMS: { form: RegExp; parts: (found: string[]) => [year: string, month: string, day: string] }[] = [
+  { form: /\b(\d{4})-(\d{1,2})-(\d{1,2})\b/, parts: ([, y, m, d]) => [y, m, d] },
+  { form: /\b(\d{1,2})[./-] ?(\d{1,2})[./-] ?(\d{4}|\d{2})\b/, parts: ([, d, m, y]) => [y, m, d] },
+  {
+    form: new RegExp(`\\b(\\d{1,2})(?:st|nd|rd|th|er|\\.)? (?:of |de )?(${MONTH})\\.?,? (\\d{4})\\b`, 'i'),
+    parts: ([, d, m, y]) => [y, m, d],
+  },
+  {
+    form: new RegExp(`\\b(${MONTH})\\.? (\\d{1,2})(?:st|nd|rd|th)?,? (\\d{4})\\b`, 'i'),
+    parts: ([, m, d, y]) => [y, m, d],
+  },
+];
+
+export interface FoundDate {
+  /** ISO 8601, such as 2026-03-14. */
+  date: string;
+  words: Word[];
+}
+
+/** All calendar dates written in a line, in the order of their forms; day before month where only digits are given. */
+export function datesInLine(line: Word[]): FoundDate[] {
+  const starts: number[] = [];
+  let text = '';
+  for (const word of line) {
+    if (text) text += ' ';
+    starts.push(text.length);
+    text += word.text;
+  }
+  const found: FoundDate[] = [];
+  for (const { form, parts } of FORMS) {
+    for (const match of text.matchAll(new RegExp(form, form.flags + 'g'))) {
+      const date = calendarDate(...parts([...match]));
+      if (!date) continue;
+      const end = match.index + match[0].length;
+      const words = line.filter((word, index) => starts[index] < end && starts[index] + word.text.length > match.index);
+      found.push({ date, words });
+    }
+  }
+  return found;
+}
+
+/** The first date in a text typed by hand, as ISO 8601; undefined when there is none. */
+export function readDate(text: string): string | undefined {
+  const word: Word = { text, box: [0, 0, 0, 0], confidence: 1, line: 0, baseline: 0 };
+  return datesInLine([word])[0]?.date;
+}
+
+function calendarDate(year: string, month: string, day: string): string | undefined {
+  const fullYear = year.length === 2 ? 2000 + Number(year) : Number(year);
+  let m = monthNumbers.get(month.toLowerCase()) ?? Number(month);
+  let d = Number(day);
+  if (m > 12 && d <= 12) [m, d] = [d, m];
+  const date = new Date(Date.UTC(fullYear, m - 1, d));
+  const real = date.getUTCFullYear() === fullYear && date.getUTCMonth() === m - 1 && date.getUTCDate() === d;
+  return real && fullYear >= 1900 && fullYear < 2100 ? date.toISOString().slice(0, 10) : undefined;
+}

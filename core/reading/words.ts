@@ -1,0 +1,70 @@
+import { around, Box, turnBox, Turn, turnSize } from '../geometry';
+
+/** A word as read from a page. */
+export interface Word {
+  text: string;
+  /** Where it stands, in pixels of the page's picture. */
+  box: Box;
+  /** How sure the reading is, from 0 to 1; text that came with the page counts as 1. */
+  confidence: number;
+  /** The number of its line on the page, in reading order, from 0. */
+  line: number;
+  /** The height of its line's baseline under the word, in pixels from the top. */
+  baseline: number;
+}
+
+/** What was read from one page. */
+export interface PageText {
+  /** The size of the picture that the boxes refer to, in pixels. */
+  width: number;
+  height: number;
+  words: Word[];
+  /** ISO 639-2 code of the language that it was read in, such as `deu`. */
+  language: string;
+}
+
+/** The words of each line, in reading order. */
+export function linesOf(words: Word[]): Word[][] {
+  const lines: Word[][] = [];
+  let number = NaN;
+  for (const word of words) {
+    if (word.line !== number) lines.push([]);
+    number = word.line;
+    lines[lines.length - 1].push(word);
+  }
+  return lines;
+}
+
+/** The text of a page as plain lines. */
+export function plainText(words: Word[]): string {
+  return linesOf(words)
+    .map((line) => line.map((word) => word.text).join(' '))
+    .join('\n');
+}
+
+export function lineBox(line: Word[]): Box {
+  return around(line.map((word) => word.box));
+}
+
+/** The same reading after the page has been turned clockwise; the baseline falls back to the foot of each word's box. */
+export function turnPageText(page: PageText, turn: Turn): PageText {
+  if (turn === 0) return page;
+  const [width, height] = turnSize(page.width, page.height, turn);
+  const words = page.words.map((word) => {
+    const box = turnBox(word.box, page.width, page.height, turn);
+    return { ...word, box, baseline: box[1] + box[3] };
+  });
+  return { ...page, width, height, words };
+}
+
+/** A word as it is stored: text, x, y, width, height, confidence, line, baseline; numbers rounded. */
+export type StoredWord = [string, number, number, number, number, number, number, number];
+
+export function storeWord({ text, box, confidence, line, baseline }: Word): StoredWord {
+  const [x, y, width, height] = box.map((value) => Math.round(value * 10) / 10);
+  return [text, x, y, width, height, Math.round(confidence * 1000) / 1000, line, Math.round(baseline * 10) / 10];
+}
+
+export function restoreWord([text, x, y, width, height, confidence, line, baseline]: StoredWord): Word {
+  return { text, box: [x, y, width, height], confidence, line, baseline };
+}

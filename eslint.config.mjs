@@ -1,0 +1,77 @@
+import globals from 'globals';
+import reactHooks from 'eslint-plugin-react-hooks';
+import tseslint from 'typescript-eslint';
+
+/** What a workspace may not import: imports go one way, web and server → contract → core. */
+const oneWay = {
+  core: [
+    '@crow/contract',
+    '@crow/server',
+    '@crow/web',
+    '@crow/demo',
+    '@crow/e2e',
+    'node:*',
+    'fs',
+    'path',
+    'typeorm',
+    'fastify',
+    'react',
+    'sharp',
+  ],
+  contract: ['@crow/server', '@crow/web', '@crow/demo', '@crow/e2e', 'node:*', 'typeorm', 'fastify', 'react'],
+  server: ['@crow/web', '@crow/e2e', 'react'],
+  web: ['@crow/server', '@crow/demo', '@crow/e2e', 'node:*', 'typeorm', 'fastify', 'sharp'],
+};
+
+export default tseslint.config(
+  { ignores: ['**/node_modules/**', '.crow/**'] },
+  ...tseslint.configs.recommended,
+  {
+    languageOptions: { globals: { ...globals.node } },
+    rules: {
+      '@typescript-eslint/no-unused-vars': ['error', { argsIgnorePattern: '^_', caughtErrors: 'none' }],
+      '@typescript-eslint/consistent-type-imports': 'off',
+      eqeqeq: ['error', 'always', { null: 'ignore' }],
+      'no-console': 'error',
+    },
+  },
+  ...Object.entries(oneWay).map(([workspace, forbidden]) => ({
+    files: [`${workspace}/**/*.{ts,tsx}`],
+    ignores: ['**/*.test.ts', '**/*.test.tsx'],
+    rules: {
+      'no-restricted-imports': [
+        'error',
+        {
+          patterns: [
+            {
+              group: forbidden.flatMap((name) => (name.includes('*') ? [name] : [name, `${name}/*`])),
+              message: 'Imports go one way: web and server → contract → core.',
+            },
+          ],
+        },
+      ],
+    },
+  })),
+  {
+    files: ['core/**/*.ts'],
+    ignores: ['**/*.test.ts'],
+    rules: {
+      'no-restricted-globals': ['error', 'window', 'document', 'process', 'Buffer', 'fetch'],
+      'no-restricted-syntax': [
+        'error',
+        { selector: "NewExpression[callee.name='Date'][arguments.length=0]", message: 'The core is told the date.' },
+        {
+          selector: "CallExpression[callee.object.name='Math'][callee.property.name='random']",
+          message: 'The core is told the randomness.',
+        },
+      ],
+    },
+  },
+  {
+    files: ['web/**/*.{ts,tsx}'],
+    plugins: { 'react-hooks': reactHooks },
+    languageOptions: { globals: { ...globals.browser } },
+    rules: { ...reactHooks.configs.recommended.rules },
+  },
+  { files: ['scripts/**', 'bench/**', 'server/cli/**', 'demo/**'], rules: { 'no-console': 'off' } },
+);

@@ -1,0 +1,35 @@
+const transform = {
+  '^.+\\.(t|j|mj)sx?$': [
+    '@swc/jest',
+    {
+      jsc: {
+        parser: { syntax: 'typescript', tsx: true, decorators: true },
+        target: 'es2022',
+        transform: { react: { runtime: 'automatic' }, useDefineForClassFields: false },
+      },
+      module: { type: 'commonjs' },
+    },
+  ],
+};
+const base = {
+  transform,
+  testEnvironment: 'node',
+  extensionsToTreatAsEsm: [],
+  transformIgnorePatterns: ['/node_modules/(?!@crow/)'],
+};
+
+module.exports = {
+  projects: [
+    {
+      ...base,
+      displayName: 'unit',
+      testMatch: ['<rootDir>/{core,contract,web}/**/*.test.ts', '<rootDir>/server/engines/**/*.test.ts'],
+    },
+    {
+      ...base,
+      displayName: 'integration',
+      testMatch: ['<rootDir>/server/{routes,services,store,jobs,cli}/**/*.test.ts', '<rootDir>/demo/**/*.test.ts'],
+    },
+    { ...base, displayName: 'e2e', testMatch: ['<rootDir>/e2e/**/*.test.ts'] },
+  ],
+};

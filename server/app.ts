@@ -1,0 +1,131 @@
+import { join } from 'node:path';
+import helmet from '@fastify/helmet';
+import rateLimit from '@fastify/rate-limit';
+import fastifyStatic from '@fastify/static';
+import Fastify, { FastifyBaseLogger, FastifyError, FastifyInstance } from 'fastify';
+import { Problem } from '@crow/contract/problems';
+import { Context } from './context';
+import { apiPage } from './routes/apiPage';
+import { documentRoutes } from './routes/documents';
+import { folderRoutes } from './routes/folders';
+import { generalRoutes } from './routes/general';
+import { LiveHub } from './routes/liveHub';
+import { pageRoutes } from './routes/pages';
+import { stackRoutes } from './routes/stacks';
+import { PictureDesk } from './services/pagePictures';
+import { ActingAs, owner } from './store/history';
+
+const MOST_JSON_BYTES = 2 * 1024 * 1024;
+/** A window that scrolls through a long stack asks for hundreds of pictures; a run-away page asks for far more. */
+const MOST_REQUESTS_A_MINUTE = 6000;
+
+/** The web application's server: everything below /api, and the application itself. */
+export async function buildApp(
+  context: Context,
+  parts: { pictures: PictureDesk; hub: LiveHub; webFolder: string },
+): Promise<FastifyInstance> {
+  const app = Fastify({
+    bodyLimit: MOST_JSON_BYTES,
+    loggerInstance: context.log as FastifyBaseLogger,
+    disableRequestLogging: true,
+    forceCloseConnections: true,
+    routerOptions: { maxParamLength: 200 },
+  });
+  app.addHook('onRequest', async (request) => {
+    if (!isFromHere(request.headers.host, request.headers.origin, request.headers['sec-fetch-site']))
+      throw new Problem('not-allowed');
+  });
+  app.setErrorHandler((error: FastifyError, request, reply) => {
+    const problem = asProblem(error);
+    if (problem.code === 'unexpected') request.log.error({ err: error, url: request.url }, 'unexpected');
+    return reply.code(problem.status).header('cache-control', 'no-store').send(problem.report);
+  });
+  await app.register(helmet, {
+    contentSecurityPolicy: {
+      useDefaults: false,
+      directives: {
+        defaultSrc: ["'self'"],
+        imgSrc: ["'self'", 'data:', 'blob:'],
+        styleSrc: ["'self'", "'unsafe-inline'"],
+        workerSrc: ["'self'", 'blob:'],
+        objectSrc: ["'none'"],
+        baseUri: ["'none'"],
+        frameAncestors: ["'self'"],
+        formAction: ["'self'"],
+      },
+    },
+    // There is no TLS on loopback.
+    strictTransportSecurity: false,
+  });
+  await app.register(rateLimit, {
+    max: MOST_REQUESTS_A_MINUTE,
+    timeWindow: '1 minute',
+    errorResponseBuilder: () => new Problem('too-many-requests'),
+  });
+
+  let actor: ActingAs | undefined;
+  app.decorateRequest('actor', null as unknown as ActingAs);
+  await app.register(
+    async (api) => {
+      api.addHook('preHandler', async (request) => {
+        actor ??= await owner(context.database.source.manager);
+        request.actor = actor;
+      });
+      api.addHook('onSend', async (_request, reply) => {
+        if (!reply.hasHeader('cache-control')) void reply.header('cache-control', 'no-store');
+      });
+      await apiPage(api);
+      generalRoutes(api, context, parts.hub);
+      stackRoutes(api, context);
+      documentRoutes(api, context);
+      folderRoutes(api, context);
+      pageRoutes(api, context, parts.pictures);
+      api.setNotFoundHandler(() => {
+        throw new Problem('not-found', { what: 'This address' });
+      });
+    },
+    { prefix: '/api' },
+  );
+
+  await app.register(fastifyStatic, {
+    root: parts.webFolder,
+    setHeaders: (response, path) => {
+      const hashed = path.startsWith(join(parts.webFolder, 'assets'));
+      void response.header('cache-control', hashed ? 'public, max-age=31536000, immutable' : 'no-cache');
+    },
+  });
+  // Every other address is a place in the web application.
+  app.setNotFoundHandler((request, reply) => {
+    if (request.method !== 'GET' || request.url.startsWith('/assets/'))
+      throw new Problem('not-found', { what: 'This address' });
+    return reply.sendFile('index.html');
+  });
+  return app;
+}
+
+/**
+ * Whether a request was sent to this machine by name, by a page of ours or by no page at all. Keeps out pages of other sites
+ * that reach for loopback (cross-site requests, DNS rebinding).
+ */
+export function isFromHere(
+  host: string | undefined,
+  origin: string | undefined,
+  site: string | string[] | undefined,
+): boolean {
+  if (!host || !/^(127\.0\.0\.1|localhost|\[::1\])(:\d+)?$/.test(host)) return false;
+  if (origin !== undefined && origin !== `http://${host}`) return false;
+  return site === undefined || site === 'same-origin' || site === 'none';
+}
+
+function asProblem(error: FastifyError): Problem {
+  if (error instanceof Problem) return error;
+  if (error.code === 'ECONNRESET' || error.code === 'ERR_STREAM_PREMATURE_CLOSE')
+    return new Problem('upload-interrupted', { name: 'the file' });
+  if (error.statusCode === 413) return new Problem('not-valid', { detail: 'it was too long' });
+  if (error.statusCode && error.statusCode < 500) return new Problem('not-valid', { detail: error.message });
+  // What the database driver says while PostgreSQL is away or coming up (SQLSTATE class 57 and connection errors).
+  const away =
+    /ECONNREFUSED|Connection terminated|terminating connection|connection timeout|57P0|the database system is|Client has encountered a connection error/i;
+  if (away.test(`${error.code} ${error.message}`)) return new Problem('not-ready');
+  return new Problem('unexpected');
+}

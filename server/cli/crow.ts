@@ -1,0 +1,46 @@
+import { Problem, inWords } from '@crow/contract/problems';
+
+const HELP = `Crow Shelf: from a pile of paper to searchable PDFs in named folders.
+
+  ./crow demo      start with the demo papers
+  ./crow start     start with your own shelf
+  ./crow test      check everything
+  ./crow worker    work for the database that CROW_DATABASE names
+  ./crow read FILE… [--languages eng,deu]
+                   print the words and facts of each file as JSON
+  ./crow bind FILE… --out OUT.pdf [--size full|balanced|small] [--languages eng,deu]
+                   bind all files into one searchable PDF
+
+CROW_HOME says where the shelf is kept (usually .crow/own, for the demo .crow/demo).`;
+
+const COMMANDS: Record<string, () => Promise<{ main(args: string[]): Promise<number> }>> = {
+  demo: () => import('./demo'),
+  start: () => import('./start'),
+  read: () => import('./read'),
+  bind: () => import('./bind'),
+};
+
+async function main(): Promise<number> {
+  const [command, ...args] = process.argv.slice(2);
+  if (command === 'worker') {
+    await import('../worker');
+    return await new Promise<never>(() => undefined);
+  }
+  const load = COMMANDS[command ?? ''];
+  if (!load) {
+    console.error(HELP);
+    return command === undefined || command === 'help' || command === '--help' ? 0 : 2;
+  }
+  return (await load()).main(args);
+}
+
+main().then(
+  (code) => process.exit(code),
+  (error: unknown) => {
+    console.error(
+      error instanceof Problem ? inWords(error.report) : error instanceof Error ? error.message : String(error),
+    );
+    if (process.env.CROW_LOG === 'debug') console.error(error);
+    process.exit(1);
+  },
+);

@@ -1,0 +1,5 @@
+import { serveUntilStopped } from './start';
+
+export async function main(): Promise<number> {
+  return serveUntilStopped('.crow/demo', async () => undefined);
+}

@@ -1,0 +1,48 @@
+import { basename } from 'node:path';
+import { inWords, Problem } from '@crow/contract/problems';
+import { inspectFile, SourceInfo } from '../engines/sourceFile';
+
+export const ALL_LANGUAGES = ['eng', 'deu', 'fra', 'spa', 'ita', 'nld', 'por'];
+const USUAL_LANGUAGES = ['eng', 'deu', 'fra'];
+
+/** Takes options such as `--out X` out of the arguments; what is left are files. @throws Error for an unknown option */
+export function parseArguments(args: string[], options: string[]): { files: string[]; given: Record<string, string> } {
+  const files: string[] = [];
+  const given: Record<string, string> = {};
+  for (let at = 0; at < args.length; at++) {
+    const option = /^--([a-z]+)(?:=(.*))?$/.exec(args[at]);
+    if (!option) files.push(args[at]);
+    else if (!options.includes(option[1])) throw new Error(`There is no option --${option[1]}.`);
+    else given[option[1]] = option[2] ?? args[++at] ?? '';
+  }
+  if (files.length === 0) throw new Error('Name a file at least.');
+  return { files, given };
+}
+
+/** The languages asked for; an unknown one is refused with a sentence. */
+export function parseLanguages(given: string | undefined): string[] {
+  if (!given) return USUAL_LANGUAGES;
+  const languages = given.split(/[,+]/).filter(Boolean);
+  const unknown = languages.find((language) => !ALL_LANGUAGES.includes(language));
+  if (unknown || languages.length === 0)
+    throw new Error(`“${unknown ?? ''}” is not a language that can be read: ${ALL_LANGUAGES.join(', ')}.`);
+  return languages;
+}
+
+/** Opens a file named on the command line. @throws Problem with a sentence */
+export async function openFile(path: string): Promise<SourceInfo> {
+  const name = basename(path);
+  try {
+    return await inspectFile(path, name);
+  } catch (error) {
+    if ((error as NodeJS.ErrnoException).code === 'ENOENT')
+      throw new Problem('not-found', { what: `The file “${path}”` });
+    throw error;
+  }
+}
+
+export function sentence(error: unknown): string {
+  return error instanceof Problem
+    ? inWords(error.report)
+    : `It could not be read: ${error instanceof Error ? error.message : String(error)}`;
+}

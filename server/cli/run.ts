@@ -1,0 +1,127 @@
+import { fork } from 'node:child_process';
+import { existsSync, mkdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+import { join } from 'node:path';
+import { Jobs } from '../jobs/jobs';
+import { connect, migrate } from '../store/database';
+import { Cluster, clusterUrl, prepareCluster, startPostgres, waitForEarlierEnd, waitUntilReady } from './cluster';
+import { Kept } from './kept';
+import { freePort } from './ports';
+
+const WORKERS = 2;
+
+export interface Running {
+  /** Where the browser goes. */
+  address: string;
+  databaseUrl: string;
+  shelf: string;
+  /** The processes, by name: database, server, worker 1, worker 2. */
+  parts: Map<string, Kept>;
+  stop(): Promise<void>;
+}
+
+/** The folder that the built program lies in; the web application is beside it. */
+const BUILD = join(import.meta.dirname, '.');
+
+/**
+ * Starts the whole program for one home folder: database, migrations, server and workers, each started again if it ends.
+ * @throws Error with a sentence when the home is in use
+ */
+export async function run(home: string, say: (line: string) => void): Promise<Running> {
+  mkdirSync(home, { recursive: true });
+  const lock = takeLock(home);
+  const cluster = prepareCluster(home);
+  await waitForEarlierEnd(cluster);
+  const parts = new Map<string, Kept>();
+  const stop = async () => {
+    const others = [...parts.values()].filter(({ name }) => name !== 'database');
+    await Promise.all(others.map((part) => part.stop('SIGTERM')));
+    await parts.get('database')?.stop('SIGINT', 20_000);
+    rmSync(lock, { force: true });
+  };
+  try {
+    return await startParts(home, cluster, parts, stop, say);
+  } catch (error) {
+    await stop();
+    throw error;
+  }
+}
+
+function takeLock(home: string): string {
+  const lock = join(home, 'running');
+  if (existsSync(lock)) {
+    const [pid, address] = readFileSync(lock, 'utf8').split('\n');
+    if (existsSync(`/proc/${pid}`) && readFileSync(`/proc/${pid}/cmdline`, 'utf8').includes('crow')) {
+      throw new Error(`It is running already${address ? `, at ${address}` : ''} (process ${pid}).`);
+    }
+  }
+  writeFileSync(lock, `${process.pid}\n`);
+  return lock;
+}
+
+async function startParts(
+  home: string,
+  cluster: Cluster,
+  parts: Map<string, Kept>,
+  stop: () => Promise<void>,
+  say: (line: string) => void,
+): Promise<Running> {
+  const keep = (part: Kept) => {
+    parts.set(part.name, part);
+    part.start();
+  };
+  const restarted = (name: string, code: number | null) =>
+    say(`The ${name} ended unexpectedly (${code ?? 'killed'}); starting it again.`);
+  const databasePort = await freePort();
+  keep(new Kept('database', () => startPostgres(cluster, databasePort), restarted));
+  await waitUntilReady(cluster, databasePort);
+  const databaseUrl = clusterUrl(cluster, databasePort);
+  await prepareDatabase(databaseUrl);
+
+  const scratch = join(home, 'scratch');
+  rmSync(scratch, { recursive: true, force: true });
+  mkdirSync(scratch, { recursive: true });
+  const shelf = join(home, 'shelf');
+  const portFile = join(home, 'port');
+  const port = await freePort(existsSync(portFile) ? Number(readFileSync(portFile, 'utf8')) : 0);
+  writeFileSync(portFile, `${port}`);
+  const environment = {
+    ...process.env,
+    CROW_DATABASE: databaseUrl,
+    CROW_SHELF: shelf,
+    CROW_WEB: join(BUILD, '../web'),
+    CROW_PORT: `${port}`,
+    TMPDIR: scratch,
+  };
+  const node =
+    (entry: string, flags: string[] = []) =>
+    () =>
+      fork(join(BUILD, entry), {
+        env: environment,
+        stdio: ['ignore', 'ignore', 'pipe', 'ipc'],
+        detached: true,
+        execArgv: ['--enable-source-maps', ...flags],
+      });
+  const server = new Kept('server', node('server.mjs', ['--max-semi-space-size=8']), restarted);
+  keep(server);
+  for (let number = 1; number <= WORKERS; number++) keep(new Kept(`worker ${number}`, node('worker.mjs'), restarted));
+  await listening(server);
+  const address = `http://127.0.0.1:${port}`;
+  writeFileSync(join(home, 'running'), `${process.pid}\n${address}\n`);
+  return { address, databaseUrl, shelf, parts, stop };
+}
+
+async function prepareDatabase(url: string): Promise<void> {
+  const database = await connect(url, { poolSize: 2 });
+  await migrate(database);
+  await database.source.destroy();
+  const jobs = await Jobs.open(url, { supervise: false });
+  await jobs.prepare();
+  await jobs.close();
+}
+
+function listening(server: Kept): Promise<void> {
+  return new Promise((resolve, reject) => {
+    server.child?.on('message', () => resolve());
+    server.child?.on('exit', (code) => reject(new Error(`The server could not start (it ended with ${code}).`)));
+  });
+}

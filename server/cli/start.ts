@@ -1,0 +1,25 @@
+import { resolve } from 'node:path';
+import { run, Running } from './run';
+
+/** `./crow start`: the program with the person's own shelf, until Ctrl-C. */
+export async function main(): Promise<number> {
+  const home = resolve(process.env.CROW_HOME ?? '.crow/own');
+  return serveUntilStopped(home, async () => undefined);
+}
+
+/** Starts the program, does what there is to do at first, prints the address, and waits for Ctrl-C. */
+export async function serveUntilStopped(home: string, first: (running: Running) => Promise<void>): Promise<number> {
+  const stopped = new Promise<void>((done) => {
+    for (const signal of ['SIGINT', 'SIGTERM', 'SIGHUP'] as const) process.on(signal, () => done());
+  });
+  const running = await run(home, (line) => console.error(line));
+  try {
+    await Promise.race([first(running), stopped]);
+    console.log(`\nCrow Shelf is at  ${running.address}\nFiled papers lie in  ${running.shelf}\nCtrl-C ends it.`);
+    await stopped;
+  } finally {
+    console.error('Ending …');
+    await running.stop();
+  }
+  return 0;
+}

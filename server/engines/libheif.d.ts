@@ -1,0 +1,1 @@
+declare module 'libheif-js/wasm-bundle.js';

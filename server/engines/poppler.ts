@@ -1,0 +1,75 @@
+import { readFile } from 'node:fs/promises';
+import { join } from 'node:path';
+import { Problem } from '@crow/contract/problems';
+import { parseBboxLayout } from '@crow/core/reading/bboxLayout';
+import { PageText } from '@crow/core/reading/words';
+import { ChildLimits, runChild } from './child';
+
+const LIMITS: ChildLimits = { seconds: 60, megabytes: 3000 };
+
+export interface PdfPageSize {
+  /** As shown, in points. */
+  width: number;
+  height: number;
+}
+
+/**
+ * The number of pages of a PDF.
+ * @throws Problem 'file-encrypted', 'file-broken'
+ */
+export async function countPdfPages(path: string, name: string): Promise<number> {
+  const { code, output, errors } = await runChild('pdfinfo', [path], { limits: LIMITS, what: `Opening “${name}”` });
+  if (/Incorrect password/i.test(errors)) throw new Problem('file-encrypted', { name });
+  const pages = /^Pages:\s+(\d+)/m.exec(output.toString());
+  if (code !== 0 || !pages || Number(pages[1]) === 0) throw new Problem('file-broken', { name, format: 'PDF' });
+  return Number(pages[1]);
+}
+
+/** The sizes of pages `first` to `last` (from 1) as they are shown. */
+export async function pdfPageSizes(path: string, first: number, last: number): Promise<PdfPageSize[]> {
+  const { output } = await runChild('pdfinfo', ['-f', `${first}`, '-l', `${last}`, path], {
+    limits: LIMITS,
+    what: 'Measuring the pages',
+  });
+  const text = output.toString();
+  const rotations = [...text.matchAll(/^Page\s+\d+ rot:\s+(\d+)/gm)].map((found) => Number(found[1]));
+  return [...text.matchAll(/^Page\s+\d+ size:\s+([\d.]+) x ([\d.]+) pts/gm)].map((found, index) => {
+    const [width, height] = [Number(found[1]), Number(found[2])];
+    return (rotations[index] ?? 0) % 180 === 0 ? { width, height } : { width: height, height: width };
+  });
+}
+
+/**
+ * Draws a page as a PNG.
+ * @param page from 1
+ * @param dpi pixels per inch
+ * @throws Problem 'page-not-drawn'
+ */
+export async function drawPdfPage(
+  path: string,
+  name: string,
+  page: number,
+  dpi: number,
+  folder: string,
+): Promise<Buffer> {
+  const out = join(folder, `drawn-${page}-${Math.round(dpi)}`);
+  const args = ['-f', `${page}`, '-l', `${page}`, '-r', dpi.toFixed(2), '-cropbox', '-png', '-singlefile', path, out];
+  const what = `Drawing page ${page} of “${name}”`;
+  const { code } = await runChild('pdftoppm', args, { limits: LIMITS, what });
+  try {
+    if (code !== 0) throw new Error(`pdftoppm ended with ${code}`);
+    return await readFile(`${out}.png`);
+  } catch {
+    throw new Problem('page-not-drawn', { name, page });
+  }
+}
+
+/** The text that pages `first` to `last` (from 1) bring along; boxes in points as shown. Broken pages have none. */
+export async function pdfText(path: string, first: number, last: number): Promise<PageText[]> {
+  const { code, output } = await runChild(
+    'pdftotext',
+    ['-f', `${first}`, '-l', `${last}`, '-cropbox', '-bbox-layout', path, '-'],
+    { limits: LIMITS, what: 'Taking the text out' },
+  );
+  return code === 0 ? parseBboxLayout(output.toString()) : [];
+}

@@ -1,0 +1,163 @@
+import { open, readFile, stat } from 'node:fs/promises';
+import sharp, { Sharp } from 'sharp';
+import { Problem } from '@crow/contract/problems';
+import { Orientation } from '@crow/core/geometry';
+import { pageSize } from '@crow/core/pdf/pageSize';
+import { detectFormat, Format, FORMAT_NAMES, HEAD_BYTES, looksLike } from './formats';
+import { decodeHeic } from './heic';
+import { countPdfPages, drawPdfPage, pdfPageSizes } from './poppler';
+
+export const MOST_PAGES = 1000;
+const MOST_MEGAPIXELS = 200;
+/** PDF pages are drawn at this resolution for reading and for looking closely. */
+const PDF_DPI = 300;
+/** A PDF page larger than any paper is drawn with fewer pixels per inch, so that the picture stays below this. */
+const MOST_PDF_PIXELS = 40e6;
+const POINTS_PER_INCH = 72;
+
+/** A page in a file: how large its picture is upright. */
+export interface SourcePage {
+  /** Upright, in pixels. */
+  width: number;
+  height: number;
+  /** Upright, in points. */
+  pointWidth: number;
+  pointHeight: number;
+}
+
+/** A file with pages, on disk. */
+export interface SourceInfo {
+  path: string;
+  /** The name that the person knows it by. */
+  name: string;
+  format: Format;
+  pages: SourcePage[];
+}
+
+sharp.cache({ memory: 32, files: 0, items: 20 });
+sharp.concurrency(1);
+
+/**
+ * Finds out what a file is and which pages it has.
+ * @throws Problem 'file-empty', 'file-unknown', 'file-broken', 'file-encrypted', 'too-many-pages', 'picture-too-large'
+ */
+export async function inspectFile(path: string, name: string): Promise<SourceInfo> {
+  const head = await readHead(path, name);
+  const format = detectFormat(head);
+  if (!format) throw new Problem('file-unknown', { name, looksLike: looksLike(head) });
+  const pages = await pagesOf(path, name, format);
+  return { path, name, format, pages };
+}
+
+async function readHead(path: string, name: string): Promise<Buffer> {
+  const { size } = await stat(path);
+  if (size === 0) throw new Problem('file-empty', { name });
+  const handle = await open(path);
+  try {
+    const { buffer, bytesRead } = await handle.read(Buffer.alloc(HEAD_BYTES), 0, HEAD_BYTES, 0);
+    return buffer.subarray(0, bytesRead);
+  } finally {
+    await handle.close();
+  }
+}
+
+async function pagesOf(path: string, name: string, format: Format): Promise<SourcePage[]> {
+  if (format === 'pdf') return pdfPages(path, name);
+  if (format === 'heic') {
+    const { width, height } = await decodeHeic(await readFile(path), name);
+    return [sourcePage(width, height, undefined)];
+  }
+  const first = await pictureMetadata(path, name, format, 0);
+  const count = format === 'tiff' ? (first.pages ?? 1) : 1;
+  checkCount(name, count);
+  const pages: SourcePage[] = [];
+  for (let number = 0; number < count; number++) {
+    const { width, height, orientation, density } =
+      number === 0 ? first : await pictureMetadata(path, name, format, number);
+    const sideways = (orientation ?? 1) >= 5;
+    pages.push(sideways ? sourcePage(height, width, density) : sourcePage(width, height, density));
+  }
+  return pages;
+}
+
+function checkCount(name: string, pages: number): void {
+  if (pages > MOST_PAGES) throw new Problem('too-many-pages', { name, pages, most: MOST_PAGES });
+}
+
+function sourcePage(width: number, height: number, dpi: number | undefined): SourcePage {
+  const [pointWidth, pointHeight] = pageSize(width, height, dpi);
+  return { width, height, pointWidth, pointHeight };
+}
+
+async function pictureMetadata(path: string, name: string, format: Format, page: number) {
+  const broken = () => new Problem('file-broken', { name, format: FORMAT_NAMES[format] });
+  const metadata = await sharp(path, { page, limitInputPixels: false })
+    .metadata()
+    .catch(() => {
+      throw broken();
+    });
+  const { width, height } = metadata;
+  if (!width || !height) throw broken();
+  if (width * height > MOST_MEGAPIXELS * 1e6)
+    throw new Problem('picture-too-large', { name, width, height, most: MOST_MEGAPIXELS });
+  // JPEG writers that know no resolution say 72.
+  return { ...metadata, width, height, density: metadata.density === 72 ? undefined : metadata.density };
+}
+
+async function pdfPages(path: string, name: string): Promise<SourcePage[]> {
+  const count = await countPdfPages(path, name);
+  checkCount(name, count);
+  const sizes = await pdfPageSizes(path, 1, count);
+  if (sizes.length !== count || sizes.some(({ width, height }) => width <= 0 || height <= 0)) {
+    throw new Problem('file-broken', { name, format: 'PDF' });
+  }
+  return sizes.map(({ width: pointWidth, height: pointHeight }) => {
+    const dpi = pdfDpi(pointWidth, pointHeight);
+    return {
+      width: Math.max(1, Math.round((pointWidth * dpi) / POINTS_PER_INCH)),
+      height: Math.max(1, Math.round((pointHeight * dpi) / POINTS_PER_INCH)),
+      pointWidth,
+      pointHeight,
+    };
+  });
+}
+
+/** The resolution at which a PDF page of this size (points) is drawn in full. */
+function pdfDpi(pointWidth: number, pointHeight: number): number {
+  const squareInches = (pointWidth * pointHeight) / POINTS_PER_INCH ** 2;
+  return Math.min(PDF_DPI, Math.sqrt(MOST_PDF_PIXELS / squareInches));
+}
+
+/**
+ * The picture of a page, upright, to be resized and encoded by the caller.
+ * @param number from 0
+ * @param longSide when given, a picture at least this long (in pixels) is enough
+ * @throws Problem 'page-not-drawn', 'file-broken', 'took-too-long'
+ */
+export async function openPage(
+  source: SourceInfo,
+  number: number,
+  folder: string,
+  longSide = Infinity,
+): Promise<Sharp> {
+  const { path, name, format } = source;
+  const { width, height, pointWidth, pointHeight } = source.pages[number];
+  if (format === 'pdf') {
+    const full = pdfDpi(pointWidth, pointHeight);
+    const dpi = Math.min(full, (longSide / Math.max(width, height)) * full);
+    const drawn = await drawPdfPage(path, name, number + 1, dpi, folder);
+    return sharp(drawn, { limitInputPixels: false });
+  }
+  if (format === 'heic') {
+    const { data, ...raw } = await decodeHeic(await readFile(path), name);
+    return sharp(data, { raw });
+  }
+  return sharp(path, { page: number, limitInputPixels: MOST_MEGAPIXELS * 1e6 }).autoOrient();
+}
+
+/** How a stored picture must be turned to be upright; PDF and HEIC pages are upright as drawn. */
+export async function storedOrientation(source: SourceInfo, number: number): Promise<Orientation> {
+  if (source.format === 'pdf' || source.format === 'heic') return 1;
+  const { orientation } = await sharp(source.path, { page: number, limitInputPixels: false }).metadata();
+  return (orientation ?? 1) as Orientation;
+}

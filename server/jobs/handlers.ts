@@ -1,0 +1,56 @@
+import { Problem } from '@crow/contract/problems';
+import { Context } from '../context';
+import { Page, SourceFile } from '../store/entities';
+import { announce } from '../store/live';
+import { bindDocument } from '../services/binding';
+import { findPages, refuse } from '../services/intake';
+import { picturePage } from '../services/pagePictures';
+import { readPage, settle } from '../services/reading';
+import { Shelf } from '../services/shelf';
+import { SourceShelf } from '../services/sources';
+import { GivenUp, Work } from './jobs';
+
+/** What is done for each kind of work. Each may be repeated: what is done already is not done again. */
+export type Handlers = { [Kind in keyof Work]?: (data: Work[Kind]) => Promise<void> };
+
+export function workerHandlers(context: Context, sources: SourceShelf): Handlers {
+  return {
+    'take-in': ({ fileId }) => findPages(context, fileId),
+    picture: ({ pageId }) => picturePage(context, sources, pageId),
+    read: ({ pageId, turn }) => readPage(context, sources, pageId, turn),
+    bind: ({ documentId, actorId }) => bindDocument(context, sources, documentId, actorId),
+  };
+}
+
+export function shelfHandlers(shelf: Shelf): Handlers {
+  return { shelve: ({ documentId, actorId }) => shelf.shelve(documentId, actorId) };
+}
+
+/** Work that failed again and again is written down where the person sees it, instead of waiting for ever. */
+export async function giveUp(context: Context, { kind, data }: GivenUp): Promise<void> {
+  const { manager } = context.database.source;
+  if (kind === 'take-in') {
+    const file = await manager.findOneBy(SourceFile, { id: (data as Work['take-in']).fileId });
+    if (file) await refuse(context, file, new Problem('file-broken', { name: file.name, format: 'a file with pages' }));
+  } else if (kind === 'read') {
+    const { pageId, turn } = data as Work['read'];
+    const page = await manager.findOneBy(Page, { id: pageId });
+    const problem = new Problem('page-not-read', { detail: 'the recogniser failed on it several times' }).report;
+    if (page && page.turn === turn && page.reading === 'waiting')
+      await settle(context, page, { reading: 'failed', problem });
+  } else if (kind === 'picture') {
+    const { pageId } = data as Work['picture'];
+    const page = await manager.findOneBy(Page, { id: pageId });
+    if (!page) return;
+    const problem = new Problem('page-not-drawn', { page: page.sourceNumber + 1, name: 'the file' }).report;
+    await manager.query('update page set problem = $2 where id = $1', [pageId, problem]);
+    await announce(manager, 'stack', page.stackId);
+  } else if (kind === 'bind') {
+    const { documentId } = data as Work['bind'];
+    await manager.query('update document set problem = $2 where id = $1', [
+      documentId,
+      new Problem('not-bound').report,
+    ]);
+    await announce(manager, 'document', documentId);
+  }
+}

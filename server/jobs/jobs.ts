@@ -1,0 +1,97 @@
+import PgBoss from 'pg-boss';
+import { EntityManager } from 'typeorm';
+import { Turn } from '@crow/core/geometry';
+
+/** What can be asked of the workers, and what each kind of work needs to know. */
+export interface Work {
+  /** Find the pages of a file that has arrived. */
+  'take-in': { fileId: string };
+  /** Bind a document's PDF. */
+  bind: { documentId: string; actorId: string };
+  /** Make the small and the screen-sized picture of a page. */
+  picture: { pageId: string };
+  /** Read the text of a page. */
+  read: { pageId: string; turn: Turn };
+  /** Make the file on disk agree with the database; done where the shelf folder is. */
+  shelve: { documentId: string; actorId: string };
+}
+
+export type WorkKind = keyof Work;
+export interface GivenUp {
+  kind: WorkKind;
+  data: Work[WorkKind];
+}
+
+/** In the order in which a worker looks for work: what somebody waits for comes first. */
+export const WORKER_QUEUES: WorkKind[] = ['take-in', 'bind', 'picture', 'read'];
+const GIVEN_UP = 'given-up';
+const JOB_SECONDS = 600;
+
+/** The queue, kept in the same database as everything else. */
+export class Jobs {
+  private constructor(readonly boss: PgBoss) {}
+
+  /** @param supervise whether this process looks after expired and finished jobs; one of all should */
+  static async open(url: string, { supervise }: { supervise: boolean }): Promise<Jobs> {
+    const boss = new PgBoss({
+      connectionString: url,
+      schema: 'jobs',
+      supervise,
+      schedule: false,
+      max: 3,
+      archiveCompletedAfterSeconds: 3600,
+      deleteAfterSeconds: 86_400,
+    });
+    // Lost connections come back by themselves; whoever waits for an answer hears of it where they asked.
+    boss.on('error', () => undefined);
+    await boss.start();
+    return new Jobs(boss);
+  }
+
+  /** Makes the queues; once, before anybody works on them. */
+  async prepare(): Promise<void> {
+    await this.boss.createQueue(GIVEN_UP);
+    for (const queue of [...WORKER_QUEUES, 'shelve' as const]) {
+      const settings = {
+        name: queue,
+        deadLetter: GIVEN_UP,
+        retryLimit: queue === 'shelve' ? 10_000 : 4,
+        retryDelay: queue === 'shelve' ? 5 : 0,
+        expireInSeconds: JOB_SECONDS,
+      };
+      await this.boss.createQueue(queue, settings);
+      await this.boss.updateQueue(queue, settings);
+    }
+  }
+
+  /** Asks for work; it exists once the manager's transaction commits, and not if it doesn't. */
+  async ask<Kind extends WorkKind>(manager: EntityManager, kind: Kind, ...data: Work[Kind][]): Promise<void> {
+    if (data.length === 0) return;
+    const db = {
+      executeSql: async (text: string, values: unknown[]) => ({
+        rows: (await manager.query(text, values)) as unknown[],
+      }),
+    };
+    await this.boss.insert(
+      data.map((each) => ({ name: kind, data: { ...each, kind } })),
+      { db },
+    );
+  }
+
+  async fetch(kind: WorkKind): Promise<PgBoss.JobWithMetadata<Work[WorkKind]> | undefined> {
+    const [job] = (await this.boss.fetch<Work[WorkKind]>(kind, { includeMetadata: true })) ?? [];
+    return job;
+  }
+
+  /** Work that failed too often, once each. */
+  async fetchGivenUp(): Promise<GivenUp | undefined> {
+    const [job] = (await this.boss.fetch<Work[WorkKind] & { kind: WorkKind }>(GIVEN_UP)) ?? [];
+    if (!job) return undefined;
+    await this.boss.complete(GIVEN_UP, job.id);
+    return { kind: job.data.kind, data: job.data };
+  }
+
+  async close(): Promise<void> {
+    await this.boss.stop({ graceful: false, wait: true }).catch(() => undefined);
+  }
+}

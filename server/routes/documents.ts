@@ -1,0 +1,68 @@
+import { FastifyInstance } from 'fastify';
+import { endpoints } from '@crow/contract/endpoints';
+import { Problem } from '@crow/contract/problems';
+import { DocumentSummary } from '@crow/contract/shapes';
+import { Context } from '../context';
+import { describeBlob } from '../store/blobs';
+import { rows } from '../store/database';
+import { summariseDocuments } from '../store/documentRows';
+import { summariseStacks } from '../store/stackRows';
+import { emptyBin } from '../services/bin';
+import * as documents from '../services/documents';
+import { find, hitsInDocument } from '../services/finding';
+import { sendBlob } from './sendBlob';
+import { serve } from './serve';
+
+/** Documents: checking, filing, the shelf, the bin, and finding them. */
+export function documentRoutes(app: FastifyInstance, context: Context): void {
+  const { manager } = context.database.source;
+  const summary = async (id: string): Promise<DocumentSummary> =>
+    (await summariseDocuments(manager, 'd.id = $1', [id]))[0];
+
+  serve(app, endpoints.listWaiting, () => documents.listWaiting(manager));
+  serve(app, endpoints.readDocument, ({ params }) => documents.readDocument(manager, params.id));
+  serve(app, endpoints.changeFact, async ({ actor, params, body }) => {
+    await documents.changeFact(context, actor, params.id, params.name, body.value, {
+      pageId: body.pageId,
+      box: body.box,
+    });
+    return documents.readDocument(manager, params.id);
+  });
+  serve(app, endpoints.fileDocument, async ({ actor, params, body }) => {
+    await documents.fileDocument(context, actor, params.id, body);
+    return summary(params.id);
+  });
+  serve(app, endpoints.unfileDocument, async ({ actor, params }) => {
+    await documents.unfileDocument(context, actor, params.id);
+    return summary(params.id);
+  });
+  serve(app, endpoints.putToBack, ({ actor, params }) => documents.putToBack(context, actor, params.id));
+  serve(app, endpoints.changeDocument, async ({ actor, params, body }) => {
+    await documents.changeDocument(context, actor, params.id, body);
+    return summary(params.id);
+  });
+  serve(app, endpoints.binDocument, ({ actor, params }) => documents.binDocument(context, actor, params.id, true));
+  serve(app, endpoints.bringBackDocument, ({ actor, params }) =>
+    documents.binDocument(context, actor, params.id, false),
+  );
+  serve(app, endpoints.documentPdf, async ({ params, reply, request }) => {
+    const [document] = await rows<{ name: string; pdf_blob_id: string | null }>(
+      manager,
+      'select name, pdf_blob_id from document where id = $1',
+      [params.id],
+    );
+    if (!document?.pdf_blob_id) throw new Problem('not-found', { what: 'The PDF' });
+    return sendBlob(context, reply, await describeBlob(context.database, document.pdf_blob_id), {
+      mediaType: 'application/pdf',
+      fileName: `${document.name}.pdf`,
+      download: 'download' in (request.query as object),
+    });
+  });
+  serve(app, endpoints.documentHits, ({ params, query }) => hitsInDocument(manager, params.id, query.q));
+  serve(app, endpoints.find, ({ query }) => find(manager, query.q));
+  serve(app, endpoints.listBin, async () => ({
+    documents: await summariseDocuments(manager, 'd.binned_at is not null', [], 'd.binned_at desc'),
+    stacks: await summariseStacks(manager, 's.binned_at is not null'),
+  }));
+  serve(app, endpoints.emptyBin, ({ actor }) => emptyBin(context, actor));
+}

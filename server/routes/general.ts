@@ -1,0 +1,38 @@
+import { FastifyInstance } from 'fastify';
+import { endpoints } from '@crow/contract/endpoints';
+import { Overview } from '@crow/contract/shapes';
+import { Context } from '../context';
+import { rows } from '../store/database';
+import { record } from '../store/history';
+import { announce } from '../store/live';
+import { readSettings, writeSettings } from '../store/settings';
+import { LiveHub } from './liveHub';
+import { serve } from './serve';
+
+/** What waits where, the settings, and the stream of changes. */
+export function generalRoutes(app: FastifyInstance, context: Context, hub: LiveHub): void {
+  const { source } = context.database;
+  serve(app, endpoints.overview, async () => {
+    const [counts] = await rows<Overview>(
+      source.manager,
+      `select
+         (select count(*)::int from stack where state = 'open' and binned_at is null) as stacks,
+         (select count(*)::int from source_file f join stack s on s.id = f.stack_id where f.state = 'waiting' and s.binned_at is null) as arriving,
+         (select count(*)::int from document where state = 'check' and binned_at is null) as check,
+         (select count(*)::int from document where state = 'filing' and binned_at is null) as filing,
+         (select count(*)::int from document where state = 'filed' and binned_at is null) as filed,
+         (select count(*)::int from page p join stack s on s.id = p.stack_id where p.reading = 'waiting' and s.binned_at is null) as unread`,
+    );
+    return counts;
+  });
+  serve(app, endpoints.readSettings, () => readSettings(source.manager));
+  serve(app, endpoints.changeSettings, ({ actor, body }) =>
+    source.transaction(async (manager) => {
+      await writeSettings(manager, body);
+      await record(manager, actor, 'changed', 'settings', null, body);
+      await announce(manager, 'settings', null);
+      return readSettings(manager);
+    }),
+  );
+  app.get('/events', (request, reply) => hub.attend(request, reply));
+}

@@ -1,0 +1,75 @@
+import { FastifyInstance } from 'fastify';
+import { object, string, number } from 'yup';
+import { endpoints } from '@crow/contract/endpoints';
+import { Problem } from '@crow/contract/problems';
+import { Context } from '../context';
+import { describeBlob } from '../store/blobs';
+import { rows } from '../store/database';
+import { summariseStacks } from '../store/stackRows';
+import { takeInBytes } from '../services/intake';
+import * as stacks from '../services/stacks';
+import { sendBlob } from './sendBlob';
+import { serve } from './serve';
+
+const arrival = object({
+  stack: string().uuid().required(),
+  file: string().uuid().required(),
+  stackName: string().max(300).required(),
+  name: string().max(500).required(),
+  position: number().integer().min(0).max(10_000).required(),
+});
+
+/** Taking in files, and arranging the stacks that they become. */
+export function stackRoutes(app: FastifyInstance, context: Context): void {
+  const { manager } = context.database.source;
+  serve(app, endpoints.listStacks, () => summariseStacks(manager, `s.state = 'open' and s.binned_at is null`));
+  serve(app, endpoints.readStack, ({ params }) => stacks.readStack(manager, params.id));
+  serve(app, endpoints.arrangeStack, async ({ actor, params, body }) => {
+    await stacks.arrange(context, actor, params.id, body.base, body.pages);
+    return stacks.readStack(manager, params.id);
+  });
+  serve(app, endpoints.undoStack, async ({ params }) => {
+    await stacks.stepArrangement(context, params.id, -1);
+    return stacks.readStack(manager, params.id);
+  });
+  serve(app, endpoints.redoStack, async ({ params }) => {
+    await stacks.stepArrangement(context, params.id, 1);
+    return stacks.readStack(manager, params.id);
+  });
+  serve(app, endpoints.sortStack, async ({ actor, params }) => ({
+    documents: await stacks.makeDocuments(context, actor, params.id),
+  }));
+  serve(app, endpoints.unsortStack, ({ actor, params }) => stacks.takeBack(context, actor, params.id));
+  serve(app, endpoints.stopReading, ({ actor, params }) => stacks.stopReading(context, actor, params.id));
+  serve(app, endpoints.startReading, ({ actor, params }) => stacks.startReading(context, actor, params.id));
+  serve(app, endpoints.deleteStack, ({ actor, params }) => stacks.binStack(context, actor, params.id, true));
+  serve(app, endpoints.bringBackStack, ({ actor, params }) => stacks.binStack(context, actor, params.id, false));
+  serve(app, endpoints.dismissFile, ({ actor, params }) => stacks.dismissFile(context, actor, params.id));
+  serve(app, endpoints.originalFile, async ({ params, reply }) => {
+    const [file] = await rows<{ name: string; blob_id: string }>(
+      manager,
+      'select name, blob_id from source_file where id = $1',
+      [params.id],
+    );
+    if (!file) throw new Problem('not-found', { what: 'The file' });
+    // Whatever it is, the browser saves it and never opens it here.
+    return sendBlob(context, reply, await describeBlob(context.database, file.blob_id), {
+      mediaType: 'application/octet-stream',
+      fileName: file.name,
+      download: true,
+    });
+  });
+
+  // The bytes of a file come as they are, so that they stream straight into the database.
+  app.addContentTypeParser('application/octet-stream', (_request, payload, done) => done(null, payload));
+  app.put('/files', { bodyLimit: Number.MAX_SAFE_INTEGER }, async (request, reply) => {
+    const query = await arrival.validate(request.query).catch((error: Error) => {
+      throw new Problem('not-valid', { detail: error.message });
+    });
+    const { stack: stackId, file: fileId, stackName, name: fileName, position } = query;
+    const bytes = request.body as AsyncIterable<Uint8Array> | null;
+    if (!bytes) throw new Problem('file-empty', { name: fileName });
+    await takeInBytes(context, request.actor, { stackId, fileId, stackName, fileName, position }, bytes);
+    return reply.code(201).send();
+  });
+}

@@ -1,0 +1,73 @@
+import { AddressInfo } from 'node:net';
+import { buildApp } from './app';
+import { Context } from './context';
+import { giveUp, shelfHandlers } from './jobs/handlers';
+import { Jobs } from './jobs/jobs';
+import { rescueWork, Worker } from './jobs/worker';
+import { openLog } from './log';
+import { LiveHub } from './routes/liveHub';
+import { PictureDesk } from './services/pagePictures';
+import { Shelf } from './services/shelf';
+import { SourceShelf } from './services/sources';
+import { sweepUnfinishedBlobs } from './store/blobs';
+import { connect } from './store/database';
+import { owner } from './store/history';
+
+const RESCUE_EVERY_MS = 2000;
+
+/** The server process; CROW_DATABASE, CROW_SHELF and CROW_WEB say where things are, CROW_PORT which port to take (0: any). */
+async function main(): Promise<void> {
+  const { CROW_DATABASE: url, CROW_SHELF: shelfFolder, CROW_WEB: webFolder, CROW_PORT: port } = process.env;
+  if (!url || !shelfFolder || !webFolder) throw new Error('CROW_DATABASE, CROW_SHELF and CROW_WEB must be set');
+  const log = openLog('server');
+  const database = await connect(url);
+  const jobs = await Jobs.open(url, { supervise: true });
+  const context: Context = { database, jobs, log };
+  const sources = new SourceShelf(database);
+  const shelf = new Shelf(context, shelfFolder);
+  const hub = new LiveHub(url);
+  await hub.start();
+  await sweepUnfinishedBlobs(database);
+  await shelf.inspect((await owner(database.source.manager)).id);
+
+  const app = await buildApp(context, { pictures: new PictureDesk(context, sources), hub, webFolder });
+  const worker = new Worker(context, ['shelve'], shelfHandlers(shelf));
+  worker.start();
+  const rescue = setInterval(() => {
+    lookAfter(context).catch((error) => log.warn({ error: String(error) }, 'could not look after the queue'));
+  }, RESCUE_EVERY_MS);
+
+  await app.listen({ host: '127.0.0.1', port: Number(port ?? 0) });
+  const address = app.server.address() as AddressInfo;
+  process.send?.({ listening: address.port });
+
+  let stopping = false;
+  const stop = async () => {
+    if (stopping) return;
+    stopping = true;
+    setTimeout(() => process.exit(0), 4000).unref();
+    clearInterval(rescue);
+    await hub.close();
+    await app.close();
+    await worker.stop();
+    await sources.close();
+    await jobs.close();
+    await database.source.destroy();
+    process.exit(0);
+  };
+  process.on('SIGTERM', () => void stop());
+  process.on('SIGINT', () => void stop());
+  process.on('disconnect', () => void stop());
+}
+
+async function lookAfter(context: Context): Promise<void> {
+  await rescueWork(context);
+  for (let given = await context.jobs.fetchGivenUp(); given; given = await context.jobs.fetchGivenUp()) {
+    await giveUp(context, given);
+  }
+}
+
+main().catch((error) => {
+  openLog('server').error({ error: String(error), stack: (error as Error).stack }, 'could not start');
+  process.exit(1);
+});

@@ -1,0 +1,146 @@
+import { createHash } from 'node:crypto';
+import { BindPage, bindPdf, BoundPdf } from '@crow/core/pdf/bindPdf';
+import { Turn, turnSize } from '@crow/core/geometry';
+import { PageText, restoreWord, StoredWord } from '@crow/core/reading/words';
+import { BCP47 } from '@crow/core/reading/language';
+import { Context } from '../context';
+import { BindingSize, bindingPicture } from '../engines/pictures';
+import { extractPdfPages } from '../engines/qpdf';
+import { withScratch } from '../engines/scratch';
+import { SourceInfo } from '../engines/sourceFile';
+import { storeBytes } from '../store/blobs';
+import { rows } from '../store/database';
+import { announce } from '../store/live';
+import { SourceShelf } from './sources';
+
+/** A page to be bound: which page of which file, how it is turned, what it says. */
+export interface PageToBind {
+  info: SourceInfo;
+  /** From 0. */
+  number: number;
+  turn: Turn;
+  /** Whether the text is the page's own, which it keeps. */
+  own: boolean;
+  text?: Pick<PageText, 'width' | 'height' | 'words'>;
+  /** Whether a PDF page is taken over as it is; else its picture is. A page with text of its own that is no good is drawn anew. */
+  asIs: boolean;
+}
+
+/** Turns pages of files into what a PDF is bound from. Pages of the same PDF are taken out of it together. */
+export async function preparePages(pages: PageToBind[], size: BindingSize, folder: string): Promise<BindPage[]> {
+  const taken = new Map<SourceInfo, { bytes: Uint8Array; order: Map<number, number> }>();
+  for (const info of new Set(pages.filter((page) => page.asIs).map((page) => page.info))) {
+    const numbers = [...new Set(pages.filter((page) => page.asIs && page.info === info).map((page) => page.number))];
+    const bytes = await extractPdfPages(
+      info.path,
+      info.name,
+      numbers.map((number) => number + 1),
+      folder,
+    );
+    taken.set(info, { bytes, order: new Map(numbers.map((number, index) => [number, index])) });
+  }
+  const prepared: BindPage[] = [];
+  for (const { info, number, turn, own, text, asIs } of pages) {
+    if (asIs) {
+      const { bytes, order } = taken.get(info)!;
+      prepared.push({ kind: 'pdf', bytes, index: order.get(number)!, turn, text: own ? undefined : text });
+      continue;
+    }
+    const { pointWidth, pointHeight } = info.pages[number];
+    const picture = await bindingPicture(info, number, turn, size, folder);
+    prepared.push({ kind: 'picture', picture, size: turnSize(pointWidth, pointHeight, turn), text });
+  }
+  return prepared;
+}
+
+/** Binds pages into a searchable PDF. */
+export function bindPages(
+  pages: PageToBind[],
+  { title, created, language, size }: { title: string; created: Date; language: string; size: BindingSize },
+): Promise<BoundPdf> {
+  return withScratch(async (folder) => {
+    const prepared = await preparePages(pages, size, folder);
+    const fileId = createHash('md5').update(`${title} ${created.toISOString()} ${pages.length}`).digest();
+    return bindPdf(prepared, { title, created, language: BCP47[language], fileId });
+  });
+}
+
+interface PageRow {
+  id: string;
+  source_file_id: string;
+  source_number: number;
+  turn: Turn;
+  format: string;
+  own: boolean | null;
+  brings_text: boolean;
+  width: number | null;
+  height: number | null;
+  language: string | null;
+  words: StoredWord[] | null;
+}
+
+/** Binds a document that is being filed, or is filed and has changed, and stores its PDF. */
+export async function bindDocument(
+  context: Context,
+  sources: SourceShelf,
+  documentId: string,
+  actorId: string,
+): Promise<void> {
+  const { database, jobs } = context;
+  const { manager } = database.source;
+  const [document] = await rows<{ state: string; name: string; filed_at: Date | null; date: string | null }>(
+    manager,
+    `select state, name, filed_at from document d where id = $1 and binned_at is null`,
+    [documentId],
+  );
+  if (!document || document.state === 'check') return;
+  const pages = await rows<PageRow>(
+    manager,
+    `select p.id, p.source_file_id, p.source_number, p.turn, f.format, r.own, r.width, r.height, r.language, r.words
+     from document_page dp join page p on p.id = dp.page_id join source_file f on f.id = p.source_file_id
+     left join reading r on r.page_id = p.id and r.turn = p.turn
+     where dp.document_id = $1 order by dp.number`,
+    [documentId],
+  );
+  const bound = await withFiles(sources, [...new Set(pages.map((page) => page.source_file_id))], (files) =>
+    bindPages(
+      pages.map((page) => ({
+        info: files.get(page.source_file_id)!,
+        number: page.source_number,
+        turn: page.turn,
+        own: page.own === true,
+        text: page.words ? { width: page.width!, height: page.height!, words: page.words.map(restoreWord) } : undefined,
+        asIs: page.format === 'pdf',
+      })),
+      {
+        title: document.name,
+        created: document.filed_at ?? new Date(),
+        language: pages.find((page) => page.language)?.language ?? '',
+        size: 'full',
+      },
+    ),
+  );
+  const blob = await storeBytes(database, bound.bytes);
+  await database.source.transaction(async (inside) => {
+    const changed = await rows(
+      inside,
+      `update document set pdf_blob_id = $2, archival = $3, problem = null where id = $1 and state <> 'check' returning id`,
+      [documentId, blob.id, bound.archival],
+    );
+    if (changed.length === 0) return;
+    await jobs.ask(inside, 'shelve', { documentId, actorId });
+    await announce(inside, 'document', documentId);
+  });
+}
+
+/** Lays several source files out at once. */
+async function withFiles<Result>(
+  sources: SourceShelf,
+  ids: string[],
+  work: (files: Map<string, SourceInfo>) => Promise<Result>,
+  laid = new Map<string, SourceInfo>(),
+): Promise<Result> {
+  const [next, ...others] = ids;
+  if (!next) return work(laid);
+  return sources.use(next, (info) => withFiles(sources, others, work, laid.set(next, info)));
+}

@@ -1,0 +1,76 @@
+import { EntityManager } from 'typeorm';
+import { Box } from '@crow/core/geometry';
+import { Fact as FoundFact, findFacts } from '@crow/core/reading/facts';
+import { restoreWord, StoredWord } from '@crow/core/reading/words';
+import { FactName } from '@crow/contract/shapes';
+import { Context } from '../context';
+import { rows } from '../store/database';
+import { owner } from '../store/history';
+import { announce } from '../store/live';
+
+/** The document that a page belongs to, locked until the transaction ends when asked. */
+export async function documentOfPage(
+  manager: EntityManager,
+  pageId: string,
+  { lock = false } = {},
+): Promise<string | undefined> {
+  const [found] = await rows<{ id: string }>(
+    manager,
+    `select d.id from document d join document_page dp on dp.document_id = d.id where dp.page_id = $1 ${lock ? 'for update of d' : ''}`,
+    [pageId],
+  );
+  return found?.id;
+}
+
+/** Whether any page of a document is still to be read. */
+export async function isBeingRead(manager: EntityManager, documentId: string): Promise<boolean> {
+  const [{ waiting }] = await rows<{ waiting: boolean }>(
+    manager,
+    `select exists (
+       select 1 from document_page dp join page p on p.id = dp.page_id where dp.document_id = $1 and p.reading = 'waiting'
+     ) as waiting`,
+    [documentId],
+  );
+  return waiting;
+}
+
+/** After a page of it was read: finds the facts anew, and binds the PDF if it only waited for that. Needs the document's lock. */
+export async function pageWasRead({ jobs }: Context, manager: EntityManager, documentId: string): Promise<void> {
+  const [document] = await rows<{ state: string; binned_at: Date | null }>(
+    manager,
+    'select state, binned_at from document where id = $1',
+    [documentId],
+  );
+  if (document.state === 'check') await refreshFacts(manager, documentId);
+  else if (!(await isBeingRead(manager, documentId))) {
+    await jobs.ask(manager, 'bind', { documentId, actorId: (await owner(manager)).id });
+  }
+  await announce(manager, 'document', documentId);
+}
+
+/** Finds the facts in what has been read so far; what a person has set stays. */
+export async function refreshFacts(manager: EntityManager, documentId: string): Promise<void> {
+  const pages = await rows<{ page_id: string; width: number; height: number; words: StoredWord[] }>(
+    manager,
+    `select p.id as page_id, r.width, r.height, r.words
+     from document_page dp join page p on p.id = dp.page_id join reading r on r.page_id = p.id and r.turn = p.turn
+     where dp.document_id = $1 order by dp.number`,
+    [documentId],
+  );
+  const found = findFacts(pages.map(({ width, height, words }) => ({ width, height, words: words.map(restoreWord) })));
+  await manager.query('delete from fact where document_id = $1 and confirmed_by is null', [documentId]);
+  for (const [name, fact] of Object.entries(found) as [FactName, FoundFact | null][]) {
+    if (!fact) continue;
+    const page = pages[fact.page - 1];
+    await manager.query(
+      `insert into fact (document_id, name, value, page_id, box, confidence) values ($1, $2, $3, $4, $5, $6)
+       on conflict do nothing`,
+      [documentId, name, fact.value, page.page_id, JSON.stringify(shareOf(fact.box, page)), fact.confidence],
+    );
+  }
+}
+
+/** A box in pixels as shares of the page's width and height. */
+function shareOf([x, y, w, h]: Box, { width, height }: { width: number; height: number }): Box {
+  return [x / width, y / height, w / width, h / height];
+}

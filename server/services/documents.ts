@@ -1,0 +1,275 @@
+import { EntityManager } from 'typeorm';
+import { Problem } from '@crow/contract/problems';
+import { Document as ShownDocument, DocumentSummary, Fact, FactName } from '@crow/contract/shapes';
+import { Box } from '@crow/core/geometry';
+import { freeName, nameKey, proposeName, safeName } from '@crow/core/filing/names';
+import { FiledBefore, suggestFolder } from '@crow/core/filing/suggestFolder';
+import { readDate } from '@crow/core/reading/dates';
+import { KINDS } from '@crow/core/reading/facts';
+import { Context } from '../context';
+import { rows } from '../store/database';
+import { Document } from '../store/entities';
+import { ActingAs, record } from '../store/history';
+import { announce } from '../store/live';
+import { summariseDocuments } from '../store/documentRows';
+import { pagesOfDocument } from '../store/stackRows';
+import { isBeingRead } from './documentProgress';
+import { folderAt } from './folders';
+
+const STATE_WORDS = { check: 'waiting in Check', filing: 'being filed', filed: 'on the shelf' };
+
+/** Documents that wait to be checked, in their order. */
+export function listWaiting(manager: EntityManager): Promise<DocumentSummary[]> {
+  return summariseDocuments(manager, `d.state = 'check' and d.binned_at is null`);
+}
+
+export function listFolderDocuments(manager: EntityManager, folderId: string): Promise<DocumentSummary[]> {
+  return summariseDocuments(
+    manager,
+    `d.folder_id = $1 and d.state <> 'check' and d.binned_at is null`,
+    [folderId],
+    'd.filed_at desc, d.id',
+  );
+}
+
+/** @throws Problem 'not-found' */
+export async function readDocument(manager: EntityManager, id: string): Promise<ShownDocument> {
+  const [summary] = await summariseDocuments(manager, 'd.id = $1', [id]);
+  if (!summary) throw new Problem('not-found', { what: 'The document' });
+  const [more] = await rows<{ stackName: string | null; archival: boolean | null; shelfPath: string | null }>(
+    manager,
+    `select s.name as "stackName", d.archival, f.path as "shelfPath"
+     from document d left join stack s on s.id = d.stack_id left join shelf_file f on f.document_id = d.id where d.id = $1`,
+    [id],
+  );
+  const facts = await rows<Fact>(
+    manager,
+    `select f.name, f.value, f.page_id as "pageId", f.box, f.confidence, f.confirmed_by is not null as confirmed, a.name as by
+     from fact f left join actor a on a.id = f.confirmed_by where f.document_id = $1`,
+    [id],
+  );
+  const { kind, vendor, date } = summary;
+  const known = { kind: kind ?? undefined, vendor: vendor ?? undefined, date: date ?? undefined };
+  const suggestion =
+    summary.state === 'check' ? (suggestFolder(known, await filedBefore(manager, known)) ?? null) : null;
+  return {
+    ...summary,
+    ...more,
+    facts,
+    pageList: await pagesOfDocument(manager, id),
+    proposedName: proposeName(known),
+    suggestion,
+  };
+}
+
+const MOST_PRECEDENTS = 200;
+
+/** Papers filed before that say something about where one of this sender or kind belongs, the newest first. */
+function filedBefore(
+  manager: EntityManager,
+  { vendor, kind }: { vendor?: string; kind?: string },
+): Promise<FiledBefore[]> {
+  return rows(
+    manager,
+    `select d.folder_id as "folderId", v.value as vendor, k.value as kind
+     from document d
+     left join fact v on v.document_id = d.id and v.name = 'vendor'
+     left join fact k on k.document_id = d.id and k.name = 'kind'
+     where d.state <> 'check' and d.binned_at is null and (lower(v.value) = lower($1) or k.value = $2)
+     order by lower(v.value) = lower($1) desc nulls last, d.filed_at desc limit ${MOST_PRECEDENTS}`,
+    [vendor ?? '', kind ?? ''],
+  );
+}
+
+async function lock(manager: EntityManager, id: string): Promise<Document> {
+  const document = await manager.findOne(Document, { where: { id }, lock: { mode: 'pessimistic_write' } });
+  if (!document) throw new Problem('not-found', { what: 'The document' });
+  return document;
+}
+
+function insist(document: Document, ...states: Document['state'][]): void {
+  if (states.includes(document.state) && !document.binnedAt) return;
+  const state = document.binnedAt ? 'in the bin' : STATE_WORDS[document.state];
+  throw new Problem('document-elsewhere', { name: document.name || 'The document', state });
+}
+
+/**
+ * Sets a fact by hand, as the actor's; an empty value takes it away.
+ * @param place where on a page it was picked up
+ * @throws Problem 'not-found', 'date-unclear', 'not-valid'
+ */
+export async function changeFact(
+  { database }: Context,
+  actor: ActingAs,
+  id: string,
+  name: FactName,
+  typed: string,
+  place: { pageId?: string | null; box?: Box | null },
+): Promise<void> {
+  const value = factValue(name, typed);
+  await database.source.transaction(async (manager) => {
+    await lock(manager, id);
+    if (place.pageId) {
+      const own = await rows(manager, 'select 1 from document_page where document_id = $1 and page_id = $2', [
+        id,
+        place.pageId,
+      ]);
+      if (own.length === 0) throw new Problem('not-found', { what: 'That page of the document' });
+    }
+    await manager.query('delete from fact where document_id = $1 and name = $2', [id, name]);
+    if (value) {
+      await manager.query(
+        `insert into fact (document_id, name, value, page_id, box, confidence, confirmed_by) values ($1, $2, $3, $4, $5, 1, $6)`,
+        [id, name, value, place.pageId ?? null, place.box ? JSON.stringify(place.box) : null, actor.id],
+      );
+    }
+    await record(manager, actor, 'set a fact', 'document', id, { name, value });
+    await announce(manager, 'document', id);
+  });
+}
+
+function factValue(name: FactName, typed: string): string {
+  if (!typed) return '';
+  if (name === 'date') {
+    const date = readDate(typed);
+    if (!date) throw new Problem('date-unclear', { text: typed });
+    return date;
+  }
+  if (name === 'kind' && !(KINDS as readonly string[]).includes(typed)) {
+    throw new Problem('not-valid', { detail: `the kind must be one of ${KINDS.join(', ')}` });
+  }
+  return typed;
+}
+
+/**
+ * Files a document: its name and place are settled at once, its PDF and the file on disk follow in the background.
+ * A name that is taken in the folder gets a number. What was read and not contradicted counts as confirmed.
+ * @throws Problem 'not-found', 'document-elsewhere', 'name-missing', 'folder-missing'
+ */
+export async function fileDocument(
+  { database, jobs }: Context,
+  actor: ActingAs,
+  id: string,
+  wish: { name: string; folderId?: string; folderPath?: string },
+): Promise<void> {
+  const name = safeName(wish.name, '');
+  if (!name) throw new Problem('name-missing');
+  await database.source.transaction(async (manager) => {
+    const document = await lock(manager, id);
+    insist(document, 'check');
+    const folderId = wish.folderId ?? (await folderAt(manager, actor, wish.folderPath ?? ''));
+    const given = await settleName(manager, folderId, name, id);
+    await manager.query(
+      `update document set state = 'filing', folder_id = $2, name = $3, name_key = $4, filed_at = clock_timestamp(), problem = null where id = $1`,
+      [id, folderId, given, nameKey(given)],
+    );
+    await manager.query('update fact set confirmed_by = $2 where document_id = $1 and confirmed_by is null', [
+      id,
+      actor.id,
+    ]);
+    if (!(await isBeingRead(manager, id))) await jobs.ask(manager, 'bind', { documentId: id, actorId: actor.id });
+    await record(manager, actor, 'filed', 'document', id, { name: given, folderId });
+    await announce(manager, 'document', id);
+  });
+}
+
+/** A name that is free in the folder, which stays locked until the transaction ends so that it remains so. */
+export async function settleName(
+  manager: EntityManager,
+  folderId: string,
+  name: string,
+  documentId: string,
+): Promise<string> {
+  const [folder] = await rows(manager, 'select id from folder where id = $1 for update', [folderId]);
+  if (!folder) throw new Problem('not-found', { what: 'The folder' });
+  const others = await rows<{ name_key: string }>(
+    manager,
+    `select name_key from document where folder_id = $1 and state <> 'check' and binned_at is null and id <> $2`,
+    [folderId, documentId],
+  );
+  return freeName(name, new Set(others.map((other) => other.name_key)));
+}
+
+/** Takes a document from the shelf back to Check, to the front; the file on disk goes. */
+export async function unfileDocument({ database, jobs }: Context, actor: ActingAs, id: string): Promise<void> {
+  await database.source.transaction(async (manager) => {
+    const document = await lock(manager, id);
+    insist(document, 'filing', 'filed');
+    await manager.query(
+      `update document set state = 'check', filed_at = null, problem = null,
+         turn_in_line = (select coalesce(min(turn_in_line), 1) - 1 from document where state = 'check')
+       where id = $1`,
+      [id],
+    );
+    await jobs.ask(manager, 'shelve', { documentId: id, actorId: actor.id });
+    await record(manager, actor, 'took back to Check', 'document', id);
+    await announce(manager, 'document', id);
+  });
+}
+
+/** Lets a document wait behind all others. */
+export async function putToBack({ database }: Context, actor: ActingAs, id: string): Promise<void> {
+  await database.source.transaction(async (manager) => {
+    insist(await lock(manager, id), 'check');
+    await manager.query(`update document set turn_in_line = nextval('document_turn') where id = $1`, [id]);
+    await record(manager, actor, 'put to the back', 'document', id);
+    await announce(manager, 'document', id);
+  });
+}
+
+/** Renames or moves a filed document; the file on disk follows. @throws Problem 'not-found', 'document-elsewhere' */
+export async function changeDocument(
+  { database, jobs }: Context,
+  actor: ActingAs,
+  id: string,
+  change: { name?: string; folderId?: string },
+): Promise<void> {
+  await database.source.transaction(async (manager) => {
+    const document = await lock(manager, id);
+    insist(document, 'filing', 'filed');
+    const folderId = change.folderId ?? document.folderId!;
+    const name = await settleName(
+      manager,
+      folderId,
+      change.name === undefined ? document.name : safeName(change.name),
+      id,
+    );
+    await manager.query('update document set folder_id = $2, name = $3, name_key = $4 where id = $1', [
+      id,
+      folderId,
+      name,
+      nameKey(name),
+    ]);
+    await jobs.ask(manager, 'shelve', { documentId: id, actorId: actor.id });
+    await record(manager, actor, 'moved', 'document', id, {
+      from: { name: document.name, folderId: document.folderId },
+      to: { name, folderId },
+    });
+    await announce(manager, 'document', id);
+  });
+}
+
+/** Puts a document into the bin (true) or takes it out (false); brought back, it is where it was, numbered if need be. */
+export async function binDocument(
+  { database, jobs }: Context,
+  actor: ActingAs,
+  id: string,
+  binned: boolean,
+): Promise<void> {
+  await database.source.transaction(async (manager) => {
+    const document = await lock(manager, id);
+    if (Boolean(document.binnedAt) === binned) return;
+    if (!binned && document.state !== 'check') {
+      const name = await settleName(manager, document.folderId!, document.name, id);
+      await manager.query('update document set name = $2, name_key = $3 where id = $1', [id, name, nameKey(name)]);
+    }
+    await manager.query(`update document set binned_at = ${binned ? 'now()' : 'null'} where id = $1`, [id]);
+    if (document.state !== 'check') {
+      // One that was binned before its PDF was bound has yet to get it.
+      const work = !binned && !document.pdfBlobId ? 'bind' : 'shelve';
+      await jobs.ask(manager, work, { documentId: id, actorId: actor.id });
+    }
+    await record(manager, actor, binned ? 'put into the bin' : 'brought back', 'document', id);
+    await announce(manager, 'document', id);
+  });
+}

@@ -1,0 +1,144 @@
+import sharp from 'sharp';
+import { Problem } from '@crow/contract/problems';
+import { Turn } from '@crow/core/geometry';
+import { DerivedPicture, derivePictures, PictureSize } from '../engines/pictures';
+import { withScratch } from '../engines/scratch';
+import { Context } from '../context';
+import { blobBytes, storeBytes } from '../store/blobs';
+import { rows } from '../store/database';
+import { announce } from '../store/live';
+import { SourceShelf } from './sources';
+
+interface PageSource {
+  id: string;
+  stack_id: string;
+  source_file_id: string;
+  source_number: number;
+  blob_id: string;
+}
+
+async function pageSource({ database }: Context, pageId: string): Promise<PageSource | undefined> {
+  const [page] = await rows<PageSource>(
+    database.source.manager,
+    `select p.id, p.stack_id, p.source_file_id, p.source_number, f.blob_id
+     from page p join source_file f on f.id = p.source_file_id where p.id = $1`,
+    [pageId],
+  );
+  return page;
+}
+
+/** The name of what is done to a page to show it: part of the key under which its picture is kept. */
+function recipe(size: PictureSize, turn: Turn): string {
+  return `${size}-${turn}`;
+}
+
+/** Makes the pictures with which a page is shown in rows and on the screen, unless they are there already. */
+export async function picturePage(context: Context, sources: SourceShelf, pageId: string): Promise<void> {
+  const page = await pageSource(context, pageId);
+  if (!page) return;
+  const { manager } = context.database.source;
+  if (!(await stored(context, page, 'screen', 0)) || !(await stored(context, page, 'thumb', 0))) {
+    try {
+      const pictures = await derive(sources, page, 0, ['thumb', 'screen']);
+      for (const [size, picture] of pictures) await keep(context, page, size, 0, picture);
+    } catch (error) {
+      if (!(error instanceof Problem)) throw error;
+      await manager.query('update page set problem = $2 where id = $1', [pageId, error.report]);
+      return announce(manager, 'stack', page.stack_id);
+    }
+  }
+  await manager.query('update page set pictured = true where id = $1', [pageId]);
+  await announce(manager, 'stack', page.stack_id);
+}
+
+function derive(
+  sources: SourceShelf,
+  page: PageSource,
+  turn: Turn,
+  sizes: PictureSize[],
+): Promise<Map<PictureSize, DerivedPicture>> {
+  return sources.use(page.source_file_id, (info) =>
+    withScratch((folder) => derivePictures(info, page.source_number, turn, sizes, folder)),
+  );
+}
+
+async function stored({ database }: Context, page: PageSource, size: PictureSize, turn: Turn) {
+  const [found] = await rows<{ picture_blob_id: string; media_type: DerivedPicture['mediaType'] }>(
+    database.source.manager,
+    'select picture_blob_id, media_type from derived_picture where blob_id = $1 and source_number = $2 and recipe = $3',
+    [page.blob_id, page.source_number, recipe(size, turn)],
+  );
+  return found;
+}
+
+async function keep(
+  { database }: Context,
+  page: PageSource,
+  size: PictureSize,
+  turn: Turn,
+  { bytes, mediaType }: DerivedPicture,
+) {
+  const { id } = await storeBytes(database, bytes);
+  await database.source.manager.query(
+    `insert into derived_picture (blob_id, source_number, recipe, picture_blob_id, media_type)
+     values ($1, $2, $3, $4, $5) on conflict do nothing`,
+    [page.blob_id, page.source_number, recipe(size, turn), id, mediaType],
+  );
+}
+
+/** How many pictures the server makes at once for those who look; the rest wait. */
+const MOST_AT_ONCE = 2;
+
+/** Pictures of pages on request: from the store, or made, kept and then given. */
+export class PictureDesk {
+  private readonly underWay = new Map<string, Promise<DerivedPicture>>();
+  private running = 0;
+  private readonly queue: (() => void)[] = [];
+
+  constructor(
+    private readonly context: Context,
+    private readonly sources: SourceShelf,
+  ) {}
+
+  /** @throws Problem 'not-found', 'page-not-drawn' */
+  async picture(pageId: string, size: PictureSize, turn: Turn): Promise<DerivedPicture> {
+    const page = await pageSource(this.context, pageId);
+    if (!page) throw new Problem('not-found', { what: 'The page' });
+    const found = await stored(this.context, page, size, turn);
+    if (found)
+      return { bytes: await blobBytes(this.context.database, found.picture_blob_id), mediaType: found.media_type };
+    const key = `${page.blob_id} ${page.source_number} ${recipe(size, turn)}`;
+    let making = this.underWay.get(key);
+    if (!making) {
+      making = this.inTurn(() => this.make(page, size, turn)).finally(() => this.underWay.delete(key));
+      this.underWay.set(key, making);
+    }
+    return making;
+  }
+
+  private async make(page: PageSource, size: PictureSize, turn: Turn): Promise<DerivedPicture> {
+    const upright = turn === 0 ? undefined : await stored(this.context, page, size, 0);
+    let picture: DerivedPicture;
+    if (upright) {
+      // Turning the picture that is there is far quicker than drawing the page again.
+      const turned = sharp(await blobBytes(this.context.database, upright.picture_blob_id)).rotate(turn);
+      const bytes =
+        upright.media_type === 'image/webp' ? turned.webp({ quality: 82, effort: 2 }) : turned.jpeg({ quality: 90 });
+      picture = { bytes: await bytes.toBuffer(), mediaType: upright.media_type };
+    } else picture = (await derive(this.sources, page, turn, [size])).get(size)!;
+    await keep(this.context, page, size, turn, picture);
+    return picture;
+  }
+
+  private async inTurn<Result>(work: () => Promise<Result>): Promise<Result> {
+    if (this.running >= MOST_AT_ONCE) await new Promise<void>((resolve) => this.queue.push(resolve));
+    else this.running++;
+    try {
+      return await work();
+    } finally {
+      const next = this.queue.shift();
+      if (next) next();
+      else this.running--;
+    }
+  }
+}

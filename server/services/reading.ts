@@ -1,0 +1,132 @@
+import { EntityManager } from 'typeorm';
+import { Problem } from '@crow/contract/problems';
+import { tokenise } from '@crow/core/finding/tokens';
+import { Turn, turnSize } from '@crow/core/geometry';
+import { isGoodTextLayer } from '@crow/core/reading/bboxLayout';
+import { guessLanguage } from '@crow/core/reading/language';
+import { PageText, plainText, storeWord, turnPageText } from '@crow/core/reading/words';
+import { Context } from '../context';
+import { readingPicture } from '../engines/pictures';
+import { pdfText } from '../engines/poppler';
+import { withScratch } from '../engines/scratch';
+import { SourceInfo } from '../engines/sourceFile';
+import { recognise } from '../engines/tesseract';
+import { rows } from '../store/database';
+import { Page } from '../store/entities';
+import { announce } from '../store/live';
+import { readSettings } from '../store/settings';
+import { documentOfPage, pageWasRead } from './documentProgress';
+import { SourceShelf } from './sources';
+
+/** Reads a page as it is turned; a page that was read like this before is not read again. */
+export async function readPage(context: Context, sources: SourceShelf, pageId: string, turn: Turn): Promise<void> {
+  const { manager } = context.database.source;
+  const page = await manager.findOneBy(Page, { id: pageId });
+  // Turned again meanwhile: another job reads it as it is now.
+  if (!page || page.turn !== turn) return;
+  const [state] = await rows<{ reading_stopped: boolean; done: boolean; binned: boolean }>(
+    manager,
+    `select s.reading_stopped, s.binned_at is not null as binned,
+       exists (select 1 from reading r where r.page_id = $1 and r.turn = $3) as done
+     from stack s where s.id = $2`,
+    [pageId, page.stackId, turn],
+  );
+  if (state.reading_stopped && !state.done) return settle(context, page, { reading: 'stopped', problem: null });
+  if (state.done) return settle(context, page, { reading: 'read', problem: null });
+  try {
+    const { languages } = await readSettings(manager);
+    const { text, own } = await sources.use(page.sourceFileId, (info) =>
+      readText(info, page.sourceNumber, turn, languages),
+    );
+    await context.database.source.transaction(async (inside) => {
+      await inside.query(
+        `insert into reading (page_id, turn, width, height, language, own, words) values ($1, $2, $3, $4, $5, $6, $7)
+         on conflict do nothing`,
+        [pageId, turn, text.width, text.height, text.language, own, JSON.stringify(text.words.map(storeWord))],
+      );
+      await inside.query('update page set own_text = $2 where id = $1', [pageId, own]);
+    });
+    await settle(context, page, { reading: 'read', problem: null });
+  } catch (error) {
+    if (!(error instanceof Problem)) throw error;
+    await settle(context, page, { reading: 'failed', problem: error.report });
+  }
+}
+
+/**
+ * The text of a page: its own where it brings good text, else recognised. Boxes in pixels of the page's full picture, turned.
+ * @param number from 0
+ */
+export async function readText(
+  info: SourceInfo,
+  number: number,
+  turn: Turn,
+  languages: string[],
+): Promise<{ text: PageText; own: boolean }> {
+  if (info.format === 'pdf') {
+    const own = await ownText(info, number, languages);
+    if (own) return { text: turnPageText(own, turn), own: true };
+  }
+  const text = await withScratch(async (folder) => {
+    const { bytes, ...size } = await readingPicture(info, number, turn, folder);
+    return recognise(bytes, size, languages, folder);
+  });
+  return { text, own: false };
+}
+
+async function ownText(info: SourceInfo, number: number, languages: string[]): Promise<PageText | undefined> {
+  const [text] = await pdfText(info.path, number + 1, number + 1);
+  if (!text || !isGoodTextLayer(text.words)) return undefined;
+  const { width, height } = info.pages[number];
+  const [across, down] = [width / text.width, height / text.height];
+  const words = text.words.map((word) => {
+    const [x, y, w, h] = word.box;
+    return {
+      ...word,
+      box: [x * across, y * down, w * across, h * down] as typeof word.box,
+      baseline: word.baseline * down,
+    };
+  });
+  return { width, height, words, language: guessLanguage(plainText(words), languages) };
+}
+
+/** Writes down how reading a page ended, and lets whatever waited for it go on. */
+export async function settle(context: Context, page: Page, end: Pick<Page, 'reading' | 'problem'>): Promise<void> {
+  await context.database.source.transaction(async (manager) => {
+    const documentId = await documentOfPage(manager, page.id, { lock: true });
+    const [current] = await rows<{ turn: Turn }>(manager, 'select turn from page where id = $1 for update', [page.id]);
+    if (current?.turn !== page.turn) return;
+    await manager.query(
+      'update page set reading = $2, problem = coalesce($3::jsonb, case when pictured then null else problem end) where id = $1',
+      [page.id, end.reading, end.problem && JSON.stringify(end.problem)],
+    );
+    if (end.reading === 'read') await indexPage(manager, page);
+    await announce(manager, 'stack', page.stackId);
+    if (documentId) await pageWasRead(context, manager, documentId);
+  });
+}
+
+/** Makes a page's words findable. */
+async function indexPage(manager: EntityManager, page: Page): Promise<void> {
+  const [reading] = await rows<{ words: [string][] }>(
+    manager,
+    'select words from reading where page_id = $1 and turn = $2',
+    [page.id, page.turn],
+  );
+  const tokens = [
+    ...new Set((reading?.words ?? []).flatMap(([text]) => tokenise(text).map((token) => token.text))),
+  ].sort();
+  await manager.query(
+    `insert into page_tokens (page_id, tokens) values ($1, array_to_tsvector($2::text[]))
+     on conflict (page_id) do update set tokens = excluded.tokens`,
+    [page.id, tokens],
+  );
+  // In sorted order, so that two workers adding the same words never wait for each other in a circle.
+  const wordlike = tokens.filter((token) => token.length >= 3 && /\p{L}/u.test(token));
+  await manager.query('insert into vocabulary (word) select unnest($1::text[]) on conflict do nothing', [wordlike]);
+}
+
+/** The size of a page's picture as it is turned. */
+export function turnedSize(page: Pick<Page, 'width' | 'height' | 'turn'>): [number, number] {
+  return turnSize(page.width, page.height, page.turn);
+}

@@ -1,0 +1,251 @@
+import { createHash } from 'node:crypto';
+import { createReadStream, createWriteStream } from 'node:fs';
+import { link, lstat, mkdir, open, rename, rmdir, stat, unlink } from 'node:fs/promises';
+import { dirname, join } from 'node:path';
+import { Readable } from 'node:stream';
+import { pipeline } from 'node:stream/promises';
+import { Problem } from '@crow/contract/problems';
+import { freeName, nameKey } from '@crow/core/filing/names';
+import { Context } from '../context';
+import { readBlob } from '../store/blobs';
+import { rows } from '../store/database';
+import { ShelfFile } from '../store/entities';
+import { record } from '../store/history';
+import { announce } from '../store/live';
+import { FOLDER_PATHS } from './folders';
+
+/** Files on their way lie here until they are complete; on the same file system as the shelf, so that a rename moves them. */
+const ARRIVING = '.arriving';
+
+interface Wanted {
+  state: string;
+  name: string;
+  folder_id: string | null;
+  folder_path: string | null;
+  binned_at: Date | null;
+  pdf_blob_id: string | null;
+  sha256: string | null;
+}
+
+/**
+ * The shelf folder: a mirror of the filed documents as real files. The database is the truth. A file is written aside,
+ * synced, linked to its name (which fails rather than overwrite) and only then entered in the database.
+ */
+export class Shelf {
+  constructor(
+    private readonly context: Context,
+    readonly root: string,
+  ) {}
+
+  /**
+   * Makes the file of a document agree with the database: writes, moves, replaces or removes it. May be repeated at any time.
+   * @throws Problem 'shelf-not-writable'
+   */
+  async shelve(documentId: string, actorId: string): Promise<void> {
+    try {
+      await this.agree(documentId, actorId);
+    } catch (error) {
+      if (error instanceof Problem || !isFileError(error)) throw error;
+      const problem = new Problem('shelf-not-writable', { detail: sayFileError(error) });
+      await this.tell(documentId, problem);
+      throw problem;
+    }
+  }
+
+  private async agree(documentId: string, actorId: string): Promise<void> {
+    const { manager } = this.context.database.source;
+    const [wanted] = await rows<Wanted>(
+      manager,
+      `${FOLDER_PATHS}
+       select d.state, d.name, d.folder_id, paths.path as folder_path, d.binned_at, d.pdf_blob_id, b.sha256
+       from document d left join paths on paths.id = d.folder_id left join blob b on b.id = d.pdf_blob_id where d.id = $1`,
+      [documentId],
+    );
+    const placed = await manager.findOneBy(ShelfFile, { documentId });
+    const shouldStand = wanted && wanted.state !== 'check' && !wanted.binned_at && wanted.pdf_blob_id;
+    if (!shouldStand) {
+      if (placed) await this.takeAway(documentId, placed);
+      return;
+    }
+    const path = `${wanted.folder_path}/${wanted.name}.pdf`;
+    if (placed && (await this.isForeign(placed))) {
+      return this.tell(documentId, new Problem('shelf-file-changed', { path: placed.path }));
+    }
+    const standing = placed && (await exists(join(this.root, placed.path)));
+    if (standing && placed.path === path && placed.sha256 === wanted.sha256)
+      return this.settle(documentId, actorId, path, wanted.sha256!);
+    const source =
+      standing && placed.sha256 === wanted.sha256
+        ? join(this.root, placed.path)
+        : await this.writeAside(documentId, wanted.pdf_blob_id!);
+    await mkdir(join(this.root, wanted.folder_path!), { recursive: true });
+    if (standing && placed.path === path) await rename(source, join(this.root, path));
+    else if (!(await this.linkTo(source, join(this.root, path), wanted.sha256!)))
+      return this.renumber(documentId, actorId, wanted);
+    await syncFolder(dirname(join(this.root, path)));
+    await this.settle(documentId, actorId, path, wanted.sha256!);
+    if (standing && placed.path !== path) await this.removeFile(placed.path);
+    if (source !== join(this.root, placed?.path ?? '')) await unlink(source).catch(() => undefined);
+  }
+
+  private async writeAside(documentId: string, blobId: string): Promise<string> {
+    await mkdir(join(this.root, ARRIVING), { recursive: true });
+    const aside = join(this.root, ARRIVING, `${documentId}.pdf`);
+    await pipeline(Readable.from(readBlob(this.context.database, blobId)), createWriteStream(aside));
+    const handle = await open(aside);
+    await handle.sync();
+    await handle.close();
+    return aside;
+  }
+
+  /** Gives a file a second name; false when something else has that name. A file with the same bytes is ours from before a crash. */
+  private async linkTo(source: string, target: string, sha256: string): Promise<boolean> {
+    try {
+      await link(source, target);
+      return true;
+    } catch (error) {
+      const { code } = error as NodeJS.ErrnoException;
+      if (code === 'EEXIST') return (await hashOf(target)) === sha256 && !(await this.belongsToAnother(target));
+      if (code !== 'EPERM' && code !== 'ENOTSUP' && code !== 'ENOSYS') throw error;
+      // File systems without links, such as FAT: look, then rename.
+      if (await exists(target)) return (await hashOf(target)) === sha256 && !(await this.belongsToAnother(target));
+      await rename(source, target);
+      return true;
+    }
+  }
+
+  private async belongsToAnother(target: string): Promise<boolean> {
+    const path = target.slice(this.root.length + 1);
+    return (await this.context.database.source.manager.countBy(ShelfFile, { path })) > 0;
+  }
+
+  /** A name that is taken on disk by a file that isn't ours gets a number, in the database too. */
+  private async renumber(documentId: string, actorId: string, wanted: Wanted): Promise<void> {
+    await this.context.database.source.transaction(async (manager) => {
+      await manager.query('select id from folder where id = $1 for update', [wanted.folder_id]);
+      const others = await rows<{ name_key: string }>(
+        manager,
+        `select name_key from document where folder_id = $1 and state <> 'check' and binned_at is null`,
+        [wanted.folder_id],
+      );
+      const name = freeName(wanted.name, new Set([...others.map((other) => other.name_key), nameKey(wanted.name)]));
+      await manager.query('update document set name = $2, name_key = $3 where id = $1', [
+        documentId,
+        name,
+        nameKey(name),
+      ]);
+      await record(manager, { id: actorId, name: '' }, 'numbered', 'document', documentId, {
+        from: wanted.name,
+        to: name,
+      });
+    });
+    return this.agree(documentId, actorId);
+  }
+
+  private async settle(documentId: string, actorId: string, path: string, sha256: string): Promise<void> {
+    const { size, mtimeMs } = await stat(join(this.root, path));
+    await this.context.database.source.transaction(async (manager) => {
+      await manager.query(
+        `insert into shelf_file (document_id, path, sha256, size, modified_ms) values ($1, $2, $3, $4, $5)
+         on conflict (document_id) do update set path = excluded.path, sha256 = excluded.sha256, size = excluded.size, modified_ms = excluded.modified_ms`,
+        [documentId, path, sha256, size, mtimeMs],
+      );
+      const arrived = await rows(
+        manager,
+        `update document set state = 'filed' where id = $1 and state = 'filing' returning id`,
+        [documentId],
+      );
+      await manager.query('update document set problem = null where id = $1 and problem is not null', [documentId]);
+      if (arrived.length > 0)
+        await record(manager, { id: actorId, name: '' }, 'shelved', 'document', documentId, { path });
+      await announce(manager, 'document', documentId);
+    });
+  }
+
+  private async takeAway(documentId: string, placed: ShelfFile): Promise<void> {
+    const { manager } = this.context.database.source;
+    // What somebody changed is theirs: it stays.
+    if (!(await this.isForeign(placed))) await this.removeFile(placed.path);
+    await manager.delete(ShelfFile, { documentId });
+    await announce(manager, 'document', documentId);
+  }
+
+  /** Whether the file was changed by somebody since it was written; one that is gone is not. */
+  private async isForeign({ path, size, modifiedMs, sha256 }: ShelfFile): Promise<boolean> {
+    const full = join(this.root, path);
+    const now = await lstat(full).catch(() => undefined);
+    if (!now || (now.isFile() && now.size === size && now.mtimeMs === modifiedMs)) return false;
+    return !now.isFile() || (await hashOf(full)) !== sha256;
+  }
+
+  /** Removes a file, and the folders that are empty without it. */
+  private async removeFile(path: string): Promise<void> {
+    await unlink(join(this.root, path)).catch(ignoreMissing);
+    for (let folder = dirname(path); folder !== '.'; folder = dirname(folder)) {
+      const emptied = await rmdir(join(this.root, folder)).then(
+        () => true,
+        () => false,
+      );
+      if (!emptied) return;
+    }
+  }
+
+  private async tell(documentId: string, { report }: Problem): Promise<void> {
+    const { manager } = this.context.database.source;
+    await manager.query('update document set problem = $2 where id = $1', [documentId, report]);
+    await announce(manager, 'document', documentId);
+  }
+
+  /** Looks whether every file is as it was written; those that are missing are written again, changed ones reported. */
+  async inspect(actorId: string): Promise<void> {
+    const { database, jobs } = this.context;
+    await mkdir(this.root, { recursive: true });
+    for (const placed of await database.source.manager.find(ShelfFile)) {
+      const now = await lstat(join(this.root, placed.path)).catch(() => undefined);
+      if (now?.size === placed.size && now.mtimeMs === placed.modifiedMs) continue;
+      await jobs.ask(database.source.manager, 'shelve', { documentId: placed.documentId, actorId });
+    }
+  }
+}
+
+function isFileError(error: unknown): error is NodeJS.ErrnoException {
+  return error instanceof Error && 'syscall' in error && 'path' in error;
+}
+
+function sayFileError({ code }: NodeJS.ErrnoException): string {
+  const words: Record<string, string> = {
+    ENOSPC: 'the disk is full',
+    EDQUOT: 'the disk is full',
+    EACCES: 'writing is not allowed',
+    EPERM: 'writing is not allowed',
+    EROFS: 'the disk is read-only',
+  };
+  return words[code ?? ''] ?? `the system says ${code}`;
+}
+
+function ignoreMissing(error: NodeJS.ErrnoException): void {
+  if (error.code !== 'ENOENT') throw error;
+}
+
+async function exists(path: string): Promise<boolean> {
+  return lstat(path).then(
+    () => true,
+    () => false,
+  );
+}
+
+async function hashOf(path: string): Promise<string> {
+  const hash = createHash('sha256');
+  try {
+    for await (const piece of createReadStream(path)) hash.update(piece as Buffer);
+  } catch {
+    return '';
+  }
+  return hash.digest('hex');
+}
+
+async function syncFolder(path: string): Promise<void> {
+  const handle = await open(path).catch(() => undefined);
+  await handle?.sync().catch(() => undefined);
+  await handle?.close();
+}

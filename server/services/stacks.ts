@@ -1,0 +1,247 @@
+import { EntityManager } from 'typeorm';
+import { Problem } from '@crow/contract/problems';
+import { Stack as ShownStack } from '@crow/contract/shapes';
+import { Turn } from '@crow/core/geometry';
+import { Arrangement, documentsOf } from '@crow/core/sorting/arrangement';
+import { Context } from '../context';
+import { rows } from '../store/database';
+import { Stack } from '../store/entities';
+import { ActingAs, record } from '../store/history';
+import { announce } from '../store/live';
+import { pagesOfStack, summariseStacks } from '../store/stackRows';
+import { refreshFacts } from './documentProgress';
+
+/** @throws Problem 'not-found' */
+export async function readStack(manager: EntityManager, id: string): Promise<ShownStack> {
+  const [summary] = await summariseStacks(manager, 's.id = $1 and s.binned_at is null', [id]);
+  if (!summary) throw new Problem('not-found', { what: 'The stack' });
+  const [{ step, last }] = await rows<{ step: number; last: number }>(
+    manager,
+    `select s.step, coalesce((select max(a.step) from arrangement a where a.stack_id = s.id), 0) as last from stack s where s.id = $1`,
+    [id],
+  );
+  return { ...summary, pageList: await pagesOfStack(manager, id), step, canUndo: step > 0, canRedo: step < last };
+}
+
+/** The stack, locked until the transaction ends. @throws Problem 'not-found', 'stack-sorted' */
+async function lockOpen(manager: EntityManager, id: string): Promise<Stack> {
+  const stack = await manager.findOne(Stack, { where: { id }, lock: { mode: 'pessimistic_write' } });
+  if (!stack || stack.binnedAt) throw new Problem('not-found', { what: 'The stack' });
+  if (stack.state !== 'open') throw new Problem('stack-sorted');
+  return stack;
+}
+
+async function currentArrangement(manager: EntityManager, id: string): Promise<Arrangement> {
+  return rows(
+    manager,
+    `select id, cut_before as "cutBefore", turn, dropped from page where stack_id = $1 order by position`,
+    [id],
+  );
+}
+
+/**
+ * Arranges a stack anew, as one step that can be undone. Pages that the arrangement doesn't name keep their order at the end.
+ * @param base the step that the change was made on
+ * @throws Problem 'not-found', 'stack-sorted', 'stack-changed'
+ */
+export async function arrange(
+  context: Context,
+  actor: ActingAs,
+  id: string,
+  base: number,
+  arrangement: Arrangement,
+): Promise<void> {
+  await context.database.source.transaction(async (manager) => {
+    const stack = await lockOpen(manager, id);
+    if (stack.step !== base) throw new Problem('stack-changed');
+    if (base === 0) await saveStep(manager, actor, id, 0, await currentArrangement(manager, id));
+    await manager.query('delete from arrangement where stack_id = $1 and step > $2', [id, base]);
+    await saveStep(manager, actor, id, base + 1, arrangement);
+    await lay(context, manager, id, base + 1, arrangement);
+  });
+}
+
+async function saveStep(
+  manager: EntityManager,
+  actor: ActingAs,
+  id: string,
+  step: number,
+  arrangement: Arrangement,
+): Promise<void> {
+  await manager.query(
+    `insert into arrangement (stack_id, step, pages, actor_id) values ($1, $2, $3, $4)
+     on conflict (stack_id, step) do update set pages = excluded.pages, actor_id = excluded.actor_id, at = now()`,
+    [id, step, JSON.stringify(arrangement), actor.id],
+  );
+}
+
+/** Goes one step back (-1) or forth (1) in the stack's arrangements; at the ends nothing happens. */
+export async function stepArrangement(context: Context, id: string, by: -1 | 1): Promise<void> {
+  await context.database.source.transaction(async (manager) => {
+    const stack = await lockOpen(manager, id);
+    const [saved] = await rows<{ pages: Arrangement }>(
+      manager,
+      'select pages from arrangement where stack_id = $1 and step = $2',
+      [id, stack.step + by],
+    );
+    if (saved) await lay(context, manager, id, stack.step + by, saved.pages);
+  });
+}
+
+/** Puts the pages as the arrangement says, and has those that were turned read again. */
+async function lay(
+  context: Context,
+  manager: EntityManager,
+  id: string,
+  step: number,
+  arrangement: Arrangement,
+): Promise<void> {
+  const before = new Map((await currentArrangement(manager, id)).map((page) => [page.id, page]));
+  await manager.query(
+    `update page set position = a.place, cut_before = a.cut, turn = a.turn, dropped = a.dropped
+     from (
+       select p.id, row_number() over (order by wanted.number nulls last, p.position) - 1 as place,
+         coalesce(wanted.cut, p.cut_before) as cut, coalesce(wanted.turn, p.turn) as turn, coalesce(wanted.dropped, p.dropped) as dropped
+       from page p left join unnest($2::uuid[], $3::boolean[], $4::int[], $5::boolean[])
+         with ordinality as wanted (id, cut, turn, dropped, number) on wanted.id = p.id
+       where p.stack_id = $1
+     ) a where a.id = page.id`,
+    [
+      id,
+      arrangement.map((page) => page.id),
+      arrangement.map((page) => page.cutBefore),
+      arrangement.map((page) => page.turn),
+      arrangement.map((page) => page.dropped),
+    ],
+  );
+  await manager.query('update stack set step = $2 where id = $1', [id, step]);
+  const turned = arrangement.filter((page) => before.has(page.id) && before.get(page.id)!.turn !== page.turn);
+  if (turned.length > 0) {
+    await manager.query(`update page set reading = 'waiting', problem = null where id = any($1)`, [
+      turned.map((page) => page.id),
+    ]);
+    await context.jobs.ask(manager, 'read', ...turned.map((page) => ({ pageId: page.id, turn: page.turn })));
+  }
+  await announce(manager, 'stack', id);
+}
+
+/**
+ * Makes the documents that the cuts say; they wait in Check, in the order of their pages.
+ * @returns their ids
+ * @throws Problem 'not-found', 'stack-sorted', 'stack-arriving', 'stack-empty'
+ */
+export async function makeDocuments({ database }: Context, actor: ActingAs, id: string): Promise<string[]> {
+  return database.source.transaction(async (manager) => {
+    await lockOpen(manager, id);
+    const arriving = await rows(
+      manager,
+      `select 1 from source_file where stack_id = $1 and state = 'waiting' limit 1`,
+      [id],
+    );
+    if (arriving.length > 0) throw new Problem('stack-arriving');
+    const documents = documentsOf(await currentArrangement(manager, id));
+    if (documents.length === 0) throw new Problem('stack-empty');
+    const ids: string[] = [];
+    for (const pages of documents) {
+      const [{ id: documentId }] = await rows<{ id: string }>(
+        manager,
+        'insert into document (stack_id) values ($1) returning id',
+        [id],
+      );
+      await manager.query(
+        `insert into document_page (document_id, number, page_id)
+         select $1, number, page_id from unnest($2::uuid[]) with ordinality as p (page_id, number)`,
+        [documentId, pages.map((page) => page.id)],
+      );
+      await refreshFacts(manager, documentId);
+      ids.push(documentId);
+    }
+    await manager.query(`update stack set state = 'sorted' where id = $1`, [id]);
+    await record(manager, actor, 'sorted', 'stack', id, { documents: ids });
+    await announce(manager, 'stack', id);
+    await announce(manager, 'document', null);
+    return ids;
+  });
+}
+
+/**
+ * Takes the documents of a sorted stack back to the light table, as long as none has been filed.
+ * @throws Problem 'not-found', 'documents-on-their-way'
+ */
+export async function takeBack({ database }: Context, actor: ActingAs, id: string): Promise<void> {
+  await database.source.transaction(async (manager) => {
+    const stack = await manager.findOne(Stack, { where: { id }, lock: { mode: 'pessimistic_write' } });
+    if (!stack) throw new Problem('not-found', { what: 'The stack' });
+    if (stack.state === 'open') return;
+    const documents = await rows<{ state: string; binned: boolean }>(
+      manager,
+      `select state, binned_at is not null as binned from document where stack_id = $1 for update`,
+      [id],
+    );
+    if (documents.some(({ state, binned }) => state !== 'check' || binned)) throw new Problem('documents-on-their-way');
+    await manager.query('delete from document where stack_id = $1', [id]);
+    await manager.query(`update stack set state = 'open', binned_at = null where id = $1`, [id]);
+    await record(manager, actor, 'took back', 'stack', id);
+    await announce(manager, 'stack', id);
+    await announce(manager, 'document', null);
+  });
+}
+
+/** Stops reading a stack: pages under way are finished, the others left. */
+export async function stopReading({ database }: Context, actor: ActingAs, id: string): Promise<void> {
+  await database.source.transaction(async (manager) => {
+    await manager.query('update stack set reading_stopped = true where id = $1', [id]);
+    await manager.query(`update page set reading = 'stopped' where stack_id = $1 and reading = 'waiting'`, [id]);
+    await record(manager, actor, 'stopped reading', 'stack', id);
+    await announce(manager, 'stack', id);
+  });
+}
+
+/** Reads what was stopped or failed. */
+export async function startReading({ database, jobs }: Context, actor: ActingAs, id: string): Promise<void> {
+  await database.source.transaction(async (manager) => {
+    await manager.query('update stack set reading_stopped = false where id = $1', [id]);
+    const waiting = await rows<{ id: string; turn: Turn }>(
+      manager,
+      `update page set reading = 'waiting', problem = case when pictured then null else problem end
+       where stack_id = $1 and reading in ('stopped', 'failed') returning id, turn`,
+      [id],
+    );
+    await jobs.ask(manager, 'read', ...waiting.map(({ id: pageId, turn }) => ({ pageId, turn })));
+    await record(manager, actor, 'started reading', 'stack', id);
+    await announce(manager, 'stack', id);
+  });
+}
+
+/** Puts an unsorted stack into the bin (true) or takes it out (false). @throws Problem 'not-found' */
+export async function binStack({ database }: Context, actor: ActingAs, id: string, binned: boolean): Promise<void> {
+  await database.source.transaction(async (manager) => {
+    const changed = await rows(
+      manager,
+      `update stack set binned_at = ${binned ? 'now()' : 'null'} where id = $1 and state = 'open' returning id`,
+      [id],
+    );
+    if (changed.length === 0) throw new Problem('not-found', { what: 'The stack' });
+    await record(manager, actor, binned ? 'put into the bin' : 'brought back', 'stack', id);
+    await announce(manager, 'stack', id);
+  });
+}
+
+/** Lets go of a refused file; a stack that nothing else is in goes to the bin with it. */
+export async function dismissFile({ database }: Context, actor: ActingAs, id: string): Promise<void> {
+  await database.source.transaction(async (manager) => {
+    const [file] = await rows<{ stack_id: string }>(
+      manager,
+      `update source_file set dismissed = true where id = $1 and state = 'refused' returning stack_id`,
+      [id],
+    );
+    if (!file) throw new Problem('not-found', { what: 'The file' });
+    await manager.query(
+      `update stack set binned_at = now() where id = $1 and binned_at is null
+       and not exists (select 1 from source_file where stack_id = $1 and not dismissed)`,
+      [file.stack_id],
+    );
+    await record(manager, actor, 'let go', 'file', id);
+    await announce(manager, 'stack', file.stack_id);
+  });
+}

@@ -1,0 +1,132 @@
+import { Column, CreateDateColumn, Entity, Generated, PrimaryColumn, PrimaryGeneratedColumn } from 'typeorm';
+import { Box, Turn } from '@crow/core/geometry';
+import { StoredWord } from '@crow/core/reading/words';
+import { ProblemReport } from '@crow/contract/problems';
+import { FactName } from '@crow/contract/shapes';
+
+/** Numbers that PostgreSQL sends as text because they could be larger than JavaScript counts. */
+const bigint = {
+  from: (value: string | null) => (value === null ? null : Number(value)),
+  to: (value: unknown) => value,
+};
+
+/** Who does something; for now there is the owner only. */
+@Entity('actor')
+export class Actor {
+  @PrimaryGeneratedColumn('uuid') id: string;
+  @Column('text') name: string;
+  @Column('text') role: 'owner';
+}
+
+/** Pages captured or taken in in one go, in order, and how they are cut. */
+@Entity('stack')
+export class Stack {
+  @PrimaryColumn('uuid') id: string;
+  @Column('text') name: string;
+  @Column('text') state: 'open' | 'sorted';
+  @Column('int') step: number;
+  @Column('boolean', { name: 'reading_stopped' }) readingStopped: boolean;
+  @CreateDateColumn({ type: 'timestamptz', name: 'created_at' }) createdAt: Date;
+  @Column('timestamptz', { name: 'binned_at', nullable: true }) binnedAt: Date | null;
+}
+
+/** A file as it came, and what became of it. */
+@Entity('source_file')
+export class SourceFile {
+  @PrimaryGeneratedColumn('uuid') id: string;
+  @Column('uuid', { name: 'stack_id' }) stackId: string;
+  @Column('text') name: string;
+  @Column('int') position: number;
+  @Column('uuid', { name: 'blob_id' }) blobId: string;
+  @Column('text') state: 'waiting' | 'taken' | 'refused';
+  @Column('text', { nullable: true }) format: string | null;
+  @Column('jsonb', { nullable: true }) problem: ProblemReport | null;
+  @Column('boolean') dismissed: boolean;
+}
+
+/** A page: which page of which file, and its recipe (how it is turned). */
+@Entity('page')
+export class Page {
+  @PrimaryGeneratedColumn('uuid') id: string;
+  @Column('uuid', { name: 'stack_id' }) stackId: string;
+  @Column('uuid', { name: 'source_file_id' }) sourceFileId: string;
+  /** From 0. */
+  @Column('int', { name: 'source_number' }) sourceNumber: number;
+  @Column('int') position: number;
+  /** Size of the full picture before turning, in pixels. */
+  @Column('int') width: number;
+  @Column('int') height: number;
+  /** Size before turning, in points. */
+  @Column('real', { name: 'point_width' }) pointWidth: number;
+  @Column('real', { name: 'point_height' }) pointHeight: number;
+  @Column('smallint') turn: Turn;
+  @Column('boolean') dropped: boolean;
+  @Column('boolean', { name: 'cut_before' }) cutBefore: boolean;
+  @Column('boolean') pictured: boolean;
+  /** Whether the page of a PDF brings good text of its own; null while unknown. */
+  @Column('boolean', { name: 'own_text', nullable: true }) ownText: boolean | null;
+  @Column('text') reading: 'waiting' | 'read' | 'stopped' | 'failed';
+  @Column('jsonb', { nullable: true }) problem: ProblemReport | null;
+}
+
+/** What was read from a page, turned as it was. */
+@Entity('reading')
+export class Reading {
+  @PrimaryColumn('uuid', { name: 'page_id' }) pageId: string;
+  @PrimaryColumn('smallint') turn: Turn;
+  @Column('real') width: number;
+  @Column('real') height: number;
+  @Column('text') language: string;
+  @Column('boolean') own: boolean;
+  @Column('jsonb') words: StoredWord[];
+}
+
+@Entity('folder')
+export class Folder {
+  @PrimaryGeneratedColumn('uuid') id: string;
+  @Column('uuid', { name: 'parent_id', nullable: true }) parentId: string | null;
+  @Column('text') name: string;
+  @Column('text', { name: 'name_key' }) nameKey: string;
+}
+
+/** A document: waiting to be checked, being filed, or on the shelf. */
+@Entity('document')
+export class Document {
+  @PrimaryGeneratedColumn('uuid') id: string;
+  @Column('uuid', { name: 'stack_id', nullable: true }) stackId: string | null;
+  @Column('text') state: 'check' | 'filing' | 'filed';
+  @Column('bigint', { name: 'turn_in_line', transformer: bigint }) @Generated('increment') turnInLine: number;
+  @Column('uuid', { name: 'folder_id', nullable: true }) folderId: string | null;
+  @Column('text') name: string;
+  @Column('text', { name: 'name_key', nullable: true }) nameKey: string | null;
+  @Column('uuid', { name: 'pdf_blob_id', nullable: true }) pdfBlobId: string | null;
+  @Column('boolean', { nullable: true }) archival: boolean | null;
+  @Column('timestamptz', { name: 'filed_at', nullable: true }) filedAt: Date | null;
+  @CreateDateColumn({ type: 'timestamptz', name: 'created_at' }) createdAt: Date;
+  @Column('timestamptz', { name: 'binned_at', nullable: true }) binnedAt: Date | null;
+  @Column('jsonb', { nullable: true }) problem: ProblemReport | null;
+}
+
+@Entity('fact')
+export class Fact {
+  @PrimaryColumn('uuid', { name: 'document_id' }) documentId: string;
+  @PrimaryColumn('text') name: FactName;
+  @Column('text') value: string;
+  @Column('uuid', { name: 'page_id', nullable: true }) pageId: string | null;
+  /** Shares (0 to 1) of the page as shown. */
+  @Column('jsonb', { nullable: true }) box: Box | null;
+  @Column('real') confidence: number;
+  @Column('uuid', { name: 'confirmed_by', nullable: true }) confirmedBy: string | null;
+}
+
+/** What stands on disk for a filed document, as it was written; `path` is relative to the shelf folder. */
+@Entity('shelf_file')
+export class ShelfFile {
+  @PrimaryColumn('uuid', { name: 'document_id' }) documentId: string;
+  @Column('text') path: string;
+  @Column('text') sha256: string;
+  @Column('bigint', { transformer: bigint }) size: number;
+  @Column('double precision', { name: 'modified_ms' }) modifiedMs: number;
+}
+
+export const ENTITIES = [Actor, Stack, SourceFile, Page, Reading, Folder, Document, Fact, ShelfFile];

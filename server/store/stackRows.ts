@@ -1,0 +1,84 @@
+import { EntityManager } from 'typeorm';
+import { turnSize } from '@crow/core/geometry';
+import { Page as ShownPage, StackSummary } from '@crow/contract/shapes';
+import { rows } from './database';
+import { Page } from './entities';
+
+type PageRow = Page & { fileName: string };
+
+const PAGE_COLUMNS = `
+  p.id, p.turn, p.width, p.height, p.point_width as "pointWidth", p.point_height as "pointHeight", p.dropped,
+  p.cut_before as "cutBefore", p.pictured, p.reading, p.problem, p.source_number as "sourceNumber", f.name as "fileName"`;
+
+/** All pages of a stack, in their order, as the web application shows them. */
+export async function pagesOfStack(manager: EntityManager, stackId: string): Promise<ShownPage[]> {
+  const found = await rows<PageRow>(
+    manager,
+    `select ${PAGE_COLUMNS} from page p join source_file f on f.id = p.source_file_id where p.stack_id = $1 order by p.position`,
+    [stackId],
+  );
+  return found.map(shown);
+}
+
+/** The pages of a document, in their order. */
+export async function pagesOfDocument(manager: EntityManager, documentId: string): Promise<ShownPage[]> {
+  const found = await rows<PageRow>(
+    manager,
+    `select ${PAGE_COLUMNS} from document_page dp join page p on p.id = dp.page_id
+     join source_file f on f.id = p.source_file_id where dp.document_id = $1 order by dp.number`,
+    [documentId],
+  );
+  return found.map(shown);
+}
+
+function shown(page: PageRow): ShownPage {
+  const [width, height] = turnSize(page.width, page.height, page.turn);
+  const [pointWidth, pointHeight] = turnSize(page.pointWidth, page.pointHeight, page.turn);
+  const { id, turn, dropped, cutBefore, pictured, reading, problem, fileName } = page;
+  return {
+    id,
+    turn,
+    dropped,
+    cutBefore,
+    pictured,
+    reading,
+    problem,
+    fileName,
+    fileNumber: page.sourceNumber + 1,
+    width,
+    height,
+    pointWidth,
+    pointHeight,
+  };
+}
+
+const FIRST_PAGES = 4;
+
+/** Stacks with their files and how far their reading is; which ones is said in `where`, about the alias s. */
+export async function summariseStacks(
+  manager: EntityManager,
+  where: string,
+  values: unknown[] = [],
+): Promise<StackSummary[]> {
+  const found = await rows<Omit<StackSummary, 'createdAt'> & { createdAt: Date }>(
+    manager,
+    `select s.id, s.name, s.state, s.created_at as "createdAt", s.reading_stopped as "readingStopped",
+       coalesce(files.list, '[]') as files, coalesce(p.pages, 0) as pages, coalesce(p.read, 0) as read, coalesce(p.failed, 0) as failed,
+       coalesce(p.first, '{}') as "firstPages"
+     from stack s
+     left join lateral (
+       select json_agg(json_build_object('id', f.id, 'name', f.name, 'bytes', b.size, 'state', f.state, 'problem', f.problem,
+         'pages', (select count(*) from page where page.source_file_id = f.id)) order by f.position) as list
+       from source_file f join blob b on b.id = f.blob_id where f.stack_id = s.id and not f.dismissed
+     ) files on true
+     left join lateral (
+       select count(*)::int as pages, (count(*) filter (where reading <> 'waiting' and reading <> 'stopped'))::int as read,
+         (count(*) filter (where reading = 'failed' or problem is not null))::int as failed,
+         (array_agg(id order by position) filter (where not dropped))[1:${FIRST_PAGES}] as first
+       from page where page.stack_id = s.id
+     ) p on true
+     where ${where} order by s.created_at desc`,
+    values,
+  );
+  return found.map((stack) => ({ ...stack, createdAt: stack.createdAt.toISOString() }));
+}

@@ -1,0 +1,39 @@
+import { Context } from './context';
+import { Jobs, WORKER_QUEUES } from './jobs/jobs';
+import { workerHandlers } from './jobs/handlers';
+import { Worker } from './jobs/worker';
+import { openLog } from './log';
+import { connect } from './store/database';
+import { SourceShelf } from './services/sources';
+
+/** A worker process: reads pages and binds PDFs for the database that CROW_DATABASE names, until told to stop. */
+async function main(): Promise<void> {
+  const url = process.env.CROW_DATABASE;
+  if (!url) throw new Error('CROW_DATABASE is not set: the address of the database');
+  const log = openLog('worker');
+  const database = await connect(url, { poolSize: 3 });
+  const context: Context = { database, jobs: await Jobs.open(url, { supervise: false }), log };
+  const sources = new SourceShelf(database);
+  const worker = new Worker(context, WORKER_QUEUES, workerHandlers(context, sources));
+  worker.start();
+  let stopping = false;
+  const stop = async () => {
+    if (stopping) return;
+    stopping = true;
+    // A page under way is left for later rather than waited for: it counts as work of a worker that ended.
+    setTimeout(() => process.exit(0), 1500).unref();
+    await worker.stop();
+    await sources.close();
+    await context.jobs.close();
+    await database.source.destroy();
+    process.exit(0);
+  };
+  process.on('SIGTERM', () => void stop());
+  process.on('SIGINT', () => void stop());
+  process.on('disconnect', () => void stop());
+}
+
+main().catch((error) => {
+  openLog('worker').error({ error: String(error) }, 'could not start');
+  process.exit(1);
+});
