@@ -1,5 +1,5 @@
-import { Word } from '../reading/words';
-import { DESCENT, GLYPH_WIDTH } from './glyphlessFont';
+import { linesOf, Word } from '../reading/words';
+import { ASCENT, DESCENT, GLYPH_WIDTH } from './glyphlessFont';
 
 /** The characters used in a document, each with its number in the invisible font; numbers begin with 1. */
 export class CharacterSet {
@@ -53,11 +53,14 @@ function utf16(text: string): string {
 }
 
 const SCALE_LIMIT = 10_000;
+/** Lines higher than this share of the page are set word by word: in large type a word's own box matters more than its line. */
+const LARGE_TYPE = 0.03;
 
 /**
- * Drawing operators that set words invisibly (text rendering mode 3) exactly where they are in the picture: each word's
- * font size is the height of its box, its glyphs are stretched to the box's width, and a space follows it so that copied
- * text keeps its words apart. `scale` turns pixels into points; the origin is the lower left corner of the page.
+ * Drawing operators that set words invisibly (text rendering mode 3) where they are in the picture: words of a line share
+ * the line's height and stand on their baseline, so that readers put lines and columns together again; their glyphs are
+ * stretched to the width of the word's box, and a space follows so that copied text keeps its words apart. Pixels are
+ * scaled to points; the origin is the lower left corner of the page.
  */
 export function invisibleText(
   words: Word[],
@@ -67,20 +70,24 @@ export function invisibleText(
 ): string {
   const parts = ['BT', '3 Tr'];
   let lastSize = '';
-  for (const { text, box } of words) {
-    const [x, y, width, height] = box;
-    const size = height * scaleY;
-    const glyphs = [...text].length;
-    if (size <= 0 || width <= 0 || glyphs === 0) continue;
-    const natural = (glyphs * GLYPH_WIDTH * size) / 1000;
-    const stretch = Math.min(SCALE_LIMIT, (100 * width * scaleX) / natural);
-    const baseline = pageHeight - (y + height) * scaleY - (DESCENT / 1000) * size;
-    const sized = `/${fontName} ${number(size)} Tf`;
-    if (sized !== lastSize) parts.push(sized);
-    lastSize = sized;
-    parts.push(
-      `${number(stretch)} Tz 1 0 0 1 ${number(x * scaleX)} ${number(baseline)} Tm <${characters.encode(`${text} `)}> Tj`,
-    );
+  for (const line of linesOf(words)) {
+    const above = Math.max(...line.map((word) => word.baseline - word.box[1])) * scaleY;
+    const lineSize = (above * 1000) / ASCENT;
+    for (const { text, box, baseline } of line) {
+      const [x, y, width, height] = box;
+      const large = lineSize > LARGE_TYPE * pageHeight;
+      const size = large ? height * scaleY : lineSize;
+      const glyphs = [...text].length;
+      if (size <= 0 || width <= 0 || glyphs === 0) continue;
+      const natural = (glyphs * GLYPH_WIDTH * size) / 1000;
+      const stretch = Math.min(SCALE_LIMIT, (100 * width * scaleX) / natural);
+      const foot = large ? (y + height) * scaleY + (DESCENT / 1000) * size : baseline * scaleY;
+      const sized = `/${fontName} ${number(size)} Tf`;
+      if (sized !== lastSize) parts.push(sized);
+      lastSize = sized;
+      const place = `${number(x * scaleX)} ${number(pageHeight - foot)}`;
+      parts.push(`${number(stretch)} Tz 1 0 0 1 ${place} Tm <${characters.encode(`${text} `)}> Tj`);
+    }
   }
   parts.push('ET');
   return parts.join('\n');

@@ -1,3 +1,4 @@
+import { editDistance } from '../finding/editDistance';
 import { Box } from '../geometry';
 import { datesInLine } from './dates';
 import { lineBox, linesOf, PageText, plainText, Word } from './words';
@@ -30,12 +31,22 @@ interface PlacedLine {
   box: Box;
 }
 
-/** The kind of paper, who it is from and its date, from the text of its pages (in order); null for what was not found. */
-export function findFacts(pages: Pick<PageText, 'width' | 'height' | 'words'>[]): Facts {
+/**
+ * The kind of paper, who it is from and its date, from the text of its pages (in order); null for what was not found.
+ * @param knownVendors names that a person has confirmed before: recognised again, in the spelling that was confirmed
+ */
+export function findFacts(
+  pages: Pick<PageText, 'width' | 'height' | 'words'>[],
+  { knownVendors = [] }: { knownVendors?: string[] } = {},
+): Facts {
   const lines = pages.flatMap((page, index) =>
     linesOf(page.words).map((words) => ({ page: index + 1, words, text: plainText(words), box: lineBox(words) })),
   );
-  return { kind: findKind(lines), vendor: findVendor(lines, pages[0]), date: findDate(lines) };
+  return {
+    kind: findKind(lines),
+    vendor: findKnownVendor(lines, pages[0], knownVendors) ?? findVendor(lines, pages[0]),
+    date: findDate(lines),
+  };
 }
 
 const KIND_WORDS: [Kind, RegExp, weight: number][] = [
@@ -47,6 +58,9 @@ const KIND_WORDS: [Kind, RegExp, weight: number][] = [
   ['letter', /^(dear|sehr geehrte|liebe[rs]?|madame|monsieur|chère?)\b/i, 3],
   ['letter', /yours (sincerely|faithfully|truly)|kind regards|mit freundlichen grüßen|cordialement|salutations/i, 2],
 ];
+
+/** What a word for a kind scores as a heading; without any, the kind is a guess. */
+const HEADING_POINTS = 4.5;
 
 function findKind(lines: PlacedLine[]): Fact<Kind> | null {
   const scores = new Map<Kind, { score: number; strongest: number; line: PlacedLine }>();
@@ -65,9 +79,11 @@ function findKind(lines: PlacedLine[]): Fact<Kind> | null {
   }
   const ranked = [...scores].sort((a, b) => b[1].score - a[1].score);
   if (ranked.length === 0) return null;
-  const [kind, { score, line }] = ranked[0];
+  const [kind, { score, strongest, line }] = ranked[0];
   const second = ranked[1]?.[1].score ?? 0;
-  return { value: kind, page: line.page, box: line.box, confidence: Math.min(0.95, 0.4 + (score - second) / 10) };
+  const most = strongest >= HEADING_POINTS ? 0.95 : 0.6;
+  const confidence = Math.min(most, 0.55 + (score - second) / 10);
+  return { value: kind, page: line.page, box: line.box, confidence };
 }
 
 const COMPANY =
@@ -76,6 +92,32 @@ const NOT_A_NAME =
   /@|www\.|https?:|\b(tel|phone|fax|date|datum|invoice|rechnung|facture|receipt|quittung|page|seite|iban|vat|total|dear)\b|\d{4,}|^\W*$/i;
 /** How much of the first page's height letterheads take. */
 const HEAD = 0.3;
+
+/** A sender that is known already, in the head of the first page: the surest way to tell one. */
+function findKnownVendor(
+  lines: PlacedLine[],
+  first: Pick<PageText, 'height'> | undefined,
+  known: string[],
+): Fact | null {
+  const keys = known.map((name) => ({ name, key: lettersOf(name) })).filter(({ key }) => key.length >= LEAST_LETTERS);
+  for (const { page, words, text, box } of lines) {
+    if (page !== 1 || box[1] > HEAD * (first?.height ?? 0)) continue;
+    const letters = lettersOf(text);
+    const match = keys.find(({ key }) => letters === key || editDistance(letters, key) <= key.length * MOST_MISREAD);
+    if (!match) continue;
+    const sure = words.reduce((sum, word) => sum + word.confidence, 0) / words.length;
+    return { value: match.name, page: 1, box, confidence: Math.min(0.98, 0.6 + 0.38 * sure) };
+  }
+  return null;
+}
+
+/** How short a name may be, in letters, to be recognised again; and what share of them may have been misread. */
+const LEAST_LETTERS = 5;
+const MOST_MISREAD = 0.1;
+
+function lettersOf(text: string): string {
+  return text.toLowerCase().replace(/[^\p{L}\p{N}]/gu, '');
+}
 
 /** Who a paper is from: the line in the head of the first page that stands out by size, height and form of a name. */
 function findVendor(lines: PlacedLine[], first: Pick<PageText, 'height'> | undefined): Fact | null {
@@ -92,7 +134,9 @@ function findVendor(lines: PlacedLine[], first: Pick<PageText, 'height'> | undef
     const size = Math.min(3, line.box[3] / usual);
     const score = size + (COMPANY.test(text) ? 1.2 : 0) + (rank === 0 ? 0.8 : 0) - rank * 0.08 + sure - 1;
     if (!best || score > best.score) {
-      const confidence = Math.max(0.2, Math.min(0.9, sure * (0.35 + score / 6)));
+      // Without a form that only firms have, a line that stands out may be anything.
+      const most = COMPANY.test(text) ? 0.9 : 0.7;
+      const confidence = Math.max(0.2, Math.min(most, sure * (0.35 + score / 6)));
       best = { score, fact: { value: text, page: 1, box: line.box, confidence } };
     }
   });

@@ -117,7 +117,7 @@ export function startPostgres({ folder }: Cluster, port: number): ChildProcess {
     wal_compression: 'on',
     max_wal_size: '2GB',
     logging_collector: 'off',
-    log_min_messages: 'error',
+    log_min_messages: 'fatal',
   };
   const flags = Object.entries(settings).flatMap(([name, value]) => ['-c', `${name}=${value}`]);
   // Interrupted when the launcher dies in whatever way: that is PostgreSQL's fast and orderly end.

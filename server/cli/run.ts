@@ -46,14 +46,20 @@ export async function run(home: string, say: (line: string) => void): Promise<Ru
   }
 }
 
-function takeLock(home: string): string {
+/** Where the program runs that uses a home folder, if one does: its process, and its address once it has one. */
+export function runningIn(home: string): { pid: string; address: string } | undefined {
   const lock = join(home, 'running');
-  if (existsSync(lock)) {
-    const [pid, address] = readFileSync(lock, 'utf8').split('\n');
-    if (existsSync(`/proc/${pid}`) && readFileSync(`/proc/${pid}/cmdline`, 'utf8').includes('crow')) {
-      throw new Error(`It is running already${address ? `, at ${address}` : ''} (process ${pid}).`);
-    }
-  }
+  if (!existsSync(lock)) return undefined;
+  const [pid, address] = readFileSync(lock, 'utf8').split('\n');
+  const alive = existsSync(`/proc/${pid}`) && readFileSync(`/proc/${pid}/cmdline`, 'utf8').includes('crow');
+  return alive ? { pid, address } : undefined;
+}
+
+function takeLock(home: string): string {
+  const other = runningIn(home);
+  if (other)
+    throw new Error(`It is running already${other.address && `, at ${other.address}`} (process ${other.pid}).`);
+  const lock = join(home, 'running');
   writeFileSync(lock, `${process.pid}\n`);
   return lock;
 }

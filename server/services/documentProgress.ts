@@ -57,7 +57,9 @@ export async function refreshFacts(manager: EntityManager, documentId: string): 
      where dp.document_id = $1 order by dp.number`,
     [documentId],
   );
-  const found = findFacts(pages.map(({ width, height, words }) => ({ width, height, words: words.map(restoreWord) })));
+  const knownVendors = await confirmedVendors(manager);
+  const texts = pages.map(({ width, height, words }) => ({ width, height, words: words.map(restoreWord) }));
+  const found = findFacts(texts, { knownVendors });
   await manager.query('delete from fact where document_id = $1 and confirmed_by is null', [documentId]);
   for (const [name, fact] of Object.entries(found) as [FactName, FoundFact | null][]) {
     if (!fact) continue;
@@ -68,6 +70,18 @@ export async function refreshFacts(manager: EntityManager, documentId: string): 
       [documentId, name, fact.value, page.page_id, JSON.stringify(shareOf(fact.box, page)), fact.confidence],
     );
   }
+}
+
+const MOST_VENDORS = 2000;
+
+/** The senders that a person has confirmed on some paper, the latest first. */
+async function confirmedVendors(manager: EntityManager): Promise<string[]> {
+  const found = await rows<{ value: string }>(
+    manager,
+    `select value from fact where name = 'vendor' and confirmed_by is not null
+     group by value order by max(at) desc limit ${MOST_VENDORS}`,
+  );
+  return found.map(({ value }) => value);
 }
 
 /** A box in pixels as shares of the page's width and height. */

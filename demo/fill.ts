@@ -1,0 +1,110 @@
+import { randomUUID } from 'node:crypto';
+import { setTimeout as sleep } from 'node:timers/promises';
+import { Endpoint, Input, Output } from '@crow/contract/endpoint';
+import { endpoints } from '@crow/contract/endpoints';
+import { photographPaper, scanPaper } from './capture';
+import { BATCH, FILED, Paper, WAITING } from './papers';
+import { pagesAsPdf } from './pagesAsPdf';
+
+/**
+ * Fills an empty shelf with the demo papers, through the same doors that a person uses: files are taken in, sorted, read by
+ * the recogniser, and filed. What the demo shows is what the program computed.
+ * @param address of the running server
+ */
+export async function fillDemo(address: string, say: (line: string) => void): Promise<void> {
+  const crow = new Client(address);
+  const documents = new Map<Paper, string>();
+  for (const paper of [...FILED, ...WAITING]) documents.set(paper, await crow.takeIn(paper));
+  let read = 0;
+  for (const paper of FILED) {
+    const id = documents.get(paper)!;
+    await crow.waitFor(async () => {
+      const { pages, read: done } = await crow.ask(endpoints.readDocument, { params: { id } });
+      return pages === done;
+    });
+    const { facts } = await crow.ask(endpoints.readDocument, { params: { id } });
+    // As the person would who checks it: what was read wrongly is put right.
+    for (const [name, value] of [
+      ['kind', paper.kind],
+      ['vendor', paper.who],
+      ['date', paper.date],
+    ] as const) {
+      if (facts.find((fact) => fact.name === name)?.value === value) continue;
+      await crow.ask(endpoints.changeFact, { params: { id, name }, body: { value } });
+    }
+    const { proposedName } = await crow.ask(endpoints.readDocument, { params: { id } });
+    await crow.ask(endpoints.fileDocument, { params: { id }, body: { name: proposedName, folderPath: paper.folder } });
+    if (++read % 10 === 0) say(`  ${read} of ${FILED.length} papers filed`);
+  }
+  await crow.takeInBatch(BATCH);
+  await crow.waitFor(async () => {
+    const { unread, filing } = await crow.ask(endpoints.overview, {});
+    return unread === 0 && filing === 0;
+  });
+}
+
+const PATIENCE_MS = 180_000;
+
+class Client {
+  constructor(private readonly address: string) {}
+
+  async ask<E extends Endpoint>(endpoint: E, input: Input<E>): Promise<Output<E>> {
+    const { params = {}, body } = input as { params?: Record<string, string>; body?: unknown };
+    const path = endpoint.path.replace(/:(\w+)/g, (_, name: string) => params[name]);
+    const response = await fetch(`${this.address}/api${path}`, {
+      method: endpoint.method,
+      ...(body !== undefined && { body: JSON.stringify(body), headers: { 'content-type': 'application/json' } }),
+    });
+    if (!response.ok) throw new Error(`${endpoint.method} ${path}: ${await response.text()}`);
+    return (response.status === 204 ? undefined : await response.json()) as Output<E>;
+  }
+
+  async waitFor(condition: () => Promise<boolean>): Promise<void> {
+    for (const until = Date.now() + PATIENCE_MS; Date.now() < until; await sleep(100)) if (await condition()) return;
+    throw new Error('The demo papers took too long to be read.');
+  }
+
+  /** Takes a paper in as a stack of its own and sends it to Check. */
+  async takeIn(paper: Paper): Promise<string> {
+    const pdf = await paper.draw();
+    const seed = [...paper.id].reduce((sum, letter) => (sum * 31 + letter.charCodeAt(0)) >>> 0, 7);
+    const files =
+      paper.came === 'pdf'
+        ? [{ name: `${paper.id}.pdf`, bytes: pdf }]
+        : paper.came === 'photo'
+          ? [{ name: `IMG_${1000 + (seed % 9000)}.jpg`, bytes: await photographPaper(pdf, seed) }]
+          : (await scanPaper(pdf, paper.pages, seed)).map((bytes, index) => ({
+              name: `scan-${paper.id}-${index + 1}.jpg`,
+              bytes,
+            }));
+    const stack = await this.send(files[0].name, files);
+    const { documents } = await this.ask(endpoints.sortStack, { params: { id: stack } });
+    return documents[0];
+  }
+
+  /** Takes papers in as one scanned PDF that is still to be sorted. */
+  async takeInBatch(papers: Paper[]): Promise<void> {
+    const pages: Buffer[] = [];
+    for (const [index, paper] of papers.entries())
+      pages.push(...(await scanPaper(await paper.draw(), paper.pages, 100 + index)));
+    await this.send('Post of 16 November.pdf', [{ name: 'Post of 16 November.pdf', bytes: await pagesAsPdf(pages) }]);
+  }
+
+  private async send(stackName: string, files: { name: string; bytes: Uint8Array }[]): Promise<string> {
+    const stack = randomUUID();
+    for (const [position, { name, bytes }] of files.entries()) {
+      const query = new URLSearchParams({ stack, file: randomUUID(), stackName, name, position: String(position) });
+      const response = await fetch(`${this.address}/api/files?${query}`, {
+        method: 'PUT',
+        headers: { 'content-type': 'application/octet-stream' },
+        body: bytes as BodyInit,
+      });
+      if (!response.ok) throw new Error(await response.text());
+    }
+    await this.waitFor(async () => {
+      const { files: arrived } = await this.ask(endpoints.readStack, { params: { id: stack } });
+      return arrived.length === files.length && arrived.every(({ state }) => state !== 'waiting');
+    });
+    return stack;
+  }
+}

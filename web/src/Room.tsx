@@ -1,0 +1,171 @@
+import { Suspense, useEffect, useState } from 'react';
+import { NavLink, Outlet, useLocation, useNavigate } from 'react-router';
+import { Popover } from 'radix-ui';
+import { Languages, Search } from 'lucide-react';
+import { endpoints } from '@crow/contract/endpoints';
+import { Settings } from '@crow/contract/shapes';
+import { useIntake } from './parts/intake';
+import { isTyping, useKeys } from './parts/keys';
+import { queryClient } from './parts/stale';
+import { LANGUAGE_NAMES } from './parts/words';
+import { listen, useChange, useOverview, useSettings } from './queries';
+
+/** The window: the rail with the stations in the order of the work, and the station that one is at. */
+export function Room() {
+  const navigate = useNavigate();
+  useEffect(() => listen(queryClient), []);
+  useDropAnywhere();
+  useKeys({
+    '/': () => void navigate('/shelf?find='),
+    1: () => void navigate('/capture'),
+    2: () => void navigate('/sort'),
+    3: () => void navigate('/check'),
+    4: () => void navigate('/shelf'),
+  });
+  return (
+    <div className="flex h-full">
+      <Rail />
+      <main className="min-w-0 flex-1">
+        <Suspense>
+          <Outlet />
+        </Suspense>
+      </main>
+    </div>
+  );
+}
+
+function Rail() {
+  const { data } = useOverview();
+  const { transfers } = useIntake();
+  const arriving =
+    transfers.filter(({ state }) => state === 'sending' || state === 'waiting').length + (data?.arriving ?? 0);
+  const navigate = useNavigate();
+  const waits = (data?.stacks ?? 0) + (data?.check ?? 0) + arriving;
+  return (
+    <nav aria-label="Stations" className="flex w-[84px] shrink-0 flex-col border-r border-rule bg-sunken">
+      <div className="flex h-14 items-center justify-center" aria-hidden>
+        <img src="/icon.svg" alt="" className="size-7" />
+      </div>
+      <Station to="/capture" name="Capture" number={arriving} what="arriving" />
+      <Station to="/sort" name="Sort" number={data?.stacks ?? 0} what="to sort" />
+      <Station to="/check" name="Check" number={data?.check ?? 0} what="to check" />
+      <Station to="/shelf" name="Shelf" number={data?.filing ?? 0} what="on the way" />
+      {data && waits === 0 && <p className="mt-3 text-center text-sm text-sure">✓ done</p>}
+      <div className="mt-auto flex flex-col items-stretch pb-2">
+        <button
+          className="flex flex-col items-center gap-1 py-2 text-sm hover:bg-ground"
+          onClick={() => void navigate('/shelf?find=')}
+          title="Find (/)"
+        >
+          <Search size={18} aria-hidden />
+          Find
+        </button>
+        <LanguageChoice />
+      </div>
+    </nav>
+  );
+}
+
+function Station({ to, name, number, what }: { to: string; name: string; number: number; what: string }) {
+  return (
+    <NavLink
+      to={to}
+      className={({ isActive }) =>
+        `flex flex-col items-center border-l-3 py-2.5 pr-[3px] ${isActive ? 'border-accent bg-ground font-semibold' : 'border-transparent hover:bg-ground'}`
+      }
+    >
+      <span>{name}</span>
+      <span
+        className={`font-mono text-lg leading-5 ${number > 0 ? 'text-accent' : 'text-quiet'}`}
+        aria-label={`${number} ${what}`}
+      >
+        {number > 0 ? number : '·'}
+      </span>
+    </NavLink>
+  );
+}
+
+/** The languages that papers are in; the first one chosen is the usual one. */
+function LanguageChoice() {
+  const { data } = useSettings();
+  const save = useChange(endpoints.changeSettings, ['settings']);
+  const chosen: Settings['languages'] = data?.languages ?? [];
+  const toggle = (code: Settings['languages'][number]) => {
+    const languages = chosen.includes(code) ? chosen.filter((each) => each !== code) : [...chosen, code];
+    if (languages.length > 0) save.mutate({ body: { languages } });
+  };
+  return (
+    <Popover.Root>
+      <Popover.Trigger className="flex flex-col items-center gap-1 py-2 text-sm hover:bg-ground">
+        <Languages size={18} aria-hidden />
+        Languages
+      </Popover.Trigger>
+      <Popover.Portal>
+        <Popover.Content side="right" align="end" sideOffset={8} className="z-40 w-64 border border-rule bg-raised p-4">
+          <h2 className="font-semibold">Languages of your papers</h2>
+          <p className="mb-2 text-sm text-quiet">
+            Fewer are read faster and better. The first one chosen is the usual one.
+          </p>
+          {Object.entries(LANGUAGE_NAMES).map(([code, name]) => {
+            const place = chosen.indexOf(code as Settings['languages'][number]);
+            return (
+              <label key={code} className="flex items-center gap-2 py-1">
+                <input
+                  type="checkbox"
+                  className="accent-accent"
+                  checked={place >= 0}
+                  onChange={() => toggle(code as Settings['languages'][number])}
+                />
+                {name}
+                {place === 0 && <span className="ml-auto text-sm text-quiet">usual</span>}
+              </label>
+            );
+          })}
+        </Popover.Content>
+      </Popover.Portal>
+    </Popover.Root>
+  );
+}
+
+/** Files dropped anywhere on the window, or pasted, are taken in. */
+function useDropAnywhere(): void {
+  const { takeIn } = useIntake();
+  const navigate = useNavigate();
+  const { pathname } = useLocation();
+  const [over, setOver] = useState(false);
+  useEffect(() => {
+    const bringsFiles = (event: DragEvent) => event.dataTransfer?.types.includes('Files') ?? false;
+    const receive = (files: File[]) => {
+      if (files.length === 0) return;
+      takeIn(files);
+      if (pathname !== '/capture') void navigate('/capture');
+    };
+    const enter = (event: DragEvent) => {
+      if (!bringsFiles(event)) return;
+      event.preventDefault();
+      setOver(true);
+    };
+    const leave = (event: DragEvent) => event.relatedTarget === null && setOver(false);
+    const drop = (event: DragEvent) => {
+      if (!bringsFiles(event)) return;
+      event.preventDefault();
+      setOver(false);
+      receive([...(event.dataTransfer?.files ?? [])]);
+    };
+    const paste = (event: ClipboardEvent) => {
+      if (isTyping(event.target)) return;
+      receive([...(event.clipboardData?.files ?? [])]);
+    };
+    const listening = new AbortController();
+    const { signal } = listening;
+    window.addEventListener('dragenter', enter, { signal });
+    window.addEventListener('dragover', enter, { signal });
+    window.addEventListener('dragleave', leave, { signal });
+    window.addEventListener('drop', drop, { signal });
+    window.addEventListener('paste', paste, { signal });
+    return () => listening.abort();
+  }, [takeIn, navigate, pathname]);
+  useEffect(() => {
+    document.body.toggleAttribute('data-files-over', over);
+  }, [over]);
+}

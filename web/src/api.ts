@@ -1,0 +1,52 @@
+import { Endpoint, Input, Output } from '@crow/contract/endpoint';
+import { ProblemReport } from '@crow/contract/problems';
+
+/** A problem that the server reported, with its sentences. */
+export class ReportedProblem extends Error {
+  constructor(readonly report: ProblemReport) {
+    super(report.happened);
+  }
+}
+
+const UNREACHABLE: ProblemReport = {
+  code: 'not-ready',
+  happened: 'Crow Shelf does not answer.',
+  kept: 'Everything saved before is safe.',
+  todo: 'Look whether it is still running; this page goes on by itself once it is.',
+};
+
+/** The sentences of any error, for showing. */
+export function reportOf(error: unknown): ProblemReport {
+  if (error instanceof ReportedProblem) return error.report;
+  return { code: 'unexpected', happened: 'Something went wrong in this window.', todo: 'Load the page again.' };
+}
+
+interface Parts {
+  params?: Record<string, string>;
+  query?: Record<string, unknown>;
+  body?: unknown;
+}
+
+/** Asks the server. @throws ReportedProblem */
+export async function ask<E extends Endpoint>(endpoint: E, input: Input<E>): Promise<Output<E>> {
+  const { params, query, body } = input as Parts;
+  const response = await fetch(addressOf(endpoint, { params, query }), {
+    method: endpoint.method,
+    ...(body !== undefined && { body: JSON.stringify(body), headers: { 'content-type': 'application/json' } }),
+  }).catch(() => {
+    throw new ReportedProblem(UNREACHABLE);
+  });
+  if (!response.ok) {
+    const report = (await response.json().catch(() => undefined)) as ProblemReport | undefined;
+    throw new ReportedProblem(report?.happened ? report : UNREACHABLE);
+  }
+  return (response.status === 204 ? undefined : await response.json()) as Output<E>;
+}
+
+/** The address of an endpoint. */
+export function addressOf(endpoint: Endpoint, { params = {}, query = {} }: Parts): string {
+  const path = endpoint.path.replace(/:(\w+)/g, (_, name: string) => encodeURIComponent(params[name]));
+  const given = Object.entries(query).map(([name, value]) => [name, String(value)]);
+  const search = new URLSearchParams(given).toString();
+  return `/api${path}${search && `?${search}`}`;
+}

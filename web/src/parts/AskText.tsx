@@ -1,0 +1,86 @@
+import { Dialog } from 'radix-ui';
+import { FormEvent, ReactNode, useState } from 'react';
+import { Folder } from '@crow/contract/shapes';
+import { Button, inputLook } from './controls';
+import { FolderInput } from './FolderInput';
+
+interface AskProps {
+  title: string;
+  label: string;
+  confirm: string;
+  initial?: string;
+  onConfirm: (text: string) => Promise<unknown> | void;
+  onClose: () => void;
+}
+
+/** Asks for a line of text; stays open with what was typed when the server refuses it. */
+export function AskText(props: AskProps) {
+  return (
+    <AskDialog {...props}>
+      {(text, setText) => (
+        <input
+          className={inputLook}
+          aria-label={props.label}
+          autoFocus
+          value={text}
+          onFocus={(event) => event.target.select()}
+          onChange={(event) => setText(event.target.value)}
+        />
+      )}
+    </AskDialog>
+  );
+}
+
+/** Asks for a folder, that exists or is to be made. */
+export function AskFolder({ folders, ...props }: AskProps & { folders: Folder[] }) {
+  return (
+    <AskDialog {...props}>
+      {(text, setText, submit) => (
+        <FolderInput label={props.label} folders={folders} value={text} onChange={setText} onEnter={submit} autoFocus />
+      )}
+    </AskDialog>
+  );
+}
+
+function AskDialog({
+  title,
+  confirm,
+  initial = '',
+  onConfirm,
+  onClose,
+  children,
+}: AskProps & { children: (text: string, setText: (text: string) => void, submit: () => void) => ReactNode }) {
+  const [text, setText] = useState(initial);
+  const submit = async (event?: FormEvent) => {
+    event?.preventDefault();
+    if (!text.trim()) return;
+    try {
+      await onConfirm(text.trim());
+      onClose();
+    } catch {
+      // The problem has been told; what was typed stays.
+    }
+  };
+  return (
+    <Dialog.Root open onOpenChange={(open) => !open && onClose()}>
+      <Dialog.Portal>
+        <Dialog.Overlay className="fixed inset-0 z-40 bg-black/30" />
+        <Dialog.Content
+          aria-describedby={undefined}
+          className="fixed top-1/3 left-1/2 z-40 w-[420px] -translate-x-1/2 border border-quiet bg-raised p-5"
+        >
+          <Dialog.Title className="mb-3 truncate text-lg font-semibold">{title}</Dialog.Title>
+          <form onSubmit={(event) => void submit(event)}>
+            {children(text, setText, () => void submit())}
+            <div className="mt-4 flex justify-end gap-2">
+              <Button onClick={onClose}>Leave it</Button>
+              <Button main type="submit" disabled={!text.trim()}>
+                {confirm}
+              </Button>
+            </div>
+          </form>
+        </Dialog.Content>
+      </Dialog.Portal>
+    </Dialog.Root>
+  );
+}

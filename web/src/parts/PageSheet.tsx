@@ -1,0 +1,108 @@
+import { DragEvent, memo, ReactNode, useMemo } from 'react';
+import { restoreWord, StoredWord, Word, linesOf } from '@crow/core/reading/words';
+import { Page } from '@crow/contract/shapes';
+import { usePageText } from '../queries';
+import { PagePicture, sizeFor } from './PagePicture';
+
+interface SheetProps {
+  page: Page;
+  /** Place in the document, from 1. */
+  number: number;
+  /** How wide it is shown, in CSS pixels. */
+  width: number;
+  /** Marks over the picture. */
+  children?: ReactNode;
+  /** Called when a word is clicked; words can then be dragged, too. */
+  onWord?: (word: PickedWord, extend: boolean) => void;
+}
+
+/** A word picked on a page: its text, and where it stands as shares of the page. */
+export interface PickedWord {
+  text: string;
+  pageId: string;
+  box: [number, number, number, number];
+}
+
+export const WORD_MEDIA_TYPE = 'application/x-crow-word';
+
+/** A page with its picture, and its words over it: they can be selected, copied, and picked. */
+export function PageSheet({ page, number, width, children, onWord }: SheetProps) {
+  const { data: text } = usePageText(page.id, page.turn, page.reading === 'read');
+  const height = (width * page.height) / page.width;
+  return (
+    <section
+      aria-label={`Page ${number}`}
+      data-page={page.id}
+      className="relative bg-paper shadow-paper"
+      style={{ width, height, containerType: 'inline-size' }}
+    >
+      <PagePicture page={page} size={sizeFor(width, page)} alt={`Page ${number}`} />
+      {children}
+      {text && (
+        <TextLayer words={text.words} width={text.width} height={text.height} pageId={page.id} onWord={onWord} />
+      )}
+    </section>
+  );
+}
+
+const measure = document.createElement('canvas').getContext('2d')!;
+const MEASURED_AT = 100;
+
+interface LayerProps {
+  words: StoredWord[];
+  width: number;
+  height: number;
+  pageId: string;
+  onWord?: SheetProps['onWord'];
+}
+
+const TextLayer = memo(function TextLayer({ words: stored, width, height, pageId, onWord }: LayerProps) {
+  const lines = useMemo(() => linesOf(stored.map(restoreWord)), [stored]);
+  const picked = ({ text, box: [x, y, w, h] }: Word): PickedWord => ({
+    text,
+    pageId,
+    box: [x / width, y / height, w / width, h / height],
+  });
+  const pick = onWord
+    ? (word: Word) => ({
+        draggable: true,
+        onClick: (event: { shiftKey: boolean }) => onWord(picked(word), event.shiftKey),
+        onDragStart: (event: DragEvent) => {
+          event.dataTransfer.setData(WORD_MEDIA_TYPE, JSON.stringify(picked(word)));
+          event.dataTransfer.setData('text/plain', word.text);
+        },
+      })
+    : () => ({});
+  measure.font = `${MEASURED_AT}px sans-serif`;
+  return (
+    <div
+      className={`text-layer absolute inset-0 overflow-hidden ${onWord ? 'select-none [&_span]:cursor-pointer [&_span:hover]:bg-accent/15' : ''}`}
+    >
+      {lines.map((line, index) => (
+        <div key={index}>
+          {line.map((word, place) => {
+            const [x, y, w, h] = word.box;
+            // In container units, so that nothing is measured again while zooming.
+            const size = (100 * h) / width;
+            const natural = (measure.measureText(word.text).width / MEASURED_AT) * size;
+            return (
+              <span
+                key={place}
+                {...pick(word)}
+                style={{
+                  left: `${(100 * x) / width}%`,
+                  top: `${(100 * y) / height}%`,
+                  fontSize: `${size}cqw`,
+                  fontFamily: 'sans-serif',
+                  transform: natural > 0 ? `scaleX(${((100 * w) / width / natural).toFixed(4)})` : undefined,
+                }}
+              >
+                {word.text}{' '}
+              </span>
+            );
+          })}
+        </div>
+      ))}
+    </div>
+  );
+});

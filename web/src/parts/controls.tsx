@@ -1,0 +1,91 @@
+import { ButtonHTMLAttributes, ReactNode } from 'react';
+import { ProblemReport } from '@crow/contract/problems';
+
+type ButtonProps = ButtonHTMLAttributes<HTMLButtonElement> & {
+  /** The one thing that this screen is for. */
+  main?: boolean;
+  /** The key that does the same, shown beside the words. */
+  hint?: string;
+};
+
+export function Button({ main, hint, className = '', children, type = 'button', ...rest }: ButtonProps) {
+  const look = main
+    ? 'bg-accent text-on-accent border-accent hover:brightness-110'
+    : 'border-rule bg-raised text-ink hover:border-quiet';
+  return (
+    <button
+      type={type}
+      className={`inline-flex h-8 shrink-0 items-center gap-2 border px-3 text-sm whitespace-nowrap disabled:cursor-default disabled:opacity-45 ${look} ${className}`}
+      {...rest}
+    >
+      {children}
+      {hint && <Key>{hint}</Key>}
+    </button>
+  );
+}
+
+/** A button that is only a picture; its name is said and shown on hover. */
+export function IconButton({
+  name,
+  className = '',
+  children,
+  type = 'button',
+  ...rest
+}: ButtonHTMLAttributes<HTMLButtonElement> & { name: string }) {
+  return (
+    <button
+      type={type}
+      aria-label={name}
+      title={name}
+      className={`inline-flex size-8 shrink-0 items-center justify-center text-ink hover:bg-sunken disabled:cursor-default disabled:opacity-40 ${className}`}
+      {...rest}
+    >
+      {children}
+    </button>
+  );
+}
+
+export function Key({ children }: { children: ReactNode }) {
+  return <kbd className="font-mono text-xs opacity-70">{children}</kbd>;
+}
+
+/** What to do next, where there is nothing yet. */
+export function Empty({ title, children }: { title: string; children?: ReactNode }) {
+  return (
+    <div className="flex h-full flex-col items-center justify-center gap-3 p-8 text-center">
+      <h2 className="text-xl font-semibold">{title}</h2>
+      <div className="max-w-[48ch] text-lg text-quiet">{children}</div>
+    </div>
+  );
+}
+
+/** A problem where it belongs, in its sentences. */
+export function ProblemText({ report, children }: { report: ProblemReport; children?: ReactNode }) {
+  return (
+    <div role="alert" className="border-l-4 border-danger bg-raised px-3 py-2 text-sm">
+      <strong className="font-semibold text-danger">{report.happened}</strong> {report.kept} {report.todo}
+      {children}
+    </div>
+  );
+}
+
+export function Progress({ value, of, label }: { value: number; of: number; label: string }) {
+  return (
+    <div
+      role="progressbar"
+      aria-label={label}
+      aria-valuemin={0}
+      aria-valuemax={of}
+      aria-valuenow={value}
+      className="h-1.5 w-full bg-sunken"
+    >
+      <div
+        className="h-full bg-accent transition-[width] duration-150"
+        style={{ width: `${of > 0 ? (100 * value) / of : 0}%` }}
+      />
+    </div>
+  );
+}
+
+export const inputLook =
+  'h-8 w-full border border-rule bg-raised px-2 text-ink placeholder:text-quiet focus:border-accent focus:outline-2 focus:-outline-offset-1 focus:outline-accent';

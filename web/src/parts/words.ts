@@ -1,0 +1,34 @@
+/** Numbers and things in words, in one place so that they read alike everywhere. */
+
+export function count(number: number, one: string, many = `${one}s`): string {
+  return `${number} ${number === 1 ? one : many}`;
+}
+
+export function bytes(size: number): string {
+  const units = ['bytes', 'kB', 'MB', 'GB'];
+  let value = size;
+  let unit = 0;
+  while (value >= 1000 && unit < units.length - 1) {
+    value /= 1000;
+    unit++;
+  }
+  return `${unit === 0 || value >= 100 ? Math.round(value) : value.toFixed(1)} ${units[unit]}`;
+}
+
+export const LANGUAGE_NAMES: Record<string, string> = {
+  eng: 'English',
+  deu: 'German',
+  fra: 'French',
+  spa: 'Spanish',
+  ita: 'Italian',
+  nld: 'Dutch',
+  por: 'Portuguese',
+};
+
+export const KIND_NAMES: Record<string, string> = {
+  receipt: 'Receipt',
+  invoice: 'Invoice',
+  letter: 'Letter',
+  statement: 'Statement',
+  other: 'Other',
+};

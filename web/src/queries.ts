@@ -1,0 +1,96 @@
+import { QueryClient, useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { Endpoint, Input } from '@crow/contract/endpoint';
+import { endpoints } from '@crow/contract/endpoints';
+import { LiveEvent } from '@crow/contract/shapes';
+import { ask } from './api';
+import { useNotices } from './parts/notices';
+
+/** What the application knows of the server; asked when needed, and again when the server says that it changed. */
+export const useOverview = () => useQuery({ queryKey: ['overview'], queryFn: () => ask(endpoints.overview, {}) });
+export const useSettings = () => useQuery({ queryKey: ['settings'], queryFn: () => ask(endpoints.readSettings, {}) });
+export const useStacks = () => useQuery({ queryKey: ['stacks'], queryFn: () => ask(endpoints.listStacks, {}) });
+export const useStack = (id: string | undefined) =>
+  useQuery({
+    queryKey: ['stack', id],
+    queryFn: () => ask(endpoints.readStack, { params: { id: id! } }),
+    enabled: Boolean(id),
+  });
+export const useWaiting = () => useQuery({ queryKey: ['waiting'], queryFn: () => ask(endpoints.listWaiting, {}) });
+export const useDocument = (id: string | undefined) =>
+  useQuery({
+    queryKey: ['document', id],
+    queryFn: () => ask(endpoints.readDocument, { params: { id: id! } }),
+    enabled: Boolean(id),
+  });
+export const useFolders = () => useQuery({ queryKey: ['folders'], queryFn: () => ask(endpoints.listFolders, {}) });
+export const useFolderDocuments = (id: string | undefined) =>
+  useQuery({
+    queryKey: ['inFolder', id],
+    queryFn: () => ask(endpoints.listDocuments, { params: { id: id! } }),
+    enabled: Boolean(id),
+  });
+export const useBin = (enabled: boolean) =>
+  useQuery({ queryKey: ['bin'], queryFn: () => ask(endpoints.listBin, {}), enabled });
+export const useFound = (q: string) =>
+  useQuery({
+    queryKey: ['found', q],
+    queryFn: () => ask(endpoints.find, { query: { q } }),
+    enabled: q.trim() !== '',
+    placeholderData: (before) => before,
+  });
+export const useHits = (id: string | undefined, q: string) =>
+  useQuery({
+    queryKey: ['hits', id, q],
+    queryFn: () => ask(endpoints.documentHits, { params: { id: id! }, query: { q } }),
+    enabled: Boolean(id) && q.trim() !== '',
+  });
+export const usePageText = (id: string, turn: number, enabled = true) =>
+  useQuery({
+    queryKey: ['text', id, turn],
+    queryFn: () => ask(endpoints.pageText, { params: { id } }),
+    enabled,
+    staleTime: Infinity,
+  });
+
+/** Which questions have other answers after a change. */
+const TOUCHED: Record<LiveEvent['kind'], string[]> = {
+  stack: ['stacks', 'stack', 'overview', 'bin'],
+  document: ['waiting', 'document', 'inFolder', 'folders', 'overview', 'bin', 'found', 'hits'],
+  folder: ['folders', 'document', 'waiting'],
+  settings: ['settings'],
+};
+const GATHER_MS = 400;
+
+/** Listens to the server's changes, and has what they touch asked again. Returns how to stop. */
+export function listen(client: QueryClient): () => void {
+  const events = new EventSource('/api/events');
+  const touched = new Set<string>();
+  let timer: ReturnType<typeof setTimeout> | undefined;
+  events.onmessage = ({ data }: MessageEvent<string>) => {
+    const { kind } = JSON.parse(data) as LiveEvent | { kind: 'hello' };
+    // Said at the beginning and after an interruption: anything may have changed meanwhile.
+    if (kind === 'hello') return void client.invalidateQueries({ predicate: ({ queryKey }) => queryKey[0] !== 'text' });
+    TOUCHED[kind].forEach((key) => touched.add(key));
+    timer ??= setTimeout(() => {
+      timer = undefined;
+      const keys = new Set(touched);
+      touched.clear();
+      void client.invalidateQueries({ predicate: ({ queryKey }) => keys.has(String(queryKey[0])) });
+    }, GATHER_MS);
+  };
+  return () => events.close();
+}
+
+/** A change asked of the server; problems are told, and what the change touches is asked again at once. */
+export function useChange<E extends Endpoint>(endpoint: E, touches: LiveEvent['kind'][]) {
+  const client = useQueryClient();
+  const { tell } = useNotices();
+  return useMutation({
+    mutationFn: (input: Input<E>) => ask(endpoint, input),
+    onError: (error) => tell({ error }),
+    onSettled: () => {
+      const keys = new Set(touches.flatMap((kind) => TOUCHED[kind]));
+      return client.invalidateQueries({ predicate: ({ queryKey }) => keys.has(String(queryKey[0])) });
+    },
+  });
+}

@@ -1,0 +1,146 @@
+import { ArrowLeft, ArrowRight } from 'lucide-react';
+import { Link, useNavigate, useParams } from 'react-router';
+import { endpoints } from '@crow/contract/endpoints';
+import { Document } from '@crow/contract/shapes';
+import { Button, Empty, IconButton } from '../../parts/controls';
+import { useKeys } from '../../parts/keys';
+import { useNotices } from '../../parts/notices';
+import { count } from '../../parts/words';
+import { useChange, useDocument, useOverview, useWaiting } from '../../queries';
+import { Desk } from './Desk';
+import { FolderStrip } from './FolderStrip';
+import { showFlight } from './flight';
+
+/** The Check station: one document after the other lies on the desk, is looked over, and is filed. */
+export default function Check() {
+  const { id } = useParams();
+  const { data: waiting } = useWaiting();
+  const shownId = id ?? waiting?.[0]?.id;
+  const { data: document } = useDocument(shownId);
+  if (waiting && waiting.length === 0) return <NothingWaits />;
+  if (!waiting || !document) return null;
+  // Filed or taken back in another window: go on with the next.
+  if (document.state !== 'check' || document.binnedAt) return <Moved document={document} />;
+  return <OnTheDesk key={document.id} document={document} order={waiting.map((each) => each.id)} />;
+}
+
+function NothingWaits() {
+  const { data } = useOverview();
+  return (
+    <Empty title="Nothing waits to be checked">
+      <p>
+        {data && data.stacks > 0 ? (
+          <>
+            {count(data.stacks, 'stack still waits', 'stacks still wait')} in{' '}
+            <Link className="text-accent underline" to="/sort">
+              Sort
+            </Link>
+            .
+          </>
+        ) : (
+          <>
+            All papers are filed.{' '}
+            <Link className="text-accent underline" to="/shelf">
+              See the shelf
+            </Link>{' '}
+            or{' '}
+            <Link className="text-accent underline" to="/capture">
+              take in more
+            </Link>
+            .
+          </>
+        )}
+      </p>
+    </Empty>
+  );
+}
+
+function Moved({ document }: { document: Document }) {
+  return (
+    <Empty title={document.binnedAt ? 'This document is in the bin' : 'This document has been filed'}>
+      <p>
+        <Link className="text-accent underline" to="/check">
+          Go on with the next one
+        </Link>
+      </p>
+    </Empty>
+  );
+}
+
+function OnTheDesk({ document, order }: { document: Document; order: string[] }) {
+  const navigate = useNavigate();
+  const { tell } = useNotices();
+  const file = useChange(endpoints.fileDocument, ['document', 'folder']);
+  const unfile = useChange(endpoints.unfileDocument, ['document']);
+  const back = useChange(endpoints.putToBack, ['document']);
+  const bin = useChange(endpoints.binDocument, ['document']);
+  const bringBack = useChange(endpoints.bringBackDocument, ['document']);
+  const place = order.indexOf(document.id);
+  const { id } = document;
+
+  /** The document after this one; the first when this is the last; none when it is the only one. */
+  const following = order[place + 1] ?? order.find((each) => each !== id);
+  const goOn = () => void navigate(following ? `/check/${following}` : '/check');
+  const step = (by: number) => {
+    const to = order[(place + by + order.length) % order.length];
+    if (to) void navigate(`/check/${to}`);
+  };
+  const comeBack = { onSuccess: () => void navigate(`/check/${id}`) };
+
+  const fileIt = (name: string, folder: { folderId: string } | { folderPath: string }) => {
+    if (file.isPending) return;
+    file.mutate(
+      { params: { id }, body: { name, ...folder } },
+      {
+        onSuccess: (filed) => {
+          showFlight();
+          const text = `“${filed.name}” is filed in ${filed.folderPath?.replaceAll('/', ' / ')}.`;
+          tell({ text, action: { label: 'Undo', run: () => unfile.mutate({ params: { id } }, comeBack) } });
+          goOn();
+        },
+      },
+    );
+  };
+  const putToBack = () => back.mutate({ params: { id } }, { onSuccess: goOn });
+  const toBin = () =>
+    bin.mutate(
+      { params: { id } },
+      {
+        onSuccess: () => {
+          tell({
+            text: 'The document is in the bin.',
+            action: { label: 'Bring it back', run: () => bringBack.mutate({ params: { id } }, comeBack) },
+          });
+          goOn();
+        },
+      },
+    );
+  useKeys({ ArrowRight: () => step(1), ArrowLeft: () => step(-1), 'Ctrl+b': putToBack, b: putToBack });
+
+  return (
+    <div className="flex h-full flex-col">
+      <header className="flex h-14 shrink-0 items-center gap-2 border-b border-rule px-6">
+        <h1 className="text-lg font-semibold">
+          {place + 1} of {order.length}
+        </h1>
+        <IconButton name="The one before (←)" onClick={() => step(-1)} disabled={order.length < 2}>
+          <ArrowLeft size={17} />
+        </IconButton>
+        <IconButton name="The next one (→)" onClick={() => step(1)} disabled={order.length < 2}>
+          <ArrowRight size={17} />
+        </IconButton>
+        <p className="mr-auto min-w-0 truncate text-quiet">
+          {count(document.pages, 'page')}
+          {document.stackName && ` from ${document.stackName}`}
+          {document.read < document.pages && ` · reading, ${document.read} done`}
+        </p>
+        <Button onClick={putToBack} hint="Ctrl+B" disabled={order.length < 2}>
+          To the back
+        </Button>
+        <Button onClick={toBin}>To the bin</Button>
+      </header>
+      <Desk document={document} />
+      <FolderStrip document={document} onFile={fileIt} busy={file.isPending} />
+    </div>
+  );
+}

@@ -1,0 +1,136 @@
+import { DropdownMenu } from 'radix-ui';
+import { Ellipsis } from 'lucide-react';
+import { useState } from 'react';
+import { Link, useNavigate } from 'react-router';
+import { endpoints } from '@crow/contract/endpoints';
+import { Document } from '@crow/contract/shapes';
+import { addressOf } from '../../api';
+import { AskFolder, AskText } from '../../parts/AskText';
+import { IconButton, Key } from '../../parts/controls';
+import { folderAtPath } from '../../parts/FolderInput';
+import { useKeys } from '../../parts/keys';
+import { menuItemLook, menuLook } from '../../parts/menu';
+import { useNotices } from '../../parts/notices';
+import { useChange, useFolders } from '../../queries';
+import { useShelfPlace } from './ShelfStation';
+
+/** What can be done with a document on the shelf; each thing can be undone. */
+export function DocumentMenu({ document }: { document: Document }) {
+  const [asking, setAsking] = useState<'name' | 'folder'>();
+  const { data: folders = [] } = useFolders();
+  const navigate = useNavigate();
+  const { tell } = useNotices();
+  const { folder, find, go } = useShelfPlace();
+  const change = useChange(endpoints.changeDocument, ['document']);
+  const makeFolder = useChange(endpoints.makeFolder, ['folder']);
+  const bin = useChange(endpoints.binDocument, ['document']);
+  const bringBack = useChange(endpoints.bringBackDocument, ['document']);
+  const unfile = useChange(endpoints.unfileDocument, ['document']);
+  const { id, name, folderId, folderPath, state, binnedAt } = document;
+  const params = { id };
+  const onShelf = state !== 'check' && !binnedAt;
+
+  const rename = async (to: string) => {
+    const changed = await change.mutateAsync({ params, body: { name: to } });
+    tell({
+      text: `Renamed to “${changed.name}”.`,
+      action: { label: 'Undo', run: () => change.mutate({ params, body: { name } }) },
+    });
+  };
+  const move = async (path: string) => {
+    const target = folderAtPath(folders, path) ?? (await makeFolder.mutateAsync({ body: { path } }));
+    const changed = await change.mutateAsync({ params, body: { folderId: target.id } });
+    const undo = () => change.mutate({ params, body: { folderId: folderId!, name } });
+    tell({
+      text: `“${changed.name}” is now in ${changed.folderPath?.replaceAll('/', ' / ')}.`,
+      action: { label: 'Undo', run: undo },
+    });
+  };
+  const toBin = () =>
+    bin.mutate(
+      { params },
+      {
+        onSuccess: () => {
+          const undo = () => bringBack.mutate({ params }, { onSuccess: () => go({ folder, document: id, find }) });
+          tell({ text: `“${name}” is in the bin.`, action: { label: 'Bring it back', run: undo } });
+          go({ folder, find });
+        },
+      },
+    );
+  const backToCheck = () => unfile.mutate({ params }, { onSuccess: () => void navigate(`/check/${id}`) });
+  const pdf = addressOf(endpoints.documentPdf, { params });
+  useKeys(onShelf ? { F2: () => setAsking('name'), m: () => setAsking('folder'), Delete: toBin } : {});
+
+  if (state === 'check') {
+    return (
+      <Link className="px-2 text-accent underline" to={`/check/${id}`}>
+        Check it
+      </Link>
+    );
+  }
+  return (
+    <>
+      <DropdownMenu.Root>
+        <DropdownMenu.Trigger asChild>
+          <IconButton name="More about this document">
+            <Ellipsis size={17} />
+          </IconButton>
+        </DropdownMenu.Trigger>
+        <DropdownMenu.Portal>
+          <DropdownMenu.Content className={menuLook} align="end">
+            <DropdownMenu.Item className={menuItemLook} disabled={!document.bytes} asChild>
+              <a href={pdf} target="_blank" rel="noreferrer">
+                Open the PDF
+              </a>
+            </DropdownMenu.Item>
+            <DropdownMenu.Item className={menuItemLook} disabled={!document.bytes} asChild>
+              <a href={`${pdf}?download`}>Download</a>
+            </DropdownMenu.Item>
+            <DropdownMenu.Separator className="my-1 border-t border-rule" />
+            {onShelf ? (
+              <>
+                <DropdownMenu.Item className={menuItemLook} onSelect={() => setAsking('name')}>
+                  Rename … <Key>F2</Key>
+                </DropdownMenu.Item>
+                <DropdownMenu.Item className={menuItemLook} onSelect={() => setAsking('folder')}>
+                  Move … <Key>m</Key>
+                </DropdownMenu.Item>
+                <DropdownMenu.Item className={menuItemLook} onSelect={backToCheck}>
+                  Back to Check
+                </DropdownMenu.Item>
+                <DropdownMenu.Item className={menuItemLook} onSelect={toBin}>
+                  To the bin <Key>Del</Key>
+                </DropdownMenu.Item>
+              </>
+            ) : (
+              <DropdownMenu.Item className={menuItemLook} onSelect={() => bringBack.mutate({ params })}>
+                Bring back
+              </DropdownMenu.Item>
+            )}
+          </DropdownMenu.Content>
+        </DropdownMenu.Portal>
+      </DropdownMenu.Root>
+      {asking === 'name' && (
+        <AskText
+          title="Rename the document"
+          label="Its name"
+          initial={name}
+          confirm="Rename"
+          onConfirm={rename}
+          onClose={() => setAsking(undefined)}
+        />
+      )}
+      {asking === 'folder' && (
+        <AskFolder
+          title={`Move “${name}”`}
+          label="To the folder"
+          folders={folders}
+          initial={folderPath ?? ''}
+          confirm="Move"
+          onConfirm={move}
+          onClose={() => setAsking(undefined)}
+        />
+      )}
+    </>
+  );
+}

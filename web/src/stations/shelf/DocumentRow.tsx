@@ -1,0 +1,54 @@
+import { ReactNode } from 'react';
+import { DocumentSummary } from '@crow/contract/shapes';
+import { pictureAddress } from '../../parts/PagePicture';
+import { bytes, count, KIND_NAMES } from '../../parts/words';
+
+export const DOCUMENT_MEDIA_TYPE = 'application/x-crow-document';
+
+interface RowProps {
+  document: DocumentSummary;
+  current: boolean;
+  onOpen: () => void;
+  children?: ReactNode;
+}
+
+/** A document in a list: its first page, its name, and what is known of it. */
+export function DocumentRow({ document, current, onOpen, children }: RowProps) {
+  const { name, kind, vendor, date, pages, state, firstPageId, firstPageTurn } = document;
+  const facts = [kind && KIND_NAMES[kind], vendor, date].filter(Boolean).join(' · ');
+  return (
+    <div
+      className={`flex gap-3 border-b border-rule px-4 py-2.5 ${current ? 'bg-accent-soft' : 'hover:bg-raised'}`}
+      draggable={state !== 'check'}
+      onDragStart={(event) => event.dataTransfer.setData(DOCUMENT_MEDIA_TYPE, document.id)}
+    >
+      <img
+        src={pictureAddress(firstPageId, 'thumb', firstPageTurn)}
+        alt=""
+        loading="lazy"
+        draggable={false}
+        className="paper-picture h-16 w-12 shrink-0 self-start bg-paper object-contain object-top shadow-paper"
+      />
+      <div className="min-w-0 flex-1">
+        <button
+          onClick={onOpen}
+          aria-current={current}
+          data-document={document.id}
+          className="block w-full truncate text-left font-semibold"
+          title={name}
+        >
+          {name || 'Not named yet'}
+        </button>
+        <p className="truncate text-sm text-quiet">{facts || 'no facts'}</p>
+        <p className="truncate text-sm text-quiet">
+          {count(pages, 'page')}
+          {document.bytes !== null && ` · ${bytes(document.bytes)}`}
+          {state === 'filing' && ' · on its way to the shelf'}
+          {state === 'check' && ' · waits in Check'}
+        </p>
+        {document.problem && <p className="text-sm text-danger">! {document.problem.happened}</p>}
+        {children}
+      </div>
+    </div>
+  );
+}

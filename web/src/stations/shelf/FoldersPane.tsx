@@ -1,0 +1,145 @@
+import { DropdownMenu } from 'radix-ui';
+import { Ellipsis, FolderPlus, Trash2 } from 'lucide-react';
+import { DragEvent, useState } from 'react';
+import { endpoints } from '@crow/contract/endpoints';
+import { Folder } from '@crow/contract/shapes';
+import { IconButton } from '../../parts/controls';
+import { AskText } from '../../parts/AskText';
+import { menuLook, menuItemLook } from '../../parts/menu';
+import { useChange, useFolders } from '../../queries';
+import { DOCUMENT_MEDIA_TYPE } from './DocumentRow';
+import { BIN, useShelfPlace } from './ShelfStation';
+
+type Asking = { what: 'new'; under?: Folder } | { what: 'rename'; folder: Folder } | undefined;
+
+/** All folders as a tree; documents can be dropped on them. */
+export function FoldersPane() {
+  const { data: folders = [] } = useFolders();
+  const { folder: chosen, find, go } = useShelfPlace();
+  const [asking, setAsking] = useState<Asking>();
+  const make = useChange(endpoints.makeFolder, ['folder']);
+  const change = useChange(endpoints.changeFolder, ['folder', 'document']);
+  const remove = useChange(endpoints.deleteFolder, ['folder']);
+  const close = () => setAsking(undefined);
+  return (
+    <div className="flex h-full flex-col bg-sunken">
+      <header className="flex h-14 shrink-0 items-center justify-between border-b border-rule pr-2 pl-4">
+        <h1 className="text-lg font-semibold">Shelf</h1>
+        <IconButton name="New folder" onClick={() => setAsking({ what: 'new' })}>
+          <FolderPlus size={17} />
+        </IconButton>
+      </header>
+      <ul aria-label="Folders" className="flex-1 overflow-y-auto py-2">
+        {folders.map((folder) => (
+          <FolderRow
+            key={folder.id}
+            folder={folder}
+            current={find === undefined && folder.id === chosen}
+            onOpen={() => go({ folder: folder.id })}
+            onAsk={setAsking}
+            onDelete={() =>
+              remove.mutate({ params: { id: folder.id } }, { onSuccess: () => folder.id === chosen && go({}) })
+            }
+          />
+        ))}
+        {folders.length === 0 && (
+          <li className="px-4 py-2 text-quiet">Folders are made when you file something, or here.</li>
+        )}
+      </ul>
+      <button
+        onClick={() => go({ folder: BIN })}
+        className={`flex items-center gap-2 border-t border-rule px-4 py-3 text-left hover:bg-ground ${chosen === BIN ? 'bg-ground font-semibold' : ''}`}
+      >
+        <Trash2 size={15} aria-hidden /> Bin
+      </button>
+      {asking?.what === 'new' && (
+        <AskText
+          title={asking.under ? `New folder in ${asking.under.path}` : 'New folder'}
+          label="Its name"
+          confirm="Make it"
+          onClose={close}
+          onConfirm={async (name) => {
+            const path = asking.under ? `${asking.under.path}/${name}` : name;
+            go({ folder: (await make.mutateAsync({ body: { path } })).id });
+          }}
+        />
+      )}
+      {asking?.what === 'rename' && (
+        <AskText
+          title={`Rename ${asking.folder.name}`}
+          label="Its name"
+          initial={asking.folder.name}
+          confirm="Rename"
+          onClose={close}
+          onConfirm={(name) => change.mutateAsync({ params: { id: asking.folder.id }, body: { name } })}
+        />
+      )}
+    </div>
+  );
+}
+
+interface FolderRowProps {
+  folder: Folder;
+  current: boolean;
+  onOpen: () => void;
+  onAsk: (asking: Asking) => void;
+  onDelete: () => void;
+}
+
+function FolderRow({ folder, current, onOpen, onAsk, onDelete }: FolderRowProps) {
+  const [over, setOver] = useState(false);
+  const move = useChange(endpoints.changeDocument, ['document']);
+  const depth = folder.path.split('/').length - 1;
+  const receive = (event: DragEvent) => {
+    const id = event.dataTransfer.getData(DOCUMENT_MEDIA_TYPE);
+    setOver(false);
+    if (!id) return;
+    event.preventDefault();
+    move.mutate({ params: { id }, body: { folderId: folder.id } });
+  };
+  return (
+    <li
+      className={`group flex items-center pr-2 ${over ? 'bg-accent-soft' : current ? 'bg-ground font-semibold' : 'hover:bg-ground'}`}
+      onDragOver={(event) => {
+        if (!event.dataTransfer.types.includes(DOCUMENT_MEDIA_TYPE)) return;
+        event.preventDefault();
+        setOver(true);
+      }}
+      onDragLeave={() => setOver(false)}
+      onDrop={receive}
+    >
+      <button
+        onClick={onOpen}
+        aria-current={current}
+        className="flex h-8 min-w-0 flex-1 items-center justify-between gap-2 text-left"
+        style={{ paddingLeft: 16 + depth * 16 }}
+      >
+        <span className="truncate">{folder.name}</span>
+        <span className="font-mono text-sm font-normal text-quiet">{folder.documents || ''}</span>
+      </button>
+      <DropdownMenu.Root>
+        <DropdownMenu.Trigger asChild>
+          <IconButton
+            name={`More about ${folder.name}`}
+            className="size-6 opacity-0 group-focus-within:opacity-100 group-hover:opacity-100 data-[state=open]:opacity-100"
+          >
+            <Ellipsis size={15} />
+          </IconButton>
+        </DropdownMenu.Trigger>
+        <DropdownMenu.Portal>
+          <DropdownMenu.Content className={menuLook} align="start">
+            <DropdownMenu.Item className={menuItemLook} onSelect={() => onAsk({ what: 'rename', folder })}>
+              Rename …
+            </DropdownMenu.Item>
+            <DropdownMenu.Item className={menuItemLook} onSelect={() => onAsk({ what: 'new', under: folder })}>
+              New folder in it …
+            </DropdownMenu.Item>
+            <DropdownMenu.Item className={menuItemLook} onSelect={onDelete}>
+              Delete, if it is empty
+            </DropdownMenu.Item>
+          </DropdownMenu.Content>
+        </DropdownMenu.Portal>
+      </DropdownMenu.Root>
+    </li>
+  );
+}

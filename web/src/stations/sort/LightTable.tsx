@@ -1,0 +1,331 @@
+import {
+  DndContext,
+  DragEndEvent,
+  DragOverlay,
+  DragStartEvent,
+  PointerSensor,
+  pointerWithin,
+  useSensor,
+  useSensors,
+} from '@dnd-kit/core';
+import { useVirtualizer } from '@tanstack/react-virtual';
+import { Redo2, RotateCw, Scissors, Trash2, Undo2 } from 'lucide-react';
+import { useEffect, useMemo, useRef, useState } from 'react';
+import { useNavigate } from 'react-router';
+import {
+  cutEverywhere,
+  documentsOf,
+  keepWhole,
+  movePages,
+  setDropped,
+  toggleCut,
+  turnPages,
+} from '@crow/core/sorting/arrangement';
+import { endpoints } from '@crow/contract/endpoints';
+import { Stack } from '@crow/contract/shapes';
+import { Button, IconButton, Progress } from '../../parts/controls';
+import { useKeys } from '../../parts/keys';
+import { useNotices } from '../../parts/notices';
+import { useSize } from '../../parts/useSize';
+import { count } from '../../parts/words';
+import { useChange } from '../../queries';
+import { Peek } from './Peek';
+import { DraggedPage, GAP, Place, TablePage } from './TablePage';
+import { useArrangement } from './useArrangement';
+
+const ZOOMS = [120, 168, 232, 320];
+const CAPTION = 26;
+const EDGE = 24;
+
+/** The light table: all pages of a stack at readable size, and the cuts between them. */
+export function LightTable({ stack }: { stack: Stack }) {
+  const { pages, change, undo, redo, settled } = useArrangement(stack);
+  const [zoom, setZoom] = useState(1);
+  const [focus, setFocus] = useState(0);
+  const [anchor, setAnchor] = useState<number>();
+  const [peek, setPeek] = useState(false);
+  const [dragged, setDragged] = useState<string>();
+  const [scroller, setScroller] = useState<HTMLDivElement | null>(null);
+  const [sizeRef, { width }] = useSize<HTMLDivElement>();
+  const send = useSend(stack, settled);
+
+  const pageWidth = ZOOMS[zoom];
+  const columns = Math.max(1, Math.floor((width - 2 * EDGE) / (pageWidth + GAP)));
+  const rowHeight = Math.round(pageWidth * 1.414) + CAPTION + 20;
+  const rowCount = Math.ceil(pages.length / columns);
+  const virtualizer = useVirtualizer({
+    count: rowCount,
+    getScrollElement: () => scroller,
+    estimateSize: () => rowHeight,
+    overscan: 2,
+    paddingStart: 12,
+    paddingEnd: 12,
+  });
+  useEffect(() => virtualizer.measure(), [virtualizer, rowHeight]);
+
+  const current = pages[Math.min(focus, pages.length - 1)];
+  const selected = useMemo(() => {
+    if (!current) return new Set<string>();
+    const [from, to] = [Math.min(anchor ?? focus, focus), Math.max(anchor ?? focus, focus)];
+    return new Set(pages.slice(from, to + 1).map(({ id }) => id));
+  }, [pages, anchor, focus, current]);
+  const documents = documentsOf(pages);
+  const numbers = useMemo(
+    () =>
+      new Map(
+        documents.flatMap((document, number) =>
+          document.map(({ id }, place) => [id, { number, place, of: document.length }]),
+        ),
+      ),
+    [documents],
+  );
+
+  const goTo = (index: number, extend = false) => {
+    const to = Math.max(0, Math.min(pages.length - 1, index));
+    setAnchor(extend ? (anchor ?? focus) : undefined);
+    setFocus(to);
+    virtualizer.scrollToIndex(Math.floor(to / columns));
+    requestAnimationFrame(() =>
+      scroller?.querySelector<HTMLElement>(`[data-index="${to}"]`)?.focus({ preventScroll: true }),
+    );
+  };
+  const cut = () => current && change((before) => toggleCut(before, current.id));
+  const turn = (by: 90 | 270) => change((before) => turnPages(before, selected, by));
+  const drop = () => current && change((before) => setDropped(before, selected, !current.dropped));
+  const move = (by: -1 | 1) => {
+    const places = pages.filter(({ id }) => selected.has(id)).map(({ index }) => index);
+    const [first, last] = [places[0], places[places.length - 1]];
+    const target = by < 0 ? first - 1 : last + 2;
+    if (target < 0 || target > pages.length) return;
+    change((before) => movePages(before, selected, pages[target]?.id ?? null));
+    setFocus(focus + by);
+    if (anchor !== undefined) setAnchor(anchor + by);
+  };
+  const arrow =
+    (by: number) =>
+    ({ shiftKey }: KeyboardEvent) =>
+      goTo(focus + by, shiftKey);
+
+  useKeys({
+    ArrowRight: arrow(1),
+    ArrowLeft: arrow(-1),
+    ArrowDown: arrow(columns),
+    ArrowUp: arrow(-columns),
+    'Shift+ArrowRight': arrow(1),
+    'Shift+ArrowLeft': arrow(-1),
+    'Shift+ArrowDown': arrow(columns),
+    'Shift+ArrowUp': arrow(-columns),
+    Home: () => goTo(0),
+    End: () => goTo(pages.length - 1),
+    'Alt+ArrowRight': () => move(1),
+    'Alt+ArrowLeft': () => move(-1),
+    c: cut,
+    r: () => turn(90),
+    'Shift+R': () => turn(270),
+    Delete: drop,
+    Backspace: drop,
+    w: () => change(keepWhole),
+    s: () => change(cutEverywhere),
+    ' ': () => setPeek(true),
+    'Ctrl+z': undo,
+    'Ctrl+Shift+z': redo,
+    'Ctrl+Shift+Z': redo,
+    'Ctrl+y': redo,
+    'Ctrl+Enter': send,
+    '+': () => setZoom(Math.min(ZOOMS.length - 1, zoom + 1)),
+    '-': () => setZoom(Math.max(0, zoom - 1)),
+  });
+
+  const sensors = useSensors(useSensor(PointerSensor, { activationConstraint: { distance: 6 } }));
+  const onDragStart = ({ active }: DragStartEvent) => {
+    const index = pages.findIndex(({ id }) => id === active.id);
+    if (!selected.has(String(active.id))) {
+      setAnchor(undefined);
+      setFocus(index);
+    }
+    setDragged(String(active.id));
+  };
+  const onDragEnd = ({ active, over }: DragEndEvent) => {
+    setDragged(undefined);
+    if (!over) return;
+    const ids = selected.has(String(active.id)) ? selected : new Set([String(active.id)]);
+    const before = over.id === 'end' ? null : String(over.id).replace(/^gap-/, '');
+    change((arranged) => movePages(arranged, ids, before));
+  };
+  const draggedPage = pages.find(({ id }) => id === dragged);
+
+  return (
+    <div className="flex h-full flex-col" ref={sizeRef}>
+      <header className="flex h-14 shrink-0 items-center gap-2 border-b border-rule px-6">
+        <h1 className="mr-2 min-w-0 truncate text-lg font-semibold" title={stack.name}>
+          {stack.name}
+        </h1>
+        <p className="mr-auto shrink-0 text-quiet" aria-live="polite">
+          {count(pages.length, 'page')} →{' '}
+          <strong className="font-semibold text-ink">{count(documents.length, 'document')}</strong>
+        </p>
+        <IconButton name="Undo (Ctrl+Z)" onClick={undo} disabled={!stack.canUndo}>
+          <Undo2 size={17} />
+        </IconButton>
+        <IconButton name="Redo (Ctrl+Shift+Z)" onClick={redo} disabled={!stack.canRedo}>
+          <Redo2 size={17} />
+        </IconButton>
+        <Button onClick={() => change(keepWhole)} hint="w">
+          Keep whole
+        </Button>
+        <Button onClick={() => change(cutEverywhere)} hint="s">
+          Single sheets
+        </Button>
+        <label className="flex items-center gap-2 px-2 text-sm text-quiet">
+          <span className="sr-only">Size of the pages</span>
+          <input
+            type="range"
+            min={0}
+            max={ZOOMS.length - 1}
+            value={zoom}
+            onChange={(event) => setZoom(Number(event.target.value))}
+            className="w-20 accent-accent"
+          />
+        </label>
+        <Button main onClick={send} hint="Ctrl+Enter" disabled={documents.length === 0}>
+          To Check
+        </Button>
+      </header>
+      <ReadingLine stack={stack} />
+      <DndContext
+        sensors={sensors}
+        collisionDetection={pointerWithin}
+        onDragStart={onDragStart}
+        onDragEnd={onDragEnd}
+        onDragCancel={() => setDragged(undefined)}
+      >
+        <div
+          ref={setScroller}
+          role="listbox"
+          aria-label="Pages"
+          aria-multiselectable
+          className="relative min-h-0 flex-1 overflow-y-auto outline-none"
+          style={{ paddingInline: EDGE }}
+        >
+          <div className="relative" style={{ height: virtualizer.getTotalSize() }}>
+            {virtualizer.getVirtualItems().map((row) => (
+              <div
+                key={row.key}
+                role="presentation"
+                className="absolute left-0 flex"
+                style={{ top: row.start, height: rowHeight }}
+              >
+                {pages.slice(row.index * columns, (row.index + 1) * columns).map((page) => (
+                  <TablePage
+                    key={page.id}
+                    page={page}
+                    place={numbers.get(page.id) as Place | undefined}
+                    width={pageWidth}
+                    height={rowHeight - CAPTION - 20}
+                    focused={page.id === current?.id}
+                    selected={selected.has(page.id)}
+                    onFocus={(extend) => goTo(page.index, extend)}
+                    onCut={() => change((before) => toggleCut(before, page.id))}
+                    onPeek={() => setPeek(true)}
+                    onBringBack={() => change((before) => setDropped(before, new Set([page.id]), false))}
+                  />
+                ))}
+              </div>
+            ))}
+          </div>
+        </div>
+        <DragOverlay dropAnimation={null}>
+          {draggedPage && (
+            <DraggedPage
+              page={draggedPage}
+              width={pageWidth}
+              count={selected.has(draggedPage.id) ? selected.size : 1}
+            />
+          )}
+        </DragOverlay>
+      </DndContext>
+      <footer className="flex h-12 shrink-0 items-center gap-2 border-t border-rule bg-sunken px-6 text-sm">
+        <Button onClick={cut} hint="c" disabled={!current || current.index === 0}>
+          <Scissors size={14} aria-hidden /> {current?.cutBefore ? 'Join' : 'Cut before'}
+        </Button>
+        <Button onClick={() => turn(90)} hint="r">
+          <RotateCw size={14} aria-hidden /> Turn
+        </Button>
+        <Button onClick={drop} hint="Del">
+          <Trash2 size={14} aria-hidden /> {current?.dropped ? 'Bring back' : 'Drop'}
+        </Button>
+        <Button onClick={() => setPeek(true)} hint="Space">
+          Look closely
+        </Button>
+        <span className="ml-auto text-quiet">
+          {selected.size > 1 ? `${selected.size} pages selected · ` : ''}arrows go · Shift selects · Alt+arrows move
+        </span>
+      </footer>
+      {current && <Peek page={current} open={peek} onClose={() => setPeek(false)} onStep={(by) => goTo(focus + by)} />}
+    </div>
+  );
+}
+
+/** Sends the documents to Check, once everything done on the table is saved. */
+function useSend(stack: Stack, settled: () => Promise<void>): () => void {
+  const navigate = useNavigate();
+  const { tell } = useNotices();
+  const sort = useChange(endpoints.sortStack, ['stack', 'document']);
+  const takeBack = useChange(endpoints.unsortStack, ['stack', 'document']);
+  const sending = useRef(false);
+  return async () => {
+    if (sending.current) return;
+    sending.current = true;
+    try {
+      await settled();
+      const { documents } = await sort.mutateAsync({ params: { id: stack.id } });
+      const undo = () =>
+        takeBack.mutate({ params: { id: stack.id } }, { onSuccess: () => void navigate(`/sort/${stack.id}`) });
+      tell({
+        text: `${count(documents.length, 'document')} from “${stack.name}” now in Check.`,
+        action: { label: 'Back to the table', run: undo },
+      });
+      void navigate(`/check/${documents[0]}`);
+    } catch {
+      // The problem has been told.
+    } finally {
+      sending.current = false;
+    }
+  };
+}
+
+function ReadingLine({ stack }: { stack: Stack }) {
+  const stop = useChange(endpoints.stopReading, ['stack']);
+  const start = useChange(endpoints.startReading, ['stack']);
+  const { pages, read, readingStopped, failed, id } = stack;
+  if (read >= pages && failed === 0) return null;
+  return (
+    <div className="flex h-9 shrink-0 items-center gap-4 border-b border-rule px-6 text-sm text-quiet">
+      <span className="w-44">
+        {readingStopped ? 'Reading is stopped: ' : 'Reading: '}
+        {read} of {pages} pages
+      </span>
+      <div className="w-64">
+        <Progress value={read} of={pages} label="Pages read" />
+      </div>
+      {read < pages &&
+        (readingStopped ? (
+          <button className="underline" onClick={() => start.mutate({ params: { id } })}>
+            Go on reading
+          </button>
+        ) : (
+          <button className="underline" onClick={() => stop.mutate({ params: { id } })}>
+            Stop
+          </button>
+        ))}
+      {failed > 0 && (
+        <span className="text-danger">
+          ! {count(failed, 'page')} with a problem ·{' '}
+          <button className="underline" onClick={() => start.mutate({ params: { id } })}>
+            Try again
+          </button>
+        </span>
+      )}
+    </div>
+  );
+}
