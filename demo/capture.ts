@@ -4,7 +4,7 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { promisify } from 'node:util';
 import sharp, { Sharp } from 'sharp';
-import { seededRandom } from './random';
+import { noiseSource, seededRandom } from './random';
 
 const run = promisify(execFile);
 
@@ -14,8 +14,8 @@ async function rasterise(pdf: Uint8Array, pages: number, dpi: number): Promise<S
   try {
     const path = join(folder, 'paper.pdf');
     await writeFile(path, pdf);
-    await run('pdftoppm', ['-r', String(dpi), '-png', path, join(folder, 'page')]);
-    const names = Array.from({ length: pages }, (_, index) => `page-${index + 1}.png`);
+    await run('pdftoppm', ['-r', String(dpi), '-tiff', '-tiffcompression', 'none', path, join(folder, 'page')]);
+    const names = Array.from({ length: pages }, (_, index) => `page-${index + 1}.tif`);
     return await Promise.all(names.map(async (name) => sharp(await readFile(join(folder, name)))));
   } finally {
     await rm(folder, { recursive: true, force: true });
@@ -39,7 +39,7 @@ export async function scanPaper(pdf: Uint8Array, pages: number, seed: number): P
         .then((bytes) =>
           sharp(bytes).resize({ width, height, fit: 'cover' }).blur(0.5).raw().toBuffer({ resolveWithObject: true }),
         );
-      addNoise(turned.data, random, 7);
+      addNoise(turned.data, noiseSource(random));
       return sharp(turned.data, { raw: turned.info })
         .toColourspace('b-w')
         .jpeg({ quality: 82 })
@@ -49,9 +49,9 @@ export async function scanPaper(pdf: Uint8Array, pages: number, seed: number): P
   );
 }
 
-function addNoise(pixels: Buffer, random: () => number, strength: number): void {
+function addNoise(pixels: Buffer, noise: (strength: number) => number): void {
   for (let at = 0; at < pixels.length; at++) {
-    const value = pixels[at] * 0.965 + (random() + random() - 1) * strength + 4;
+    const value = pixels[at] * 0.965 + noise(7) + 4;
     pixels[at] = value < 0 ? 0 : value > 255 ? 255 : value;
   }
 }
@@ -87,6 +87,7 @@ export async function photographPaper(pdf: Uint8Array, seed: number): Promise<Bu
     [0, info.height],
   ]);
   const out = Buffer.alloc(width * height * 3);
+  const noise = noiseSource(random);
   const shade = random() * 0.25 + 0.12;
   for (let y = 0; y < height; y++) {
     for (let x = 0; x < width; x++) {
@@ -96,10 +97,10 @@ export async function photographPaper(pdf: Uint8Array, seed: number): Promise<Bu
       const v = (toPaper[3] * x + toPaper[4] * y + toPaper[5]) / w;
       const light = 1.02 - shade * (x / width) - 0.1 * (y / height);
       const inside = u >= 0 && v >= 0 && u < info.width - 1 && v < info.height - 1;
-      const grain = 10 * Math.sin(y * 0.045 + 3 * Math.sin(x * 0.0021)) + (random() - 0.5) * 8;
+      const grain = 10 * Math.sin(y * 0.045 + 3 * Math.sin(x * 0.0021)) + noise(4);
       for (let channel = 0; channel < 3; channel++) {
         const colour = inside ? bilinear(paper, info.width, u, v, channel) * 0.93 : [112, 82, 58][channel] + grain;
-        out[at + channel] = Math.max(0, Math.min(255, colour * light + (random() - 0.5) * 6));
+        out[at + channel] = Math.max(0, Math.min(255, colour * light + noise(3)));
       }
     }
   }

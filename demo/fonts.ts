@@ -2,7 +2,7 @@ import { readFileSync } from 'node:fs';
 import { createRequire } from 'node:module';
 import { join } from 'node:path';
 import { inflateSync } from 'node:zlib';
-import fontkit from '@pdf-lib/fontkit';
+import * as fontkit from 'fontkit';
 import { PDFDocument, PDFFont } from '@cantoo/pdf-lib';
 
 const FACES = {
@@ -19,10 +19,13 @@ export type Fonts = Record<Face, PDFFont>;
 
 /** Embeds the fonts that the demo papers are set in; they ship with the project, so the papers look alike everywhere. */
 export async function embedFonts(pdf: PDFDocument): Promise<Fonts> {
-  pdf.registerFontkit(fontkit);
+  pdf.registerFontkit(fontkit as never);
   const fonts = {} as Fonts;
   for (const [face, file] of Object.entries(FACES) as [Face, string][]) {
-    fonts[face] = await pdf.embedFont(unpackWoff(readFileSync(fontFile(file))), { subset: true });
+    fonts[face] = await pdf.embedFont(unpackWoff(readFileSync(fontFile(file))), {
+      subset: true,
+      customName: `Demo-${face}`,
+    });
   }
   return fonts;
 }

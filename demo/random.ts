@@ -8,3 +8,21 @@ export function seededRandom(seed: number): () => number {
     return ((mixed ^ (mixed >>> 14)) >>> 0) / 4294967296;
   };
 }
+
+const TABLE = 1 << 16;
+
+/** A quick source of noise for millions of pixels: `next(strength)` gives about -strength to strength, the middle most often. */
+export function noiseSource(random: () => number): (strength: number) => number {
+  const table = Float32Array.from({ length: TABLE }, () => random() + random() - 1);
+  let at = 0;
+  let skip = 1;
+  return (strength) => {
+    at += skip;
+    if (at >= TABLE) {
+      at -= TABLE;
+      // Another stride each time round, so that the table is not seen in the picture.
+      skip = 1 + ((skip * 31) % 61);
+    }
+    return table[at] * strength;
+  };
+}

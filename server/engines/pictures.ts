@@ -79,7 +79,7 @@ export async function readingPicture(
       .toColourspace('b-w')
       .raw()
       .toBuffer({ resolveWithObject: true });
-    const upright = sharp(data, { raw: info }).rotate(turn).png({ compressionLevel: 1 });
+    const upright = sharp(data, { raw: info }).rotate(turn).toColourspace('b-w').png({ compressionLevel: 1 });
     const encoded = await upright.toBuffer({ resolveWithObject: true });
     const [pointWidth] = turnSize(source.pages[number].pointWidth, source.pages[number].pointHeight, turn);
     const { width, height } = encoded.info;

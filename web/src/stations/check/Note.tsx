@@ -63,7 +63,7 @@ export function Note({ name, fact, doubtful, reading, onActive, onChange }: Note
       {name === 'kind' ? (
         <select
           {...shared}
-          className={`${look} cursor-pointer`}
+          className={`${look} -ml-1 cursor-pointer`}
           value={fact?.value ?? ''}
           onChange={(event) => onChange(event.target.value)}
         >
@@ -80,7 +80,7 @@ export function Note({ name, fact, doubtful, reading, onActive, onChange }: Note
           className={`${look} ${name === 'date' ? 'font-mono' : ''}`}
           value={typed}
           autoComplete="off"
-          placeholder={reading ? 'still being read …' : 'type it, or pick a word on the page'}
+          placeholder={reading ? 'still being read …' : 'type, or pick a word'}
           onChange={(event) => setTyped(event.target.value)}
           onBlur={commit}
         />

@@ -36,6 +36,7 @@ import { useArrangement } from './useArrangement';
 const ZOOMS = [120, 168, 232, 320];
 const CAPTION = 26;
 const EDGE = 24;
+const ROW_GAP = 16;
 
 /** The light table: all pages of a stack at readable size, and the cuts between them. */
 export function LightTable({ stack }: { stack: Stack }) {
@@ -51,7 +52,8 @@ export function LightTable({ stack }: { stack: Stack }) {
 
   const pageWidth = ZOOMS[zoom];
   const columns = Math.max(1, Math.floor((width - 2 * EDGE) / (pageWidth + GAP)));
-  const rowHeight = Math.round(pageWidth * 1.414) + CAPTION + 20;
+  const bandHeight = Math.round(pageWidth * 1.414) + CAPTION + 20;
+  const rowHeight = bandHeight + ROW_GAP;
   const rowCount = Math.ceil(pages.length / columns);
   const virtualizer = useVirtualizer({
     count: rowCount,
@@ -213,7 +215,7 @@ export function LightTable({ stack }: { stack: Stack }) {
                 key={row.key}
                 role="presentation"
                 className="absolute left-0 flex"
-                style={{ top: row.start, height: rowHeight }}
+                style={{ top: row.start, height: bandHeight }}
               >
                 {pages.slice(row.index * columns, (row.index + 1) * columns).map((page) => (
                   <TablePage
@@ -221,7 +223,7 @@ export function LightTable({ stack }: { stack: Stack }) {
                     page={page}
                     place={numbers.get(page.id) as Place | undefined}
                     width={pageWidth}
-                    height={rowHeight - CAPTION - 20}
+                    height={bandHeight - CAPTION - 20}
                     focused={page.id === current?.id}
                     selected={selected.has(page.id)}
                     onFocus={(extend) => goTo(page.index, extend)}

@@ -63,7 +63,7 @@ export const TablePage = memo(function TablePage(props: TablePageProps) {
         )}
         {isOver && <span className="pointer-events-none absolute inset-y-1 left-1/2 w-1 -translate-x-1/2 bg-accent" />}
       </div>
-      <div className="relative bg-sunken pt-5" style={{ width }}>
+      <div className={`relative bg-sunken pt-5 ${selected ? 'z-10' : ''}`} style={{ width }}>
         {begins && place && (
           <span className="absolute top-0.5 left-0 text-xs font-semibold whitespace-nowrap text-quiet">
             {place.number + 1} · {count(place.of, 'page')}
