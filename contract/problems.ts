@@ -87,6 +87,11 @@ export const PROBLEMS = {
     kept: ORIGINAL_KEPT,
     todo: 'Drop the page, or scan it again.',
   },
+  'picture-waiting': {
+    status: 503,
+    happened: 'The picture of this page is still being made.',
+    todo: 'It appears by itself in a moment.',
+  },
   'page-not-read': {
     status: 422,
     happened: 'The text of this page could not be read: {detail}.',

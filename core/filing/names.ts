@@ -13,8 +13,8 @@ export function safeName(name: string, fallback = 'Untitled'): string {
     .replace(/[/\\|]/g, '-')
     .replace(/["<>?*]/g, '')
     .replace(/:/g, '.')
-    // Control, format (direction marks among them), unpaired surrogate and private use characters.
-    .replace(/[\p{Cc}\p{Cf}\p{Cs}\p{Co}\uFFFD]/gu, ' ')
+    // Control, format (direction marks among them, but not the joiners inside characters), unpaired surrogate and private use characters.
+    .replace(/(?![\u200C\u200D])[\p{Cc}\p{Cf}\p{Cs}\p{Co}\uFFFD]/gu, ' ')
     .replace(/\s+/g, ' ');
   const trimmed = trimEnds(shorten(trimEnds(replaced), MOST_BYTES));
   if (!trimmed) return fallback;

@@ -8,8 +8,9 @@ const ALLOWED_COLOURS = new Set(['DeviceGray', 'DeviceRGB', 'CalGray', 'CalRGB',
  * no fonts, forms, patterns, transparency or annotations, pictures in grey or RGB with permitted filters. Says no when in doubt.
  */
 export function isPlainPicturePage(page: PDFPage): boolean {
-  if (page.node.get(PDFName.of('Annots')) || page.node.get(PDFName.of('AA')) || page.node.get(PDFName.of('Group')))
-    return false;
+  const annotations = page.node.lookup(PDFName.of('Annots'));
+  if (annotations && !(annotations instanceof PDFArray && annotations.size() === 0)) return false;
+  if (page.node.get(PDFName.of('AA')) || page.node.get(PDFName.of('Group'))) return false;
   const resources = page.node.Resources();
   if (!resources) return false;
   const known = new Set(['XObject', 'ProcSet']);

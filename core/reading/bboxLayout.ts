@@ -5,7 +5,7 @@ const DESCENDER = 0.21;
 
 /**
  * The words of each page from what poppler's `pdftotext -bbox-layout` prints: boxes in points, y downwards from the top of
- * the page as displayed. `scale` turns points into the pixels wanted.
+ * the page as displayed; width and height are those before the page's own turning. `scale` turns points into pixels.
  */
 export function parseBboxLayout(xml: string, scale = 1): PageText[] {
   return xml

@@ -36,7 +36,7 @@ export async function runChild(command: string, args: string[], options: ChildOp
   const { limits, what, input, environment, mostOutput = MOST_OUTPUT } = options;
   const limited = [
     `--as=${limits.megabytes * 1024 * 1024}`,
-    `--cpu=${limits.seconds}`,
+    `--cpu=${Math.ceil(limits.seconds)}`,
     '--core=0',
     'setpriv',
     '--pdeathsig',

@@ -17,8 +17,12 @@ export interface RawPicture {
   channels: 4;
 }
 
-/** Decodes the first picture of a HEIC file, already upright (the format turns pictures itself). @throws Problem 'file-broken' */
-export async function decodeHeic(bytes: Uint8Array, name: string): Promise<RawPicture> {
+/**
+ * Decodes the first picture of a HEIC file, already upright (the format turns pictures itself). Keeps this thread busy for
+ * about a second with a phone's picture, so it is for workers.
+ * @throws Problem 'file-broken', 'picture-too-large'
+ */
+export async function decodeHeic(bytes: Uint8Array, name: string, mostMegapixels: number): Promise<RawPicture> {
   // Loaded when first needed: the decoder is a large piece of WebAssembly.
   const { default: load } = (await import('libheif-js/wasm-bundle.js')) as unknown as { default: HeifLibrary };
   const broken = () => new Problem('file-broken', { name, format: 'HEIC' });
@@ -31,6 +35,9 @@ export async function decodeHeic(bytes: Uint8Array, name: string): Promise<RawPi
   const [image] = images;
   if (!image) throw broken();
   const [width, height] = [image.get_width(), image.get_height()];
+  if (width * height > mostMegapixels * 1e6) {
+    throw new Problem('picture-too-large', { name, width, height, most: mostMegapixels });
+  }
   const data = new Uint8ClampedArray(width * height * 4);
   const shown = await new Promise<unknown>((resolve) => image.display({ data, width, height }, resolve));
   images.forEach((each) => each.free?.());

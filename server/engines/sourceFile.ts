@@ -64,7 +64,7 @@ async function readHead(path: string, name: string): Promise<Buffer> {
 async function pagesOf(path: string, name: string, format: Format): Promise<SourcePage[]> {
   if (format === 'pdf') return pdfPages(path, name);
   if (format === 'heic') {
-    const { width, height } = await decodeHeic(await readFile(path), name);
+    const { width, height } = await decodeHeic(await readFile(path), name, MOST_MEGAPIXELS);
     return [sourcePage(width, height, undefined)];
   }
   const first = await pictureMetadata(path, name, format, 0);
@@ -149,7 +149,7 @@ export async function openPage(
     return sharp(drawn, { limitInputPixels: false });
   }
   if (format === 'heic') {
-    const { data, ...raw } = await decodeHeic(await readFile(path), name);
+    const { data, ...raw } = await decodeHeic(await readFile(path), name, MOST_MEGAPIXELS);
     return sharp(data, { raw });
   }
   return sharp(path, { page: number, limitInputPixels: MOST_MEGAPIXELS * 1e6 }).autoOrient();

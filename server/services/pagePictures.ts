@@ -15,12 +15,14 @@ interface PageSource {
   source_file_id: string;
   source_number: number;
   blob_id: string;
+  format: string;
+  pictured: boolean;
 }
 
 async function pageSource({ database }: Context, pageId: string): Promise<PageSource | undefined> {
   const [page] = await rows<PageSource>(
     database.source.manager,
-    `select p.id, p.stack_id, p.source_file_id, p.source_number, f.blob_id
+    `select p.id, p.stack_id, p.source_file_id, p.source_number, p.pictured, f.blob_id, f.format
      from page p join source_file f on f.id = p.source_file_id where p.id = $1`,
     [pageId],
   );
@@ -39,7 +41,9 @@ export async function picturePage(context: Context, sources: SourceShelf, pageId
   const { manager } = context.database.source;
   if (!(await stored(context, page, 'screen', 0)) || !(await stored(context, page, 'thumb', 0))) {
     try {
-      const pictures = await derive(sources, page, 0, ['thumb', 'screen']);
+      // Decoding HEIC would hold up the server, so what it may need later is made here.
+      const sizes: PictureSize[] = page.format === 'heic' ? ['thumb', 'screen', 'full'] : ['thumb', 'screen'];
+      const pictures = await derive(sources, page, 0, sizes);
       for (const [size, picture] of pictures) await keep(context, page, size, 0, picture);
     } catch (error) {
       if (!(error instanceof Problem)) throw error;
@@ -100,13 +104,14 @@ export class PictureDesk {
     private readonly sources: SourceShelf,
   ) {}
 
-  /** @throws Problem 'not-found', 'page-not-drawn' */
+  /** @throws Problem 'not-found', 'page-not-drawn', 'picture-waiting' */
   async picture(pageId: string, size: PictureSize, turn: Turn): Promise<DerivedPicture> {
     const page = await pageSource(this.context, pageId);
     if (!page) throw new Problem('not-found', { what: 'The page' });
     const found = await stored(this.context, page, size, turn);
     if (found)
       return { bytes: await blobBytes(this.context.database, found.picture_blob_id), mediaType: found.media_type };
+    if (page.format === 'heic' && !page.pictured) throw new Problem('picture-waiting');
     const key = `${page.blob_id} ${page.source_number} ${recipe(size, turn)}`;
     let making = this.underWay.get(key);
     if (!making) {

@@ -77,8 +77,9 @@ export async function readText(
 async function ownText(info: SourceInfo, number: number, languages: string[]): Promise<PageText | undefined> {
   const [text] = await pdfText(info.path, number + 1, number + 1);
   if (!text || !isGoodTextLayer(text.words)) return undefined;
-  const { width, height } = info.pages[number];
-  const [across, down] = [width / text.width, height / text.height];
+  // Poppler gives the words as the page is shown, but the size of the page as it was before being turned.
+  const { width, height, pointWidth, pointHeight } = info.pages[number];
+  const [across, down] = [width / pointWidth, height / pointHeight];
   const words = text.words.map((word) => {
     const [x, y, w, h] = word.box;
     return {

@@ -119,7 +119,12 @@ function Place({ fact, active }: { fact: Fact; active: boolean }) {
     <span
       aria-hidden
       className={`pointer-events-none absolute border-b-2 ${active ? 'border-[#1c5d63] bg-[#1c5d63]/15' : 'border-[#8b8694]'}`}
-      style={{ left: `${x * 100}%`, top: `calc(${y * 100}% - 2px)`, width: `${width * 100}%`, height: `calc(${height * 100}% + 6px)` }}
+      style={{
+        left: `${x * 100}%`,
+        top: `calc(${y * 100}% - 2px)`,
+        width: `${width * 100}%`,
+        height: `calc(${height * 100}% + 6px)`,
+      }}
     />
   );
 }

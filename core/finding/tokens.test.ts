@@ -1,0 +1,64 @@
+import { editDistance } from './editDistance';
+import { parseQuery } from './query';
+import { findHits, Term, tokenise } from './tokens';
+
+const tokens = (text: string) => tokenise(text).map((token) => token.text);
+
+describe('taking text apart for searching', () => {
+  it('forgives case, accents, ligatures and ß', () => {
+    expect(tokens('Straße ÉCRU œuvre ﬁne Färbemuster')).toEqual(['strasse', 'ecru', 'oeuvre', 'fine', 'farbemuster']);
+  });
+  it('finds an amount by either country’s way of writing it', () => {
+    expect(tokens('1.234,50')).toEqual(tokens('1,234.50'));
+    expect(tokens("12'000.00 1,234")).toEqual(['12000.00', '1234']);
+  });
+  it('takes numbers of papers apart at their signs', () => {
+    expect(tokens('HF-24518/a')).toEqual(['hf', '24518', 'a']);
+  });
+  it('finds no tokens in signs', () => {
+    expect(tokens('— · €')).toEqual([]);
+  });
+});
+
+describe('a typed query', () => {
+  it('keeps words in quotes together, in any country’s quotes', () => {
+    expect(parseQuery('indigo „dobby loom“ «Val Clair»').phrases).toEqual([
+      ['indigo'],
+      ['dobby', 'loom'],
+      ['val', 'clair'],
+    ]);
+  });
+  it('knows whether the last word may go on', () => {
+    expect(parseQuery('merin').open).toBe(true);
+    expect(parseQuery('merino ').open).toBe(false);
+  });
+  it('is empty when nothing can be searched', () => {
+    expect(parseQuery(' “” - ').phrases).toEqual([]);
+  });
+});
+
+describe('hits in a row of words', () => {
+  const words = ['The', 'dobby', 'loom,', 'and', 'the', 'table', 'looms'].map((text) => ({ text }));
+  const term = (form: string, prefix = false): Term => ({ forms: [form], prefix });
+
+  it('counts each place where a word stands', () => {
+    expect(findHits(words, [[term('the')]])).toEqual([[0], [4]]);
+  });
+  it('finds beginnings of words when asked to', () => {
+    expect(findHits(words, [[term('loom', true)]])).toEqual([[2], [6]]);
+    expect(findHits(words, [[term('loom')]])).toEqual([[2]]);
+  });
+  it('finds phrases only where the words follow each other', () => {
+    expect(findHits(words, [[term('dobby'), term('loom')]])).toEqual([[1, 2]]);
+    expect(findHits(words, [[term('table'), term('loom')]])).toEqual([]);
+  });
+  it('finds other spellings', () => {
+    expect(findHits(words, [[{ forms: ['tabel', 'table'], prefix: false }]])).toEqual([[5]]);
+  });
+});
+
+it('counts the letters between two spellings', () => {
+  expect(editDistance('merino', 'rnerino')).toBe(2);
+  expect(editDistance('', 'abc')).toBe(3);
+  expect(editDistance('same', 'same')).toBe(0);
+});

@@ -1,0 +1,46 @@
+import fc from 'fast-check';
+import { datesInLine, readDate } from './dates';
+import { Word } from './words';
+
+it.each([
+  ['2026-03-14', '2026-03-14'],
+  ['14.3.2026', '2026-03-14'],
+  ['14. 3. 2026', '2026-03-14'],
+  ['14/03/26', '2026-03-14'],
+  ['03/14/2026', '2026-03-14'],
+  ['14 March 2026', '2026-03-14'],
+  ['14th of March 2026', '2026-03-14'],
+  ['March 14, 2026', '2026-03-14'],
+  ['14. März 2026', '2026-03-14'],
+  ['14 août 2026', '2026-08-14'],
+  ['1er décembre 2025', '2025-12-01'],
+])('reads %s', (text, date) => {
+  expect(readDate(text)).toBe(date);
+});
+
+it.each(['', 'soon', '31.2.2026', '2026-13-40', '10:27', 'HF-24518', '1/2'])('takes “%s” for no date', (text) => {
+  expect(readDate(text)).toBeUndefined();
+});
+
+it('reads back every day of the century in the form it is written in Germany', () => {
+  fc.assert(
+    fc.property(fc.date({ min: new Date('2000-01-01'), max: new Date('2099-12-31'), noInvalidDate: true }), (day) => {
+      const iso = day.toISOString().slice(0, 10);
+      const [year, month, date] = iso.split('-');
+      expect(readDate(`${Number(date)}.${Number(month)}.${year}`)).toBe(iso);
+    }),
+  );
+});
+
+it('says which words of a line a date is made of', () => {
+  const line: Word[] = ['Date', '8', 'October', '2026', 'paid'].map((text, index) => ({
+    text,
+    box: [index * 10, 0, 9, 9],
+    confidence: 1,
+    line: 0,
+    baseline: 9,
+  }));
+  const [found] = datesInLine(line);
+  expect(found.date).toBe('2026-10-08');
+  expect(found.words.map(({ text }) => text)).toEqual(['8', 'October', '2026']);
+});

@@ -1,0 +1,102 @@
+import { findFacts } from './facts';
+import { Word } from './words';
+
+/** A page set from lines of text; a line may begin with its height in pixels, as in `40:Halden & Firth Yarns Ltd`. */
+function page(...lines: string[]) {
+  const words: Word[] = [];
+  let y = 60;
+  lines.forEach((given, line) => {
+    const [, height, text] = /^(?:(\d+):)?(.*)$/.exec(given)!;
+    const size = Number(height ?? 20);
+    let x = 100;
+    for (const each of text.split(' ')) {
+      words.push({
+        text: each,
+        box: [x, y, each.length * size * 0.5, size],
+        confidence: 0.95,
+        line,
+        baseline: y + size,
+      });
+      x += (each.length + 1) * size * 0.5;
+    }
+    y += size * 1.8;
+  });
+  return { width: 1600, height: 2200, words };
+}
+
+const INVOICE = page(
+  '40:Halden & Firth Yarns Ltd',
+  'Mill Lane, Cressbrook CB4 1QA',
+  'Wickford Loom',
+  'Imre Castellane',
+  '34:Invoice',
+  'Invoice no. HF-24518',
+  'Date 8 October 2026',
+  'Due date 7 November 2026',
+  'Total £315.48',
+);
+
+describe('finding the facts of a paper', () => {
+  it('reads kind, sender and date of an invoice, and where they stand', () => {
+    const { kind, vendor, date } = findFacts([INVOICE]);
+    expect(kind).toMatchObject({ value: 'invoice', page: 1 });
+    expect(vendor).toMatchObject({ value: 'Halden & Firth Yarns Ltd', box: [100, 60, expect.any(Number), 40] });
+    expect(date).toMatchObject({ value: '2026-10-08', page: 1 });
+  });
+
+  it('takes the date of a paper, not the day by which it must be paid, whichever comes first', () => {
+    const { date } = findFacts([
+      page('30:Marlowe Dye Works', 'Payment due by 1 December 2026', 'Invoice date 11 November 2026'),
+    ]);
+    expect(date?.value).toBe('2026-11-11');
+  });
+
+  it('knows German and French papers', () => {
+    expect(
+      findFacts([page('36:Spinnerei Wiesengrund GmbH', '30:Rechnung', 'Datum 20.05.2025', 'MwSt. 19 % 69,66 €')]),
+    ).toMatchObject({
+      kind: { value: 'invoice' },
+      vendor: { value: 'Spinnerei Wiesengrund GmbH' },
+      date: { value: '2025-05-20' },
+    });
+    expect(findFacts([page('36:Filature du Val Clair SARL', '30:Facture', 'Date 12/11/2025')]).kind?.value).toBe(
+      'invoice',
+    );
+  });
+
+  it('tells a letter by its greeting and a receipt by its heading', () => {
+    expect(
+      findFacts([
+        page('30:Orrin Harbour Council', '9 March 2026', 'Dear Mr Castellane,', 'Your council tax', 'Yours sincerely,'),
+      ]).kind?.value,
+    ).toBe('letter');
+    expect(
+      findFacts([page('24:Quayside Parcels', 'RECEIPT', '21/10/2026 10:27', 'TOTAL £31.40', 'Card £31.40')]).kind
+        ?.value,
+    ).toBe('receipt');
+  });
+
+  it('is not sure of a kind that is only mentioned in a sentence', () => {
+    const { kind } = findFacts([
+      page('It supported the passage of the Montgomery bill in that year and much else besides'),
+    ]);
+    expect(kind?.confidence ?? 0).toBeLessThan(0.7);
+  });
+
+  it('recognises a sender that was confirmed before, misread letters and all, in the confirmed spelling', () => {
+    const { vendor } = findFacts([page('20:Nlarlowe Dye W0rks', '34:Invoice')], {
+      knownVendors: ['Brack & Pell', 'Marlowe Dye Works'],
+    });
+    expect(vendor).toMatchObject({ value: 'Nlarlowe Dye W0rks' });
+    const near = findFacts([page('20:Marl0we Dye Works', '34:Invoice')], {
+      knownVendors: ['Brack & Pell', 'Marlowe Dye Works'],
+    });
+    expect(near.vendor?.value).toBe('Marlowe Dye Works');
+    expect(near.vendor?.confidence).toBeGreaterThan(0.9);
+  });
+
+  it('finds nothing on a blank page', () => {
+    expect(findFacts([{ width: 10, height: 10, words: [] }])).toEqual({ kind: null, vendor: null, date: null });
+    expect(findFacts([])).toEqual({ kind: null, vendor: null, date: null });
+  });
+});
