@@ -15,21 +15,20 @@ const base = {
   transform,
   testEnvironment: 'node',
   extensionsToTreatAsEsm: [],
-  transformIgnorePatterns: ['/node_modules/(?!@crow/)'],
+  transformIgnorePatterns: ['/node_modules/(?!@crow/|content-disposition/|light-my-request/|cookie/)'],
 };
 
 module.exports = {
   projects: [
-    {
-      ...base,
-      displayName: 'unit',
-      testMatch: ['<rootDir>/{core,contract,web}/**/*.test.ts', '<rootDir>/server/engines/**/*.test.ts'],
-    },
+    { ...base, displayName: 'unit', testMatch: ['<rootDir>/{core,contract,web}/**/*.test.ts', '<rootDir>/server/engines/**/*.test.ts'] },
     {
       ...base,
       displayName: 'integration',
       testMatch: ['<rootDir>/server/{routes,services,store,jobs,cli}/**/*.test.ts', '<rootDir>/demo/**/*.test.ts'],
+      globalSetup: '<rootDir>/server/testing/startPostgres.ts',
+      globalTeardown: '<rootDir>/server/testing/stopPostgres.ts',
     },
     { ...base, displayName: 'e2e', testMatch: ['<rootDir>/e2e/**/*.test.ts'] },
   ],
+  testTimeout: 60_000,
 };

@@ -2,7 +2,7 @@ import { join } from 'node:path';
 import helmet from '@fastify/helmet';
 import rateLimit from '@fastify/rate-limit';
 import fastifyStatic from '@fastify/static';
-import Fastify, { FastifyBaseLogger, FastifyError, FastifyInstance } from 'fastify';
+import Fastify, { FastifyBaseLogger, FastifyError, FastifyInstance, LogController } from 'fastify';
 import { Problem } from '@crow/contract/problems';
 import { Context } from './context';
 import { apiPage } from './routes/apiPage';
@@ -27,7 +27,7 @@ export async function buildApp(
   const app = Fastify({
     bodyLimit: MOST_JSON_BYTES,
     loggerInstance: context.log as FastifyBaseLogger,
-    disableRequestLogging: true,
+    logController: new LogController({ disableRequestLogging: true }),
     forceCloseConnections: true,
     routerOptions: { maxParamLength: 200 },
   });
@@ -80,9 +80,6 @@ export async function buildApp(
       documentRoutes(api, context);
       folderRoutes(api, context);
       pageRoutes(api, context, parts.pictures);
-      api.setNotFoundHandler(() => {
-        throw new Problem('not-found', { what: 'This address' });
-      });
     },
     { prefix: '/api' },
   );
@@ -96,7 +93,7 @@ export async function buildApp(
   });
   // Every other address is a place in the web application.
   app.setNotFoundHandler((request, reply) => {
-    if (request.method !== 'GET' || request.url.startsWith('/assets/'))
+    if (request.method !== 'GET' || /^\/(assets|api)\//.test(request.url))
       throw new Problem('not-found', { what: 'This address' });
     return reply.sendFile('index.html');
   });

@@ -37,6 +37,7 @@ describe('names for every file system', () => {
 it('gives a taken name the first free number, whatever its case', () => {
   expect(freeName('Rent', new Set(['water']))).toBe('Rent');
   expect(freeName('Rent', new Set([nameKey('RENT'), nameKey('Rent (2)')]))).toBe('Rent (3)');
+  expect(freeName('Rent (2)', new Set([nameKey('Rent'), nameKey('Rent (2)')]))).toBe('Rent (3)');
 });
 
 it('counts numbers in names as numbers', () => {

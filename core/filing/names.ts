@@ -43,11 +43,15 @@ export function nameKey(name: string): string {
   return name.normalize('NFC').toLowerCase();
 }
 
-/** The name itself if it is free, else the first of `Name (2)`, `Name (3)` … that is; `taken` holds name keys. */
+/**
+ * The name itself if it is free, else the first of `Name (2)`, `Name (3)` … that is; a number that it ends in already goes
+ * on being counted. `taken` holds name keys.
+ */
 export function freeName(name: string, taken: ReadonlySet<string>): string {
   if (!taken.has(nameKey(name))) return name;
+  const unnumbered = name.replace(/ \(\d+\)$/, '');
   for (let number = 2; ; number++) {
-    const numbered = `${name} (${number})`;
+    const numbered = `${unnumbered} (${number})`;
     if (!taken.has(nameKey(numbered))) return numbered;
   }
 }

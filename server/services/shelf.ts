@@ -209,7 +209,7 @@ export class Shelf {
 }
 
 function isFileError(error: unknown): error is NodeJS.ErrnoException {
-  return error instanceof Error && 'syscall' in error && 'path' in error;
+  return typeof error === 'object' && error !== null && 'syscall' in error && 'path' in error;
 }
 
 function sayFileError({ code }: NodeJS.ErrnoException): string {
@@ -219,6 +219,8 @@ function sayFileError({ code }: NodeJS.ErrnoException): string {
     EACCES: 'writing is not allowed',
     EPERM: 'writing is not allowed',
     EROFS: 'the disk is read-only',
+    EEXIST: 'a file stands where a folder should be',
+    ENOTDIR: 'a file stands where a folder should be',
   };
   return words[code ?? ''] ?? `the system says ${code}`;
 }

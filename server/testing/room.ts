@@ -1,0 +1,180 @@
+import { randomUUID } from 'node:crypto';
+import { existsSync, mkdirSync, readFileSync, writeFileSync } from 'node:fs';
+import { join } from 'node:path';
+import { FastifyInstance } from 'fastify';
+import pg from 'pg';
+import pino from 'pino';
+import { Endpoint, Input, Output } from '@crow/contract/endpoint';
+import { endpoints } from '@crow/contract/endpoints';
+import { ProblemReport } from '@crow/contract/problems';
+import { Stack } from '@crow/contract/shapes';
+import { buildApp } from '../app';
+import { Context } from '../context';
+import { shelfHandlers, workerHandlers } from '../jobs/handlers';
+import { Jobs, WORKER_QUEUES } from '../jobs/jobs';
+import { LiveHub } from '../routes/liveHub';
+import { PictureDesk } from '../services/pagePictures';
+import { Shelf } from '../services/shelf';
+import { SourceShelf } from '../services/sources';
+import { connect, migrate } from '../store/database';
+import { scratchFolder } from './made';
+
+export interface Answer<Body = unknown> {
+  status: number;
+  body: Body;
+  headers: Record<string, unknown>;
+  raw: Buffer;
+}
+
+/** The whole server without processes and ports: a database of its own, the routes, and the work done when a test says so. */
+export class TestRoom {
+  private constructor(
+    readonly context: Context,
+    readonly app: FastifyInstance,
+    readonly shelf: Shelf,
+    private readonly sources: SourceShelf,
+    private readonly hub: LiveHub,
+  ) {}
+
+  static async open(): Promise<TestRoom> {
+    const admin = new pg.Client({ connectionString: process.env.CROW_TEST_POSTGRES });
+    await admin.connect();
+    const name = `test_${randomUUID().replaceAll('-', '')}`;
+    await admin.query(`create database ${name}`);
+    await admin.end();
+    const url = process.env.CROW_TEST_POSTGRES!.replace(/\/postgres$/, `/${name}`);
+    const database = await connect(url);
+    await migrate(database);
+    const jobs = await Jobs.open(url, { supervise: false });
+    await jobs.prepare();
+    const context: Context = { database, jobs, log: pino({ level: process.env.CROW_LOG ?? 'silent' }) };
+    const sources = new SourceShelf(database);
+    const folder = scratchFolder();
+    const webFolder = join(folder, 'web');
+    mkdirSync(webFolder);
+    writeFileSync(join(webFolder, 'index.html'), '<title>Crow Shelf</title>');
+    const shelf = new Shelf(context, join(folder, 'shelf'));
+    const hub = new LiveHub(url);
+    await hub.start();
+    const app = await buildApp(context, { pictures: new PictureDesk(context, sources), hub, webFolder });
+    await app.ready();
+    return new TestRoom(context, app, shelf, sources, hub);
+  }
+
+  /** Asks an endpoint; the answer must be a good one. */
+  async ask<E extends Endpoint>(endpoint: E, input: Input<E>): Promise<Output<E>> {
+    const answer = await this.send(endpoint, input as object);
+    if (answer.status >= 400) throw new Error(`${endpoint.method} ${endpoint.path}: ${JSON.stringify(answer.body)}`);
+    return answer.body as Output<E>;
+  }
+
+  /** Asks an endpoint that must refuse; its problem. */
+  async refusal<E extends Endpoint>(endpoint: E, input: Input<E>): Promise<ProblemReport & { status: number }> {
+    const { status, body } = await this.send(endpoint, input as object);
+    if (status < 400) throw new Error(`${endpoint.method} ${endpoint.path} was not refused`);
+    return { ...(body as ProblemReport), status };
+  }
+
+  send(endpoint: Endpoint, input: object): Promise<Answer> {
+    const {
+      params = {},
+      query = {},
+      body,
+    } = input as { params?: Record<string, string>; query?: Record<string, string>; body?: object };
+    const path = endpoint.path.replace(/:(\w+)/g, (_, name: string) => params[name]);
+    return this.request(endpoint.method, `/api${path}?${new URLSearchParams(query)}`, { body });
+  }
+
+  async request(
+    method: string,
+    url: string,
+    { body, headers = {} }: { body?: object | Buffer; headers?: Record<string, string> } = {},
+  ): Promise<Answer> {
+    const response = await this.app.inject({
+      method: method as 'GET',
+      url,
+      payload: body as object,
+      headers: { host: '127.0.0.1:1', ...headers },
+    });
+    const json = String(response.headers['content-type']).startsWith('application/json');
+    return {
+      status: response.statusCode,
+      body: json ? response.json() : response.body,
+      headers: response.headers,
+      raw: response.rawPayload,
+    };
+  }
+
+  /** Sends files as one stack; gives its id. */
+  async takeIn(files: Record<string, Uint8Array>, stack: string = randomUUID()): Promise<string> {
+    for (const [position, [name, bytes]] of Object.entries(files).entries()) {
+      const query = new URLSearchParams({
+        stack,
+        file: randomUUID(),
+        stackName: Object.keys(files)[0],
+        name,
+        position: String(position),
+      });
+      const { status, body } = await this.request('PUT', `/api/files?${query}`, {
+        body: Buffer.from(bytes),
+        headers: { 'content-type': 'application/octet-stream' },
+      });
+      if (status >= 400) throw new Error(JSON.stringify(body));
+    }
+    return stack;
+  }
+
+  /** Takes files in, does all the work there is, and gives the stack. */
+  async takeInAndRead(files: Record<string, Uint8Array>): Promise<Stack> {
+    const id = await this.takeIn(files);
+    await this.work();
+    return this.ask(endpoints.readStack, { params: { id } });
+  }
+
+  /** Takes a file in as one document, and gives its id. */
+  async documentOf(name: string, bytes: Uint8Array): Promise<string> {
+    const { id } = await this.takeInAndRead({ [name]: bytes });
+    const { documents } = await this.ask(endpoints.sortStack, { params: { id } });
+    return documents[0];
+  }
+
+  async file(id: string, name: string, folderPath: string): Promise<void> {
+    await this.ask(endpoints.fileDocument, { params: { id }, body: { name, folderPath } });
+    await this.work();
+  }
+
+  /** Does everything that waits in the queues, of the kinds given, until nothing waits; gives how much that was. */
+  async work(kinds: (keyof ReturnType<typeof workerHandlers>)[] = [...WORKER_QUEUES, 'shelve']): Promise<number> {
+    const handlers = { ...workerHandlers(this.context, this.sources), ...shelfHandlers(this.shelf) };
+    let done = 0;
+    for (;;) {
+      let found = false;
+      for (const kind of kinds) {
+        const job = await this.context.jobs.fetch(kind);
+        if (!job) continue;
+        await (handlers[kind] as (data: unknown) => Promise<void>)(job.data);
+        await this.context.jobs.boss.complete(kind, job.id);
+        found = true;
+        done++;
+        break;
+      }
+      if (!found) return done;
+    }
+  }
+
+  onDisk(path: string): boolean {
+    return existsSync(join(this.shelf.root, path));
+  }
+
+  diskBytes(path: string): Buffer {
+    return readFileSync(join(this.shelf.root, path));
+  }
+
+  async close(): Promise<void> {
+    await this.hub.close();
+    await this.app.close();
+    await this.sources.close();
+    await this.context.jobs.close();
+    await this.context.database.source.destroy();
+  }
+}
