@@ -11,7 +11,6 @@ import {
   statSync,
   writeFileSync,
 } from 'node:fs';
-import { createHash } from 'node:crypto';
 import { dirname, join, resolve } from 'node:path';
 import { setTimeout as sleep } from 'node:timers/promises';
 import pg from 'pg';
@@ -60,18 +59,25 @@ export function prepareCluster(home: string): Cluster {
 
 /**
  * In the home folder; or, when run as root from a folder that nobody else may enter (root's own, usually), where the
- * unprivileged user that the database runs as can reach it.
+ * unprivileged user that the database runs as can reach it. A home remembers its place.
  */
 function clusterFolder(home: string): string {
+  const placeFile = join(home, 'database-place');
+  if (existsSync(placeFile)) return readFileSync(placeFile, 'utf8');
   const user = unprivileged();
   const inside = join(resolve(home), 'database');
-  if (!user) return inside;
-  for (let folder = resolve(home); ; folder = dirname(folder)) {
+  if (!user || canEnter(resolve(home), user)) return inside;
+  const outside = join('/var/lib/crow-shelf', randomBytes(8).toString('hex'));
+  writeFileSync(placeFile, outside);
+  return outside;
+}
+
+function canEnter(path: string, user: { uid: number; gid: number }): boolean {
+  for (let folder = path; ; folder = dirname(folder)) {
     const { mode, uid, gid } = statSync(folder);
-    const enterable = mode & (uid === user.uid ? 0o100 : gid === user.gid ? 0o010 : 0o001);
-    if (!enterable)
-      return join('/var/lib/crow-shelf', createHash('sha256').update(resolve(home)).digest('hex').slice(0, 16));
-    if (folder === dirname(folder)) return inside;
+    const needed = uid === user.uid ? 0o100 : gid === user.gid ? 0o010 : 0o001;
+    if (!(mode & needed)) return false;
+    if (folder === dirname(folder)) return true;
   }
 }
 

@@ -1,0 +1,33 @@
+import { Browser, BrowserContext, chromium, Page } from 'playwright-core';
+
+/** Debian's Chromium, without a monitor and without reaching for the network. */
+export function openBrowser(): Promise<Browser> {
+  return chromium.launch({
+    executablePath: '/usr/bin/chromium',
+    args: [
+      '--no-sandbox',
+      '--disable-gpu',
+      '--disable-quic',
+      '--no-first-run',
+      '--disable-background-networking',
+      '--disable-component-update',
+      '--disable-sync',
+    ],
+  });
+}
+
+/** A window in which every error of the page makes the test fail. */
+export async function openWindow(
+  browser: Browser,
+  address: string,
+  path = '/',
+): Promise<{ page: Page; context: BrowserContext; errors: string[] }> {
+  const context = await browser.newContext({ viewport: { width: 1280, height: 800 }, acceptDownloads: true });
+  const page = await context.newPage();
+  page.setDefaultTimeout(30_000);
+  const errors: string[] = [];
+  page.on('pageerror', (error) => errors.push(error.message));
+  page.on('console', (message) => message.type() === 'error' && errors.push(message.text()));
+  await page.goto(address + path);
+  return { page, context, errors };
+}

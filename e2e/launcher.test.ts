@@ -1,0 +1,164 @@
+import { execFileSync, spawnSync } from 'node:child_process';
+import { readFileSync, writeFileSync } from 'node:fs';
+import { join, resolve } from 'node:path';
+import { scanned, scratchFolder, textPdf, ZIP } from '@crow/server/testing/made';
+import { endpoints } from '@crow/contract/endpoints';
+import { Program } from './program';
+
+jest.setTimeout(120_000);
+
+const CROW = resolve('.crow/build/node/crow.mjs');
+const folder = scratchFolder();
+const crow = (...args: string[]) => {
+  const { status, stdout, stderr } = spawnSync('node', [CROW, ...args], { encoding: 'utf8', cwd: folder });
+  return {
+    status,
+    lines: stdout
+      .trim()
+      .split('\n')
+      .filter(Boolean)
+      .map((line) => JSON.parse(line) as Record<string, unknown>),
+    stderr,
+  };
+};
+const fileOf = (name: string, bytes: Uint8Array) => {
+  writeFileSync(join(folder, name), bytes);
+  return name;
+};
+
+describe('starting and ending', () => {
+  it('leaves no process behind on Ctrl-C, and finds everything again at the next start', async () => {
+    const first = await Program.start();
+    await first.ask(endpoints.makeFolder, { body: { path: 'Kept' } });
+    expect(
+      first
+        .processes()
+        .filter(({ part }) => part !== 'other')
+        .map(({ part }) => part)
+        .sort(),
+    ).toEqual(['database', 'server', 'worker', 'worker']);
+    expect(await first.stop('SIGINT')).toEqual([]);
+    const began = Date.now();
+    const second = await Program.start('start', first.home);
+    expect(Date.now() - began).toBeLessThan(10_000);
+    expect((await second.ask(endpoints.listFolders, {})).map(({ path }) => path)).toEqual(['Kept']);
+    expect(second.address).toBe(first.address);
+    await second.end();
+  });
+
+  it('leaves no process behind when the launcher itself is killed', async () => {
+    const program = await Program.start();
+    expect(await program.stop('SIGKILL')).toEqual([]);
+    const again = await Program.start('start', program.home);
+    await again.end();
+  });
+
+  it('does not start twice on one shelf, and says where it runs', async () => {
+    const program = await Program.start();
+    const { status, stderr } = spawnSync('node', [CROW, 'start'], {
+      encoding: 'utf8',
+      env: { ...process.env, CROW_HOME: program.home },
+    });
+    expect(status).toBe(1);
+    expect(stderr).toContain(program.address);
+    await program.end();
+  });
+
+  it('listens on loopback only, with a password before the database', async () => {
+    const program = await Program.start();
+    const listening = readFileSync('/proc/net/tcp', 'utf8')
+      .split('\n')
+      .filter((line) => / 0A /.test(line));
+    const port = Number(new URL(program.address).port).toString(16).toUpperCase().padStart(4, '0');
+    expect(listening.filter((line) => line.includes(`:${port} `)).map((line) => line.trim().split(/\s+/)[1])).toEqual([
+      `0100007F:${port}`,
+    ]);
+    expect(readFileSync(join(program.home, 'database-password'), 'utf8').length).toBeGreaterThan(20);
+    await program.end();
+  });
+});
+
+describe('crow read', () => {
+  it('prints a line for each file, in order, and goes on after a bad one', async () => {
+    const names = [
+      fileOf('a.jpg', await scanned('Quayside Parcels\nRECEIPT\n21/10/2026\nTOTAL 31.40')),
+      fileOf('bad.pdf', ZIP),
+      fileOf(
+        'b.pdf',
+        await textPdf('Spinnerei Wiesengrund GmbH\nRechnung\nDatum 20.05.2025\nBetrag für die Ware und das Porto'),
+      ),
+    ];
+    const { status, lines } = crow('read', ...names);
+    expect(status).toBe(1);
+    expect(lines.map(({ file }) => file)).toEqual(names);
+    expect(lines[1].error).toMatch(/not a file that holds pages/);
+    const [receipt, , invoice] = lines as unknown as {
+      pages: { width: number; text: string; words: { text: string; box: number[]; confidence: number }[] }[];
+      facts: Record<string, { value: string; page: number; box: number[]; confidence: number } | null>;
+    }[];
+    expect(receipt.pages[0].text).toContain('Quayside Parcels');
+    expect(receipt.facts).toMatchObject({
+      kind: { value: 'receipt', page: 1 },
+      date: { value: '2026-10-21' },
+      total: null,
+    });
+    expect(invoice.facts).toMatchObject({
+      kind: { value: 'invoice' },
+      vendor: { value: 'Spinnerei Wiesengrund GmbH' },
+      date: { value: '2025-05-20' },
+    });
+    const [word] = receipt.pages[0].words;
+    expect(word.box.every((value) => value >= 0 && value <= 2000)).toBe(true);
+    expect(Object.keys(receipt.facts)).toEqual([
+      'kind',
+      'vendor',
+      'date',
+      'dueDate',
+      'number',
+      'currency',
+      'net',
+      'tax',
+      'taxRate',
+      'total',
+      'lines',
+    ]);
+  });
+
+  it('refuses languages and options that it does not know', () => {
+    expect(crow('read', 'a.jpg', '--languages', 'klingon').stderr).toContain('klingon');
+    expect(crow('read', 'a.jpg', '--colour', 'red').status).toBe(1);
+    expect(crow('read').status).toBe(1);
+  });
+});
+
+describe('crow bind', () => {
+  it('makes one searchable PDF of all files, smaller when asked', async () => {
+    const names = [
+      fileOf('c.jpg', await scanned('The first page of two', { dpi: 300 })),
+      fileOf('d.pdf', await textPdf('The second page is a vector page')),
+    ];
+    const { status, lines } = crow('bind', ...names, '--out', 'out.pdf');
+    expect(status).toBe(0);
+    expect(lines).toEqual([{ out: 'out.pdf', pages: 2, bytes: readFileSync(join(folder, 'out.pdf')).length }]);
+    expect(execFileSync('pdftotext', [join(folder, 'out.pdf'), '-'], { encoding: 'utf8' })).toMatch(
+      /The first page of two[^]*The second page is a vector page/,
+    );
+    execFileSync('qpdf', ['--check', join(folder, 'out.pdf')]);
+    const small = crow('bind', 'c.jpg', '--out', 'small.pdf', '--size', 'small');
+    const full = crow('bind', 'c.jpg', '--out', 'full.pdf');
+    expect(Number(small.lines[0].bytes)).toBeLessThan(0.5 * Number(full.lines[0].bytes));
+  });
+
+  it('leaves out what it can’t open, and says so', async () => {
+    const { status, lines } = crow(
+      'bind',
+      'missing.pdf',
+      fileOf('e.pdf', await textPdf('Only this one is there to be bound')),
+      '--out',
+      'one.pdf',
+    );
+    expect(status).toBe(1);
+    expect(lines[0]).toMatchObject({ file: 'missing.pdf', error: expect.stringContaining('not there') });
+    expect(lines[1]).toMatchObject({ pages: 1 });
+  });
+});

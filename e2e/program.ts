@@ -1,0 +1,123 @@
+import { ChildProcess, execFileSync, spawn } from 'node:child_process';
+import { once } from 'node:events';
+import { existsSync, mkdtempSync, readFileSync, rmSync } from 'node:fs';
+import { join, resolve } from 'node:path';
+import { setTimeout as sleep } from 'node:timers/promises';
+import { Endpoint, Input, Output } from '@crow/contract/endpoint';
+
+const ENTRY = resolve('.crow/build/node/crow.mjs');
+const START_MS = 60_000;
+
+/** The program as a person runs it: launcher, database, server and workers, with a shelf of its own. */
+export class Program {
+  private constructor(
+    private readonly launcher: ChildProcess,
+    readonly address: string,
+    readonly home: string,
+  ) {}
+
+  static async start(command: 'start' | 'demo' = 'start', home = mkdtempSync(resolve('.crow/e2e-'))): Promise<Program> {
+    // The database's user must be able to enter.
+    execFileSync('chmod', ['755', home]);
+    const launcher = spawn('node', [ENTRY, command], {
+      env: { ...process.env, CROW_HOME: home },
+      stdio: ['ignore', 'pipe', 'pipe'],
+    });
+    let said = '';
+    launcher.stdout.on('data', (piece: Buffer) => (said += piece.toString()));
+    launcher.stderr.on('data', (piece: Buffer) => (said += piece.toString()));
+    for (const until = Date.now() + (command === 'demo' ? 6 : 1) * START_MS; Date.now() < until; await sleep(50)) {
+      const address = /Crow Shelf is at\s+(\S+)/.exec(said);
+      if (address) return new Program(launcher, address[1], home);
+      if (launcher.exitCode !== null) break;
+    }
+    throw new Error(`The program did not start:\n${said}`);
+  }
+
+  get shelf(): string {
+    return join(this.home, 'shelf');
+  }
+
+  async ask<E extends Endpoint>(endpoint: E, input: Input<E>): Promise<Output<E>> {
+    const {
+      params = {},
+      query = {},
+      body,
+    } = input as { params?: Record<string, string>; query?: Record<string, string>; body?: unknown };
+    const path = endpoint.path.replace(/:(\w+)/g, (_, name: string) => params[name]);
+    const response = await fetch(`${this.address}/api${path}?${new URLSearchParams(query)}`, {
+      method: endpoint.method,
+      ...(body !== undefined && { body: JSON.stringify(body), headers: { 'content-type': 'application/json' } }),
+    });
+    if (!response.ok) throw new Error(await response.text());
+    return (response.status === 204 ? undefined : await response.json()) as Output<E>;
+  }
+
+  /** The same, tried again while the program picks itself up after something was killed. */
+  async askUntilAnswered<E extends Endpoint>(endpoint: E, input: Input<E>): Promise<Output<E>> {
+    for (const until = Date.now() + 30_000; ; await sleep(200)) {
+      try {
+        return await this.ask(endpoint, input);
+      } catch (error) {
+        if (Date.now() > until) throw error;
+      }
+    }
+  }
+
+  /** The processes that belong to this run, by what they are. */
+  processes(): { pid: number; part: 'server' | 'worker' | 'database' | 'other' }[] {
+    const table = execFileSync('ps', ['-eo', 'pid=,ppid=,args='], { encoding: 'utf8' })
+      .trim()
+      .split('\n')
+      .map((line) => /^\s*(\d+)\s+(\d+)\s+(.*)$/.exec(line)!)
+      .map(([, pid, parent, command]) => ({ pid: Number(pid), parent: Number(parent), command }));
+    const family = new Set([this.launcher.pid!]);
+    for (let grown = true; grown;) {
+      grown = false;
+      for (const { pid, parent } of table) if (family.has(parent) && !family.has(pid)) grown = Boolean(family.add(pid));
+    }
+    family.delete(this.launcher.pid!);
+    return table
+      .filter(({ pid }) => family.has(pid))
+      .map(({ pid, parent, command }) => {
+        const ours = parent === this.launcher.pid;
+        const part = /server\.mjs/.test(command)
+          ? 'server'
+          : /worker\.mjs/.test(command)
+            ? 'worker'
+            : ours && /postgres/.test(command)
+              ? 'database'
+              : 'other';
+        return { pid, part };
+      });
+  }
+
+  kill(part: 'server' | 'worker' | 'database'): void {
+    for (const each of this.processes()) if (each.part === part) process.kill(each.pid, 'SIGKILL');
+  }
+
+  /** Ends it as Ctrl-C does; gives the processes that are left, which should be none. */
+  async stop(signal: NodeJS.Signals = 'SIGINT'): Promise<number[]> {
+    const before = this.processes();
+    this.launcher.kill(signal);
+    if (this.launcher.exitCode === null && this.launcher.signalCode === null) await once(this.launcher, 'exit');
+    const left = () =>
+      before.filter(
+        ({ pid }) => existsSync(`/proc/${pid}`) && !/\) Z /.test(readFileSync(`/proc/${pid}/stat`, 'utf8')),
+      );
+    for (const until = Date.now() + 10_000; left().length > 0 && Date.now() < until;) await sleep(50);
+    return left().map(({ pid }) => pid);
+  }
+
+  async end(): Promise<void> {
+    await this.stop();
+    const place = join(this.home, 'database-place');
+    if (existsSync(place)) rmSync(readFileSync(place, 'utf8'), { recursive: true, force: true });
+    rmSync(this.home, { recursive: true, force: true });
+  }
+}
+
+export async function until(condition: () => Promise<boolean> | boolean, milliseconds = 60_000): Promise<void> {
+  for (const end = Date.now() + milliseconds; Date.now() < end; await sleep(100)) if (await condition()) return;
+  throw new Error('It did not happen in time.');
+}
