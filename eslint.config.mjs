@@ -29,7 +29,10 @@ export default tseslint.config(
   {
     languageOptions: { globals: { ...globals.node } },
     rules: {
-      '@typescript-eslint/no-unused-vars': ['error', { argsIgnorePattern: '^_', caughtErrors: 'none' }],
+      '@typescript-eslint/no-unused-vars': [
+        'error',
+        { argsIgnorePattern: '^_', varsIgnorePattern: '^_', caughtErrors: 'none' },
+      ],
       '@typescript-eslint/consistent-type-imports': 'off',
       eqeqeq: ['error', 'always', { null: 'ignore' }],
       'no-console': 'error',
@@ -71,7 +74,11 @@ export default tseslint.config(
     files: ['web/**/*.{ts,tsx}'],
     plugins: { 'react-hooks': reactHooks },
     languageOptions: { globals: { ...globals.browser } },
-    rules: { ...reactHooks.configs.recommended.rules },
+    rules: {
+      ...reactHooks.configs.recommended.rules,
+      // Warns of libraries that React's compiler can't handle; it isn't used here.
+      'react-hooks/incompatible-library': 'off',
+    },
   },
   { files: ['scripts/**', 'bench/**', 'server/cli/**', 'demo/**'], rules: { 'no-console': 'off' } },
 );

@@ -20,7 +20,11 @@ const base = {
 
 module.exports = {
   projects: [
-    { ...base, displayName: 'unit', testMatch: ['<rootDir>/{core,contract,web}/**/*.test.ts', '<rootDir>/server/engines/**/*.test.ts'] },
+    {
+      ...base,
+      displayName: 'unit',
+      testMatch: ['<rootDir>/{core,contract,web}/**/*.test.ts', '<rootDir>/server/engines/**/*.test.ts'],
+    },
     {
       ...base,
       displayName: 'integration',

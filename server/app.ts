@@ -88,7 +88,7 @@ export async function buildApp(
     root: parts.webFolder,
     setHeaders: (response, path) => {
       const hashed = path.startsWith(join(parts.webFolder, 'assets'));
-      void response.header('cache-control', hashed ? 'public, max-age=31536000, immutable' : 'no-cache');
+      void response.setHeader('cache-control', hashed ? 'public, max-age=31536000, immutable' : 'no-cache');
     },
   });
   // Every other address is a place in the web application.

@@ -34,7 +34,6 @@ export function looksLike(head: Uint8Array): string {
   if (text.startsWith('GIF8')) return ', it looks like a GIF picture';
   if (text.startsWith('\x7fELF') || text.startsWith('MZ')) return ', it looks like a program';
   if (/^\s*<(!doctype|html|svg|\?xml)/i.test(text)) return ', it looks like a web page or XML';
-  // eslint-disable-next-line no-control-regex
   if (/^[\t\n\r\x20-\x7e\x80-\xff]+$/.test(text)) return ', it looks like plain text';
   return '';
 }

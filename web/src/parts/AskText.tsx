@@ -36,7 +36,15 @@ export function AskFolder({ folders, ...props }: AskProps & { folders: Folder[] 
   return (
     <AskDialog {...props}>
       {(text, setText, submit) => (
-        <FolderInput label={props.label} folders={folders} value={text} onChange={setText} onEnter={submit} autoFocus />
+        <FolderInput
+          label={props.label}
+          folders={folders}
+          value={text}
+          onChange={setText}
+          onEnter={submit}
+          list="below"
+          autoFocus
+        />
       )}
     </AskDialog>
   );

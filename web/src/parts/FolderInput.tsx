@@ -9,8 +9,8 @@ interface FolderInputProps {
   onChange: (path: string) => void;
   onEnter?: () => void;
   label: string;
-  /** Whether the list opens above the field. */
-  above?: boolean;
+  /** Where the list opens: over what is above, or pushing down what is below. */
+  list: 'above' | 'below';
   autoFocus?: boolean;
 }
 
@@ -26,7 +26,7 @@ export function folderAtPath(folders: Folder[], path: string): Folder | undefine
 }
 
 /** A field for a folder: type part of its name and pick it, or type a new path to have it made. */
-export function FolderInput({ folders, value, onChange, onEnter, label, above, autoFocus }: FolderInputProps) {
+export function FolderInput({ folders, value, onChange, onEnter, label, list, autoFocus }: FolderInputProps) {
   const [open, setOpen] = useState(false);
   const [marked, setMarked] = useState(-1);
   const listId = useId();
@@ -75,7 +75,8 @@ export function FolderInput({ folders, value, onChange, onEnter, label, above, a
         }}
         onFocus={(event) => event.target.select()}
         onClick={() => setOpen(true)}
-        onBlur={() => setOpen(false)}
+        // A list that pushes down what is below stays: it must not move away what is about to be clicked.
+        onBlur={() => list === 'above' && setOpen(false)}
         onKeyDown={hear}
       />
       {open && (fitting.length > 0 || typed) && (
@@ -83,7 +84,7 @@ export function FolderInput({ folders, value, onChange, onEnter, label, above, a
           id={listId}
           role="listbox"
           aria-label={label}
-          className={`absolute z-30 max-h-72 w-full min-w-64 overflow-y-auto border border-quiet bg-raised py-1 ${above ? 'bottom-full mb-1' : 'top-full mt-1'}`}
+          className={`max-h-72 w-full min-w-64 overflow-y-auto border border-quiet bg-raised py-1 ${list === 'above' ? 'absolute bottom-full z-30 mb-1' : 'mt-1'}`}
         >
           {fitting.map(({ id, path, documents }, index) => (
             <li

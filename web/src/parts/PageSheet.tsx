@@ -45,8 +45,9 @@ export function PageSheet({ page, number, width, children, onWord }: SheetProps)
   );
 }
 
-const measure = document.createElement('canvas').getContext('2d')!;
 const MEASURED_AT = 100;
+const measure = document.createElement('canvas').getContext('2d')!;
+measure.font = `${MEASURED_AT}px sans-serif`;
 
 interface LayerProps {
   words: StoredWord[];
@@ -73,7 +74,6 @@ const TextLayer = memo(function TextLayer({ words: stored, width, height, pageId
         },
       })
     : () => ({});
-  measure.font = `${MEASURED_AT}px sans-serif`;
   return (
     <div
       className={`text-layer absolute inset-0 overflow-hidden ${onWord ? 'select-none [&_span]:cursor-pointer [&_span:hover]:bg-accent/15' : ''}`}

@@ -33,10 +33,13 @@ export function FolderStrip({ document, onFile, busy }: FolderStripProps) {
   useKeys({ 'Ctrl+Enter': file });
   return (
     <footer className="grid shrink-0 grid-cols-[minmax(0,5fr)_minmax(0,4fr)_minmax(0,5fr)_auto] gap-6 border-t border-rule bg-sunken px-6 py-3">
-      <label className="block">
-        <span className="mb-1 block text-xs text-quiet">Name</span>
+      <div>
+        <span className="mb-1 block text-xs text-quiet" aria-hidden>
+          Name
+        </span>
         <input
           data-name
+          aria-label="Name"
           className={inputLook}
           value={name}
           placeholder="How you will look for it"
@@ -52,10 +55,19 @@ export function FolderStrip({ document, onFile, busy }: FolderStripProps) {
             'from date, who and kind'
           )}
         </span>
-      </label>
+      </div>
       <div data-folder>
-        <span className="mb-1 block text-xs text-quiet">Folder</span>
-        <FolderInput label="Folder" folders={folders} value={path} onChange={setTypedFolder} onEnter={file} above />
+        <span className="mb-1 block text-xs text-quiet" aria-hidden>
+          Folder
+        </span>
+        <FolderInput
+          label="Folder"
+          folders={folders}
+          value={path}
+          onChange={setTypedFolder}
+          onEnter={file}
+          list="above"
+        />
         <span className="mt-1 block truncate text-xs text-quiet">
           {!folder && path.trim() ? 'a new folder' : suggested && path === suggested.path ? suggestion!.reason : ' '}
         </span>

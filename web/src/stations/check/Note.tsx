@@ -1,4 +1,4 @@
-import { DragEvent, KeyboardEvent, useEffect, useState } from 'react';
+import { DragEvent, KeyboardEvent, useState } from 'react';
 import { Fact, FactName, kinds } from '@crow/contract/shapes';
 import { PickedWord, WORD_MEDIA_TYPE } from '../../parts/PageSheet';
 import { KIND_NAMES } from '../../parts/words';
@@ -21,7 +21,11 @@ interface NoteProps {
 export function Note({ name, fact, doubtful, reading, onActive, onChange }: NoteProps) {
   const [typed, setTyped] = useState(fact?.value ?? '');
   const [over, setOver] = useState(false);
-  useEffect(() => setTyped(fact?.value ?? ''), [fact?.value]);
+  const [known, setKnown] = useState(fact?.value);
+  if (fact?.value !== known) {
+    setKnown(fact?.value);
+    setTyped(fact?.value ?? '');
+  }
   const commit = () => {
     if (typed.trim() !== (fact?.value ?? '')) onChange(typed.trim());
   };

@@ -22,7 +22,8 @@ export function FindPane() {
     latest.current = { openId, go };
   });
   // “/” comes here from anywhere.
-  useEffect(() => field.current?.focus(), [find === '']);
+  const begun = find === '';
+  useEffect(() => field.current?.focus(), [begun]);
   useEffect(() => {
     if (typed === find) return;
     const timer = setTimeout(

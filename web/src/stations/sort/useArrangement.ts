@@ -1,5 +1,5 @@
 import { useMutation, useQueryClient } from '@tanstack/react-query';
-import { useCallback, useMemo, useRef, useState } from 'react';
+import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import { Arrangement } from '@crow/core/sorting/arrangement';
 import { endpoints } from '@crow/contract/endpoints';
 import { Page, Stack } from '@crow/contract/shapes';
@@ -22,7 +22,9 @@ export function useArrangement(stack: Stack) {
   const queue = useRef(Promise.resolve());
   const waiting = useRef(0);
   const step = useRef(stack.step);
-  if (waiting.current === 0) step.current = stack.step;
+  useEffect(() => {
+    if (waiting.current === 0) step.current = stack.step;
+  }, [stack.step]);
 
   const saved = useMemo<Arrangement>(
     () => stack.pageList.map(({ id, cutBefore, turn, dropped }) => ({ id, cutBefore, turn, dropped })),
@@ -59,7 +61,9 @@ export function useArrangement(stack: Stack) {
   );
 
   const latest = useRef(arrangement);
-  latest.current = arrangement;
+  useEffect(() => {
+    latest.current = arrangement;
+  }, [arrangement]);
   const change = useCallback(
     (alter: (before: Arrangement) => Arrangement) => {
       const before = latest.current;
