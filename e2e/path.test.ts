@@ -122,7 +122,7 @@ it('goes from a pile of scanned paper to searchable PDFs in named folders, with 
 
   // Its text can be selected.
   const selected = await page.evaluate(() => {
-    const layer = document.querySelector('.text-layer')!;
+    const layer = document.querySelector('[data-hit=current]')!.closest('[data-page]')!.querySelector('.text-layer')!;
     getSelection()!.selectAllChildren(layer);
     return getSelection()!.toString();
   });
@@ -141,7 +141,10 @@ it('renames, moves, deletes and brings back a document, and the file on disk fol
   await page.getByRole('button', { name: /^File it/ }).click();
   await until(() => existsSync(join(program.shelf, 'Loom/Warping mill.pdf')));
 
-  await page.getByRole('link', { name: 'Shelf' }).click();
+  await page
+    .getByRole('navigation')
+    .getByRole('link', { name: /^Shelf/ })
+    .click();
   await page.getByRole('button', { name: /^Loom/ }).click();
   await page.getByRole('button', { name: 'Warping mill' }).click();
   const more = () => page.getByRole('button', { name: 'More about this document' }).click();
@@ -168,8 +171,8 @@ it('renames, moves, deletes and brings back a document, and the file on disk fol
 });
 
 it('can be used from beginning to end without a mouse', async () => {
-  await page.getByRole('heading', { name: 'Drop your papers here' }).waitFor();
   const chooser = page.waitForEvent('filechooser');
+  await page.getByRole('heading', { name: 'Drop your papers here' }).waitFor();
   await page.keyboard.press('o');
   await (
     await chooser
@@ -212,6 +215,7 @@ it('can be used from beginning to end without a mouse', async () => {
   await until(() => existsSync(join(program.shelf, 'Home/School')) && existsSync(join(program.shelf, 'Home/Animals')));
 
   await page.keyboard.press('/');
+  await page.locator('input[type=search]:focus').waitFor();
   await page.keyboard.type('concert');
   await page.getByText('1 hit').waitFor();
   await page.keyboard.press('Enter');

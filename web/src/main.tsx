@@ -8,11 +8,18 @@ import { queryClient } from './parts/stale';
 import { Room } from './Room';
 import './style.css';
 
-// Each station is loaded when somebody goes there.
-const Capture = lazy(() => import('./stations/capture/Capture'));
-const Sort = lazy(() => import('./stations/sort/Sort'));
-const Check = lazy(() => import('./stations/check/Check'));
-const ShelfStation = lazy(() => import('./stations/shelf/ShelfStation'));
+const stations = {
+  capture: () => import('./stations/capture/Capture'),
+  sort: () => import('./stations/sort/Sort'),
+  check: () => import('./stations/check/Check'),
+  shelf: () => import('./stations/shelf/ShelfStation'),
+};
+const Capture = lazy(stations.capture);
+const Sort = lazy(stations.sort);
+const Check = lazy(stations.check);
+const ShelfStation = lazy(stations.shelf);
+// The station that is gone to first is loaded first; the others once there is nothing else to do, so that going there is instant.
+requestIdleCallback(() => Object.values(stations).forEach((load) => void load()), { timeout: 3000 });
 
 createRoot(document.getElementById('root')!).render(
   <StrictMode>

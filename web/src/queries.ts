@@ -1,5 +1,5 @@
 import { QueryClient, useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
-import { Endpoint, Input } from '@crow/contract/endpoint';
+import { Endpoint, Input, Output } from '@crow/contract/endpoint';
 import { endpoints } from '@crow/contract/endpoints';
 import { LiveEvent } from '@crow/contract/shapes';
 import { ask } from './api';
@@ -81,12 +81,20 @@ export function listen(client: QueryClient): () => void {
   return () => events.close();
 }
 
-/** A change asked of the server; problems are told, and what the change touches is asked again at once. */
-export function useChange<E extends Endpoint>(endpoint: E, touches: LiveEvent['kind'][]) {
+/**
+ * A change asked of the server; problems are told, and what the change touches is asked again at once. `done` is called
+ * before that, and even when the component has gone by then.
+ */
+export function useChange<E extends Endpoint>(
+  endpoint: E,
+  touches: LiveEvent['kind'][],
+  done?: (output: Output<E>, input: Input<E>) => void,
+) {
   const client = useQueryClient();
   const { tell } = useNotices();
   return useMutation({
     mutationFn: (input: Input<E>) => ask(endpoint, input),
+    onSuccess: done,
     onError: (error) => tell({ error }),
     onSettled: () => {
       const keys = new Set(touches.flatMap((kind) => TOUCHED[kind]));

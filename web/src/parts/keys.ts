@@ -1,18 +1,18 @@
-import { useEffect, useRef } from 'react';
+import { useLayoutEffect, useRef } from 'react';
 
 /** What a key does; keys are written like `c`, `Shift+R`, `Ctrl+z`, `Ctrl+Enter`, `Alt+ArrowLeft`. */
 export type KeyMap = Record<string, (event: KeyboardEvent) => void>;
 
 /**
- * Listens for keys while mounted. Plain keys are left alone while somebody types or a dialog is open; those with Ctrl (or
+ * Listens for keys while mounted, from the moment that what they act on is seen. Plain keys are left alone while somebody types or a dialog is open; those with Ctrl (or
  * Cmd) always work.
  */
 export function useKeys(keys: KeyMap): void {
   const current = useRef(keys);
-  useEffect(() => {
+  useLayoutEffect(() => {
     current.current = keys;
   });
-  useEffect(() => {
+  useLayoutEffect(() => {
     const hear = (event: KeyboardEvent) => {
       if (event.defaultPrevented || event.isComposing) return;
       const name = nameOf(event);

@@ -70,11 +70,8 @@ function Moved({ document }: { document: Document }) {
 function OnTheDesk({ document, order }: { document: Document; order: string[] }) {
   const navigate = useNavigate();
   const { tell } = useNotices();
-  const file = useChange(endpoints.fileDocument, ['document', 'folder']);
-  const unfile = useChange(endpoints.unfileDocument, ['document']);
-  const back = useChange(endpoints.putToBack, ['document']);
-  const bin = useChange(endpoints.binDocument, ['document']);
-  const bringBack = useChange(endpoints.bringBackDocument, ['document']);
+  const unfile = useChange(endpoints.unfileDocument, ['document'], () => void navigate(`/check/${id}`));
+  const bringBack = useChange(endpoints.bringBackDocument, ['document'], () => void navigate(`/check/${id}`));
   const place = order.indexOf(document.id);
   const { id } = document;
 
@@ -85,36 +82,31 @@ function OnTheDesk({ document, order }: { document: Document; order: string[] })
     const to = order[(place + by + order.length) % order.length];
     if (to) void navigate(`/check/${to}`);
   };
-  const comeBack = { onSuccess: () => void navigate(`/check/${id}`) };
 
+  const file = useChange(endpoints.fileDocument, ['document', 'folder'], (filed) => {
+    showFlight();
+    const text = `“${filed.name}” is filed in ${filed.folderPath?.replaceAll('/', ' / ')}.`;
+    tell({ text, action: { label: 'Undo', run: () => unfile.mutate({ params: { id } }) } });
+    goOn();
+  });
+  const back = useChange(endpoints.putToBack, ['document'], goOn);
+  const bin = useChange(endpoints.binDocument, ['document'], () => {
+    tell({
+      text: 'The document is in the bin.',
+      action: { label: 'Bring it back', run: () => bringBack.mutate({ params: { id } }) },
+    });
+    goOn();
+  });
+  const busy = file.isPending || back.isPending || bin.isPending;
   const fileIt = (name: string, folder: { folderId: string } | { folderPath: string }) => {
-    if (file.isPending) return;
-    file.mutate(
-      { params: { id }, body: { name, ...folder } },
-      {
-        onSuccess: (filed) => {
-          showFlight();
-          const text = `“${filed.name}” is filed in ${filed.folderPath?.replaceAll('/', ' / ')}.`;
-          tell({ text, action: { label: 'Undo', run: () => unfile.mutate({ params: { id } }, comeBack) } });
-          goOn();
-        },
-      },
-    );
+    if (!busy) file.mutate({ params: { id }, body: { name, ...folder } });
   };
-  const putToBack = () => back.mutate({ params: { id } }, { onSuccess: goOn });
-  const toBin = () =>
-    bin.mutate(
-      { params: { id } },
-      {
-        onSuccess: () => {
-          tell({
-            text: 'The document is in the bin.',
-            action: { label: 'Bring it back', run: () => bringBack.mutate({ params: { id } }, comeBack) },
-          });
-          goOn();
-        },
-      },
-    );
+  const putToBack = () => {
+    if (!busy && order.length > 1) back.mutate({ params: { id } });
+  };
+  const toBin = () => {
+    if (!busy) bin.mutate({ params: { id } });
+  };
   useKeys({ ArrowRight: () => step(1), ArrowLeft: () => step(-1), 'Ctrl+b': putToBack, b: putToBack });
 
   return (
@@ -140,7 +132,7 @@ function OnTheDesk({ document, order }: { document: Document; order: string[] })
         <Button onClick={toBin}>To the bin</Button>
       </header>
       <Desk document={document} />
-      <FolderStrip document={document} onFile={fileIt} busy={file.isPending} />
+      <FolderStrip document={document} onFile={fileIt} busy={busy} />
     </div>
   );
 }

@@ -13,7 +13,10 @@ export function BinPane() {
   const [sure, setSure] = useState(false);
   const bringBack = useChange(endpoints.bringBackDocument, ['document']);
   const bringBackStack = useChange(endpoints.bringBackStack, ['stack']);
-  const empty = useChange(endpoints.emptyBin, ['document', 'stack']);
+  const empty = useChange(endpoints.emptyBin, ['document', 'stack'], () => {
+    setSure(false);
+    go({ folder: BIN });
+  });
   if (!data) return null;
   const { documents, stacks } = data;
   const number = documents.length + stacks.length;
@@ -31,9 +34,7 @@ export function BinPane() {
         {sure ? (
           <span className="flex items-center gap-2 text-sm">
             Delete {number} for good, with the originals?
-            <Button onClick={() => empty.mutate({}, { onSuccess: () => (setSure(false), go({ folder: BIN })) })}>
-              Delete
-            </Button>
+            <Button onClick={() => empty.mutate({})}>Delete</Button>
             <Button main onClick={() => setSure(false)}>
               Keep
             </Button>

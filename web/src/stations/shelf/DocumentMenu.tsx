@@ -23,11 +23,15 @@ export function DocumentMenu({ document }: { document: Document }) {
   const { folder, find, go } = useShelfPlace();
   const change = useChange(endpoints.changeDocument, ['document']);
   const makeFolder = useChange(endpoints.makeFolder, ['folder']);
-  const bin = useChange(endpoints.binDocument, ['document']);
-  const bringBack = useChange(endpoints.bringBackDocument, ['document']);
-  const unfile = useChange(endpoints.unfileDocument, ['document']);
   const { id, name, folderId, folderPath, state, binnedAt } = document;
   const params = { id };
+  const bringBack = useChange(endpoints.bringBackDocument, ['document'], () => go({ folder, document: id, find }));
+  const bin = useChange(endpoints.binDocument, ['document'], () => {
+    const undo = () => bringBack.mutate({ params });
+    tell({ text: `“${name}” is in the bin.`, action: { label: 'Bring it back', run: undo } });
+    go({ folder, find });
+  });
+  const unfile = useChange(endpoints.unfileDocument, ['document'], () => void navigate(`/check/${id}`));
   const onShelf = state !== 'check' && !binnedAt;
 
   const rename = async (to: string) => {
@@ -46,18 +50,8 @@ export function DocumentMenu({ document }: { document: Document }) {
       action: { label: 'Undo', run: undo },
     });
   };
-  const toBin = () =>
-    bin.mutate(
-      { params },
-      {
-        onSuccess: () => {
-          const undo = () => bringBack.mutate({ params }, { onSuccess: () => go({ folder, document: id, find }) });
-          tell({ text: `“${name}” is in the bin.`, action: { label: 'Bring it back', run: undo } });
-          go({ folder, find });
-        },
-      },
-    );
-  const backToCheck = () => unfile.mutate({ params }, { onSuccess: () => void navigate(`/check/${id}`) });
+  const toBin = () => bin.mutate({ params });
+  const backToCheck = () => unfile.mutate({ params });
   const pdf = addressOf(endpoints.documentPdf, { params });
   useKeys(onShelf ? { F2: () => setAsking('name'), m: () => setAsking('folder'), Delete: toBin } : {});
 

@@ -19,7 +19,9 @@ export function FoldersPane() {
   const [asking, setAsking] = useState<Asking>();
   const make = useChange(endpoints.makeFolder, ['folder']);
   const change = useChange(endpoints.changeFolder, ['folder', 'document']);
-  const remove = useChange(endpoints.deleteFolder, ['folder']);
+  const remove = useChange(endpoints.deleteFolder, ['folder'], (_, { params }) => {
+    if (params.id === chosen) go({});
+  });
   const close = () => setAsking(undefined);
   return (
     <div className="flex h-full flex-col bg-sunken">
@@ -37,9 +39,7 @@ export function FoldersPane() {
             current={find === undefined && folder.id === chosen}
             onOpen={() => go({ folder: folder.id })}
             onAsk={setAsking}
-            onDelete={() =>
-              remove.mutate({ params: { id: folder.id } }, { onSuccess: () => folder.id === chosen && go({}) })
-            }
+            onDelete={() => remove.mutate({ params: { id: folder.id } })}
           />
         ))}
         {folders.length === 0 && (

@@ -273,7 +273,7 @@ function useSend(stack: Stack, settled: () => Promise<void>): () => void {
   const navigate = useNavigate();
   const { tell } = useNotices();
   const sort = useChange(endpoints.sortStack, ['stack', 'document']);
-  const takeBack = useChange(endpoints.unsortStack, ['stack', 'document']);
+  const takeBack = useChange(endpoints.unsortStack, ['stack', 'document'], () => void navigate(`/sort/${stack.id}`));
   const sending = useRef(false);
   return async () => {
     if (sending.current) return;
@@ -281,11 +281,9 @@ function useSend(stack: Stack, settled: () => Promise<void>): () => void {
     try {
       await settled();
       const { documents } = await sort.mutateAsync({ params: { id: stack.id } });
-      const undo = () =>
-        takeBack.mutate({ params: { id: stack.id } }, { onSuccess: () => void navigate(`/sort/${stack.id}`) });
       tell({
         text: `${count(documents.length, 'document')} from “${stack.name}” now in Check.`,
-        action: { label: 'Back to the table', run: undo },
+        action: { label: 'Back to the table', run: () => takeBack.mutate({ params: { id: stack.id } }) },
       });
       void navigate(`/check/${documents[0]}`);
     } catch {

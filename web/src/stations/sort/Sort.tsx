@@ -48,20 +48,15 @@ export default function Sort() {
 function StackLine({ stack }: { stack: StackSummary }) {
   const navigate = useNavigate();
   const { tell } = useNotices();
-  const remove = useChange(endpoints.deleteStack, ['stack']);
-  const bringBack = useChange(endpoints.bringBackStack, ['stack']);
   const { id, name, pages, read, firstPages } = stack;
-  const toBin = () =>
-    remove.mutate(
-      { params: { id } },
-      {
-        onSuccess: () =>
-          tell({
-            text: `“${name}” is in the bin.`,
-            action: { label: 'Bring it back', run: () => bringBack.mutate({ params: { id } }) },
-          }),
-      },
-    );
+  const bringBack = useChange(endpoints.bringBackStack, ['stack']);
+  const remove = useChange(endpoints.deleteStack, ['stack'], () =>
+    tell({
+      text: `“${name}” is in the bin.`,
+      action: { label: 'Bring it back', run: () => bringBack.mutate({ params: { id } }) },
+    }),
+  );
+  const toBin = () => remove.mutate({ params: { id } });
   return (
     <li className="flex items-center gap-6 border-b border-rule px-6 py-4 hover:bg-raised">
       <Link to={`/sort/${id}`} className="flex min-w-0 flex-1 items-center gap-6">

@@ -1,5 +1,5 @@
-import { useMutation, useQueryClient } from '@tanstack/react-query';
-import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
+import { useQueryClient } from '@tanstack/react-query';
+import { useCallback, useLayoutEffect, useMemo, useRef, useState } from 'react';
 import { Arrangement } from '@crow/core/sorting/arrangement';
 import { endpoints } from '@crow/contract/endpoints';
 import { Page, Stack } from '@crow/contract/shapes';
@@ -11,82 +11,66 @@ export interface ArrangedPage extends Page {
   index: number;
 }
 
+type Alter = (before: Arrangement) => Arrangement;
+type Deed = { alter: Alter } | { step: 'undo' | 'redo' };
+
 /**
  * The arrangement of a stack as it is on the table: changes show at once and are saved one after the other, each as a step
- * that can be undone. When saving fails the table goes back to what is saved.
+ * that can be undone. Each is made on what the one before it left, also when that is an undoing still on its way. When
+ * saving fails the table goes back to what is saved.
  */
 export function useArrangement(stack: Stack) {
   const client = useQueryClient();
   const { tell } = useNotices();
-  const [ahead, setAhead] = useState<Arrangement>();
+  /** What the server has answered that is not in `stack` yet, and the deeds that it has not answered. */
+  const [state, setState] = useState<{ seen: Stack; answered?: Stack; waiting: Deed[] }>({ seen: stack, waiting: [] });
+  if (state.seen !== stack) setState({ seen: stack, waiting: state.waiting });
   const queue = useRef(Promise.resolve());
-  const waiting = useRef(0);
-  const step = useRef(stack.step);
-  useEffect(() => {
-    if (waiting.current === 0) step.current = stack.step;
-  }, [stack.step]);
-
-  const saved = useMemo<Arrangement>(
-    () => stack.pageList.map(({ id, cutBefore, turn, dropped }) => ({ id, cutBefore, turn, dropped })),
-    [stack.pageList],
-  );
-  const arrangement = ahead ?? saved;
-
-  const { mutateAsync } = useMutation({
-    mutationFn: (work: () => Promise<Stack>) => work(),
-    onSuccess: (after) => {
-      step.current = after.step;
-      client.setQueryData(['stack', stack.id], after);
-    },
-  });
+  const unanswered = useRef(0);
+  const latest = useRef(stack);
+  useLayoutEffect(() => {
+    if (unanswered.current === 0) latest.current = stack;
+  }, [stack]);
 
   const enqueue = useCallback(
-    (work: () => Promise<Stack>) => {
-      waiting.current++;
+    (deed: Deed) => {
+      unanswered.current++;
+      setState((before) => ({ ...before, waiting: [...before.waiting, deed] }));
+      const save = async () => {
+        const after = await carryOut(deed, latest.current);
+        latest.current = after;
+        client.setQueryData(['stack', stack.id], after);
+        setState((before) => ({ ...before, answered: after, waiting: before.waiting.slice(1) }));
+      };
+      const giveUp = async (error: unknown) => {
+        tell({ error });
+        setState((before) => ({ ...before, waiting: before.waiting.slice(1) }));
+        const params = { id: stack.id };
+        latest.current = await ask(endpoints.readStack, { params });
+        client.setQueryData(['stack', stack.id], latest.current);
+      };
       queue.current = queue.current
-        .then(() => mutateAsync(work))
-        .then(
-          () => undefined,
-          (error: unknown) => {
-            tell({ error });
-            return client.invalidateQueries({ queryKey: ['stack', stack.id] });
-          },
-        )
-        .finally(() => {
-          waiting.current--;
-          if (waiting.current === 0) setAhead(undefined);
-        });
+        .then(save)
+        .catch(giveUp)
+        .catch(() => undefined)
+        .finally(() => unanswered.current--);
     },
-    [client, mutateAsync, stack.id, tell],
+    [client, stack.id, tell],
   );
-
-  const latest = useRef(arrangement);
-  useEffect(() => {
-    latest.current = arrangement;
-  }, [arrangement]);
-  const change = useCallback(
-    (alter: (before: Arrangement) => Arrangement) => {
-      const before = latest.current;
-      const after = alter(before);
-      if (after === before || JSON.stringify(after) === JSON.stringify(before)) return;
-      latest.current = after;
-      setAhead(after);
-      enqueue(() =>
-        ask(endpoints.arrangeStack, { params: { id: stack.id }, body: { base: step.current, pages: after } }),
-      );
-    },
-    [enqueue, stack.id],
-  );
-  const undo = useCallback(
-    () => enqueue(() => ask(endpoints.undoStack, { params: { id: stack.id } })),
-    [enqueue, stack.id],
-  );
-  const redo = useCallback(
-    () => enqueue(() => ask(endpoints.redoStack, { params: { id: stack.id } })),
-    [enqueue, stack.id],
-  );
+  const change = useCallback((alter: Alter) => enqueue({ alter }), [enqueue]);
+  const undo = useCallback(() => enqueue({ step: 'undo' }), [enqueue]);
+  const redo = useCallback(() => enqueue({ step: 'redo' }), [enqueue]);
   /** Resolves once everything done so far is saved. */
   const settled = useCallback(() => queue.current, []);
+
+  const arrangement = useMemo(
+    () =>
+      state.waiting.reduce(
+        (before, deed) => ('alter' in deed ? deed.alter(before) : before),
+        arrangementOf(state.answered ?? stack),
+      ),
+    [stack, state.answered, state.waiting],
+  );
 
   const pages = useMemo<ArrangedPage[]>(() => {
     const byId = new Map(stack.pageList.map((page) => [page.id, page]));
@@ -105,4 +89,17 @@ export function useArrangement(stack: Stack) {
   }, [arrangement, stack.pageList]);
 
   return { pages, arrangement, change, undo, redo, settled };
+}
+
+function arrangementOf({ pageList }: Stack): Arrangement {
+  return pageList.map(({ id, cutBefore, turn, dropped }) => ({ id, cutBefore, turn, dropped }));
+}
+
+async function carryOut(deed: Deed, now: Stack): Promise<Stack> {
+  const params = { id: now.id };
+  if ('step' in deed) return ask(deed.step === 'undo' ? endpoints.undoStack : endpoints.redoStack, { params });
+  const before = arrangementOf(now);
+  const pages = deed.alter(before);
+  if (JSON.stringify(pages) === JSON.stringify(before)) return now;
+  return ask(endpoints.arrangeStack, { params, body: { base: now.step, pages } });
 }
