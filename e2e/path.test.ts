@@ -215,7 +215,7 @@ it('can be used from beginning to end without a mouse', async () => {
   await until(() => existsSync(join(program.shelf, 'Home/School')) && existsSync(join(program.shelf, 'Home/Animals')));
 
   await page.keyboard.press('/');
-  await page.locator('input[type=search]:focus').waitFor();
+  await page.locator('[role=searchbox]:focus').waitFor();
   await page.keyboard.type('concert');
   await page.getByText('1 hit').waitFor();
   await page.keyboard.press('Enter');
