@@ -600,7 +600,7 @@ export const FILED: Paper[] = [
     sheetsOf.loom,
     'scan',
     invoice(S.parts, 'R-0882', '2025-07-23', [
-      ['Texsolv heddles, 100', 4, 1495],
+      ['Cord heddles, 100', 4, 1495],
       ['Reed 12 dpi, 80 cm', 1, 8650],
       ['Shuttle race brushes', 2, 720],
     ]),

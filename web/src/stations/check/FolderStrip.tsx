@@ -68,7 +68,7 @@ export function FolderStrip({ document, onFile, busy }: FolderStripProps) {
           onEnter={file}
           list="above"
         />
-        <span className="mt-1 block truncate text-xs text-quiet">
+        <span className="mt-1 line-clamp-2 text-xs text-quiet">
           {!folder && path.trim() ? 'a new folder' : suggested && path === suggested.path ? suggestion!.reason : ' '}
         </span>
       </div>

@@ -1,0 +1,126 @@
+/** A picture in memory: rows from the top, `channels` bytes a pixel (grey, RGB or RGBA). */
+export interface Raster {
+  width: number;
+  height: number;
+  channels: 1 | 3 | 4;
+  data: Uint8Array | Uint8ClampedArray;
+}
+
+/** One number a pixel, rows from the top. */
+export interface Plane {
+  width: number;
+  height: number;
+  data: Float32Array;
+}
+
+/** Weights of red, green and blue in brightness (ITU-R BT.601). */
+export const LUMA = [0.299, 0.587, 0.114] as const;
+
+export function plane(width: number, height: number): Plane {
+  return { width, height, data: new Float32Array(width * height) };
+}
+
+/** Brightness, 0 to 255, as a grey raster; a grey raster is given back as it is. */
+export function greyOf(picture: Raster): Raster {
+  const { width, height, channels, data } = picture;
+  if (channels === 1) return picture;
+  const grey = new Uint8Array(width * height);
+  for (let from = 0, to = 0; to < grey.length; from += channels, to++) {
+    grey[to] = (77 * data[from] + 150 * data[from + 1] + 29 * data[from + 2] + 128) >> 8;
+  }
+  return { width, height, channels: 1, data: grey };
+}
+
+/**
+ * A smaller picture, each pixel the mean of those that it covers.
+ * @param longSide the most that the longer side may have, in pixels; a smaller picture is given back as it is
+ */
+export function shrink(picture: Raster, longSide: number): Raster {
+  const scale = longSide / Math.max(picture.width, picture.height);
+  if (scale >= 1) return picture;
+  const width = Math.max(1, Math.round(picture.width * scale));
+  const height = Math.max(1, Math.round(picture.height * scale));
+  return areaMean(picture, width, height);
+}
+
+/** Area averaging in two passes, columns first within a row, with the shares of pixels that are cut. */
+function areaMean({ width, height, channels, data }: Raster, toWidth: number, toHeight: number): Raster {
+  const out = new Uint8ClampedArray(toWidth * toHeight * channels);
+  const across = width / toWidth;
+  const down = height / toHeight;
+  const row = new Float32Array(toWidth * channels);
+  const sum = new Float32Array(toWidth * channels);
+  const shrinkRow = (y: number) => {
+    const line = y * width * channels;
+    for (let x = 0; x < toWidth; x++) {
+      const begin = x * across;
+      const end = Math.min(width, begin + across);
+      const [first, last] = [Math.floor(begin), Math.ceil(end) - 1];
+      for (let channel = 0; channel < channels; channel++) {
+        let total = 0;
+        for (let at = first; at <= last; at++) total += data[line + at * channels + channel];
+        total -= (begin - first) * data[line + first * channels + channel];
+        total -= (last + 1 - end) * data[line + last * channels + channel];
+        row[x * channels + channel] = total / (end - begin);
+      }
+    }
+  };
+  let shrunk = -1;
+  for (let y = 0; y < toHeight; y++) {
+    const begin = y * down;
+    const end = Math.min(height, begin + down);
+    sum.fill(0);
+    for (let at = Math.floor(begin); at < Math.ceil(end); at++) {
+      if (at !== shrunk) shrinkRow((shrunk = at));
+      const share = (Math.min(at + 1, end) - Math.max(at, begin)) / (end - begin);
+      for (let each = 0; each < sum.length; each++) sum[each] += share * row[each];
+    }
+    out.set(sum, y * toWidth * channels);
+  }
+  return { width: toWidth, height: toHeight, channels, data: out };
+}
+
+/** Mean over a square of side 2 × radius + 1, by running sums (two passes); at the edges over what there is. */
+export function boxBlur({ width, height, data }: Plane, radius: number): Plane {
+  const between = new Float32Array(data.length);
+  const out = new Float32Array(data.length);
+  for (let y = 0; y < height; y++) runningMean(data, between, y * width, 1, width, radius);
+  for (let x = 0; x < width; x++) runningMean(between, out, x, width, height, radius);
+  return { width, height, data: out };
+}
+
+function runningMean(from: Float32Array, to: Float32Array, start: number, step: number, count: number, radius: number) {
+  let sum = 0;
+  let inside = Math.min(radius, count - 1) + 1;
+  for (let at = 0; at < inside; at++) sum += from[start + at * step];
+  for (let at = 0; at < count; at++) {
+    to[start + at * step] = sum / inside;
+    const [entering, leaving] = [at + radius + 1, at - radius];
+    if (entering < count) {
+      sum += from[start + entering * step];
+      inside++;
+    }
+    if (leaving >= 0) {
+      sum -= from[start + leaving * step];
+      inside--;
+    }
+  }
+}
+
+/** The picture after so many quarter turns clockwise. */
+export function quarterTurned(picture: Raster, turn: 0 | 90 | 180 | 270): Raster {
+  if (turn === 0) return picture;
+  const { width, height, channels, data } = picture;
+  const [toWidth, toHeight] = turn === 180 ? [width, height] : [height, width];
+  const out = new Uint8ClampedArray(data.length);
+  for (let y = 0; y < height; y++) {
+    for (let x = 0; x < width; x++) {
+      const [toX, toY] =
+        turn === 90 ? [height - 1 - y, x] : turn === 180 ? [width - 1 - x, height - 1 - y] : [y, width - 1 - x];
+      const from = (y * width + x) * channels;
+      const to = (toY * toWidth + toX) * channels;
+      for (let channel = 0; channel < channels; channel++) out[to + channel] = data[from + channel];
+    }
+  }
+  return { width: toWidth, height: toHeight, channels, data: out };
+}
