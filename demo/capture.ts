@@ -9,7 +9,7 @@ import { noiseSource, seededRandom } from './random';
 const run = promisify(execFile);
 
 /** Rasterises the pages of a PDF to greyscale or colour, as raw pixels. */
-async function rasterise(pdf: Uint8Array, pages: number, dpi: number): Promise<Sharp[]> {
+export async function rasterise(pdf: Uint8Array, pages: number, dpi: number): Promise<Sharp[]> {
   const folder = await mkdtemp(join(tmpdir(), 'crow-demo-'));
   try {
     const path = join(folder, 'paper.pdf');

@@ -1,0 +1,142 @@
+import { distance, Point, Quad } from '../quad';
+import { Raster } from '../raster';
+import { crossing, Line } from './lines';
+
+const SAMPLES = 72;
+/** The ends of a side are left out: corners are round, dog-eared or covered. */
+const LEFT_OUT = 0.04;
+/** How much more a step into lighter paper counts than one into darker. */
+const INTO_LIGHT = 1.35;
+
+/**
+ * Moves the sides of a quad onto the edges nearest to them in a larger picture, to fractions of a pixel: at many places along
+ * a side the steepest change across it is found, and a line is fitted that what lies off it pulls ever less (iteratively
+ * reweighted least squares, Huber 1964).
+ * @param reach how far to look to either side, in pixels
+ * @returns the corners, and for each side the share of places where a step was found on the line
+ */
+export function refineQuad(picture: Raster, quad: Quad, reach: number): { corners: Quad; held: number[] } {
+  const lines: Line[] = [];
+  const held: number[] = [];
+  for (let side = 0; side < 4; side++) {
+    const { line, share } = refineSide(picture, quad[side], quad[(side + 1) % 4], reach);
+    lines.push(line);
+    held.push(share);
+  }
+  const corners = quad.map((corner, index) => {
+    const point = crossing(lines[(index + 3) % 4], lines[index]);
+    return point && distance(point, corner) < 6 * reach ? point : corner;
+  }) as Quad;
+  return { corners, held };
+}
+
+function refineSide(picture: Raster, from: Point, to: Point, reach: number): { line: Line; share: number } {
+  const { width, height, channels, data } = picture;
+  const length = distance(from, to);
+  const [ax, ay] = [(to[0] - from[0]) / length, (to[1] - from[1]) / length];
+  // Clockwise corners: the inside lies to the right as one walks, which is this normal.
+  const [nx, ny] = [-ay, ax];
+  const steps = 2 * reach + 1;
+  const profile = new Float32Array(3 * (steps + 2));
+  const found: { t: number; off: number; weight: number }[] = [];
+  for (let sample = 0; sample < SAMPLES; sample++) {
+    const t = length * (LEFT_OUT + ((1 - 2 * LEFT_OUT) * (sample + 0.5)) / SAMPLES);
+    const [x, y] = [from[0] + t * ax, from[1] + t * ay];
+    let complete = true;
+    for (let step = 0; step < steps + 2; step++) {
+      const by = step - reach - 1;
+      const [px, py] = [x + by * nx, y + by * ny];
+      const [left, top] = [Math.floor(px), Math.floor(py)];
+      if (left < 0 || top < 0 || left >= width - 1 || top >= height - 1) {
+        complete = false;
+        break;
+      }
+      const [fx, fy] = [px - left, py - top];
+      const at = (top * width + left) * channels;
+      const below = at + width * channels;
+      for (let channel = 0; channel < 3; channel++) {
+        const each = channels === 1 ? 0 : channel;
+        const upper = data[at + each] * (1 - fx) + data[at + channels + each] * fx;
+        const lower = data[below + each] * (1 - fx) + data[below + channels + each] * fx;
+        profile[3 * step + channel] = upper * (1 - fy) + lower * fy;
+      }
+    }
+    if (!complete) continue;
+    let [best, bestStep] = [0, -1];
+    const strengths: number[] = [];
+    for (let step = 1; step <= steps; step++) {
+      let [size, sum] = [0, 0];
+      for (let channel = 0; channel < 3; channel++) {
+        const change = profile[3 * (step + 1) + channel] - profile[3 * (step - 1) + channel];
+        size += change * change;
+        sum += change;
+      }
+      const away = (step - 1 - reach) / reach;
+      const strength = Math.sqrt(size) * (sum > 0 ? INTO_LIGHT : 1) * (1 - 0.45 * away * away);
+      strengths.push(strength);
+      if (strength > best) [best, bestStep] = [strength, step - 1];
+    }
+    if (best < 3) continue;
+    const [before, after] = [strengths[bestStep - 1] ?? 0, strengths[bestStep + 1] ?? 0];
+    const curve = before - 2 * best + after;
+    const fraction = curve < 0 ? Math.max(-0.5, Math.min(0.5, (0.5 * (before - after)) / curve)) : 0;
+    found.push({ t, off: bestStep + fraction - reach, weight: Math.min(1, best / 30) });
+  }
+  const fit = robustLine(found, reach);
+  const near = found.filter(({ t, off }) => Math.abs(off - fit.offset - fit.slope * t) < 1.5).length;
+  const start: Point = [from[0] + fit.offset * nx, from[1] + fit.offset * ny];
+  const end: Point = [to[0] + (fit.offset + fit.slope * length) * nx, to[1] + (fit.offset + fit.slope * length) * ny];
+  return { line: through(start, end), share: near / SAMPLES };
+}
+
+/** off = offset + slope × t through points of which many may be wrong. */
+function robustLine(
+  points: { t: number; off: number; weight: number }[],
+  reach: number,
+): { offset: number; slope: number } {
+  if (points.length < SAMPLES / 6) return { offset: 0, slope: 0 };
+  let fit = consensus(points);
+  for (const scale of [2, 1.2, 0.8]) {
+    let [sw, st, so, stt, sto] = [0, 0, 0, 0, 0];
+    for (const { t, off, weight } of points) {
+      const error = Math.abs(off - fit.offset - fit.slope * t);
+      if (error > 5 * scale) continue;
+      const w = weight * (error < scale ? 1 : scale / error);
+      sw += w;
+      st += w * t;
+      so += w * off;
+      stt += w * t * t;
+      sto += w * t * off;
+    }
+    const determinant = sw * stt - st * st;
+    if (sw < 2 || Math.abs(determinant) < 1e-6) break;
+    const slope = (sw * sto - st * so) / determinant;
+    fit = { slope, offset: (so - slope * st) / sw };
+  }
+  const ends = [fit.offset, fit.offset + fit.slope * points[points.length - 1].t];
+  return ends.every((off) => Math.abs(off) <= 1.6 * reach) ? fit : { offset: 0, slope: 0 };
+}
+
+/** The line through two of the points that most others lie near (Fischler & Bolles 1981, every pair of a grid tried). */
+function consensus(points: { t: number; off: number; weight: number }[]): { offset: number; slope: number } {
+  let best = { offset: 0, slope: 0 };
+  let most = -1;
+  const step = Math.max(1, Math.floor(points.length / 24));
+  for (let i = 0; i < points.length; i += step) {
+    for (let j = i + step * 4; j < points.length; j += step) {
+      const [a, b] = [points[i], points[j]];
+      const slope = (b.off - a.off) / (b.t - a.t);
+      if (Math.abs(slope) > 0.06) continue;
+      const offset = a.off - slope * a.t;
+      let sum = 0;
+      for (const { t, off, weight } of points) if (Math.abs(off - offset - slope * t) < 1.2) sum += weight;
+      if (sum > most) [most, best] = [sum, { offset, slope }];
+    }
+  }
+  return best;
+}
+
+function through([ax, ay]: Point, [bx, by]: Point): Line {
+  const angle = Math.atan2(bx - ax, ay - by);
+  return { angle, offset: ax * Math.cos(angle) + ay * Math.sin(angle) };
+}

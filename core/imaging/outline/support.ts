@@ -1,0 +1,106 @@
+import { Edges, Opponent } from './edges';
+import { Line } from './lines';
+
+/**
+ * What speaks along a line for its being the side of a sheet, summed up from one end of the picture to the other so that any
+ * stretch of it is weighed in two look-ups.
+ */
+export interface Support {
+  line: Line;
+  /** Unit vector along the line, and its place nearest the origin. */
+  along: [x: number, y: number];
+  foot: [x: number, y: number];
+  /** Position along the line of the first sample; one sample a pixel. */
+  begin: number;
+  /** Running sums: samples inside the picture, those on an edge, and how the colour differs across the line. */
+  inside: Float32Array;
+  edge: Float32Array;
+  contrast: Float32Array;
+  /** How much lighter it is on the side that the normal points to, minus the other way round. */
+  lighter: Float32Array;
+}
+
+/** How far from the line its two sides are compared, in pixels. */
+const NEAR = 3;
+const FAR = 7;
+/** A difference of colour that is as clear as any. */
+const CLEAR = 14;
+/** An edge may be off by this much, in pixels, and turned by 1 - this (cosine). */
+const OFF = 2;
+const TURNED = 0.94;
+
+export function supportOf(line: Line, edges: Edges, colours: Opponent): Support {
+  const { width, height } = edges;
+  const [normalX, normalY] = [Math.cos(line.angle), Math.sin(line.angle)];
+  const along: [number, number] = [-normalY, normalX];
+  const foot: [number, number] = [normalX * line.offset, normalY * line.offset];
+  const reach = Math.ceil(Math.hypot(width, height)) + 1;
+  const count = 2 * reach + 2;
+  const [inside, edge] = [new Float32Array(count), new Float32Array(count)];
+  const [contrast, lighter] = [new Float32Array(count), new Float32Array(count)];
+  const { light, redGreen, yellowBlue } = colours;
+  for (let sample = 1; sample < count; sample++) {
+    inside[sample] = inside[sample - 1];
+    edge[sample] = edge[sample - 1];
+    contrast[sample] = contrast[sample - 1];
+    lighter[sample] = lighter[sample - 1];
+    const t = sample - 1 - reach;
+    const [x, y] = [foot[0] + t * along[0], foot[1] + t * along[1]];
+    if (x < 2 || y < 2 || x > width - 3 || y > height - 3) continue;
+    inside[sample]++;
+    for (let off = 0; off <= 2 * OFF; off++) {
+      const by = off & 1 ? -((off + 1) >> 1) : off >> 1;
+      const at = Math.round(y + by * normalY) * width + Math.round(x + by * normalX);
+      if (edges.strength[at] > 0 && Math.abs(edges.normalX[at] * normalX + edges.normalY[at] * normalY) > TURNED) {
+        edge[sample]++;
+        break;
+      }
+    }
+    let [dl, da, db, pairs] = [0, 0, 0, 0];
+    for (let away = NEAR; away <= FAR; away += 2) {
+      const [ax, ay] = [Math.round(x + away * normalX), Math.round(y + away * normalY)];
+      const [bx, by] = [Math.round(x - away * normalX), Math.round(y - away * normalY)];
+      if (ax < 0 || ay < 0 || bx < 0 || by < 0) continue;
+      if (ax >= width || ay >= height || bx >= width || by >= height) continue;
+      const [a, b] = [ay * width + ax, by * width + bx];
+      dl += light[a] - light[b];
+      da += redGreen[a] - redGreen[b];
+      db += yellowBlue[a] - yellowBlue[b];
+      pairs++;
+    }
+    if (pairs === 0) continue;
+    contrast[sample] += Math.min(1, Math.hypot(dl, 1.5 * da, 1.5 * db) / pairs / CLEAR);
+    lighter[sample] += Math.max(-1, Math.min(1, dl / pairs / CLEAR));
+  }
+  return { line, along, foot, begin: -reach, inside, edge, contrast, lighter };
+}
+
+export interface Stretch {
+  /** Length in pixels, and how much of it lies in the picture. */
+  length: number;
+  inside: number;
+  /** Shares (0 to 1) of what lies inside. */
+  edge: number;
+  contrast: number;
+  /** -1 to 1: lighter on the side of the normal. */
+  lighter: number;
+}
+
+/** What speaks for the stretch of a line between two points on it. */
+export function stretch(support: Support, from: [number, number], to: [number, number]): Stretch {
+  const position = ([x, y]: [number, number]) =>
+    (x - support.foot[0]) * support.along[0] + (y - support.foot[1]) * support.along[1] - support.begin;
+  const last = support.inside.length - 1;
+  const [a, b] = [position(from), position(to)];
+  const low = Math.max(0, Math.min(last, Math.round(Math.min(a, b))));
+  const high = Math.max(low, Math.min(last, Math.round(Math.max(a, b))));
+  const inside = support.inside[high] - support.inside[low];
+  const share = (sums: Float32Array) => (inside > 0 ? (sums[high] - sums[low]) / inside : 0);
+  return {
+    length: Math.abs(b - a),
+    inside,
+    edge: share(support.edge),
+    contrast: share(support.contrast),
+    lighter: share(support.lighter),
+  };
+}

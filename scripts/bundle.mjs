@@ -1,0 +1,19 @@
+/** How what runs on Node.js is bundled: the project's own workspaces into one, everything else stays in node_modules. */
+export const forNode = {
+  bundle: true,
+  platform: 'node',
+  format: 'esm',
+  target: 'node20',
+  sourcemap: true,
+  splitting: true,
+  logLevel: 'warning',
+  tsconfig: 'tsconfig.json',
+  plugins: [
+    {
+      name: 'packages-outside',
+      setup(it) {
+        it.onResolve({ filter: /^[^./]/ }, ({ path }) => (path.startsWith('@crow/') ? null : { external: true }));
+      },
+    },
+  ],
+};
