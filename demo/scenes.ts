@@ -35,13 +35,30 @@ export interface Scene {
 /** A photo as people take them, by number: another number, another table, light, slant and trouble. */
 export function makeScene(seed: number, stock: Stock, longSide: number): Scene {
   const random = seededRandom(seed * 7919 + 13);
+  for (;;) {
+    const scene = tryScene(seed, random, stock, longSide);
+    if (isAsMeant(scene)) return scene;
+  }
+}
+
+/** How far outside the picture a corner may lie, as a share of its longer side. */
+const MOST_OUTSIDE = 0.1;
+
+/** Whether all corners are in the picture, or the one that is meant to be outside is, and not too far. */
+function isAsMeant({ outlines, trouble, view: { width, height } }: Scene): boolean {
+  const outside = outlines.flat().map(([x, y]) => Math.max(-x, -y, x - width, y - height) / Math.max(width, height));
+  const number = outside.filter((away) => away > 0).length;
+  return trouble === 'corner outside' ? number === 1 && Math.max(...outside) < MOST_OUTSIDE : number === 0;
+}
+
+function tryScene(seed: number, random: () => number, stock: Stock, longSide: number): Scene {
   const between = (low: number, high: number) => low + (high - low) * random();
   const pick = <T>(from: readonly T[]): T => from[Math.floor(random() * from.length)];
   const table = TABLES[seed % TABLES.length];
   const trouble = TROUBLES[Math.floor(seed / TABLES.length + seed) % TROUBLES.length];
   const landscape = random() < 0.15;
   const [width, height] = landscape ? [longSide, Math.round(longSide * 0.75)] : [Math.round(longSide * 0.75), longSide];
-  const angle = between(-0.16, 0.16);
+  const angle = trouble === 'corner outside' ? between(-0.5, 0.5) : between(-0.16, 0.16);
   const laid = (source: Stock['sheets'][number], x = 0, y = 0, turned = angle): LaidSheet => ({
     ...source,
     at: [x + between(-6, 6), y + between(-8, 8)],
@@ -65,10 +82,9 @@ export function makeScene(seed: number, stock: Stock, longSide: number): Scene {
   if (landscape) shows *= 1.35;
   const top = sheets[sheets.length - 1];
   if (trouble === 'bowed') top.bow = between(-2.2, 2.2);
-  if (trouble === 'corner outside') top.at = [top.at[0] + between(12, 22) * Math.sign(between(-1, 1)), top.at[1] - 14];
+  if (trouble === 'corner outside') top.at = [top.at[0] + between(-40, 40), top.at[1] + between(-40, 40)];
   if (trouble === 'on another sheet')
     sheets.unshift(laid(pick(stock.sheets), between(-60, 60), between(-50, 50), angle + between(-0.5, 0.5)));
-  if (trouble === 'corner outside') shows = top.height * 1.06;
   const view: View = {
     width,
     height,
@@ -78,7 +94,7 @@ export function makeScene(seed: number, stock: Stock, longSide: number): Scene {
     things: trouble === 'things' ? scatter(top, between, pick) : [],
     camera: {
       shows,
-      lean: between(0, trouble === 'corner outside' ? 0.15 : 0.42),
+      lean: between(0, 0.42),
       leanTo: between(-Math.PI, Math.PI),
       roll: between(-0.1, 0.1),
       focal: between(0.72, 1.05),

@@ -32,7 +32,8 @@ export function greyOf(picture: Raster): Raster {
 }
 
 /**
- * A smaller picture, each pixel the mean of those that it covers.
+ * A smaller picture, each pixel the mean of those that it covers (to the nearest whole pixel; of many, of every second or third
+ * row and column).
  * @param longSide the most that the longer side may have, in pixels; a smaller picture is given back as it is
  */
 export function shrink(picture: Raster, longSide: number): Raster {
@@ -40,44 +41,55 @@ export function shrink(picture: Raster, longSide: number): Raster {
   if (scale >= 1) return picture;
   const width = Math.max(1, Math.round(picture.width * scale));
   const height = Math.max(1, Math.round(picture.height * scale));
-  return areaMean(picture, width, height);
-}
-
-/** Area averaging in two passes, columns first within a row, with the shares of pixels that are cut. */
-function areaMean({ width, height, channels, data }: Raster, toWidth: number, toHeight: number): Raster {
-  const out = new Uint8ClampedArray(toWidth * toHeight * channels);
-  const across = width / toWidth;
-  const down = height / toHeight;
-  const row = new Float32Array(toWidth * channels);
-  const sum = new Float32Array(toWidth * channels);
-  const shrinkRow = (y: number) => {
-    const line = y * width * channels;
-    for (let x = 0; x < toWidth; x++) {
-      const begin = x * across;
-      const end = Math.min(width, begin + across);
-      const [first, last] = [Math.floor(begin), Math.ceil(end) - 1];
-      for (let channel = 0; channel < channels; channel++) {
-        let total = 0;
-        for (let at = first; at <= last; at++) total += data[line + at * channels + channel];
-        total -= (begin - first) * data[line + first * channels + channel];
-        total -= (last + 1 - end) * data[line + last * channels + channel];
-        row[x * channels + channel] = total / (end - begin);
+  const { channels, data } = picture;
+  const out = new Uint8ClampedArray(width * height * channels);
+  const across = coverage(picture.width, width);
+  const down = coverage(picture.height, height);
+  const sums = new Uint32Array(width * channels);
+  const stride = Math.max(1, Math.floor(1 / scale / ENOUGH_COVERED));
+  const next = stride * channels;
+  for (let y = 0; y < height; y++) {
+    sums.fill(0);
+    const [first, last] = [down[y], down[y + 1]];
+    let rows = 0;
+    for (let row = first; row < last; row += stride, rows++) {
+      const line = row * picture.width * channels;
+      for (let x = 0, to = 0; x < width; x++) {
+        const end = line + across[x + 1] * channels;
+        if (channels === 1) {
+          let sum = 0;
+          for (let at = line + across[x]; at < end; at += next) sum += data[at];
+          sums[to++] += sum;
+          continue;
+        }
+        let [red, green, blue] = [0, 0, 0];
+        for (let at = line + across[x] * channels; at < end; at += next) {
+          red += data[at];
+          green += data[at + 1];
+          blue += data[at + 2];
+        }
+        sums[to] += red;
+        sums[to + 1] += green;
+        sums[to + 2] += blue;
+        to += channels;
       }
     }
-  };
-  let shrunk = -1;
-  for (let y = 0; y < toHeight; y++) {
-    const begin = y * down;
-    const end = Math.min(height, begin + down);
-    sum.fill(0);
-    for (let at = Math.floor(begin); at < Math.ceil(end); at++) {
-      if (at !== shrunk) shrinkRow((shrunk = at));
-      const share = (Math.min(at + 1, end) - Math.max(at, begin)) / (end - begin);
-      for (let each = 0; each < sum.length; each++) sum[each] += share * row[each];
+    for (let x = 0, to = y * width * channels, from = 0; x < width; x++) {
+      const covered = rows * Math.ceil((across[x + 1] - across[x]) / stride);
+      for (let channel = 0; channel < channels; channel++)
+        out[to++] = channel === 3 ? 255 : sums[from + channel] / covered;
+      from += channels;
     }
-    out.set(sum, y * toWidth * channels);
   }
-  return { width: toWidth, height: toHeight, channels, data: out };
+  return { width, height, channels, data: out };
+}
+
+/** So many pixels across and down are enough to take the mean of. */
+const ENOUGH_COVERED = 2.2;
+
+/** Where each pixel of a shorter row begins in a longer one. */
+function coverage(from: number, to: number): Int32Array {
+  return Int32Array.from({ length: to + 1 }, (_, index) => Math.round((index * from) / to));
 }
 
 /** Mean over a square of side 2 × radius + 1, by running sums (two passes); at the edges over what there is. */

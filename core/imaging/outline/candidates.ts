@@ -16,7 +16,7 @@ const MOST_OUTSIDE = 0.3;
 /** How far from parallel opposite sides may be, in radians, and from a right angle neighbouring ones. */
 const MOST_TAPER = 0.7;
 const MOST_SLANT = 0.75;
-/** How much of a side is looked at beyond its corners: there, no edge should go on. */
+/** How much of a side is looked at before its corners, where there should be an edge, and beyond them, where none should go on. */
 const BEYOND = 0.14;
 /** What the picture's own border counts as: neither for nor against. */
 const BORDER_EDGE = 0.5;
@@ -89,7 +89,7 @@ function cornersOf(a: Support, b: Support, c: Support, d: Support, width: number
 function scoreOf(corners: Quad, sides: Support[], width: number, height: number): number {
   const middleX = (corners[0][0] + corners[1][0] + corners[2][0] + corners[3][0]) / 4;
   const middleY = (corners[0][1] + corners[1][1] + corners[2][1] + corners[3][1]) / 4;
-  let [edges, contrasts, lighters, beyond, weakest, weights] = [0, 0, 0, 0, 1, 0];
+  let [edges, contrasts, lighters, beyond, missing, weakest, palest, weights] = [0, 0, 0, 0, 0, 1, 1, 0];
   for (let number = 0; number < 4; number++) {
     const side = sides[number];
     const [from, to] = [corners[number], corners[(number + 1) % 4]];
@@ -106,24 +106,37 @@ function scoreOf(corners: Quad, sides: Support[], width: number, height: number)
         1;
       lighter = visible * found.lighter * inwards;
       const [dx, dy] = [(to[0] - from[0]) * BEYOND, (to[1] - from[1]) * BEYOND];
-      const after = stretch(side, to, [to[0] + dx, to[1] + dy]);
-      const before = stretch(side, [from[0] - dx, from[1] - dy], from);
-      const looked = after.inside + before.inside;
-      if (looked > 0) beyond += (weight * (after.edge * after.inside + before.edge * before.inside)) / looked;
+      beyond += goesOn(side, to, [to[0] + dx, to[1] + dy]) + goesOn(side, [from[0] - dx, from[1] - dy], from);
+      missing += lacking(side, [to[0] - dx, to[1] - dy], to) + lacking(side, from, [from[0] + dx, from[1] + dy]);
     }
     edges += weight * edge;
     contrasts += weight * contrast;
     lighters += weight * lighter;
     weights += weight;
     weakest = Math.min(weakest, edge);
+    palest = Math.min(palest, contrast);
   }
   const share = Math.min(1, Math.abs(area(corners)) / (width * height));
   return (
-    0.46 * (edges / weights) +
+    0.4 * (edges / weights) +
     0.2 * weakest +
-    0.2 * (contrasts / weights) +
+    0.14 * (contrasts / weights) +
+    0.12 * palest +
     0.14 * (lighters / weights) -
-    0.16 * (beyond / weights) +
+    0.045 * beyond -
+    0.03 * missing +
     0.1 * Math.sqrt(share)
   );
+}
+
+/** How much of an edge there is along a stretch beyond a corner; nothing is known of what lies outside the picture. */
+function goesOn(side: Support, from: Point, to: Point): number {
+  const { inside, length, edge } = stretch(side, from, to);
+  return length > 0 ? (edge * inside) / length : 0;
+}
+
+/** How much of a stretch that leads to a corner has no edge. */
+function lacking(side: Support, from: Point, to: Point): number {
+  const { inside, length, edge } = stretch(side, from, to);
+  return length > 0 ? ((1 - edge) * inside) / length : 0;
 }

@@ -37,58 +37,45 @@ export interface Edges {
 
 /** A pixel counts as an edge when it changes by this many times what pixels usually change by here, and by so much at least. */
 const OVER_USUAL = 2.2;
-const LEAST_CHANGE = 2.2;
+const LEAST_CHANGE = 1.3;
 const TILE = 32;
 
 /**
- * Edges of brightness and colour together (the structure tensor of all channels, Di Zenzo 1986), thinned to ridges across
- * their direction (Canny 1986), with a threshold that follows how busy the surroundings are.
+ * Edges of brightness and colour together: at each pixel the change of all channels, in the direction of the channel that
+ * changes most (after Di Zenzo 1986), thinned to ridges across that direction (Canny 1986), with a threshold that follows how
+ * busy the surroundings are.
  */
 export function findEdges({ width, height, light, redGreen, yellowBlue }: Opponent): Edges {
   const count = width * height;
-  const strength = new Float32Array(count);
+  const [strength, thin] = [new Float32Array(count), new Float32Array(count)];
   const [normalX, normalY] = [new Float32Array(count), new Float32Array(count)];
   for (let y = 1; y < height - 1; y++) {
-    for (let x = 1; x < width - 1; x++) {
-      const at = y * width + x;
-      let [xx, xy, yy] = [0, 0, 0];
-      let [mostX, mostY, most] = [0, 0, -1];
-      for (let channel = 0; channel < 3; channel++) {
-        const from = channel === 0 ? light : channel === 1 ? redGreen : yellowBlue;
-        const up = at - width;
-        const down = at + width;
-        const gx =
-          (3 * (from[up + 1] - from[up - 1] + from[down + 1] - from[down - 1]) + 10 * (from[at + 1] - from[at - 1])) /
-          32;
-        const gy =
-          (3 * (from[down - 1] - from[up - 1] + from[down + 1] - from[up + 1]) + 10 * (from[down] - from[up])) / 32;
-        xx += gx * gx;
-        xy += gx * gy;
-        yy += gy * gy;
-        const size = gx * gx + gy * gy;
-        if (size > most) [mostX, mostY, most] = [gx, gy, size];
+    for (let x = 1, at = y * width + 1; x < width - 1; x++, at++) {
+      let [gx, gy] = slope(light, at, width);
+      let most = gx * gx + gy * gy;
+      let sum = most;
+      for (const channel of [redGreen, yellowBlue]) {
+        const [cx, cy] = slope(channel, at, width);
+        const size = cx * cx + cy * cy;
+        sum += size;
+        if (size > most) [gx, gy, most] = [cx, cy, size];
       }
-      const root = Math.sqrt((xx - yy) * (xx - yy) + 4 * xy * xy);
-      const magnitude = Math.sqrt((xx + yy + root) / 2);
-      const angle = 0.5 * Math.atan2(2 * xy, xx - yy);
-      let [nx, ny] = [Math.cos(angle), Math.sin(angle)];
-      if (nx * mostX + ny * mostY < 0) [nx, ny] = [-nx, -ny];
-      strength[at] = magnitude;
-      normalX[at] = nx;
-      normalY[at] = ny;
+      const length = Math.sqrt(most) + 1e-9;
+      strength[at] = Math.sqrt(sum);
+      normalX[at] = gx / length;
+      normalY[at] = gy / length;
     }
   }
   const threshold = usualChange(strength, width, height);
-  const thin = new Float32Array(count);
+  const tilesAcross = Math.ceil(width / TILE);
   for (let y = 1; y < height - 1; y++) {
-    for (let x = 1; x < width - 1; x++) {
-      const at = y * width + x;
+    for (let x = 1, at = y * width + 1; x < width - 1; x++, at++) {
       const here = strength[at];
-      const tile = Math.floor(y / TILE) * Math.ceil(width / TILE) + Math.floor(x / TILE);
-      if (here < threshold[tile]) continue;
+      if (here < threshold[Math.trunc(y / TILE) * tilesAcross + Math.trunc(x / TILE)]) continue;
       // Compared with the two neighbours across the edge, between pixels.
       const [nx, ny] = [normalX[at], normalY[at]];
-      const [stepX, stepY] = [nx < 0 ? -1 : 1, (ny < 0 ? -1 : 1) * width];
+      const stepX = nx < 0 ? -1 : 1;
+      const stepY = ny < 0 ? -width : width;
       const [ax, ay] = [Math.abs(nx), Math.abs(ny)];
       const share = ax > ay ? ay / ax : ax / ay;
       const straight = ax > ay ? stepX : stepY;
@@ -100,20 +87,47 @@ export function findEdges({ width, height, light, redGreen, yellowBlue }: Oppone
   return { width, height, strength: thin, normalX, normalY };
 }
 
+/** How a channel rises to the right and downwards, per pixel (Scharr 2000). */
+function slope(from: Float32Array, at: number, width: number): [number, number] {
+  const [up, down] = [at - width, at + width];
+  const diagonal = from[down + 1] - from[up - 1];
+  const other = from[up + 1] - from[down - 1];
+  return [
+    (3 * (other + diagonal) + 10 * (from[at + 1] - from[at - 1])) / 32,
+    (3 * (diagonal - other) + 10 * (from[down] - from[up])) / 32,
+  ];
+}
+
+const BINS = 96;
+const BINS_PER_LEVEL = 6;
+
 /** The threshold for each tile: the median change in and around it, so many times over. */
 function usualChange(strength: Float32Array, width: number, height: number): Float32Array {
   const [across, down] = [Math.ceil(width / TILE), Math.ceil(height / TILE)];
-  const medians = new Float32Array(across * down);
-  const values: number[] = [];
-  for (let ty = 0; ty < down; ty++) {
-    for (let tx = 0; tx < across; tx++) {
-      values.length = 0;
-      for (let y = Math.max(1, (ty - 1) * TILE); y < Math.min(height - 1, (ty + 2) * TILE); y += 3)
-        for (let x = Math.max(1, (tx - 1) * TILE); x < Math.min(width - 1, (tx + 2) * TILE); x += 3)
-          values.push(strength[y * width + x]);
-      values.sort((a, b) => a - b);
-      medians[ty * across + tx] = Math.max(LEAST_CHANGE, OVER_USUAL * (values[values.length >> 1] ?? 0));
+  const counts = new Uint16Array(across * down * BINS);
+  for (let y = 1; y < height - 1; y += 2) {
+    const row = Math.trunc(y / TILE) * across;
+    for (let x = 1, at = y * width + 1; x < width - 1; x += 2, at += 2) {
+      const bin = Math.min(BINS - 1, Math.trunc(strength[at] * BINS_PER_LEVEL));
+      counts[(row + Math.trunc(x / TILE)) * BINS + bin]++;
     }
   }
-  return medians;
+  const around = new Uint32Array(BINS);
+  const thresholds = new Float32Array(across * down);
+  for (let tile = 0; tile < thresholds.length; tile++) {
+    const [tileX, tileY] = [tile % across, Math.trunc(tile / across)];
+    around.fill(0);
+    let total = 0;
+    for (let y = Math.max(0, tileY - 1); y <= Math.min(down - 1, tileY + 1); y++) {
+      for (let x = Math.max(0, tileX - 1); x <= Math.min(across - 1, tileX + 1); x++) {
+        const from = (y * across + x) * BINS;
+        for (let bin = 0; bin < BINS; bin++) around[bin] += counts[from + bin];
+      }
+    }
+    for (const each of around) total += each;
+    let bin = 0;
+    for (let below = around[0]; below < total / 2 && bin < BINS - 1; below += around[bin]) bin++;
+    thresholds[tile] = Math.max(LEAST_CHANGE, (OVER_USUAL * (bin + 0.5)) / BINS_PER_LEVEL);
+  }
+  return thresholds;
 }

@@ -121,9 +121,9 @@ function robustLine(
 function consensus(points: { t: number; off: number; weight: number }[]): { offset: number; slope: number } {
   let best = { offset: 0, slope: 0 };
   let most = -1;
-  const step = Math.max(1, Math.floor(points.length / 24));
+  const step = Math.max(1, Math.floor(points.length / 14));
   for (let i = 0; i < points.length; i += step) {
-    for (let j = i + step * 4; j < points.length; j += step) {
+    for (let j = i + step * 3; j < points.length; j += step) {
       const [a, b] = [points[i], points[j]];
       const slope = (b.off - a.off) / (b.t - a.t);
       if (Math.abs(slope) > 0.06) continue;

@@ -1,0 +1,85 @@
+import { distance, Point, Quad } from '../quad';
+import { Edges } from './edges';
+import { Line, lineThrough } from './lines';
+
+const STEPS = 64;
+const SAMPLES = 40;
+/** How much further one end of a side may be along than the other, in steps. */
+const MOST_SLOPE = 4;
+const KEPT = 3;
+/** The least share of a side, from one neighbour to the other, on which there is an edge. */
+const LEAST_EDGE = 0.5;
+const TURNED = 0.93;
+
+/**
+ * Other places where each side of a quad may be, between the same neighbours: the straight edges that reach all the way from
+ * one neighbouring side to the other. Print leaves a margin, so its lines and rules don't; a faint edge of paper does, even
+ * where a busy table has many stronger ones.
+ */
+export function otherSides(edges: Edges, quad: Quad): Line[] {
+  return [0, 1, 2, 3].flatMap((side) => {
+    // Along the two neighbours, from the opposite side over this one and on to the end of the picture.
+    const [from, to] = [quad[(side + 3) % 4], quad[(side + 2) % 4]];
+    const [left, right] = [quad[side], quad[(side + 1) % 4]];
+    const far = farthest(edges, from, left, to, right);
+    const at = (a: Point, b: Point, step: number): Point => {
+      const share = (far * step) / STEPS;
+      return [a[0] + share * (b[0] - a[0]), a[1] + share * (b[1] - a[1])];
+    };
+    const found: { step: number; share: number; line: Line }[] = [];
+    for (let step = 6; step <= STEPS; step++) {
+      for (let slope = -MOST_SLOPE; slope <= MOST_SLOPE; slope++) {
+        const [a, b] = [at(from, left, step + slope / 2), at(to, right, step - slope / 2)];
+        const share = edgeBetween(edges, a, b);
+        if (share < LEAST_EDGE) continue;
+        const near = found.find((other) => Math.abs(other.step - step) < 2);
+        if (!near) found.push({ step, share, line: lineThrough(a, b) });
+        else if (share > near.share) Object.assign(near, { step, share, line: lineThrough(a, b) });
+      }
+    }
+    return found
+      .sort((a, b) => b.share - a.share)
+      .slice(0, KEPT)
+      .map(({ line }) => line);
+  });
+}
+
+/** How far, beside the length of the neighbours, one may go before leaving the picture. */
+function farthest({ width, height }: Edges, from: Point, left: Point, to: Point, right: Point): number {
+  let far = 3;
+  for (const [a, b] of [
+    [from, left],
+    [to, right],
+  ]) {
+    for (const [start, end, size] of [
+      [a[0], b[0], width],
+      [a[1], b[1], height],
+    ]) {
+      if (Math.abs(end - start) < 1) continue;
+      const limit = end > start ? (size * 1.05 - start) / (end - start) : (start + size * 0.05) / (start - end);
+      if (limit > 0) far = Math.min(far, limit);
+    }
+  }
+  return Math.max(1, far);
+}
+
+function edgeBetween({ width, height, strength, normalX, normalY }: Edges, a: Point, b: Point): number {
+  const length = distance(a, b);
+  if (length < 8) return 0;
+  const [nx, ny] = [-(b[1] - a[1]) / length, (b[0] - a[0]) / length];
+  let [hits, seen] = [0, 0];
+  for (let sample = 0; sample < SAMPLES; sample++) {
+    const share = (sample + 0.5) / SAMPLES;
+    const [x, y] = [a[0] + share * (b[0] - a[0]), a[1] + share * (b[1] - a[1])];
+    if (x < 2 || y < 2 || x > width - 3 || y > height - 3) continue;
+    seen++;
+    for (let by = -1; by <= 1; by++) {
+      const at = Math.round(y + by * ny) * width + Math.round(x + by * nx);
+      if (strength[at] > 0 && Math.abs(normalX[at] * nx + normalY[at] * ny) > TURNED) {
+        hits++;
+        break;
+      }
+    }
+  }
+  return seen > SAMPLES / 2 ? hits / seen : 0;
+}
