@@ -17,6 +17,12 @@ export const PAPER_SIZES: PaperSize[] = [
   { name: 'Legal', width: 612, height: 1008 },
 ];
 
+/** Whether a page is as large as a standard paper, either way round. */
+export function isPaperSize(width: number, height: number): boolean {
+  const [short, long] = [Math.min(width, height), Math.max(width, height)];
+  return PAPER_SIZES.some((size) => Math.abs(short / size.width - 1) < SNAP && Math.abs(long / size.height - 1) < SNAP);
+}
+
 /** Focal lengths that cameras have, as shares of the picture's longer side, and the usual one of a phone. */
 const SHORTEST_FOCAL = 0.5;
 const LONGEST_FOCAL = 1.8;

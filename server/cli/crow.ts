@@ -6,6 +6,10 @@ const HELP = `Crow Shelf: from a pile of paper to searchable PDFs in named folde
   ./crow start     start with your own shelf
   ./crow test      check everything
   ./crow worker    work for the database that CROW_DATABASE names
+  ./crow outline FILE…
+                   print where the sheets are in each picture, as JSON
+  ./crow clean FILE… --out FOLDER [--look clear-colour|grey|black-and-white|even-light|as-shot]
+                   write each page outlined, flat, upright and legible as a PNG
   ./crow read FILE… [--languages eng,deu]
                    print the words and facts of each file as JSON
   ./crow bind FILE… --out OUT.pdf [--size full|balanced|small] [--languages eng,deu]
@@ -16,6 +20,8 @@ CROW_HOME says where the shelf is kept (usually .crow/own, for the demo .crow/de
 const COMMANDS: Record<string, () => Promise<{ main(args: string[]): Promise<number> }>> = {
   demo: () => import('./demo'),
   start: () => import('./start'),
+  outline: () => import('./outline'),
+  clean: () => import('./clean'),
   read: () => import('./read'),
   bind: () => import('./bind'),
 };

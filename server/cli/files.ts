@@ -46,3 +46,17 @@ export function sentence(error: unknown): string {
     ? inWords(error.report)
     : `It could not be read: ${error instanceof Error ? error.message : String(error)}`;
 }
+
+/** Does the same for each file and prints what comes of it, a JSON line each; a bad file is told in a sentence, the rest go on. */
+export async function eachFile(files: string[], work: (file: string) => Promise<object>): Promise<number> {
+  let failed = false;
+  for (const file of files) {
+    try {
+      console.log(JSON.stringify({ file, ...(await work(file)) }));
+    } catch (error) {
+      failed = true;
+      console.log(JSON.stringify({ file, error: sentence(error) }));
+    }
+  }
+  return failed ? 1 : 0;
+}

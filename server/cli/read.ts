@@ -2,7 +2,7 @@ import { Box } from '@crow/core/geometry';
 import { Fact, findFacts } from '@crow/core/reading/facts';
 import { plainText } from '@crow/core/reading/words';
 import { readText } from '../services/reading';
-import { openFile, parseArguments, parseLanguages, sentence } from './files';
+import { eachFile, openFile, parseArguments, parseLanguages } from './files';
 
 /** The facts that `read` prints, in this order; those that are not found yet are null. */
 const FACT_NAMES = [
@@ -20,19 +20,10 @@ const FACT_NAMES = [
 ];
 
 /** `./crow read`: the words and facts of files as JSON lines, without server or database. */
-export async function main(args: string[]): Promise<number> {
+export function main(args: string[]): Promise<number> {
   const { files, given } = parseArguments(args, ['languages']);
   const languages = parseLanguages(given.languages);
-  let failed = false;
-  for (const file of files) {
-    try {
-      console.log(JSON.stringify(await readFile(file, languages)));
-    } catch (error) {
-      failed = true;
-      console.log(JSON.stringify({ file, error: sentence(error) }));
-    }
-  }
-  return failed ? 1 : 0;
+  return eachFile(files, (file) => readFile(file, languages));
 }
 
 async function readFile(file: string, languages: string[]) {
@@ -44,7 +35,6 @@ async function readFile(file: string, languages: string[]) {
   }
   const found: Record<string, Fact | null> = { ...findFacts(texts) };
   return {
-    file,
     pages: texts.map(({ width, height, words }) => ({
       width,
       height,

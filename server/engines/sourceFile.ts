@@ -2,6 +2,7 @@ import { open, readFile, stat } from 'node:fs/promises';
 import sharp, { Sharp } from 'sharp';
 import { Problem } from '@crow/contract/problems';
 import { Orientation } from '@crow/core/geometry';
+import { isPaperSize } from '@crow/core/imaging/straighten';
 import { pageSize } from '@crow/core/pdf/pageSize';
 import { detectFormat, Format, FORMAT_NAMES, HEAD_BYTES, looksLike } from './formats';
 import { decodeHeic } from './heic';
@@ -14,6 +15,7 @@ const PDF_DPI = 300;
 /** A PDF page larger than any paper is drawn with fewer pixels per inch, so that the picture stays below this. */
 const MOST_PDF_PIXELS = 40e6;
 const POINTS_PER_INCH = 72;
+const LEAST_SCAN_DPI = 90;
 
 /** A page in a file: how large its picture is upright. */
 export interface SourcePage {
@@ -23,6 +25,8 @@ export interface SourcePage {
   /** Upright, in points. */
   pointWidth: number;
   pointHeight: number;
+  /** Whether it is a flat scan for sure: from a PDF or a TIFF, or with a resolution at which it is as large as a standard paper. */
+  scanned: boolean;
 }
 
 /** A file with pages, on disk. */
@@ -65,7 +69,7 @@ async function pagesOf(path: string, name: string, format: Format): Promise<Sour
   if (format === 'pdf') return pdfPages(path, name);
   if (format === 'heic') {
     const { width, height } = await decodeHeic(await readFile(path), name, MOST_MEGAPIXELS);
-    return [sourcePage(width, height, undefined)];
+    return [sourcePage(width, height, format, undefined)];
   }
   const first = await pictureMetadata(path, name, format, 0);
   const count = format === 'tiff' ? (first.pages ?? 1) : 1;
@@ -75,7 +79,7 @@ async function pagesOf(path: string, name: string, format: Format): Promise<Sour
     const { width, height, orientation, density } =
       number === 0 ? first : await pictureMetadata(path, name, format, number);
     const sideways = (orientation ?? 1) >= 5;
-    pages.push(sideways ? sourcePage(height, width, density) : sourcePage(width, height, density));
+    pages.push(sideways ? sourcePage(height, width, format, density) : sourcePage(width, height, format, density));
   }
   return pages;
 }
@@ -84,9 +88,11 @@ function checkCount(name: string, pages: number): void {
   if (pages > MOST_PAGES) throw new Problem('too-many-pages', { name, pages, most: MOST_PAGES });
 }
 
-function sourcePage(width: number, height: number, dpi: number | undefined): SourcePage {
+function sourcePage(width: number, height: number, format: Format, dpi: number | undefined): SourcePage {
   const [pointWidth, pointHeight] = pageSize(width, height, dpi);
-  return { width, height, pointWidth, pointHeight };
+  const scanned =
+    format === 'tiff' || (dpi !== undefined && dpi >= LEAST_SCAN_DPI && isPaperSize(pointWidth, pointHeight));
+  return { width, height, pointWidth, pointHeight, scanned };
 }
 
 async function pictureMetadata(path: string, name: string, format: Format, page: number) {
@@ -118,6 +124,7 @@ async function pdfPages(path: string, name: string): Promise<SourcePage[]> {
       height: Math.max(1, Math.round((pointHeight * dpi) / POINTS_PER_INCH)),
       pointWidth,
       pointHeight,
+      scanned: true,
     };
   });
 }

@@ -1,0 +1,139 @@
+import { boxBlur, plane, Plane, Raster } from './raster';
+
+/** How bright the bare paper is across a picture: a grid over it for each of red, green and blue (or for grey). */
+export interface Illumination {
+  /** Cells across and down; a cell's value stands at its middle. */
+  channels: Plane[];
+}
+
+/** Cells along the longer side, and samples taken across a cell. */
+const CELLS = 112;
+const SAMPLES = 10;
+/** Of the pixels in a cell, so many (a share) are taken to be darker than the paper. */
+const PAPER_SHARE = 0.8;
+/** Cells this many levels darker than paper near by hold no bare paper. */
+const REACH = 7;
+const DARKEST_PAPER = 28;
+/** A cell is bare when its brighter and its middling pixels differ by no more than this share. */
+const BARE = 0.07;
+const DEEPEST_SHADOW = 0.4;
+const SAME_TINT = 0.09;
+
+/**
+ * Estimates the light on the paper from its bright pixels: the brightness that few pixels of a cell exceed; cells without
+ * bare paper (pictures, blocks of ink) take it from those around (a morphological closing), and all is smoothed.
+ */
+export function estimateIllumination(picture: Raster): Illumination {
+  const { width, height, channels, data } = picture;
+  const long = Math.max(width, height);
+  const across = Math.max(4, Math.round((CELLS * width) / long));
+  const down = Math.max(4, Math.round((CELLS * height) / long));
+  const used = channels === 1 ? 1 : 3;
+  const grids = Array.from({ length: used }, () => plane(across, down));
+  const stepX = Math.max(1, Math.floor(width / across / SAMPLES));
+  const stepY = Math.max(1, Math.floor(height / down / SAMPLES));
+  const counts = new Uint32Array(256 * used);
+  const printed = new Uint8Array(across * down);
+  for (let cy = 0; cy < down; cy++) {
+    for (let cx = 0; cx < across; cx++) {
+      counts.fill(0);
+      let seen = 0;
+      const [bottom, right] = [Math.ceil(((cy + 1) * height) / down), Math.ceil(((cx + 1) * width) / across)];
+      for (let y = Math.floor((cy * height) / down); y < bottom && y < height; y += stepY) {
+        for (let x = Math.floor((cx * width) / across); x < right && x < width; x += stepX) {
+          const at = (y * width + x) * channels;
+          for (let channel = 0; channel < used; channel++) counts[channel * 256 + data[at + channel]]++;
+          seen++;
+        }
+      }
+      for (let channel = 0; channel < used; channel++) {
+        let value = 255;
+        let above = counts[channel * 256 + 255];
+        while (value > 0 && above < (1 - PAPER_SHARE) * seen) above += counts[channel * 256 + --value];
+        let middle = value;
+        while (middle > 0 && above < 0.6 * seen) above += counts[channel * 256 + --middle];
+        grids[channel].data[cy * across + cx] = Math.max(DARKEST_PAPER, value);
+        if (value - middle > BARE * value) printed[cy * across + cx] = 1;
+      }
+    }
+  }
+  const filled = grids.map((grid) => closed(grid, REACH));
+  keepShadowedEdges(grids, filled, printed);
+  return { channels: filled.map((grid) => boxBlur(boxBlur(grid, 1), 1)) };
+}
+
+/**
+ * A wedge of shadow at the edge of the page is narrower than what is filled, but it is paper: cells near an edge that are
+ * bare, of the paper's tint and not too dark keep their own brightness.
+ */
+function keepShadowedEdges(grids: Plane[], filled: Plane[], printed: Uint8Array): void {
+  const [{ width, height }] = grids;
+  for (let at = 0; at < printed.length; at++) {
+    const [x, y] = [at % width, Math.floor(at / width)];
+    if (printed[at] || Math.min(x, y, width - 1 - x, height - 1 - y) > REACH) continue;
+    const shares = grids.map(({ data }, channel) => data[at] / filled[channel].data[at]);
+    if (Math.min(...shares) < DEEPEST_SHADOW || Math.max(...shares) - Math.min(...shares) > SAME_TINT) continue;
+    grids.forEach(({ data }, channel) => (filled[channel].data[at] = data[at]));
+  }
+}
+
+/** The largest value around, then the smallest of those: dark spots narrower than the reach are filled. */
+function closed(grid: Plane, reach: number): Plane {
+  return extreme(extreme(grid, reach, Math.max), reach, Math.min);
+}
+
+function extreme({ width, height, data }: Plane, reach: number, choose: (a: number, b: number) => number): Plane {
+  const rows = plane(width, height);
+  const out = plane(width, height);
+  for (let y = 0; y < height; y++) {
+    for (let x = 0; x < width; x++) {
+      let value = data[y * width + x];
+      for (let at = Math.max(0, x - reach); at <= Math.min(width - 1, x + reach); at++)
+        value = choose(value, data[y * width + at]);
+      rows.data[y * width + x] = value;
+    }
+  }
+  for (let y = 0; y < height; y++) {
+    for (let x = 0; x < width; x++) {
+      let value = rows.data[y * width + x];
+      for (let at = Math.max(0, y - reach); at <= Math.min(height - 1, y + reach); at++)
+        value = choose(value, rows.data[at * width + x]);
+      out.data[y * width + x] = value;
+    }
+  }
+  return out;
+}
+
+/**
+ * One over the light for each pixel of a row, times `scale`, interpolated between the middles of cells.
+ * @param y the row
+ * @param into one array a channel, as long as the row
+ */
+export function inverseLightOfRow(
+  { channels }: Illumination,
+  y: number,
+  width: number,
+  height: number,
+  scale: number,
+  into: Float32Array[],
+): void {
+  channels.forEach(({ width: across, height: down, data }, channel) => {
+    const fy = Math.max(0, Math.min(down - 1, ((y + 0.5) * down) / height - 0.5));
+    const top = Math.min(down - 2, Math.floor(fy));
+    const share = fy - top;
+    const row = into[channel];
+    let x = 0;
+    for (let cell = -1; cell < across; cell++) {
+      const value = (c: number) => {
+        const clamped = Math.max(0, Math.min(across - 1, c));
+        return data[top * across + clamped] * (1 - share) + data[(top + 1) * across + clamped] * share;
+      };
+      const [from, to] = [scale / value(cell), scale / value(cell + 1)];
+      const begin = ((cell + 0.5) * width) / across;
+      const end = ((cell + 1.5) * width) / across;
+      const slope = (to - from) / (end - begin);
+      for (; x < width && x + 0.5 < end; x++) row[x] = from + slope * (x + 0.5 - begin);
+    }
+    for (; x < width; x++) row[x] = row[x - 1];
+  });
+}

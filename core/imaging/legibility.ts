@@ -1,0 +1,139 @@
+import { Component, connectedComponents, letterHeight } from './components';
+import { roughInk } from './ink';
+import { greyOf, Raster, shrink } from './raster';
+
+/** What keeps a page from being read well, as a plain sentence each, the worst first. */
+export interface Legibility {
+  /** From 0 (nothing can be read) to 1 (as good as it gets). */
+  score: number;
+  advice: string[];
+  /** What the score is made of, each from 0 to 1. */
+  parts: { letters: number; sharpness: number; contrast: number; evenness: number; glare: number; complete: number };
+}
+
+const ADVICE: Record<keyof Legibility['parts'], string> = {
+  letters: 'The letters are small in the picture: go closer, or photograph half a page at a time.',
+  sharpness: 'The picture is blurred: hold still, tap to focus, or use more light.',
+  contrast: 'The print is faint beside the paper: use more light, or the look Clear colour.',
+  evenness: 'A shadow lies on the page: turn so that the light comes from the side.',
+  glare: 'The light is reflected in the page: tilt it, or move the lamp.',
+  complete: 'Text is cut off at the edge: draw the outline further out, or photograph the whole sheet.',
+};
+
+/** Below this, a part is worth a sentence. */
+const WORTH_SAYING = 0.62;
+/** Pixels are looked at in a picture of this size at the most: more tell no more. */
+const MEASURE = 2400;
+
+/**
+ * How well the text of a page can be read, judged from its flattened picture as shot.
+ * Height of the letters, steepness of their edges, contrast, evenness of the light, glare, and print that runs out at the edge.
+ */
+export function judgeLegibility(picture: Raster): Legibility {
+  const page = shrink(picture, MEASURE);
+  const scale = picture.width / page.width;
+  const grey = greyOf(page);
+  const ink = roughInk(grey);
+  const { components } = connectedComponents(ink);
+  const height = letterHeight(components) * scale;
+  const { edge, dark, light } = strokeEdges(grey, ink.data);
+  const { evenness, glare } = lightOn(grey);
+  const parts = {
+    letters: height === 0 ? 0.5 : ramp(height, 6, 17),
+    // Share of the way from paper to ink that the steepest pixel of an edge makes.
+    sharpness: ramp(edge, 0.1, 0.32),
+    contrast: ramp(light > 0 ? (light - dark) / light : 0, 0.16, 0.5),
+    evenness,
+    glare,
+    complete: completeness(components, ink.width, ink.height),
+  };
+  const least = Math.min(parts.letters, parts.sharpness, parts.contrast);
+  const product = parts.letters * parts.sharpness * parts.contrast;
+  const rest = 0.5 + 0.15 * parts.evenness + 0.15 * parts.glare + 0.2 * parts.complete;
+  const score = (0.5 * least + 0.5 * Math.cbrt(product)) * rest;
+  const worst = (Object.keys(parts) as (keyof typeof parts)[])
+    .filter((name) => parts[name] < WORTH_SAYING)
+    .sort((a, b) => parts[a] - parts[b]);
+  return { score, advice: worst.map((name) => ADVICE[name]), parts };
+}
+
+function ramp(value: number, low: number, high: number): number {
+  return Math.max(0, Math.min(1, (value - low) / (high - low)));
+}
+
+/** How steep the edges of strokes are beside the step that they make, and how dark ink and how light paper is (medians). */
+function strokeEdges({ width, height, data }: Raster, ink: Uint8Array): { edge: number; dark: number; light: number } {
+  const steepness: number[] = [];
+  const [darks, lights]: [number[], number[]] = [[], []];
+  for (let y = 2; y < height - 2; y += 2) {
+    for (let x = 5; x < width - 5; x++) {
+      const at = y * width + x;
+      if (ink[at] === ink[at - 1]) continue;
+      let [least, most, steepest] = [255, 0, 0];
+      for (let by = -4; by <= 4; by++) {
+        const value = data[at + by];
+        least = Math.min(least, value);
+        most = Math.max(most, value);
+        steepest = Math.max(steepest, Math.abs(value - data[at + by - 1]));
+      }
+      if (most - least < 8) continue;
+      steepness.push(steepest / (most - least));
+      darks.push(least);
+      lights.push(most);
+    }
+  }
+  if (steepness.length < 50) return { edge: 0.3, dark: 0, light: 255 };
+  const median = (values: number[]) => values.sort((a, b) => a - b)[values.length >> 1];
+  return { edge: median(steepness) - 0.2, dark: median(darks), light: median(lights) };
+}
+
+function lightOn({ width, height, data }: Raster): { evenness: number; glare: number } {
+  const cells = 12;
+  const levels: number[] = [];
+  let burnt = 0;
+  for (let cy = 0; cy < cells; cy++) {
+    for (let cx = 0; cx < cells; cx++) {
+      const values: number[] = [];
+      for (let y = Math.floor((cy * height) / cells); y < ((cy + 1) * height) / cells; y += 6)
+        for (let x = Math.floor((cx * width) / cells); x < ((cx + 1) * width) / cells; x += 6)
+          values.push(data[y * width + x]);
+      values.sort((a, b) => a - b);
+      levels.push(values[Math.floor(values.length * 0.8)] ?? 0);
+      if ((values[Math.floor(values.length * 0.3)] ?? 0) >= 254) burnt++;
+    }
+  }
+  levels.sort((a, b) => a - b);
+  const [low, high] = [levels[Math.floor(levels.length * 0.08)], levels[Math.floor(levels.length * 0.92)]];
+  const someBurnt = burnt / (cells * cells);
+  // All white is a scan; some white among grey is a reflection.
+  const glare = someBurnt > 0.02 && someBurnt < 0.7 && low < 225 ? 1 - ramp(someBurnt, 0.02, 0.25) : 1;
+  return { evenness: ramp(low / Math.max(1, high), 0.3, 0.75), glare };
+}
+
+/** How near letters of the same line are, in heights of a small letter. */
+const NEXT_LETTER = 1.6;
+
+/**
+ * Whether letters are cut by the edges: pieces of ink of a letter's size that touch the border of the page and have others
+ * beside them as letters of a line have. A sliver of table along an edge has none.
+ */
+function completeness(components: Component[], width: number, height: number): number {
+  const tall = letterHeight(components);
+  if (tall === 0) return 1;
+  const letters = components.filter(({ left, top, right, bottom }) => {
+    const [w, h] = [right - left + 1, bottom - top + 1];
+    return h > 0.35 * tall && h < 2.6 * tall && w < 4 * tall;
+  });
+  const cut = letters.filter((letter) => {
+    const { left, top, right, bottom } = letter;
+    if (left > 1 && top > 1 && right < width - 2 && bottom < height - 2) return false;
+    const beside = letters.filter(
+      (other) =>
+        other !== letter &&
+        Math.min(bottom, other.bottom) - Math.max(top, other.top) > 0.3 * tall &&
+        Math.max(other.left - right, left - other.right) < NEXT_LETTER * tall,
+    );
+    return beside.length >= 2;
+  });
+  return 1 - ramp(cut.length, 1, 6);
+}

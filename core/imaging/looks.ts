@@ -1,0 +1,143 @@
+import { estimateIllumination, Illumination, inverseLightOfRow } from './illumination';
+import { binarise } from './binarise';
+import { greyOf, Raster, shrink } from './raster';
+
+/** How a page is rendered. */
+export const LOOKS = ['asShot', 'clear', 'grey', 'bilevel', 'even'] as const;
+export type Look = (typeof LOOKS)[number];
+
+/** Resolution of the tone curve: a share of the paper's brightness from 0 to a little over 1. */
+const STEPS = 1024;
+const MOST = 1.3;
+/** From this share of the paper's brightness on, a pixel is paper and becomes white. */
+const WHITE = 0.91;
+/** As dark as ink should come out at least, as a share of white; fainter ink is strengthened up to this. */
+const BOLD = 0.34;
+const MOST_GAMMA = 3.2;
+const USUAL_GAMMA = 1.15;
+
+/**
+ * Renders a page in a look. The same raster comes out in the browser and on the server.
+ * - asShot: as it is
+ * - clear: paper white, colours true, faint ink strengthened
+ * - grey: the same without colour
+ * - bilevel: black and white, thin strokes kept, show-through dropped
+ * - even: shadows and gradients of the light taken out, tones otherwise kept
+ * @param like the light and tone to use, when only a part of the page or a smaller copy of it is rendered
+ */
+export function renderLook(picture: Raster, look: Look, like: Tone = toneOf(picture)): Raster {
+  if (look === 'asShot') return picture;
+  if (look === 'bilevel') return binarise(normalised(greyOf(picture), greyLight(like.light), linear()), like.ink);
+  const source = look === 'grey' ? greyOf(picture) : picture;
+  const light = source.channels === 1 ? greyLight(like.light) : like.light;
+  return normalised(source, light, look === 'even' ? evenCurve() : clearCurve(like.ink));
+}
+
+/** What rendering needs to know of a page as a whole. */
+export interface Tone {
+  light: Illumination;
+  /** How dark its ink usually is, as a share of the paper's brightness. */
+  ink: number;
+}
+
+/** Size (longer side, pixels) at which a page's tone is measured. */
+const MEASURE = 1000;
+
+export function toneOf(picture: Raster): Tone {
+  const small = shrink(picture, MEASURE);
+  const light = estimateIllumination(small);
+  return { light, ink: inkLevel(normalised(greyOf(small), greyLight(light), linear())) };
+}
+
+/** The darkness that half of the ink's pixels have; ink is what is clearly darker than paper. */
+function inkLevel({ data }: Raster): number {
+  const counts = new Uint32Array(256);
+  for (const value of data) counts[value]++;
+  const darkerThan = Math.round(0.8 * 255);
+  let total = 0;
+  for (let value = 0; value < darkerThan; value++) total += counts[value];
+  let [below, value] = [0, 0];
+  // The darker third: the edges of strokes are lighter than the strokes.
+  while (value < darkerThan && below + counts[value] < total / 3) below += counts[value++];
+  return total < data.length / 5000 ? 0.2 : value / 255;
+}
+
+function greyLight({ channels }: Illumination): Illumination {
+  if (channels.length === 1) return { channels };
+  const [red, green, blue] = channels;
+  const data = red.data.map((value, at) => 0.3 * value + 0.586 * green.data[at] + 0.114 * blue.data[at]);
+  return { channels: [{ ...red, data }] };
+}
+
+function linear(): Float32Array {
+  return Float32Array.from({ length: STEPS + 1 }, (_, step) => (step / STEPS) * MOST);
+}
+
+function evenCurve(): Float32Array {
+  // A touch below white, so that the brightest part of a picture is not lost.
+  return Float32Array.from({ length: STEPS + 1 }, (_, step) => (step / STEPS) * MOST * 0.98);
+}
+
+function clearCurve(ink: number): Float32Array {
+  const level = Math.min(0.98, ink / WHITE);
+  const needed = level <= BOLD ? USUAL_GAMMA : Math.log(BOLD) / Math.log(level);
+  const gamma = Math.max(USUAL_GAMMA, Math.min(MOST_GAMMA, needed));
+  return Float32Array.from({ length: STEPS + 1 }, (_, step) => Math.min(1, ((step / STEPS) * MOST) / WHITE) ** gamma);
+}
+
+/** Each pixel beside the light on the paper there, through a tone curve; colours keep their hue. */
+function normalised(picture: Raster, light: Illumination, curve: Float32Array): Raster {
+  const { width, height, channels, data } = picture;
+  const used = channels === 1 ? 1 : 3;
+  const out = new Uint8ClampedArray(width * height * used);
+  const rows = light.channels.map(() => new Float32Array(width));
+  const gain = curve.map((value, step) => (step === 0 ? 0 : value / ((step / STEPS) * MOST)));
+  const perStep = STEPS / MOST;
+  for (let y = 0; y < height; y++) {
+    inverseLightOfRow(light, y, width, height, 1, rows);
+    let from = y * width * channels;
+    let to = y * width * used;
+    for (let x = 0; x < width; x++, from += channels, to += used) {
+      if (used === 1) {
+        const share = data[from] * rows[0][x];
+        out[to] = 255 * curve[share >= MOST ? STEPS : (share * perStep) | 0];
+        continue;
+      }
+      const red = data[from] * rows[0][x];
+      const green = data[from + 1] * rows[1][x];
+      const blue = data[from + 2] * rows[2][x];
+      const share = 0.299 * red + 0.587 * green + 0.114 * blue;
+      const by = 255 * gain[share >= MOST ? STEPS : (share * perStep) | 0];
+      out[to] = red * by;
+      out[to + 1] = green * by;
+      out[to + 2] = blue * by;
+    }
+  }
+  return { width, height, channels: used, data: out };
+}
+
+/** Shares of a page from which on it counts as coloured, or as holding a picture. */
+const COLOURED = 0.004;
+const PICTURED = 0.14;
+
+/**
+ * The look that suits a page by itself: even light where it holds pictures, clear colour where there is colour, else grey.
+ * A page that is black and white already stays as it is.
+ */
+export function suitableLook(picture: Raster): Look {
+  const small = shrink(picture, 700);
+  const { light } = toneOf(small);
+  const flat = normalised(small, light, linear());
+  const pixels = flat.width * flat.height;
+  let [coloured, middling, between] = [0, 0, 0];
+  for (let at = 0; at < flat.data.length; at += flat.channels) {
+    const [red, green, blue] = [0, 1, 2].map((by) => flat.data[at + (flat.channels === 1 ? 0 : by)]);
+    const [most, least] = [Math.max(red, green, blue), Math.min(red, green, blue)];
+    if (most - least > 44 && least < 215) coloured++;
+    if (most > 70 && most < 205) middling++;
+    if (small.data[at] > 3 && small.data[at] < 252) between++;
+  }
+  if (between < 0.0005 * pixels) return 'asShot';
+  if (middling > PICTURED * pixels) return 'even';
+  return coloured > COLOURED * pixels ? 'clear' : 'grey';
+}

@@ -1,0 +1,150 @@
+import { Turn } from '../geometry';
+import { trimEdges } from './edgeTrim';
+import { applyHomography, homography } from './homography';
+import { lettersOnly } from './components';
+import { roughInk } from './ink';
+import { LOOKS, Look, renderLook, suitableLook } from './looks';
+import { liftMarks, Mark } from './marks';
+import { findOutlines } from './outline/findOutlines';
+import { Point, Quad, scaleQuad, wholeQuad } from './quad';
+import { Raster, shrink } from './raster';
+import { flatSize, paperFor, trueAspect, warp } from './straighten';
+import { textDirection, textSkew } from './textLines';
+
+/** What is done to a picture to make a page of it. The picture itself is never changed. */
+export interface Recipe {
+  /** Where the sheet is in the picture, as shares (0 to 1) of its width and height; null for the whole picture. */
+  corners: Quad | null;
+  /** How far the page is turned clockwise once it is flat, in degrees, to make its lines level. */
+  angle: number;
+  look: Look;
+  /** Size of the paper before quarter turns, in points. */
+  paper: [width: number, height: number];
+  /** What is wiped off, in shares of the flat page. */
+  marks: Mark[];
+}
+
+export { LOOKS };
+
+export interface Proposal {
+  recipe: Recipe;
+  /** Quarter turns that bring the page upright. */
+  turn: Turn;
+  /** How sure the outline is, 0 to 1; 1 for a flat scan. */
+  confidence: number;
+}
+
+/** Sizes (longer side, pixels) at which lines of text are looked at. */
+const TEXT_SIZE = 1000;
+const MOST_SKEW_OF_SCAN = 6;
+const MOST_SKEW_OF_SHEET = 3;
+/** Skew is only put right when it stands out so clearly, and from so many degrees on. */
+const CLEAR = 1.25;
+const LEAST_SKEW = 0.12;
+const SURE_OF_DIRECTION = 0.5;
+/** Below this the whole picture is taken instead of an outline. */
+export const LEAST_CONFIDENCE = 0.5;
+
+/**
+ * Proposes how to make pages of a picture: one for each sheet found, or of the whole picture when it is a flat scan or no
+ * sheet is found for sure.
+ * @param scanned the size in points when the picture is known to be a scan: it is then only deskewed and turned
+ */
+export function proposeRecipes(picture: Raster, { scanned }: { scanned?: [number, number] } = {}): Proposal[] {
+  const found = scanned ? [] : findOutlines(picture).filter(({ confidence }) => confidence >= LEAST_CONFIDENCE);
+  if (found.length === 0) return [proposePage(picture, null, scanned, scanned ? 1 : 0.5)];
+  // In reading order: rows of sheets, from the left.
+  const rowHeight = picture.height / 3;
+  const order = ({ corners }: (typeof found)[number]) =>
+    Math.round(Math.min(...corners.map(([, y]) => y)) / rowHeight) * 1e6 + Math.min(...corners.map(([x]) => x));
+  return found
+    .sort((a, b) => order(a) - order(b))
+    .map(({ corners, confidence }) => proposePage(picture, corners, undefined, confidence));
+}
+
+function proposePage(
+  picture: Raster,
+  corners: Quad | null,
+  scanned: [number, number] | undefined,
+  confidence: number,
+): Proposal {
+  const { width, height } = picture;
+  const quad = corners ?? wholeQuad(width, height);
+  const { width: paperWidth, height: paperHeight } = corners
+    ? paperFor(trueAspect(quad, width, height))
+    : scanned
+      ? { width: scanned[0], height: scanned[1] }
+      : paperFor(width / height);
+  const paper: [number, number] = [paperWidth, paperHeight];
+  const small = shrink(picture, 2 * TEXT_SIZE);
+  const smallQuad = scaleQuad(quad, small.width / width);
+  const scale = TEXT_SIZE / Math.max(...paper);
+  const flat = warp(small, smallQuad, Math.round(paper[0] * scale), Math.round(paper[1] * scale));
+  const most = corners ? MOST_SKEW_OF_SHEET : MOST_SKEW_OF_SCAN;
+  const ink = lettersOnly(roughInk(flat));
+  const direction = textDirection(ink);
+  const sure = direction.confidence >= SURE_OF_DIRECTION;
+  const sideways = sure && direction.turn % 180 !== 0;
+  const skew = textSkew(sideways ? turnedInk(ink) : ink, most);
+  const angle = skew.clarity > CLEAR && Math.abs(skew.degrees) >= LEAST_SKEW ? -skew.degrees : 0;
+  const recipe: Recipe = {
+    corners: corners && scaleQuad(corners, 1 / width, 1 / height),
+    angle,
+    look: suitableLook(flat),
+    paper,
+    marks: [],
+  };
+  return { recipe, turn: sure ? direction.turn : 0, confidence };
+}
+
+function turnedInk({ width, height, data }: ReturnType<typeof roughInk>): ReturnType<typeof roughInk> {
+  const turned = new Uint8Array(data.length);
+  for (let y = 0; y < height; y++)
+    for (let x = 0; x < width; x++) turned[x * height + (height - 1 - y)] = data[y * width + x];
+  return { width: height, height: width, data: turned };
+}
+
+/** The quad of the picture that becomes the page: the corners, turned by the angle in the plane of the sheet. */
+export function pageQuad(recipe: Pick<Recipe, 'corners' | 'angle' | 'paper'>, width: number, height: number): Quad {
+  const quad = recipe.corners ? scaleQuad(recipe.corners, width, height) : wholeQuad(width, height);
+  if (recipe.angle === 0) return quad;
+  const [w, h] = recipe.paper;
+  const fromPaper = homography(wholeQuad(w, h), quad);
+  const radians = (-recipe.angle * Math.PI) / 180;
+  const [cos, sin] = [Math.cos(radians), Math.sin(radians)];
+  return wholeQuad(w, h).map(([x, y]): Point => {
+    const [dx, dy] = [x - w / 2, y - h / 2];
+    return applyHomography(fromPaper, [w / 2 + dx * cos - dy * sin, h / 2 + dx * sin + dy * cos]);
+  }) as Quad;
+}
+
+/** The size in pixels that a page has in full, before quarter turns, made from a picture of this size. */
+export function pageSizeOf(recipe: Recipe, width: number, height: number): [width: number, height: number] {
+  if (!recipe.corners) return [width, height];
+  return flatSize(scaleQuad(recipe.corners, width, height), { width: recipe.paper[0], height: recipe.paper[1] });
+}
+
+/**
+ * Makes the page that a recipe says, before quarter turns.
+ * @param longSide the longer side wanted, in pixels; the full size when left out
+ */
+export function makePage(picture: Raster, recipe: Recipe, { longSide = Infinity } = {}): Raster {
+  return finishPage(flatten(picture, recipe, { longSide }), recipe);
+}
+
+/** The sheet made flat, as shot. */
+export function flatten(picture: Raster, recipe: Recipe, { longSide = Infinity } = {}): Raster {
+  const full = pageSizeOf(recipe, picture.width, picture.height);
+  const scale = Math.min(1, longSide / Math.max(...full));
+  const size = full.map((side) => Math.max(1, Math.round(side * scale))) as [number, number];
+  const untouched = !recipe.corners && recipe.angle === 0 && scale === 1;
+  // Interpolation sees four pixels; when many fall on one, their mean is taken first.
+  const source = scale < 0.6 ? shrink(picture, Math.max(picture.width, picture.height) * scale * 1.4) : picture;
+  return untouched ? picture : warp(source, pageQuad(recipe, source.width, source.height), ...size);
+}
+
+/** Wipes the marks off a flat page, cleans its edges when it was cut out of a photo, and renders it in the look. */
+export function finishPage(flat: Raster, { corners, look, marks }: Pick<Recipe, 'corners' | 'look' | 'marks'>): Raster {
+  const clean = marks.length > 0 ? liftMarks(flat, marks) : flat;
+  return renderLook(corners && look !== 'asShot' ? trimEdges(clean) : clean, look);
+}

@@ -1,0 +1,59 @@
+import { mkdir } from 'node:fs/promises';
+import { basename, join } from 'node:path';
+import { judgeLegibility } from '@crow/core/imaging/legibility';
+import { Look } from '@crow/core/imaging/looks';
+import { quarterTurned } from '@crow/core/imaging/raster';
+import { finishPage, flatten, proposeRecipes } from '@crow/core/imaging/recipe';
+import { rasterOf, sharpOf } from '../engines/rasters';
+import { withScratch } from '../engines/scratch';
+import { openPage } from '../engines/sourceFile';
+import { eachFile, openFile, parseArguments } from './files';
+
+const LOOK_NAMES: Record<string, Look> = {
+  'as-shot': 'asShot',
+  'clear-colour': 'clear',
+  grey: 'grey',
+  'black-and-white': 'bilevel',
+  'even-light': 'even',
+};
+
+/** `./crow clean`: writes each page outlined, straightened, upright and rendered, as a PNG; tells how legible it is. */
+export async function main(args: string[]): Promise<number> {
+  const { files, given } = parseArguments(args, ['out', 'look']);
+  if (!given.out) throw new Error('Say where the pages go: --out FOLDER.');
+  const look = given.look ? LOOK_NAMES[given.look] : undefined;
+  if (given.look && !look)
+    throw new Error(`There is no look “${given.look}”; there are ${Object.keys(LOOK_NAMES).join(', ')}.`);
+  await mkdir(given.out, { recursive: true });
+  const taken = new Set<string>();
+  return eachFile(files, async (file) => {
+    const info = await openFile(file);
+    const stem = freeStem(basename(file).replace(/\.[^.]+$/, ''), taken);
+    const pages = [];
+    for (let number = 0; number < info.pages.length; number++) {
+      const { scanned, pointWidth, pointHeight } = info.pages[number];
+      const picture = await withScratch(async (folder) => rasterOf(await openPage(info, number, folder)));
+      for (const { recipe, turn } of proposeRecipes(picture, {
+        scanned: scanned ? [pointWidth, pointHeight] : undefined,
+      })) {
+        const flat = flatten(picture, recipe);
+        const wanted = { ...recipe, look: look ?? recipe.look };
+        const page = quarterTurned(finishPage(flat, wanted), turn);
+        const out = join(given.out, `${stem}-${pages.length + 1}.png`);
+        await sharpOf(page).png({ compressionLevel: 3 }).toFile(out);
+        const { score, advice } = judgeLegibility(flat);
+        const name = Object.keys(LOOK_NAMES).find((each) => LOOK_NAMES[each] === wanted.look)!;
+        pages.push({ out, look: name, legibility: { score: Math.round(score * 1000) / 1000, advice } });
+      }
+    }
+    return { pages };
+  });
+}
+
+/** Files of the same name from different folders don't overwrite each other. */
+function freeStem(stem: string, taken: Set<string>): string {
+  let free = stem;
+  for (let number = 2; taken.has(free); number++) free = `${stem} (${number})`;
+  taken.add(free);
+  return free;
+}
