@@ -1,4 +1,4 @@
-import { array, object, string } from 'yup';
+import { array, number, object, string } from 'yup';
 import { endpoint } from './endpoint';
 import * as shape from './shapes';
 
@@ -190,7 +190,27 @@ export const endpoints = {
     }),
     query: object({
       turn: shape.turn,
+      /** Which recipe it is made by; without one, the picture as it came. */
+      version: string().max(40),
     }),
+  }),
+  changePages: endpoint({
+    method: 'PUT',
+    path: '/recipes',
+    summary: 'Have pages made by other recipes: outline, angle, look, paper, marks, quarter turns',
+    body: object({
+      changes: array(object({ id, recipe: shape.recipe.nullable().default(null), turn: shape.turn }))
+        .min(1)
+        .max(5000)
+        .required(),
+    }),
+  }),
+  findSheet: endpoint({
+    method: 'POST',
+    path: '/pages/:id/find-sheet',
+    summary: 'Look for the sheet in a page’s picture again',
+    params: idParams,
+    reply: object({ recipe: shape.recipe, turn: shape.turn, confidence: number().required() }),
   }),
   pageText: endpoint({
     method: 'GET',

@@ -1,5 +1,7 @@
 import { array, boolean, InferType, mixed, number, object, string, tuple } from 'yup';
 import { Turn } from '@crow/core/geometry';
+import { LOOKS } from '@crow/core/imaging/looks';
+import { Recipe } from '@crow/core/imaging/recipe';
 import { KINDS } from '@crow/core/reading/facts';
 import { ProblemReport } from './problems';
 
@@ -13,6 +15,24 @@ export const turn = number<Turn>().oneOf([0, 90, 180, 270]).required();
 export const share = tuple([number().required(), number().required(), number().required(), number().required()]);
 export const problem = mixed<ProblemReport>().nullable().defined();
 const when = string().required();
+
+const point = tuple([number().required(), number().required()]);
+/** What is done to a picture to make a page of it; see core/imaging/recipe. Places in shares of the picture or the page. */
+export const recipe = object({
+  /** May lie a little outside the picture. */
+  corners: array(point.required()).length(4, 'an outline has four corners').nullable().defined(),
+  angle: number().min(-45).max(45).required(),
+  look: string().oneOf(LOOKS).required(),
+  paper: tuple([number().min(20).max(6000).required(), number().min(20).max(6000).required()]).required(),
+  marks: array(
+    object({
+      points: array(point.required()).min(1).max(4000).required(),
+      radius: number().min(0.0005).max(0.5).required(),
+    }),
+  )
+    .max(300)
+    .required(),
+});
 
 /** A page as it is shown: its picture's size, turned as it lies. */
 export const page = object({
@@ -28,6 +48,12 @@ export const page = object({
   turn,
   dropped: boolean().required(),
   cutBefore: boolean().required(),
+  /** Which recipe it is made by; empty when it is its picture as it is. */
+  version: string().defined(),
+  recipe: mixed<Recipe>().nullable().defined(),
+  /** How sure its outline is; null while nobody has looked. */
+  confidence: number().nullable().defined(),
+  legibility: mixed<{ score: number; advice: string[] }>().nullable().defined(),
   /** Whether its small and screen-sized pictures are made. */
   pictured: boolean().required(),
   reading: string()
@@ -61,7 +87,7 @@ export const stackSummary = object({
   read: number().integer().required(),
   failed: number().integer().required(),
   readingStopped: boolean().required(),
-  firstPages: array(id).required(),
+  firstPages: array(object({ id, turn, version: string().defined() })).required(),
 });
 export type StackSummary = InferType<typeof stackSummary>;
 
@@ -78,7 +104,15 @@ export type Stack = InferType<typeof stack>;
 export const arrangementChange = object({
   /** The step that the change builds on; another one means that somebody else changed the stack meanwhile. */
   base: number().integer().min(0).required(),
-  pages: array(object({ id, cutBefore: boolean().required(), turn, dropped: boolean().required() }))
+  pages: array(
+    object({
+      id,
+      cutBefore: boolean().required(),
+      turn,
+      version: string().max(40).defined(),
+      dropped: boolean().required(),
+    }),
+  )
     .min(1)
     .max(5000)
     .required(),
@@ -120,6 +154,7 @@ export const documentSummary = object({
   read: number().integer().required(),
   firstPageId: id,
   firstPageTurn: turn,
+  firstPageVersion: string().defined(),
   kind: string().nullable().defined(),
   vendor: string().nullable().defined(),
   date: string().nullable().defined(),

@@ -13,6 +13,7 @@ import { LiveHub } from './routes/liveHub';
 import { pageRoutes } from './routes/pages';
 import { stackRoutes } from './routes/stacks';
 import { PictureDesk } from './services/pagePictures';
+import { SourceShelf } from './services/sources';
 import { ActingAs, owner } from './store/history';
 
 const MOST_JSON_BYTES = 2 * 1024 * 1024;
@@ -22,7 +23,7 @@ const MOST_REQUESTS_A_MINUTE = 6000;
 /** The web application's server: everything below /api, and the application itself. */
 export async function buildApp(
   context: Context,
-  parts: { pictures: PictureDesk; hub: LiveHub; webFolder: string },
+  parts: { pictures: PictureDesk; sources: SourceShelf; hub: LiveHub; webFolder: string },
 ): Promise<FastifyInstance> {
   const app = Fastify({
     bodyLimit: MOST_JSON_BYTES,
@@ -79,7 +80,7 @@ export async function buildApp(
       stackRoutes(api, context);
       documentRoutes(api, context);
       folderRoutes(api, context);
-      pageRoutes(api, context, parts.pictures);
+      pageRoutes(api, context, parts.pictures, parts.sources);
     },
     { prefix: '/api' },
   );

@@ -30,7 +30,7 @@ async function main(): Promise<void> {
   await sweepUnfinishedBlobs(database);
   await shelf.inspect((await owner(database.source.manager)).id);
 
-  const app = await buildApp(context, { pictures: new PictureDesk(context, sources), hub, webFolder });
+  const app = await buildApp(context, { pictures: new PictureDesk(context, sources), sources, hub, webFolder });
   const worker = new Worker(context, ['shelve'], shelfHandlers(shelf));
   worker.start();
   const rescue = setInterval(() => {

@@ -27,11 +27,12 @@ const MEASURE = 2400;
 
 /**
  * How well the text of a page can be read, judged from its flattened picture as shot.
+ * @param enlarged how many times larger the page is in its picture as captured, when this is a smaller copy
  * Height of the letters, steepness of their edges, contrast, evenness of the light, glare, and print that runs out at the edge.
  */
-export function judgeLegibility(picture: Raster): Legibility {
+export function judgeLegibility(picture: Raster, { enlarged = 1 } = {}): Legibility {
   const page = shrink(picture, MEASURE);
-  const scale = picture.width / page.width;
+  const scale = (enlarged * picture.width) / page.width;
   const grey = greyOf(page);
   const ink = roughInk(grey);
   const { components } = connectedComponents(ink);

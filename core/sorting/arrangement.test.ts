@@ -16,6 +16,7 @@ function table(written: string): Arrangement {
     id,
     cutBefore: cut === '|',
     turn: 0,
+    version: '',
     dropped: dropped === '-',
   }));
 }
@@ -84,6 +85,7 @@ describe('moving pages', () => {
           id: String(index),
           cutBefore: index > 0 && cut,
           turn: 0 as const,
+          version: '',
           dropped: false,
         }));
         const after = movePages(before, new Set(moved), before[to]?.id ?? null);

@@ -6,6 +6,8 @@ export interface Placed {
   /** Whether a new document begins with this page. */
   cutBefore: boolean;
   turn: Turn;
+  /** The version of its recipe. */
+  version: string;
   /** A dropped page goes into no document; it stays visible and can be brought back. */
   dropped: boolean;
 }

@@ -2,7 +2,9 @@ import { readFile } from 'node:fs/promises';
 import sharp, { Sharp } from 'sharp';
 import { Problem } from '@crow/contract/problems';
 import { Orientation, Turn, turnOrientation, turnSize } from '@crow/core/geometry';
+import { makePage, Recipe } from '@crow/core/imaging/recipe';
 import { EncodedPicture } from '@crow/core/pdf/bindPdf';
+import { rasterOf } from './rasters';
 import { openPage, SourceInfo, storedOrientation } from './sourceFile';
 
 export type PictureSize = 'thumb' | 'screen' | 'full';
@@ -27,9 +29,12 @@ export async function derivePictures(
   turn: Turn,
   sizes: PictureSize[],
   folder: string,
+  recipe: Recipe | null = null,
 ): Promise<Map<PictureSize, DerivedPicture>> {
   const longest = Math.max(...sizes.map((size) => LONG_SIDE[size]));
-  const decoded = await drawn(source, number, longest, folder);
+  const decoded = recipe
+    ? await madePage(source, number, recipe, longest, folder)
+    : await drawn(source, number, longest, folder);
   const derived = new Map<PictureSize, DerivedPicture>();
   for (const size of sizes) {
     const picture = sharp(decoded.data, { raw: decoded.info }).rotate(turn);
@@ -65,23 +70,36 @@ async function drawn(source: SourceInfo, number: number, longSide: number, folde
   }
 }
 
+/** A page made by its recipe, before quarter turns. */
+async function madePage(source: SourceInfo, number: number, recipe: Recipe, longSide: number, folder: string) {
+  // The sheet may be a small part of its picture: what is to be shown in full needs all of it.
+  const opened = await openPage(source, number, folder, Number.isFinite(longSide) ? 2 * longSide : Infinity);
+  try {
+    const { width, height, channels, data } = makePage(await rasterOf(opened), recipe, { longSide });
+    return { data: Buffer.from(data.buffer, data.byteOffset, data.byteLength), info: { width, height, channels } };
+  } catch (error) {
+    if (error instanceof Problem) throw error;
+    throw new Problem('page-not-drawn', { name: source.name, page: number + 1 });
+  }
+}
+
 /** The picture that the recogniser gets: grey, upright and turned, in full size. */
 export async function readingPicture(
   source: SourceInfo,
   number: number,
   turn: Turn,
   folder: string,
+  recipe: Recipe | null = null,
 ): Promise<{ bytes: Buffer; width: number; height: number; dpi: number }> {
-  const opened = await openPage(source, number, folder);
+  const opened = recipe ? undefined : await openPage(source, number, folder);
   try {
-    const { data, info } = await opened
-      .flatten({ background: '#ffffff' })
-      .toColourspace('b-w')
-      .raw()
-      .toBuffer({ resolveWithObject: true });
+    const { data, info } = opened
+      ? await opened.flatten({ background: '#ffffff' }).toColourspace('b-w').raw().toBuffer({ resolveWithObject: true })
+      : await madePage(source, number, recipe!, Infinity, folder);
     const upright = sharp(data, { raw: info }).rotate(turn).toColourspace('b-w').png({ compressionLevel: 1 });
     const encoded = await upright.toBuffer({ resolveWithObject: true });
-    const [pointWidth] = turnSize(source.pages[number].pointWidth, source.pages[number].pointHeight, turn);
+    const paper = recipe?.paper ?? [source.pages[number].pointWidth, source.pages[number].pointHeight];
+    const [pointWidth] = turnSize(paper[0], paper[1], turn);
     const { width, height } = encoded.info;
     return { bytes: encoded.data, width, height, dpi: Math.min(2400, Math.max(70, (72 * width) / pointWidth)) };
   } catch {
@@ -108,7 +126,14 @@ export async function bindingPicture(
   turn: Turn,
   size: BindingSize,
   folder: string,
+  recipe: Recipe | null = null,
 ): Promise<EncodedPicture> {
+  if (recipe) {
+    const { data, info } = await madePage(source, number, recipe, Infinity, folder);
+    const made = sharp(data, { raw: info });
+    if (recipe.look === 'bilevel') return encodeBilevel(made, turnOrientation(1, turn));
+    return encodeJpeg(made, info.width, recipe.paper[0], turn, size);
+  }
   const metadata =
     source.format === 'pdf' || source.format === 'heic'
       ? undefined
@@ -124,7 +149,8 @@ export async function bindingPicture(
     const { width, height } = metadata;
     return { format: 'jpeg', bytes, width, height, shown: [width, height], channels, orientation };
   }
-  return encodeJpeg(await openPage(source, number, folder), source, number, turn, size);
+  const { width, pointWidth } = source.pages[number];
+  return encodeJpeg(await openPage(source, number, folder), width, pointWidth, turn, size);
 }
 
 /** Group 4 through a TIFF of one tile (strips would each need a picture of their own); tiles are multiples of 16 pixels. */
@@ -153,12 +179,11 @@ function tileSize(length: number): number {
 
 async function encodeJpeg(
   opened: Sharp,
-  source: SourceInfo,
-  number: number,
+  width: number,
+  pointWidth: number,
   turn: Turn,
   size: BindingSize,
 ): Promise<EncodedPicture> {
-  const { width, pointWidth } = source.pages[number];
   let picture = opened.flatten({ background: '#ffffff' });
   if (size !== 'full') {
     const most = Math.round((pointWidth / 72) * BINDING[size].dpi);

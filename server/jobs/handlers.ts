@@ -17,7 +17,7 @@ export function workerHandlers(context: Context, sources: SourceShelf): Handlers
   return {
     'take-in': ({ fileId }) => findPages(context, fileId),
     picture: ({ pageId }) => picturePage(context, sources, pageId),
-    read: ({ pageId, turn }) => readPage(context, sources, pageId, turn),
+    read: ({ pageId, turn, version }) => readPage(context, sources, pageId, turn, version),
     bind: ({ documentId, actorId }) => bindDocument(context, sources, documentId, actorId),
   };
 }
@@ -33,10 +33,10 @@ export async function giveUp(context: Context, { kind, data }: GivenUp): Promise
     const file = await manager.findOneBy(SourceFile, { id: (data as Work['take-in']).fileId });
     if (file) await refuse(context, file, new Problem('file-broken', { name: file.name, format: 'a file with pages' }));
   } else if (kind === 'read') {
-    const { pageId, turn } = data as Work['read'];
+    const { pageId, turn, version } = data as Work['read'];
     const page = await manager.findOneBy(Page, { id: pageId });
     const problem = new Problem('page-not-read', { detail: 'the recogniser failed on it several times' }).report;
-    if (page && page.turn === turn && page.reading === 'waiting')
+    if (page && page.turn === turn && page.version === version && page.reading === 'waiting')
       await settle(context, page, { reading: 'failed', problem });
   } else if (kind === 'picture') {
     const { pageId } = data as Work['picture'];

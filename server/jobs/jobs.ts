@@ -8,10 +8,10 @@ export interface Work {
   'take-in': { fileId: string };
   /** Bind a document's PDF. */
   bind: { documentId: string; actorId: string };
-  /** Make the small and the screen-sized picture of a page. */
+  /** Find out how a page is made, make its small and its screen-sized picture, and have it read. */
   picture: { pageId: string };
   /** Read the text of a page. */
-  read: { pageId: string; turn: Turn };
+  read: { pageId: string; turn: Turn; version: string };
   /** Make the file on disk agree with the database; done where the shelf folder is. */
   shelve: { documentId: string; actorId: string };
 }

@@ -23,6 +23,7 @@ const ask = () =>
   room.context.jobs.ask(room.context.database.source.manager, 'read', {
     pageId: '00000000-0000-4000-8000-000000000000',
     turn: 0,
+    version: '',
   });
 
 it('gives the work of a worker that died to the next one', async () => {
@@ -61,7 +62,7 @@ it('tries failing work again, and gives it up where the person sees it', async (
       throw new Error('out of memory');
     },
   });
-  await room.context.jobs.ask(room.context.database.source.manager, 'read', { pageId: page.id, turn: 0 });
+  await room.context.jobs.ask(room.context.database.source.manager, 'read', { pageId: page.id, turn: 0, version: '' });
   failing.start();
   let given = await room.context.jobs.fetchGivenUp();
   await until(async () => Boolean((given ??= await room.context.jobs.fetchGivenUp())));
@@ -75,7 +76,11 @@ it('tries failing work again, and gives it up where the person sees it', async (
 it('starts no work that was asked for in a transaction that failed', async () => {
   const { source } = room.context.database;
   const failing = source.transaction(async (manager) => {
-    await room.context.jobs.ask(manager, 'read', { pageId: '00000000-0000-4000-8000-000000000000', turn: 0 });
+    await room.context.jobs.ask(manager, 'read', {
+      pageId: '00000000-0000-4000-8000-000000000000',
+      turn: 0,
+      version: '',
+    });
     throw new Error('no');
   });
   await expect(failing).rejects.toThrow('no');

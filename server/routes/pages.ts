@@ -3,23 +3,30 @@ import { endpoints } from '@crow/contract/endpoints';
 import { turnSize } from '@crow/core/geometry';
 import { Problem } from '@crow/contract/problems';
 import { Context } from '../context';
+import { changePages, findSheet, PageChange } from '../services/changingPages';
 import { PictureDesk } from '../services/pagePictures';
+import { SourceShelf } from '../services/sources';
 import { Page, Reading } from '../store/entities';
 import { serve } from './serve';
 
 const A_YEAR_SECONDS = 31_536_000;
 
-export function pageRoutes(app: FastifyInstance, context: Context, pictures: PictureDesk): void {
+export function pageRoutes(app: FastifyInstance, context: Context, pictures: PictureDesk, sources: SourceShelf): void {
   const { manager } = context.database.source;
   serve(app, endpoints.pagePicture, async ({ params, query, reply }) => {
-    const { bytes, mediaType } = await pictures.picture(params.id, params.size, query.turn);
+    const { bytes, mediaType } = await pictures.picture(params.id, params.size, query.turn, query.version ?? '');
     // The address says everything that the picture depends on, so it never changes.
     return reply.type(mediaType).header('cache-control', `private, max-age=${A_YEAR_SECONDS}, immutable`).send(bytes);
+  });
+  serve(app, endpoints.changePages, ({ actor, body }) => changePages(context, actor, body.changes as PageChange[]));
+  serve(app, endpoints.findSheet, async ({ params }) => {
+    const proposal = await findSheet(context, sources, params.id);
+    return proposal;
   });
   serve(app, endpoints.pageText, async ({ params }) => {
     const page = await manager.findOneBy(Page, { id: params.id });
     if (!page) throw new Problem('not-found', { what: 'The page' });
-    const reading = await manager.findOneBy(Reading, { pageId: page.id, turn: page.turn });
+    const reading = await manager.findOneBy(Reading, { pageId: page.id, turn: page.turn, version: page.version });
     if (reading)
       return { width: reading.width, height: reading.height, language: reading.language, words: reading.words };
     const [width, height] = turnSize(page.width, page.height, page.turn);

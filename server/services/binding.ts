@@ -1,5 +1,6 @@
 import { createHash } from 'node:crypto';
 import { BindPage, bindPdf, BoundPdf } from '@crow/core/pdf/bindPdf';
+import { Recipe } from '@crow/core/imaging/recipe';
 import { Turn, turnSize } from '@crow/core/geometry';
 import { PageText, restoreWord, StoredWord } from '@crow/core/reading/words';
 import { BCP47 } from '@crow/core/reading/language';
@@ -24,6 +25,7 @@ export interface PageToBind {
   text?: Pick<PageText, 'width' | 'height' | 'words'>;
   /** Whether a PDF page is taken over as it is; else its picture is. A page with text of its own that is no good is drawn anew. */
   asIs: boolean;
+  recipe?: Recipe | null;
 }
 
 /** Turns pages of files into what a PDF is bound from. Pages of the same PDF are taken out of it together. */
@@ -40,15 +42,16 @@ export async function preparePages(pages: PageToBind[], size: BindingSize, folde
     taken.set(info, { bytes, order: new Map(numbers.map((number, index) => [number, index])) });
   }
   const prepared: BindPage[] = [];
-  for (const { info, number, turn, own, text, asIs } of pages) {
+  for (const { info, number, turn, own, text, asIs, recipe } of pages) {
     if (asIs) {
       const { bytes, order } = taken.get(info)!;
       prepared.push({ kind: 'pdf', bytes, index: order.get(number)!, turn, text: own ? undefined : text });
       continue;
     }
     const { pointWidth, pointHeight } = info.pages[number];
-    const picture = await bindingPicture(info, number, turn, size, folder);
-    prepared.push({ kind: 'picture', picture, size: turnSize(pointWidth, pointHeight, turn), text });
+    const [width, height] = recipe?.paper ?? [pointWidth, pointHeight];
+    const picture = await bindingPicture(info, number, turn, size, folder, recipe ?? null);
+    prepared.push({ kind: 'picture', picture, size: turnSize(width, height, turn), text });
   }
   return prepared;
 }
@@ -70,6 +73,7 @@ interface PageRow {
   source_file_id: string;
   source_number: number;
   turn: Turn;
+  recipe: Recipe | null;
   format: string;
   own: boolean | null;
   brings_text: boolean;
@@ -96,9 +100,9 @@ export async function bindDocument(
   if (!document || document.state === 'check') return;
   const pages = await rows<PageRow>(
     manager,
-    `select p.id, p.source_file_id, p.source_number, p.turn, f.format, r.own, r.width, r.height, r.language, r.words
+    `select p.id, p.source_file_id, p.source_number, p.turn, c.recipe, f.format, r.own, r.width, r.height, r.language, r.words
      from document_page dp join page p on p.id = dp.page_id join source_file f on f.id = p.source_file_id
-     left join reading r on r.page_id = p.id and r.turn = p.turn
+     left join recipe c on c.version = p.version left join reading r on r.page_id = p.id and r.turn = p.turn and r.version = p.version
      where dp.document_id = $1 order by dp.number`,
     [documentId],
   );
@@ -110,7 +114,8 @@ export async function bindDocument(
         turn: page.turn,
         own: page.own === true,
         text: page.words ? { width: page.width!, height: page.height!, words: page.words.map(restoreWord) } : undefined,
-        asIs: page.format === 'pdf',
+        asIs: page.format === 'pdf' && !page.recipe,
+        recipe: page.recipe,
       })),
       {
         title: document.name,

@@ -53,7 +53,7 @@ export async function refreshFacts(manager: EntityManager, documentId: string): 
   const pages = await rows<{ page_id: string; width: number; height: number; words: StoredWord[] }>(
     manager,
     `select p.id as page_id, r.width, r.height, r.words
-     from document_page dp join page p on p.id = dp.page_id join reading r on r.page_id = p.id and r.turn = p.turn
+     from document_page dp join page p on p.id = dp.page_id join reading r on r.page_id = p.id and r.turn = p.turn and r.version = p.version
      where dp.document_id = $1 order by dp.number`,
     [documentId],
   );

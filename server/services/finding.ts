@@ -57,7 +57,7 @@ export async function find(
   const pages = await rows<SearchedPage>(
     manager,
     `with matching as (
-       select dp.document_id, dp.page_id, dp.number, p.turn, d.filed_at
+       select dp.document_id, dp.page_id, dp.number, p.turn, p.version, d.filed_at
        from page_tokens t join document_page dp on dp.page_id = t.page_id join document d on d.id = dp.document_id
        join page p on p.id = t.page_id
        where t.tokens @@ $1::tsquery and d.binned_at is null
@@ -66,7 +66,7 @@ export async function find(
        limit ${MOST_DOCUMENTS + 1}
      )
      select m.document_id, m.page_id, m.number, r.words, r.width, r.height
-     from matching m join best using (document_id) join reading r on r.page_id = m.page_id and r.turn = m.turn
+     from matching m join best using (document_id) join reading r on r.page_id = m.page_id and r.turn = m.turn and r.version = m.version
      order by m.document_id, m.number`,
     [search.tsquery],
   );
@@ -126,7 +126,7 @@ export async function hitsInDocument(manager: EntityManager, documentId: string,
   const pages = await rows<SearchedPage>(
     manager,
     `select dp.document_id, dp.page_id, dp.number, r.words, r.width, r.height
-     from document_page dp join page p on p.id = dp.page_id join reading r on r.page_id = p.id and r.turn = p.turn
+     from document_page dp join page p on p.id = dp.page_id join reading r on r.page_id = p.id and r.turn = p.turn and r.version = p.version
      where dp.document_id = $1 order by dp.number`,
     [documentId],
   );

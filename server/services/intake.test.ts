@@ -138,7 +138,11 @@ describe('reading', () => {
       rows(room.context.database.source.manager, 'select page_id, read_at from reading order by page_id');
     const before = await readAt();
     const [first] = (await room.ask(endpoints.readStack, { params: { id } })).pageList;
-    await room.context.jobs.ask(room.context.database.source.manager, 'read', { pageId: first.id, turn: 0 });
+    await room.context.jobs.ask(room.context.database.source.manager, 'read', {
+      pageId: first.id,
+      turn: 0,
+      version: '',
+    });
     await room.work();
     expect(await readAt()).toEqual(before);
   });

@@ -93,10 +93,12 @@ async function addPages({ database, jobs }: Context, file: SourceFile, info: Sou
     if (!stack || taken.length === 0) return;
     const ids = info.pages.map(() => randomUUID());
     await manager.query(
-      `insert into page (id, stack_id, source_file_id, source_number, position, width, height, point_width, point_height, reading)
-       select id, $1, $2, number - 1, 1000000 + number, width, height, point_width, point_height, $3
-       from unnest($4::uuid[], $5::int[], $6::int[], $7::real[], $8::real[])
-         with ordinality as p (id, width, height, point_width, point_height, number)`,
+      `insert into page (id, stack_id, source_file_id, source_number, position, width, height, point_width, point_height,
+         source_width, source_height, source_point_width, source_point_height, scanned, reading)
+       select id, $1, $2, number - 1, 1000000 + number, width, height, point_width, point_height,
+         width, height, point_width, point_height, scanned, $3
+       from unnest($4::uuid[], $5::int[], $6::int[], $7::real[], $8::real[], $9::boolean[])
+         with ordinality as p (id, width, height, point_width, point_height, scanned, number)`,
       [
         file.stackId,
         file.id,
@@ -106,10 +108,11 @@ async function addPages({ database, jobs }: Context, file: SourceFile, info: Sou
         info.pages.map((page) => page.height),
         info.pages.map((page) => page.pointWidth),
         info.pages.map((page) => page.pointHeight),
+        info.pages.map((page) => page.scanned),
       ],
     );
     // Until somebody arranges the stack, its pages follow the order of their files; later ones then come last.
-    const order = stack.step === 0 ? 'f.position, p.source_number' : 'p.position, f.position, p.source_number';
+    const order = stack.step === 0 ? 'f.position, p.source_number, p.part' : 'p.position, f.position, p.source_number';
     await manager.query(
       `update page set position = placed.place from (
          select p.id, row_number() over (order by ${order}) - 1 as place
@@ -117,8 +120,8 @@ async function addPages({ database, jobs }: Context, file: SourceFile, info: Sou
        ) placed where placed.id = page.id`,
       [file.stackId],
     );
+    // Each is read once its picture is made.
     await jobs.ask(manager, 'picture', ...ids.map((pageId) => ({ pageId })));
-    if (!stack.reading_stopped) await jobs.ask(manager, 'read', ...ids.map((pageId) => ({ pageId, turn: 0 as const })));
     await announce(manager, 'stack', file.stackId);
   });
 }

@@ -1,5 +1,5 @@
 import sharp from 'sharp';
-import { Problem } from '@crow/contract/problems';
+import { Problem, ProblemReport } from '@crow/contract/problems';
 import { Turn } from '@crow/core/geometry';
 import { DerivedPicture, derivePictures, PictureSize } from '../engines/pictures';
 import { withScratch } from '../engines/scratch';
@@ -7,6 +7,8 @@ import { Context } from '../context';
 import { blobBytes, storeBytes } from '../store/blobs';
 import { rows } from '../store/database';
 import { announce } from '../store/live';
+import { AS_IT_IS, recipeOf } from '../store/recipes';
+import { preparePage } from './preparing';
 import { SourceShelf } from './sources';
 
 interface PageSource {
@@ -17,12 +19,13 @@ interface PageSource {
   blob_id: string;
   format: string;
   pictured: boolean;
+  version: string;
 }
 
 async function pageSource({ database }: Context, pageId: string): Promise<PageSource | undefined> {
   const [page] = await rows<PageSource>(
     database.source.manager,
-    `select p.id, p.stack_id, p.source_file_id, p.source_number, p.pictured, f.blob_id, f.format
+    `select p.id, p.stack_id, p.source_file_id, p.source_number, p.pictured, p.version, f.blob_id, f.format
      from page p join source_file f on f.id = p.source_file_id where p.id = $1`,
     [pageId],
   );
@@ -30,47 +33,66 @@ async function pageSource({ database }: Context, pageId: string): Promise<PageSo
 }
 
 /** The name of what is done to a page to show it: part of the key under which its picture is kept. */
-function recipe(size: PictureSize, turn: Turn): string {
-  return `${size}-${turn}`;
+function pictureKey(size: PictureSize, turn: Turn, version: string): string {
+  return version === AS_IT_IS ? `${size}-${turn}` : `${size}-${turn}-${version}`;
 }
 
-/** Makes the pictures with which a page is shown in rows and on the screen, unless they are there already. */
+/**
+ * Finds out how a page is made from its picture, makes the pictures with which it is shown in rows and on the screen unless
+ * they are there already, and has it read.
+ */
 export async function picturePage(context: Context, sources: SourceShelf, pageId: string): Promise<void> {
+  await preparePage(context, sources, pageId);
   const page = await pageSource(context, pageId);
   if (!page) return;
-  const { manager } = context.database.source;
-  if (!(await stored(context, page, 'screen', 0)) || !(await stored(context, page, 'thumb', 0))) {
+  const { version } = page;
+  let problem: ProblemReport | null = null;
+  if (!(await stored(context, page, 'screen', 0, version)) || !(await stored(context, page, 'thumb', 0, version))) {
     try {
       // Decoding HEIC would hold up the server, so what it may need later is made here.
       const sizes: PictureSize[] = page.format === 'heic' ? ['thumb', 'screen', 'full'] : ['thumb', 'screen'];
-      const pictures = await derive(sources, page, 0, sizes);
-      for (const [size, picture] of pictures) await keep(context, page, size, 0, picture);
+      const pictures = await derive(context, sources, page, 0, version, sizes);
+      for (const [size, picture] of pictures) await keep(context, page, size, 0, version, picture);
     } catch (error) {
       if (!(error instanceof Problem)) throw error;
-      await manager.query('update page set problem = $2 where id = $1', [pageId, error.report]);
-      return announce(manager, 'stack', page.stack_id);
+      problem = error.report;
     }
   }
-  await manager.query('update page set pictured = true where id = $1', [pageId]);
-  await announce(manager, 'stack', page.stack_id);
+  await context.database.source.transaction(async (inside) => {
+    await inside.query(
+      'update page set pictured = pictured or $2::jsonb is null, problem = coalesce($2, problem) where id = $1',
+      [pageId, problem && JSON.stringify(problem)],
+    );
+    const [toRead] = await rows<{ turn: Turn; version: string }>(
+      inside,
+      `select turn, version from page where id = $1 and reading = 'waiting'`,
+      [pageId],
+    );
+    if (toRead) await context.jobs.ask(inside, 'read', { pageId, ...toRead });
+    await announce(inside, 'stack', page.stack_id);
+  });
 }
 
-function derive(
+async function derive(
+  { database }: Context,
   sources: SourceShelf,
   page: PageSource,
   turn: Turn,
+  version: string,
   sizes: PictureSize[],
 ): Promise<Map<PictureSize, DerivedPicture>> {
+  const recipe = await recipeOf(database.source.manager, version);
+  if (recipe === undefined) throw new Problem('not-found', { what: 'That version of the page' });
   return sources.use(page.source_file_id, (info) =>
-    withScratch((folder) => derivePictures(info, page.source_number, turn, sizes, folder)),
+    withScratch((folder) => derivePictures(info, page.source_number, turn, sizes, folder, recipe)),
   );
 }
 
-async function stored({ database }: Context, page: PageSource, size: PictureSize, turn: Turn) {
+async function stored({ database }: Context, page: PageSource, size: PictureSize, turn: Turn, version: string) {
   const [found] = await rows<{ picture_blob_id: string; media_type: DerivedPicture['mediaType'] }>(
     database.source.manager,
     'select picture_blob_id, media_type from derived_picture where blob_id = $1 and source_number = $2 and recipe = $3',
-    [page.blob_id, page.source_number, recipe(size, turn)],
+    [page.blob_id, page.source_number, pictureKey(size, turn, version)],
   );
   return found;
 }
@@ -80,13 +102,14 @@ async function keep(
   page: PageSource,
   size: PictureSize,
   turn: Turn,
+  version: string,
   { bytes, mediaType }: DerivedPicture,
 ) {
   const { id } = await storeBytes(database, bytes);
   await database.source.manager.query(
     `insert into derived_picture (blob_id, source_number, recipe, picture_blob_id, media_type)
      values ($1, $2, $3, $4, $5) on conflict do nothing`,
-    [page.blob_id, page.source_number, recipe(size, turn), id, mediaType],
+    [page.blob_id, page.source_number, pictureKey(size, turn, version), id, mediaType],
   );
 }
 
@@ -105,24 +128,24 @@ export class PictureDesk {
   ) {}
 
   /** @throws Problem 'not-found', 'page-not-drawn', 'picture-waiting' */
-  async picture(pageId: string, size: PictureSize, turn: Turn): Promise<DerivedPicture> {
+  async picture(pageId: string, size: PictureSize, turn: Turn, version: string): Promise<DerivedPicture> {
     const page = await pageSource(this.context, pageId);
     if (!page) throw new Problem('not-found', { what: 'The page' });
-    const found = await stored(this.context, page, size, turn);
+    const found = await stored(this.context, page, size, turn, version);
     if (found)
       return { bytes: await blobBytes(this.context.database, found.picture_blob_id), mediaType: found.media_type };
     if (page.format === 'heic' && !page.pictured) throw new Problem('picture-waiting');
-    const key = `${page.blob_id} ${page.source_number} ${recipe(size, turn)}`;
+    const key = `${page.blob_id} ${page.source_number} ${pictureKey(size, turn, version)}`;
     let making = this.underWay.get(key);
     if (!making) {
-      making = this.inTurn(() => this.make(page, size, turn)).finally(() => this.underWay.delete(key));
+      making = this.inTurn(() => this.make(page, size, turn, version)).finally(() => this.underWay.delete(key));
       this.underWay.set(key, making);
     }
     return making;
   }
 
-  private async make(page: PageSource, size: PictureSize, turn: Turn): Promise<DerivedPicture> {
-    const upright = turn === 0 ? undefined : await stored(this.context, page, size, 0);
+  private async make(page: PageSource, size: PictureSize, turn: Turn, version: string): Promise<DerivedPicture> {
+    const upright = turn === 0 ? undefined : await stored(this.context, page, size, 0, version);
     let picture: DerivedPicture;
     if (upright) {
       // Turning the picture that is there is far quicker than drawing the page again.
@@ -130,8 +153,8 @@ export class PictureDesk {
       const bytes =
         upright.media_type === 'image/webp' ? turned.webp({ quality: 82, effort: 2 }) : turned.jpeg({ quality: 90 });
       picture = { bytes: await bytes.toBuffer(), mediaType: upright.media_type };
-    } else picture = (await derive(this.sources, page, turn, [size])).get(size)!;
-    await keep(this.context, page, size, turn, picture);
+    } else picture = (await derive(this.context, this.sources, page, turn, version, [size])).get(size)!;
+    await keep(this.context, page, size, turn, version, picture);
     return picture;
   }
 

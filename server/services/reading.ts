@@ -3,6 +3,7 @@ import { Problem } from '@crow/contract/problems';
 import { tokenise } from '@crow/core/finding/tokens';
 import { Turn, turnSize } from '@crow/core/geometry';
 import { isGoodTextLayer } from '@crow/core/reading/bboxLayout';
+import { Recipe } from '@crow/core/imaging/recipe';
 import { guessLanguage } from '@crow/core/reading/language';
 import { PageText, plainText, storeWord, turnPageText } from '@crow/core/reading/words';
 import { Context } from '../context';
@@ -14,35 +15,43 @@ import { recognise } from '../engines/tesseract';
 import { rows } from '../store/database';
 import { Page } from '../store/entities';
 import { announce } from '../store/live';
+import { recipeOf } from '../store/recipes';
 import { readSettings } from '../store/settings';
 import { documentOfPage, pageWasRead } from './documentProgress';
 import { SourceShelf } from './sources';
 
 /** Reads a page as it is turned; a page that was read like this before is not read again. */
-export async function readPage(context: Context, sources: SourceShelf, pageId: string, turn: Turn): Promise<void> {
+export async function readPage(
+  context: Context,
+  sources: SourceShelf,
+  pageId: string,
+  turn: Turn,
+  version: string,
+): Promise<void> {
   const { manager } = context.database.source;
   const page = await manager.findOneBy(Page, { id: pageId });
-  // Turned again meanwhile: another job reads it as it is now.
-  if (!page || page.turn !== turn) return;
+  // Turned or made anew meanwhile: another job reads it as it is now.
+  if (!page || page.turn !== turn || page.version !== version) return;
   const [state] = await rows<{ reading_stopped: boolean; done: boolean; binned: boolean }>(
     manager,
     `select s.reading_stopped, s.binned_at is not null as binned,
-       exists (select 1 from reading r where r.page_id = $1 and r.turn = $3) as done
+       exists (select 1 from reading r where r.page_id = $1 and r.turn = $3 and r.version = $4) as done
      from stack s where s.id = $2`,
-    [pageId, page.stackId, turn],
+    [pageId, page.stackId, turn, version],
   );
   if (state.reading_stopped && !state.done) return settle(context, page, { reading: 'stopped', problem: null });
   if (state.done) return settle(context, page, { reading: 'read', problem: null });
   try {
     const { languages } = await readSettings(manager);
+    const recipe = (await recipeOf(manager, version)) ?? null;
     const { text, own } = await sources.use(page.sourceFileId, (info) =>
-      readText(info, page.sourceNumber, turn, languages),
+      readText(info, page.sourceNumber, turn, languages, recipe),
     );
     await context.database.source.transaction(async (inside) => {
       await inside.query(
-        `insert into reading (page_id, turn, width, height, language, own, words) values ($1, $2, $3, $4, $5, $6, $7)
+        `insert into reading (page_id, turn, version, width, height, language, own, words) values ($1, $2, $3, $4, $5, $6, $7, $8)
          on conflict do nothing`,
-        [pageId, turn, text.width, text.height, text.language, own, JSON.stringify(text.words.map(storeWord))],
+        [pageId, turn, version, text.width, text.height, text.language, own, JSON.stringify(text.words.map(storeWord))],
       );
       await inside.query('update page set own_text = $2 where id = $1', [pageId, own]);
     });
@@ -62,16 +71,23 @@ export async function readText(
   number: number,
   turn: Turn,
   languages: string[],
+  recipe: Recipe | null = null,
 ): Promise<{ text: PageText; own: boolean }> {
-  if (info.format === 'pdf') {
+  if (info.format === 'pdf' && !recipe) {
     const own = await ownText(info, number, languages);
     if (own) return { text: turnPageText(own, turn), own: true };
   }
   const text = await withScratch(async (folder) => {
-    const { bytes, ...size } = await readingPicture(info, number, turn, folder);
+    const { bytes, ...size } = await readingPicture(info, number, turn, folder, recipe);
     return recognise(bytes, size, languages, folder);
   });
   return { text, own: false };
+}
+
+/** Whether a page of a PDF brings good text along. */
+export async function hasOwnText({ path }: SourceInfo, number: number): Promise<boolean> {
+  const [text] = await pdfText(path, number + 1, number + 1);
+  return text !== undefined && isGoodTextLayer(text.words);
 }
 
 async function ownText(info: SourceInfo, number: number, languages: string[]): Promise<PageText | undefined> {
@@ -95,8 +111,12 @@ async function ownText(info: SourceInfo, number: number, languages: string[]): P
 export async function settle(context: Context, page: Page, end: Pick<Page, 'reading' | 'problem'>): Promise<void> {
   await context.database.source.transaction(async (manager) => {
     const documentId = await documentOfPage(manager, page.id, { lock: true });
-    const [current] = await rows<{ turn: Turn }>(manager, 'select turn from page where id = $1 for update', [page.id]);
-    if (current?.turn !== page.turn) return;
+    const [current] = await rows<{ turn: Turn; version: string }>(
+      manager,
+      'select turn, version from page where id = $1 for update',
+      [page.id],
+    );
+    if (current?.turn !== page.turn || current.version !== page.version) return;
     await manager.query(
       'update page set reading = $2, problem = coalesce($3::jsonb, case when pictured then null else problem end) where id = $1',
       [page.id, end.reading, end.problem && JSON.stringify(end.problem)],
@@ -111,8 +131,8 @@ export async function settle(context: Context, page: Page, end: Pick<Page, 'read
 async function indexPage(manager: EntityManager, page: Page): Promise<void> {
   const [reading] = await rows<{ words: [string][] }>(
     manager,
-    'select words from reading where page_id = $1 and turn = $2',
-    [page.id, page.turn],
+    'select words from reading where page_id = $1 and turn = $2 and version = $3',
+    [page.id, page.turn, page.version],
   );
   const tokens = [
     ...new Set((reading?.words ?? []).flatMap(([text]) => tokenise(text).map((token) => token.text))),

@@ -5,7 +5,7 @@ import { join } from 'node:path';
 import { Readable } from 'node:stream';
 import { pipeline } from 'node:stream/promises';
 import { Format } from '../engines/formats';
-import { SourceInfo } from '../engines/sourceFile';
+import { SourceInfo, SourcePage } from '../engines/sourceFile';
 import { readBlob } from '../store/blobs';
 import { Database, rows } from '../store/database';
 
@@ -55,10 +55,11 @@ export class SourceShelf {
       'select name, format, blob_id from source_file where id = $1',
       [fileId],
     );
-    const pages = await rows<{ width: number; height: number; pointWidth: number; pointHeight: number }>(
+    const pages = await rows<SourcePage>(
       manager,
-      `select width, height, point_width as "pointWidth", point_height as "pointHeight"
-       from page where source_file_id = $1 order by source_number`,
+      `select source_width as width, source_height as height, source_point_width as "pointWidth",
+         source_point_height as "pointHeight", scanned
+       from page where source_file_id = $1 and part = 0 order by source_number`,
       [fileId],
     );
     const folder = await mkdtemp(join(tmpdir(), 'crow-source-'));

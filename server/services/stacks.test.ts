@@ -9,7 +9,7 @@ beforeAll(async () => void (room = await TestRoom.open()));
 afterAll(() => room.close());
 
 const arrangementOf = ({ pageList }: Stack): Arrangement =>
-  pageList.map(({ id, cutBefore, turn, dropped }) => ({ id, cutBefore, turn, dropped }));
+  pageList.map(({ id, cutBefore, turn, version, dropped }) => ({ id, cutBefore, turn, version, dropped }));
 const sheets = ['Alpha sheet', 'Beta sheet', 'Gamma sheet', 'Delta sheet'].map(
   (text) => `${text} of the morning post\nwith a line below`,
 );

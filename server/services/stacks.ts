@@ -2,13 +2,14 @@ import { EntityManager } from 'typeorm';
 import { Problem } from '@crow/contract/problems';
 import { Stack as ShownStack } from '@crow/contract/shapes';
 import { Turn } from '@crow/core/geometry';
-import { Arrangement, documentsOf } from '@crow/core/sorting/arrangement';
+import { Arrangement, documentsOf, Placed } from '@crow/core/sorting/arrangement';
 import { Context } from '../context';
 import { rows } from '../store/database';
 import { Stack } from '../store/entities';
 import { ActingAs, record } from '../store/history';
 import { announce } from '../store/live';
 import { pagesOfStack, summariseStacks } from '../store/stackRows';
+import { changePageIn } from './changingPages';
 import { refreshFacts } from './documentProgress';
 
 /** @throws Problem 'not-found' */
@@ -31,10 +32,10 @@ async function lockOpen(manager: EntityManager, id: string): Promise<Stack> {
   return stack;
 }
 
-async function currentArrangement(manager: EntityManager, id: string): Promise<Arrangement> {
+export async function currentArrangement(manager: EntityManager, id: string): Promise<Arrangement> {
   return rows(
     manager,
-    `select id, cut_before as "cutBefore", turn, dropped from page where stack_id = $1 order by position`,
+    `select id, cut_before as "cutBefore", turn, version, dropped from page where stack_id = $1 order by position`,
     [id],
   );
 }
@@ -98,30 +99,28 @@ async function lay(
 ): Promise<void> {
   const before = new Map((await currentArrangement(manager, id)).map((page) => [page.id, page]));
   await manager.query(
-    `update page set position = a.place, cut_before = a.cut, turn = a.turn, dropped = a.dropped
+    `update page set position = a.place, cut_before = a.cut, dropped = a.dropped
      from (
        select p.id, row_number() over (order by wanted.number nulls last, p.position) - 1 as place,
-         coalesce(wanted.cut, p.cut_before) as cut, coalesce(wanted.turn, p.turn) as turn, coalesce(wanted.dropped, p.dropped) as dropped
-       from page p left join unnest($2::uuid[], $3::boolean[], $4::int[], $5::boolean[])
-         with ordinality as wanted (id, cut, turn, dropped, number) on wanted.id = p.id
+         coalesce(wanted.cut, p.cut_before) as cut, coalesce(wanted.dropped, p.dropped) as dropped
+       from page p left join unnest($2::uuid[], $3::boolean[], $4::boolean[])
+         with ordinality as wanted (id, cut, dropped, number) on wanted.id = p.id
        where p.stack_id = $1
      ) a where a.id = page.id`,
     [
       id,
       arrangement.map((page) => page.id),
       arrangement.map((page) => page.cutBefore),
-      arrangement.map((page) => page.turn),
       arrangement.map((page) => page.dropped),
     ],
   );
   await manager.query('update stack set step = $2 where id = $1', [id, step]);
-  const turned = arrangement.filter((page) => before.has(page.id) && before.get(page.id)!.turn !== page.turn);
-  if (turned.length > 0) {
-    await manager.query(`update page set reading = 'waiting', problem = null where id = any($1)`, [
-      turned.map((page) => page.id),
-    ]);
-    await context.jobs.ask(manager, 'read', ...turned.map((page) => ({ pageId: page.id, turn: page.turn })));
-  }
+  const isOther = (page: Placed) => {
+    const was = before.get(page.id);
+    return was && (was.turn !== page.turn || was.version !== page.version);
+  };
+  for (const { id: pageId, turn, version } of arrangement.filter(isOther))
+    await changePageIn(context, manager, pageId, turn, version);
   await announce(manager, 'stack', id);
 }
 
@@ -201,13 +200,13 @@ export async function stopReading({ database }: Context, actor: ActingAs, id: st
 export async function startReading({ database, jobs }: Context, actor: ActingAs, id: string): Promise<void> {
   await database.source.transaction(async (manager) => {
     await manager.query('update stack set reading_stopped = false where id = $1', [id]);
-    const waiting = await rows<{ id: string; turn: Turn }>(
+    const waiting = await rows<{ id: string; turn: Turn; version: string }>(
       manager,
       `update page set reading = 'waiting', problem = case when pictured then null else problem end
-       where stack_id = $1 and reading in ('stopped', 'failed') returning id, turn`,
+       where stack_id = $1 and reading in ('stopped', 'failed') returning id, turn, version`,
       [id],
     );
-    await jobs.ask(manager, 'read', ...waiting.map(({ id: pageId, turn }) => ({ pageId, turn })));
+    await jobs.ask(manager, 'read', ...waiting.map(({ id: pageId, turn, version }) => ({ pageId, turn, version })));
     await record(manager, actor, 'started reading', 'stack', id);
     await announce(manager, 'stack', id);
   });

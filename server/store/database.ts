@@ -2,6 +2,7 @@ import 'reflect-metadata';
 import { DataSource, EntityManager } from 'typeorm';
 import { ENTITIES } from './entities';
 import { Beginning1764000000000 } from './migrations/1764000000000-Beginning';
+import { Recipes1764100000000 } from './migrations/1764100000000-Recipes';
 
 /** Where and how the data is reached; handed to everything that needs it. */
 export interface Database {
@@ -18,7 +19,7 @@ export async function connect(url: string, { poolSize = 10 } = {}): Promise<Data
     type: 'postgres',
     url,
     entities: ENTITIES,
-    migrations: [Beginning1764000000000],
+    migrations: [Beginning1764000000000, Recipes1764100000000],
     poolSize,
     // A connection that the database dropped is replaced at the next query; nothing else is to be done about it.
     poolErrorHandler: () => undefined,

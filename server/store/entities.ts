@@ -44,7 +44,7 @@ export class SourceFile {
   @Column('boolean') dismissed: boolean;
 }
 
-/** A page: which page of which file, and its recipe (how it is turned). */
+/** A page: which page of which file, and how it is made from it. */
 @Entity('page')
 export class Page {
   @PrimaryGeneratedColumn('uuid') id: string;
@@ -52,8 +52,24 @@ export class Page {
   @Column('uuid', { name: 'source_file_id' }) sourceFileId: string;
   /** From 0. */
   @Column('int', { name: 'source_number' }) sourceNumber: number;
+  /** Which of the sheets in one picture, from 0. */
+  @Column('int') part: number;
   @Column('int') position: number;
-  /** Size of the full picture before turning, in pixels. */
+  /** Size of the picture that it is made from, in pixels and points. */
+  @Column('int', { name: 'source_width' }) sourceWidth: number;
+  @Column('int', { name: 'source_height' }) sourceHeight: number;
+  @Column('real', { name: 'source_point_width' }) sourcePointWidth: number;
+  @Column('real', { name: 'source_point_height' }) sourcePointHeight: number;
+  /** Whether that picture is a flat scan for sure. */
+  @Column('boolean') scanned: boolean;
+  /** Whether it has been found out how the page is made from it. */
+  @Column('boolean') prepared: boolean;
+  /** The recipe that it is made by; empty for the picture as it is. */
+  @Column('text') version: string;
+  /** How sure its outline is, 0 to 1. */
+  @Column('real', { nullable: true }) confidence: number | null;
+  @Column('jsonb', { nullable: true }) legibility: { score: number; advice: string[] } | null;
+  /** Size of the full page before turning, in pixels. */
   @Column('int') width: number;
   @Column('int') height: number;
   /** Size before turning, in points. */
@@ -74,6 +90,7 @@ export class Page {
 export class Reading {
   @PrimaryColumn('uuid', { name: 'page_id' }) pageId: string;
   @PrimaryColumn('smallint') turn: Turn;
+  @PrimaryColumn('text') version: string;
   @Column('real') width: number;
   @Column('real') height: number;
   @Column('text') language: string;

@@ -1,20 +1,21 @@
 import { EntityManager } from 'typeorm';
 import { turnSize } from '@crow/core/geometry';
+import { Recipe } from '@crow/core/imaging/recipe';
 import { Page as ShownPage, StackSummary } from '@crow/contract/shapes';
 import { rows } from './database';
 import { Page } from './entities';
 
-type PageRow = Page & { fileName: string };
+type PageRow = Page & { fileName: string; recipe: Recipe | null };
 
 const PAGE_COLUMNS = `
   p.id, p.turn, p.width, p.height, p.point_width as "pointWidth", p.point_height as "pointHeight", p.dropped,
-  p.cut_before as "cutBefore", p.pictured, p.reading, p.problem, p.source_number as "sourceNumber", f.name as "fileName"`;
+  p.cut_before as "cutBefore", p.pictured, p.reading, p.problem, p.source_number as "sourceNumber", p.version, p.confidence, p.legibility, c.recipe, f.name as "fileName"`;
 
 /** All pages of a stack, in their order, as the web application shows them. */
 export async function pagesOfStack(manager: EntityManager, stackId: string): Promise<ShownPage[]> {
   const found = await rows<PageRow>(
     manager,
-    `select ${PAGE_COLUMNS} from page p join source_file f on f.id = p.source_file_id where p.stack_id = $1 order by p.position`,
+    `select ${PAGE_COLUMNS} from page p join source_file f on f.id = p.source_file_id left join recipe c on c.version = p.version where p.stack_id = $1 order by p.position`,
     [stackId],
   );
   return found.map(shown);
@@ -25,7 +26,7 @@ export async function pagesOfDocument(manager: EntityManager, documentId: string
   const found = await rows<PageRow>(
     manager,
     `select ${PAGE_COLUMNS} from document_page dp join page p on p.id = dp.page_id
-     join source_file f on f.id = p.source_file_id where dp.document_id = $1 order by dp.number`,
+     join source_file f on f.id = p.source_file_id left join recipe c on c.version = p.version where dp.document_id = $1 order by dp.number`,
     [documentId],
   );
   return found.map(shown);
@@ -34,7 +35,20 @@ export async function pagesOfDocument(manager: EntityManager, documentId: string
 function shown(page: PageRow): ShownPage {
   const [width, height] = turnSize(page.width, page.height, page.turn);
   const [pointWidth, pointHeight] = turnSize(page.pointWidth, page.pointHeight, page.turn);
-  const { id, turn, dropped, cutBefore, pictured, reading, problem, fileName } = page;
+  const {
+    id,
+    turn,
+    dropped,
+    cutBefore,
+    pictured,
+    reading,
+    problem,
+    fileName,
+    version,
+    recipe,
+    confidence,
+    legibility,
+  } = page;
   return {
     id,
     turn,
@@ -43,6 +57,10 @@ function shown(page: PageRow): ShownPage {
     pictured,
     reading,
     problem,
+    version,
+    recipe,
+    confidence,
+    legibility,
     fileName,
     fileNumber: page.sourceNumber + 1,
     width,
@@ -64,7 +82,7 @@ export async function summariseStacks(
     manager,
     `select s.id, s.name, s.state, s.created_at as "createdAt", s.reading_stopped as "readingStopped",
        coalesce(files.list, '[]') as files, coalesce(p.pages, 0) as pages, coalesce(p.read, 0) as read, coalesce(p.failed, 0) as failed,
-       coalesce(p.first, '{}') as "firstPages"
+       coalesce(p.first, '[]') as "firstPages"
      from stack s
      left join lateral (
        select json_agg(json_build_object('id', f.id, 'name', f.name, 'bytes', b.size, 'state', f.state, 'problem', f.problem,
@@ -74,11 +92,15 @@ export async function summariseStacks(
      left join lateral (
        select count(*)::int as pages, (count(*) filter (where reading <> 'waiting' and reading <> 'stopped'))::int as read,
          (count(*) filter (where reading = 'failed' or problem is not null))::int as failed,
-         (array_agg(id order by position) filter (where not dropped))[1:${FIRST_PAGES}] as first
+         (json_agg(json_build_object('id', id, 'version', version, 'turn', turn) order by position) filter (where not dropped)) as first
        from page where page.stack_id = s.id
      ) p on true
      where ${where} order by s.created_at desc`,
     values,
   );
-  return found.map((stack) => ({ ...stack, createdAt: stack.createdAt.toISOString() }));
+  return found.map((stack) => ({
+    ...stack,
+    firstPages: stack.firstPages.slice(0, FIRST_PAGES),
+    createdAt: stack.createdAt.toISOString(),
+  }));
 }

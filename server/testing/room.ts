@@ -56,7 +56,7 @@ export class TestRoom {
     const shelf = new Shelf(context, join(folder, 'shelf'));
     const hub = new LiveHub(url);
     await hub.start();
-    const app = await buildApp(context, { pictures: new PictureDesk(context, sources), hub, webFolder });
+    const app = await buildApp(context, { pictures: new PictureDesk(context, sources), sources, hub, webFolder });
     await app.ready();
     return new TestRoom(context, app, shelf, sources, hub);
   }

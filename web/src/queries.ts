@@ -44,9 +44,9 @@ export const useHits = (id: string | undefined, q: string) =>
     queryFn: () => ask(endpoints.documentHits, { params: { id: id! }, query: { q } }),
     enabled: Boolean(id) && q.trim() !== '',
   });
-export const usePageText = (id: string, turn: number, enabled = true) =>
+export const usePageText = (id: string, turn: number, version: string, enabled = true) =>
   useQuery({
-    queryKey: ['text', id, turn],
+    queryKey: ['text', id, turn, version],
     queryFn: () => ask(endpoints.pageText, { params: { id } }),
     enabled,
     staleTime: Infinity,

@@ -4,8 +4,8 @@ import { addressOf } from '../api';
 
 export type PictureSize = 'thumb' | 'screen' | 'full';
 
-export function pictureAddress(id: string, size: PictureSize, turn: number): string {
-  return addressOf(endpoints.pagePicture, { params: { id, size }, query: { turn } });
+export function pictureAddress(id: string, size: PictureSize, turn: number, version: string): string {
+  return addressOf(endpoints.pagePicture, { params: { id, size }, query: { turn, ...(version && { version }) } });
 }
 
 /** The picture size that is enough for a page shown `width` CSS pixels wide. */
@@ -21,7 +21,7 @@ export function PagePicture({
   size,
   alt,
 }: {
-  page: Pick<Page, 'id' | 'turn' | 'pictured' | 'problem'>;
+  page: Pick<Page, 'id' | 'turn' | 'version' | 'pictured' | 'problem'>;
   size: PictureSize;
   alt: string;
 }) {
@@ -38,7 +38,7 @@ export function PagePicture({
   }
   return (
     <img
-      src={pictureAddress(page.id, size, page.turn)}
+      src={pictureAddress(page.id, size, page.turn, page.version)}
       alt={alt}
       draggable={false}
       decoding="async"

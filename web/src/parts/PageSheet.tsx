@@ -27,7 +27,7 @@ export const WORD_MEDIA_TYPE = 'application/x-crow-word';
 
 /** A page with its picture, and its words over it: they can be selected, copied, and picked. */
 export function PageSheet({ page, number, width, children, onWord }: SheetProps) {
-  const { data: text } = usePageText(page.id, page.turn, page.reading === 'read');
+  const { data: text } = usePageText(page.id, page.turn, page.version, page.reading === 'read');
   const height = (width * page.height) / page.width;
   return (
     <section

@@ -14,7 +14,7 @@ interface RowProps {
 
 /** A document in a list: its first page, its name, and what is known of it. */
 export function DocumentRow({ document, current, onOpen, children }: RowProps) {
-  const { name, kind, vendor, date, pages, state, firstPageId, firstPageTurn } = document;
+  const { name, kind, vendor, date, pages, state, firstPageId, firstPageTurn, firstPageVersion } = document;
   const facts = [kind && KIND_NAMES[kind], vendor, date].filter(Boolean).join(' · ');
   return (
     <div
@@ -23,7 +23,7 @@ export function DocumentRow({ document, current, onOpen, children }: RowProps) {
       onDragStart={(event) => event.dataTransfer.setData(DOCUMENT_MEDIA_TYPE, document.id)}
     >
       <img
-        src={pictureAddress(firstPageId, 'thumb', firstPageTurn)}
+        src={pictureAddress(firstPageId, 'thumb', firstPageTurn, firstPageVersion)}
         alt=""
         loading="lazy"
         draggable={false}

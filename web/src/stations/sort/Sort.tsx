@@ -63,8 +63,8 @@ function StackLine({ stack }: { stack: StackSummary }) {
         <span className="flex w-[210px] shrink-0 gap-1.5">
           {firstPages.map((page) => (
             <img
-              key={page}
-              src={pictureAddress(page, 'thumb', 0)}
+              key={page.id}
+              src={pictureAddress(page.id, 'thumb', page.turn, page.version)}
               alt=""
               className="paper-picture h-16 bg-paper shadow-paper"
               loading="lazy"

@@ -92,7 +92,7 @@ export function useArrangement(stack: Stack) {
 }
 
 function arrangementOf({ pageList }: Stack): Arrangement {
-  return pageList.map(({ id, cutBefore, turn, dropped }) => ({ id, cutBefore, turn, dropped }));
+  return pageList.map(({ id, cutBefore, turn, version, dropped }) => ({ id, cutBefore, turn, version, dropped }));
 }
 
 async function carryOut(deed: Deed, now: Stack): Promise<Stack> {

@@ -1,0 +1,142 @@
+import { randomUUID } from 'node:crypto';
+import { EntityManager } from 'typeorm';
+import { Problem } from '@crow/contract/problems';
+import { Turn } from '@crow/core/geometry';
+import { judgeLegibility, Legibility } from '@crow/core/imaging/legibility';
+import { flatten, pageSizeOf, Proposal, proposeRecipes, Recipe } from '@crow/core/imaging/recipe';
+import { Context } from '../context';
+import { rasterOf } from '../engines/rasters';
+import { withScratch } from '../engines/scratch';
+import { openPage, SourceInfo } from '../engines/sourceFile';
+import { rows } from '../store/database';
+import { Page } from '../store/entities';
+import { announce } from '../store/live';
+import { AS_IT_IS, keepRecipe } from '../store/recipes';
+import { hasOwnText } from './reading';
+import { SourceShelf } from './sources';
+
+/** Pages are looked at in a picture with a longer side of so many pixels: more tells no more of where the sheet is. */
+const LOOK_AT = 2000;
+
+interface Prepared {
+  recipe: Recipe | null;
+  turn: Turn;
+  confidence: number;
+  legibility: Pick<Legibility, 'score' | 'advice'> | null;
+}
+
+/**
+ * Finds out how a page is made from its picture: where the sheet is, how far it is turned, how it should look. Several sheets
+ * in one picture become several pages. Done once for each picture; what a person changes stays.
+ */
+export async function preparePage(context: Context, sources: SourceShelf, pageId: string): Promise<void> {
+  const { manager } = context.database.source;
+  const page = await manager.findOneBy(Page, { id: pageId });
+  if (!page || page.prepared) return;
+  const prepared = await sources
+    .use(page.sourceFileId, (info) => prepare(info, page.sourceNumber))
+    .catch((error) => {
+      // A page that can't be drawn is told of where its picture is made.
+      if (error instanceof Problem) return [untouched(null)];
+      throw error;
+    });
+  await context.database.source.transaction((inside) => enter(context, inside, page, prepared));
+}
+
+function untouched(legibility: Prepared['legibility'], confidence = 1): Prepared {
+  return { recipe: null, turn: 0, confidence, legibility };
+}
+
+async function prepare(info: SourceInfo, number: number): Promise<Prepared[]> {
+  if (info.format === 'pdf' && (await hasOwnText(info, number))) return [untouched(null)];
+  const { scanned, width, height, pointWidth, pointHeight } = info.pages[number];
+  const picture = await withScratch(async (folder) => {
+    const opened = await openPage(info, number, folder, LOOK_AT);
+    return rasterOf(opened.resize({ width: LOOK_AT, height: LOOK_AT, fit: 'inside', withoutEnlargement: true }));
+  });
+  const proposals = proposeRecipes(picture, { scanned: scanned ? [pointWidth, pointHeight] : undefined });
+  const enlarged = Math.max(width, height) / Math.max(picture.width, picture.height);
+  return proposals.map((proposal): Prepared => {
+    const flat = flatten(picture, proposal.recipe);
+    const { score, advice } = judgeLegibility(flat, { enlarged });
+    const legibility = { score: Math.round(score * 1000) / 1000, advice };
+    const recipe = worthWhile(proposal, scanned);
+    return { recipe, turn: proposal.turn, confidence: proposal.confidence, legibility };
+  });
+}
+
+/** A flat scan, or a picture in which no sheet was found, keeps its look, and stays as it is unless it is crooked. */
+function worthWhile({ recipe }: Proposal, scanned: boolean): Recipe | null {
+  if (recipe.corners) return recipe;
+  return recipe.angle !== 0 && scanned ? { ...recipe, look: 'asShot' } : null;
+}
+
+async function enter(context: Context, manager: EntityManager, page: Page, prepared: Prepared[]): Promise<void> {
+  const [stack] = await rows<{ step: number; reading_stopped: boolean }>(
+    manager,
+    'select step, reading_stopped from stack where id = $1 for update',
+    [page.stackId],
+  );
+  const [current] = await rows<{ prepared: boolean; turn: Turn; version: string }>(
+    manager,
+    'select prepared, turn, version from page where id = $1 for update',
+    [page.id],
+  );
+  if (!stack || !current || current.prepared) return;
+  const [first, ...others] = prepared;
+  // Somebody who was quicker has decided.
+  const touched = current.turn !== 0 || current.version !== AS_IT_IS;
+  await manager.query('update page set prepared = true, confidence = $2, legibility = $3 where id = $1', [
+    page.id,
+    first.confidence,
+    first.legibility && JSON.stringify(first.legibility),
+  ]);
+  if (!touched) await remake(manager, page, first.recipe, first.turn);
+  for (const [index, other] of others.entries()) await addPart(context, manager, page, index + 1, other);
+  await announce(manager, 'stack', page.stackId);
+}
+
+/** Another sheet of the same picture becomes a page behind those before it. */
+async function addPart(
+  { jobs }: Context,
+  manager: EntityManager,
+  page: Page,
+  part: number,
+  { recipe, turn, confidence, legibility }: Prepared,
+): Promise<void> {
+  const id = randomUUID();
+  await manager.query(
+    `update page set position = position + 1 where stack_id = $1
+     and position > (select max(position) from page where source_file_id = $2 and source_number = $3)`,
+    [page.stackId, page.sourceFileId, page.sourceNumber],
+  );
+  await manager.query(
+    `insert into page (id, stack_id, source_file_id, source_number, part, position, width, height, point_width, point_height,
+       source_width, source_height, source_point_width, source_point_height, scanned, prepared, confidence, legibility, reading)
+     select $1, stack_id, source_file_id, source_number, $3,
+       (select max(position) from page where source_file_id = p.source_file_id and source_number = p.source_number) + 1,
+       width, height, point_width, point_height, source_width, source_height, source_point_width, source_point_height, scanned,
+       true, $4, $5, case when reading = 'stopped' then 'stopped' else 'waiting' end
+     from page p where id = $2`,
+    [id, page.id, part, confidence, legibility && JSON.stringify(legibility)],
+  );
+  const added = await manager.findOneByOrFail(Page, { id });
+  await remake(manager, added, recipe, turn);
+  await jobs.ask(manager, 'picture', { pageId: id });
+}
+
+/** Has a page made by a recipe from now on: enters the recipe, and the size that the page then has. */
+export async function remake(
+  manager: EntityManager,
+  { id, sourceWidth, sourceHeight, sourcePointWidth, sourcePointHeight }: Page,
+  recipe: Recipe | null,
+  turn: Turn,
+): Promise<void> {
+  const version = await keepRecipe(manager, recipe);
+  const [width, height] = recipe ? pageSizeOf(recipe, sourceWidth, sourceHeight) : [sourceWidth, sourceHeight];
+  const [pointWidth, pointHeight] = recipe?.paper ?? [sourcePointWidth, sourcePointHeight];
+  await manager.query(
+    `update page set version = $2, turn = $3, width = $4, height = $5, point_width = $6, point_height = $7 where id = $1`,
+    [id, version, turn, width, height, pointWidth, pointHeight],
+  );
+}
