@@ -1,6 +1,6 @@
 const transform = {
   '^.+\\.(t|j|mj)sx?$': [
-    '@swc/jest',
+    '<rootDir>/scripts/jestTransform.cjs',
     {
       jsc: {
         parser: { syntax: 'typescript', tsx: true, decorators: true },

@@ -1,6 +1,6 @@
 import sharp from 'sharp';
 import { findOutlines } from '@crow/core/imaging/outline/findOutlines';
-import { rgbRaster } from '@crow/demo/stock';
+import { rgbRaster } from '@crow/demo/capture';
 
 /** Times outlines of frames of 1280 × 720: node scripts/bench.mjs liveFrame FILE… */
 const times: number[] = [];

@@ -3,7 +3,7 @@ import { join } from 'node:path';
 import sharp from 'sharp';
 import { findOutlines } from '@crow/core/imaging/outline/findOutlines';
 import { overlap, Quad } from '@crow/core/imaging/quad';
-import { rgbRaster } from '@crow/demo/stock';
+import { rgbRaster } from '@crow/demo/capture';
 
 /** Measures outlines against known corners: node scripts/bench.mjs outline FOLDER [LEAST to list] */
 const [folder, list = '0.95'] = process.argv.slice(2);

@@ -3,7 +3,7 @@ import { join } from 'node:path';
 import sharp from 'sharp';
 import { findOutlines } from '@crow/core/imaging/outline/findOutlines';
 import { Quad } from '@crow/core/imaging/quad';
-import { rgbRaster } from '@crow/demo/stock';
+import { rgbRaster } from '@crow/demo/capture';
 
 /** Draws what was found (red) and what is true (green): node scripts/bench.mjs showOutlines FOLDER OUT.png NAME… */
 const [folder, out, ...names] = process.argv.slice(2);

@@ -4,7 +4,9 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { promisify } from 'node:util';
 import sharp, { Sharp } from 'sharp';
+import { Raster } from '@crow/core/imaging/raster';
 import { noiseSource, seededRandom } from './random';
+import { renderView, View } from './view';
 
 const run = promisify(execFile);
 
@@ -56,91 +58,44 @@ function addNoise(pixels: Buffer, noise: (strength: number) => number): void {
   }
 }
 
-type Point = [x: number, y: number];
+const PHOTO_DPI = 190;
+const MM_PER_INCH = 25.4;
 
-/** A paper photographed from above, by hand: on a wooden desk, a little slanted, light falling off to one side. JPEG. */
+/** A paper photographed from above, by hand: on a desk, a little slanted, light falling off to one side. JPEG. */
 export async function photographPaper(pdf: Uint8Array, seed: number): Promise<Buffer> {
+  const [drawn] = await rasterise(pdf, 1, PHOTO_DPI);
+  const picture = await rgbRaster(drawn);
+  const [width, height] = [picture.width, picture.height].map((side) => (side / PHOTO_DPI) * MM_PER_INCH);
   const random = seededRandom(seed);
-  const [drawn] = await rasterise(pdf, 1, 190);
-  const { data: paper, info } = await drawn
-    .removeAlpha()
-    .toColourspace('srgb')
-    .raw()
-    .toBuffer({ resolveWithObject: true });
-  const landscape = info.width > info.height;
-  const [width, height] = landscape ? [2000, 1500] : [1500, 2000];
-  const scale = Math.min((width * 0.84) / info.width, (height * 0.88) / info.height);
-  const [halfWidth, halfHeight] = [(info.width * scale) / 2, (info.height * scale) / 2];
-  const jitter = () => (random() - 0.5) * width * 0.03;
-  const corners = (
-    [
-      [-1, -1],
-      [1, -1],
-      [1, 1],
-      [-1, 1],
-    ] as Point[]
-  ).map(([x, y]): Point => [width / 2 + x * halfWidth + jitter(), height / 2 + y * halfHeight + jitter()]);
-  const toPaper = homography(corners, [
-    [0, 0],
-    [info.width, 0],
-    [info.width, info.height],
-    [0, info.height],
-  ]);
-  const out = Buffer.alloc(width * height * 3);
-  const noise = noiseSource(random);
-  const shade = random() * 0.25 + 0.12;
-  for (let y = 0; y < height; y++) {
-    for (let x = 0; x < width; x++) {
-      const at = (y * width + x) * 3;
-      const w = toPaper[6] * x + toPaper[7] * y + 1;
-      const u = (toPaper[0] * x + toPaper[1] * y + toPaper[2]) / w;
-      const v = (toPaper[3] * x + toPaper[4] * y + toPaper[5]) / w;
-      const light = 1.02 - shade * (x / width) - 0.1 * (y / height);
-      const inside = u >= 0 && v >= 0 && u < info.width - 1 && v < info.height - 1;
-      const grain = 10 * Math.sin(y * 0.045 + 3 * Math.sin(x * 0.0021)) + noise(4);
-      for (let channel = 0; channel < 3; channel++) {
-        const colour = inside ? bilinear(paper, info.width, u, v, channel) * 0.93 : [112, 82, 58][channel] + grain;
-        out[at + channel] = Math.max(0, Math.min(255, colour * light + noise(3)));
-      }
-    }
-  }
-  return sharp(out, { raw: { width, height, channels: 3 } })
-    .jpeg({ quality: 86 })
-    .toBuffer();
+  const between = (low: number, high: number) => low + (high - low) * random();
+  const landscape = width > height;
+  const view: View = {
+    width: landscape ? 2000 : 1500,
+    height: landscape ? 1500 : 2000,
+    seed,
+    table: seed % 3 === 0 ? 'cloth' : seed % 3 === 1 ? 'wood' : 'darkWood',
+    sheets: [{ picture, width, height, at: [between(-4, 4), between(-4, 4)], angle: between(-0.05, 0.05) }],
+    things: [],
+    camera: {
+      shows: Math.max(width, height) * between(1.1, 1.2),
+      lean: between(0.05, 0.25),
+      leanTo: between(-3.1, 3.1),
+      roll: between(-0.03, 0.03),
+      focal: 0.85,
+    },
+    light: { level: between(0.86, 1), falloff: between(0.1, 0.35), from: between(0, 6.28), warmth: between(0, 0.5) },
+    shadows: [],
+    blur: 0.4,
+    noise: 3,
+  };
+  return encodePhoto(renderView(view));
 }
 
-function bilinear(pixels: Buffer, width: number, u: number, v: number, channel: number): number {
-  const [x, y] = [Math.floor(u), Math.floor(v)];
-  const [fx, fy] = [u - x, v - y];
-  const at = (y * width + x) * 3 + channel;
-  const below = at + width * 3;
-  return (
-    (pixels[at] * (1 - fx) + pixels[at + 3] * fx) * (1 - fy) + (pixels[below] * (1 - fx) + pixels[below + 3] * fx) * fy
-  );
+export function encodePhoto({ width, height, channels, data }: Raster): Promise<Buffer> {
+  return sharp(data, { raw: { width, height, channels } }).jpeg({ quality: 88 }).toBuffer();
 }
 
-/** The projective map that takes four points to four others, as eight numbers (the ninth is 1), by Gaussian elimination. */
-function homography(from: Point[], to: Point[]): number[] {
-  const rows = from.flatMap(([x, y], index) => {
-    const [u, v] = to[index];
-    return [
-      [x, y, 1, 0, 0, 0, -u * x, -u * y, u],
-      [0, 0, 0, x, y, 1, -v * x, -v * y, v],
-    ];
-  });
-  for (let column = 0; column < 8; column++) {
-    const pivot = rows
-      .slice(column)
-      .reduce(
-        (best, row, index) => (Math.abs(row[column]) > Math.abs(rows[best][column]) ? index + column : best),
-        column,
-      );
-    [rows[column], rows[pivot]] = [rows[pivot], rows[column]];
-    for (let row = 0; row < 8; row++) {
-      if (row === column) continue;
-      const factor = rows[row][column] / rows[column][column];
-      for (let each = column; each < 9; each++) rows[row][each] -= factor * rows[column][each];
-    }
-  }
-  return rows.map((row, index) => row[8] / row[index]);
+export async function rgbRaster(picture: Sharp): Promise<Raster> {
+  const { data, info } = await picture.removeAlpha().toColourspace('srgb').raw().toBuffer({ resolveWithObject: true });
+  return { width: info.width, height: info.height, channels: 3, data };
 }

@@ -2,9 +2,12 @@ import { randomUUID } from 'node:crypto';
 import { setTimeout as sleep } from 'node:timers/promises';
 import { Endpoint, Input, Output } from '@crow/contract/endpoint';
 import { endpoints } from '@crow/contract/endpoints';
-import { photographPaper, scanPaper } from './capture';
+import { encodePhoto, photographPaper, scanPaper } from './capture';
 import { BATCH, FILED, Paper, WAITING } from './papers';
 import { pagesAsPdf } from './pagesAsPdf';
+import { makeScene } from './scenes';
+import { demoStock } from './stock';
+import { renderView } from './view';
 
 /**
  * Fills an empty shelf with the demo papers, through the same doors that a person uses: files are taken in, sorted, read by
@@ -39,6 +42,7 @@ export async function fillDemo(address: string, say: (line: string) => void): Pr
   for (const paper of WAITING) await crow.takeIn(paper);
   // These are read while the person looks round.
   await crow.takeInBatch(BATCH);
+  await crow.takeInPhotos();
   await crow.waitFor(async () => {
     const { filing } = await crow.ask(endpoints.overview, {});
     return filing === 0;
@@ -46,6 +50,9 @@ export async function fillDemo(address: string, say: (line: string) => void): Pr
 }
 
 const PATIENCE_MS = 180_000;
+const PHOTO_DPI = 150;
+const PHOTO_SIDE = 2000;
+const PHOTO_SCENES = [9, 14, 1, 17];
 
 class Client {
   constructor(private readonly address: string) {}
@@ -90,6 +97,17 @@ class Client {
     for (const [index, paper] of papers.entries())
       pages.push(...(await scanPaper(await paper.draw(), paper.pages, 100 + index)));
     await this.send('Post of 16 November.pdf', [{ name: 'Post of 16 November.pdf', bytes: await pagesAsPdf(pages) }]);
+  }
+
+  /** Takes in a stack of photos as they come from a phone: a letter in a shadow, receipts side by side, a sheet on another one. */
+  async takeInPhotos(): Promise<void> {
+    const stock = await demoStock(PHOTO_DPI);
+    const files = [];
+    for (const [index, number] of PHOTO_SCENES.entries()) {
+      const { view } = makeScene(number, stock, PHOTO_SIDE);
+      files.push({ name: `IMG_${4101 + index}.jpg`, bytes: await encodePhoto(renderView(view)) });
+    }
+    await this.send('Kitchen table', files);
   }
 
   private async send(stackName: string, files: { name: string; bytes: Uint8Array }[]): Promise<string> {

@@ -1,6 +1,4 @@
-import { Sharp } from 'sharp';
-import { Raster } from '@crow/core/imaging/raster';
-import { rasterise } from './capture';
+import { rasterise, rgbRaster } from './capture';
 import { BATCH, FILED, Paper, WAITING } from './papers';
 import { Stock } from './scenes';
 
@@ -20,9 +18,4 @@ async function firstPage(paper: Paper, dpi: number): Promise<Stock['sheets'][num
   const [drawn] = await rasterise(await paper.draw(), 1, dpi);
   const picture = await rgbRaster(drawn);
   return { picture, width: (picture.width / dpi) * MM_PER_INCH, height: (picture.height / dpi) * MM_PER_INCH };
-}
-
-export async function rgbRaster(picture: Sharp): Promise<Raster> {
-  const { data, info } = await picture.removeAlpha().toColourspace('srgb').raw().toBuffer({ resolveWithObject: true });
-  return { width: info.width, height: info.height, channels: 3, data };
 }

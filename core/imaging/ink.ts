@@ -14,8 +14,9 @@ const LEAST_DARKER = 9;
 /**
  * A rough but quick separation of ink and paper for finding lines of text: what is clearly darker than the mean of its
  * surroundings (Bradley & Roth 2007).
+ * @param darkerBy how much darker, as a share
  */
-export function roughInk(picture: Raster): Ink {
+export function roughInk(picture: Raster, darkerBy = DARKER_BY): Ink {
   const grey = greyOf(picture);
   const { width, height } = grey;
   const values: Plane = { width, height, data: Float32Array.from(grey.data) };
@@ -23,7 +24,7 @@ export function roughInk(picture: Raster): Ink {
   const ink = new Uint8Array(width * height);
   for (let at = 0; at < ink.length; at++) {
     const mean = around[at];
-    if (values.data[at] < mean - Math.max(LEAST_DARKER, DARKER_BY * mean)) ink[at] = 1;
+    if (values.data[at] < mean - Math.max(LEAST_DARKER, darkerBy * mean)) ink[at] = 1;
   }
   return { width, height, data: ink };
 }

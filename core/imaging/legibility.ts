@@ -24,6 +24,8 @@ const ADVICE: Record<keyof Legibility['parts'], string> = {
 const WORTH_SAYING = 0.62;
 /** Pixels are looked at in a picture of this size at the most: more tell no more. */
 const MEASURE = 2400;
+/** Print is looked for down to so little darker than paper. */
+const FAINTEST = 0.07;
 
 /**
  * How well the text of a page can be read, judged from its flattened picture as shot.
@@ -34,7 +36,7 @@ export function judgeLegibility(picture: Raster, { enlarged = 1 } = {}): Legibil
   const page = shrink(picture, MEASURE);
   const scale = (enlarged * picture.width) / page.width;
   const grey = greyOf(page);
-  const ink = roughInk(grey);
+  const ink = roughInk(grey, FAINTEST);
   const { components } = connectedComponents(ink);
   const height = letterHeight(components) * scale;
   const { edge, dark, light } = strokeEdges(grey, ink.data);

@@ -13,7 +13,7 @@ const MOST = 1.3;
 const WHITE = 0.91;
 /** As dark as ink should come out at least, as a share of white; fainter ink is strengthened up to this. */
 const BOLD = 0.34;
-const MOST_GAMMA = 3.2;
+const MOST_GAMMA = 4.5;
 const USUAL_GAMMA = 1.15;
 
 /**

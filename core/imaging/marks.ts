@@ -1,5 +1,5 @@
 import { Component, connectedComponents, letterHeight } from './components';
-import { estimateIllumination, inverseLightOfRow } from './illumination';
+import { estimateIllumination, Illumination, inverseLightOfRow } from './illumination';
 import { roughInk } from './ink';
 import { Point } from './quad';
 import { Raster, shrink } from './raster';
@@ -31,7 +31,7 @@ export function liftMarks(page: Raster, marks: Mark[]): Raster {
   const used = channels === 1 ? 1 : 3;
   const out = new Uint8ClampedArray(page.data);
   const { tall, thick, colour } = measurePrint(page);
-  const light = estimateIllumination(shrink(page, MEASURE));
+  const light = lightAround(estimateIllumination(shrink(page, MEASURE)), marks);
   const rows = light.channels.map(() => new Float32Array(width));
   for (const mark of marks) {
     const area = brushed(mark, width, height);
@@ -48,6 +48,48 @@ export function liftMarks(page: Raster, marks: Mark[]): Raster {
     }
   }
   return { width, height, channels, data: out };
+}
+
+const SPREADING_ROUNDS = 400;
+
+/** The light on the page with what was brushed over left out: there it goes on evenly from what is around (Laplace's equation). */
+function lightAround({ channels }: Illumination, marks: Mark[]): Illumination {
+  const [{ width, height }] = channels;
+  const unknown = new Uint8Array(width * height);
+  for (const mark of marks) {
+    // In cells, which are square, and two wider all round: the light is smoothed a little.
+    const area = brushed({ ...mark, radius: mark.radius + 2 / width }, width, height);
+    if (!area) continue;
+    const across = area.right - area.left;
+    for (let y = area.top; y < area.bottom; y++)
+      for (let x = area.left; x < area.right; x++)
+        if (area.mask[(y - area.top) * across + x - area.left]) unknown[y * width + x] = 1;
+  }
+  return { channels: channels.map((grid) => ({ ...grid, data: spread(grid.data, unknown, width, height) })) };
+}
+
+function spread(known: Float32Array, unknown: Uint8Array, width: number, height: number): Float32Array {
+  const data = Float32Array.from(known);
+  let [sum, count] = [0, 0];
+  for (let at = 0; at < data.length; at++) {
+    if (unknown[at]) continue;
+    sum += data[at];
+    count++;
+  }
+  if (count === 0) return data;
+  for (let at = 0; at < data.length; at++) if (unknown[at]) data[at] = sum / count;
+  for (let round = 0; round < SPREADING_ROUNDS; round++) {
+    for (let at = 0; at < data.length; at++) {
+      if (!unknown[at]) continue;
+      const [x, y] = [at % width, Math.floor(at / width)];
+      const left = x > 0 ? data[at - 1] : data[at + 1];
+      const right = x < width - 1 ? data[at + 1] : left;
+      const above = y > 0 ? data[at - width] : data[at + width];
+      const below = y < height - 1 ? data[at + width] : above;
+      data[at] = (left + right + above + below) / 4;
+    }
+  }
+  return data;
 }
 
 interface Area {

@@ -10,11 +10,13 @@ import './style.css';
 
 const stations = {
   capture: () => import('./stations/capture/Capture'),
+  page: () => import('./stations/pages/PageEditor'),
   sort: () => import('./stations/sort/Sort'),
   check: () => import('./stations/check/Check'),
   shelf: () => import('./stations/shelf/ShelfStation'),
 };
 const Capture = lazy(stations.capture);
+const PageEditor = lazy(stations.page);
 const Sort = lazy(stations.sort);
 const Check = lazy(stations.check);
 const ShelfStation = lazy(stations.shelf);
@@ -31,6 +33,7 @@ createRoot(document.getElementById('root')!).render(
               <Routes>
                 <Route element={<Room />}>
                   <Route path="/capture" element={<Capture />} />
+                  <Route path="/page/:stack/:page" element={<PageEditor />} />
                   <Route path="/sort/:id?" element={<Sort />} />
                   <Route path="/check/:id?" element={<Check />} />
                   <Route path="/shelf/:folder?/:document?" element={<ShelfStation />} />

@@ -1,3 +1,5 @@
+import { Look } from '@crow/core/imaging/looks';
+
 /** Numbers and things in words, in one place so that they read alike everywhere. */
 
 export function count(number: number, one: string, many = `${one}s`): string {
@@ -31,4 +33,12 @@ export const KIND_NAMES: Record<string, string> = {
   letter: 'Letter',
   statement: 'Statement',
   other: 'Other',
+};
+
+export const LOOK_NAMES: Record<Look, string> = {
+  asShot: 'As shot',
+  clear: 'Clear colour',
+  grey: 'Grey',
+  bilevel: 'Black and white',
+  even: 'Even light',
 };

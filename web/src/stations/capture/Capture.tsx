@@ -1,5 +1,5 @@
 import { useRef, useState } from 'react';
-import { Link } from 'react-router';
+import { Link, useNavigate } from 'react-router';
 import { FileUp } from 'lucide-react';
 import { endpoints } from '@crow/contract/endpoints';
 import { StackSummary } from '@crow/contract/shapes';
@@ -17,6 +17,7 @@ const ACCEPT = '.pdf,.jpg,.jpeg,.png,.tif,.tiff,.heic,.heif,.webp,application/pd
 /** The Capture station: papers come in as files; what was taken in lies along the bottom like a ribbon. */
 export default function Capture() {
   const { data: stacks = [] } = useStacks();
+  const navigate = useNavigate();
   const { transfers, takeIn } = useIntake();
   const [chosen, setChosen] = useState<string>();
   const [pageId, setPageId] = useState<string>();
@@ -30,7 +31,8 @@ export default function Capture() {
     const next = pages[pages.findIndex(({ id }) => id === page?.id) + by];
     if (next) setPageId(next.id);
   };
-  useKeys({ o: choose, ArrowRight: () => leaf(1), ArrowLeft: () => leaf(-1) });
+  const tidy = () => page && void navigate(`/page/${stack!.id}/${page.id}`);
+  useKeys({ o: choose, e: tidy, ArrowRight: () => leaf(1), ArrowLeft: () => leaf(-1) });
 
   return (
     <div className="flex h-full">
@@ -49,7 +51,7 @@ export default function Capture() {
           }}
         />
         {page ? (
-          <Picture page={page} number={pages.indexOf(page) + 1} of={pages.length} name={stack!.name} />
+          <Picture page={page} number={pages.indexOf(page) + 1} of={pages.length} name={stack!.name} onTidy={tidy} />
         ) : (
           <Invitation onChoose={choose} />
         )}
@@ -123,11 +125,13 @@ function Picture({
   number,
   of,
   name,
+  onTidy,
 }: {
   page: Parameters<typeof sizeFor>[1] & Parameters<typeof PagePicture>[0]['page'];
   number: number;
   of: number;
   name: string;
+  onTidy: () => void;
 }) {
   const [ref, space] = useSize<HTMLDivElement>();
   const padding = 48;
@@ -140,6 +144,9 @@ function Picture({
         <span className="shrink-0 text-quiet">
           page {number} of {of}
         </span>
+        <Button onClick={onTidy} hint="e" className="ml-auto">
+          Tidy this page
+        </Button>
       </figcaption>
       <div ref={ref} className="flex min-h-0 flex-1 items-center justify-center">
         {width > 0 && (

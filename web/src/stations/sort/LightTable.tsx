@@ -49,6 +49,7 @@ export function LightTable({ stack }: { stack: Stack }) {
   const [scroller, setScroller] = useState<HTMLDivElement | null>(null);
   const [sizeRef, { width }] = useSize<HTMLDivElement>();
   const send = useSend(stack, settled);
+  const navigate = useNavigate();
 
   const pageWidth = ZOOMS[zoom];
   const columns = Math.max(1, Math.floor((width - 2 * EDGE) / (pageWidth + GAP)));
@@ -103,6 +104,7 @@ export function LightTable({ stack }: { stack: Stack }) {
     setFocus(focus + by);
     if (anchor !== undefined) setAnchor(anchor + by);
   };
+  const tidy = () => current && void settled().then(() => navigate(`/page/${stack.id}/${current.id}`));
   const arrow =
     (by: number) =>
     ({ shiftKey }: KeyboardEvent) =>
@@ -129,6 +131,7 @@ export function LightTable({ stack }: { stack: Stack }) {
     w: () => change(keepWhole),
     s: () => change(cutEverywhere),
     ' ': () => setPeek(true),
+    e: tidy,
     'Ctrl+z': undo,
     'Ctrl+Shift+z': redo,
     'Ctrl+Shift+Z': redo,
@@ -258,6 +261,9 @@ export function LightTable({ stack }: { stack: Stack }) {
         </Button>
         <Button onClick={() => setPeek(true)} hint="Space">
           Look closely
+        </Button>
+        <Button onClick={tidy} hint="e">
+          Tidy
         </Button>
         <span className="ml-auto text-quiet">
           {selected.size > 1 ? `${selected.size} pages selected · ` : ''}arrows go · Shift selects · Alt+arrows move

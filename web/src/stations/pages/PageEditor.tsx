@@ -1,0 +1,315 @@
+import { ArrowLeft, ArrowRight, Redo2, RotateCcw, RotateCw, Undo2 } from 'lucide-react';
+import { useState } from 'react';
+import { useNavigate, useParams } from 'react-router';
+import { endpoints } from '@crow/contract/endpoints';
+import { Page, Stack } from '@crow/contract/shapes';
+import { addTurns, Turn } from '@crow/core/geometry';
+import { LOOKS, Look } from '@crow/core/imaging/looks';
+import { wholeQuad } from '@crow/core/imaging/quad';
+import { Recipe } from '@crow/core/imaging/recipe';
+import { PAPER_SIZES } from '@crow/core/imaging/straighten';
+import { ask } from '../../api';
+import { Button, Empty, IconButton } from '../../parts/controls';
+import { useKeys } from '../../parts/keys';
+import { useNotices } from '../../parts/notices';
+import { LOOK_NAMES } from '../../parts/words';
+import { useChange, useStack } from '../../queries';
+import { OutlinePane } from './OutlinePane';
+import { ResultPane } from './ResultPane';
+import { usePreview } from './usePreview';
+
+/** How a page is made of its picture, shown and changed: outline, angle, look, marks, paper. */
+export default function PageEditor() {
+  const { stack: stackId, page: pageId } = useParams();
+  const { data: stack } = useStack(stackId);
+  if (!stack) return null;
+  const page = stack.pageList.find(({ id }) => id === pageId);
+  if (!page) return <Empty title="This page is not there any more" />;
+  return <Editor key={page.id} stack={stack} page={page} />;
+}
+
+interface Draft {
+  recipe: Recipe;
+  turn: Turn;
+}
+
+const BRUSHES = { small: 0.006, middle: 0.014, large: 0.032 };
+const UNSURE = 0.75;
+
+function Editor({ stack, page }: { stack: Stack; page: Page }) {
+  const navigate = useNavigate();
+  const { tell } = useNotices();
+  const [history, setHistory] = useState<{ steps: Draft[]; at: number }>(() => ({ steps: [draftOf(page)], at: 0 }));
+  const [moving, setMoving] = useState<Draft>();
+  const [comparing, setComparing] = useState(false);
+  const [brush, setBrush] = useState<keyof typeof BRUSHES>();
+  const save = useChange(endpoints.changePages, ['stack']);
+  const { recipe, turn } = moving ?? history.steps[history.at];
+  const { source, preview } = usePreview(page, recipe, turn);
+  const place = stack.pageList.findIndex(({ id }) => id === page.id);
+
+  const take = (draft: Partial<Recipe>, turned = turn) => {
+    const step = { recipe: { ...recipe, ...draft }, turn: turned };
+    setMoving(undefined);
+    setHistory(({ steps, at }) => ({ steps: [...steps.slice(0, at + 1), step], at: at + 1 }));
+  };
+  const step = (by: number) =>
+    setHistory(({ steps, at }) => ({ steps, at: Math.max(0, Math.min(steps.length - 1, at + by)) }));
+  const turnBy = (by: 90 | 270) => take({}, addTurns(turn, by));
+  const findAgain = async () => {
+    try {
+      const found = await ask(endpoints.findSheet, { params: { id: page.id } });
+      take({ ...(found.recipe as Recipe), marks: recipe.marks }, found.turn as Turn);
+    } catch (error) {
+      tell({ error });
+    }
+  };
+  const wholePicture = () => take({ ...wholeRecipe(page), look: recipe.look, marks: recipe.marks });
+  const saveIt = async () => {
+    if (history.at > 0)
+      await save.mutateAsync({ body: { changes: [{ id: page.id, recipe, turn }] } }).catch(() => undefined);
+  };
+  const leaf = (by: number) => {
+    const next = stack.pageList[place + by];
+    if (next) void saveIt().then(() => navigate(`/page/${stack.id}/${next.id}`));
+  };
+  const done = () => void saveIt().then(() => navigate(stack.state === 'open' ? '/capture' : '/check'));
+  const sameForAll = async () => {
+    const changes = stack.pageList
+      .filter((each) => each.recipe || each.id === page.id)
+      .map((each) => ({
+        id: each.id,
+        recipe: each.id === page.id ? recipe : { ...each.recipe!, look: recipe.look },
+        turn: each.id === page.id ? turn : each.turn,
+      }));
+    await save.mutateAsync({ body: { changes } }).catch(() => undefined);
+    tell({ text: `${LOOK_NAMES[recipe.look]} is now the look of ${changes.length} pages.` });
+  };
+  useKeys({
+    Enter: done,
+    r: () => turnBy(90),
+    'Shift+R': () => turnBy(270),
+    f: () => void findAgain(),
+    w: wholePicture,
+    b: () => setComparing(!comparing),
+    l: () => setBrush(brush ? undefined : 'middle'),
+    'Ctrl+z': () => step(-1),
+    'Ctrl+Shift+z': () => step(1),
+    'Ctrl+Shift+Z': () => step(1),
+    ArrowRight: () => leaf(1),
+    ArrowLeft: () => leaf(-1),
+    ...Object.fromEntries(LOOKS.map((look, index) => [`Alt+${index + 1}`, () => take({ look })])),
+  });
+  const unsure = page.confidence !== null && page.confidence < UNSURE && history.at === 0;
+  return (
+    <div className="flex h-full flex-col">
+      <header className="flex h-14 shrink-0 items-center gap-2 border-b border-rule px-6">
+        <h1 className="text-lg font-semibold">
+          Page {place + 1} of {stack.pageList.length}
+        </h1>
+        <IconButton name="The page before (←)" onClick={() => leaf(-1)} disabled={place === 0}>
+          <ArrowLeft size={17} />
+        </IconButton>
+        <IconButton name="The next page (→)" onClick={() => leaf(1)} disabled={place === stack.pageList.length - 1}>
+          <ArrowRight size={17} />
+        </IconButton>
+        <p className="mr-auto min-w-0 truncate text-quiet">
+          {unsure ? 'Not sure of the outline: look at its corners.' : page.fileName}
+        </p>
+        <IconButton name="Undo (Ctrl+Z)" onClick={() => step(-1)} disabled={history.at === 0}>
+          <Undo2 size={17} />
+        </IconButton>
+        <IconButton
+          name="Redo (Ctrl+Shift+Z)"
+          onClick={() => step(1)}
+          disabled={history.at === history.steps.length - 1}
+        >
+          <Redo2 size={17} />
+        </IconButton>
+        <Button main onClick={done} hint="Enter">
+          Done
+        </Button>
+      </header>
+      <div className="flex min-h-0 flex-1 flex-col md:flex-row">
+        {source ? (
+          <OutlinePane
+            source={source}
+            corners={recipe.corners ?? wholeQuad(1, 1)}
+            unsure={unsure}
+            onChange={(corners) => setMoving({ recipe: { ...recipe, corners, angle: 0 }, turn })}
+            onDone={() => moving && take({})}
+          />
+        ) : (
+          <div className="min-w-0 flex-1 bg-sunken" aria-busy />
+        )}
+        <ResultPane
+          preview={preview}
+          turn={turn}
+          comparing={comparing}
+          brush={brush && BRUSHES[brush]}
+          onMark={(mark) => take({ marks: [...recipe.marks, mark] })}
+          label={`Page ${place + 1} as it will be`}
+        />
+        <aside className="flex shrink-0 flex-col gap-5 overflow-y-auto border-t border-rule p-4 md:w-[232px] md:border-t-0 md:border-l">
+          <section>
+            <h2 className="mb-1.5 text-xs text-quiet">Look</h2>
+            <div role="radiogroup" aria-label="Look" className="flex flex-col">
+              {LOOKS.map((look, index) => (
+                <LookChoice
+                  key={look}
+                  look={look}
+                  hint={`Alt+${index + 1}`}
+                  chosen={look === recipe.look}
+                  onChoose={() => take({ look })}
+                />
+              ))}
+            </div>
+            <div className="mt-2 flex flex-wrap gap-2">
+              <Button onClick={() => setComparing(!comparing)} aria-pressed={comparing} hint="b">
+                {comparing ? 'After only' : 'Before and after'}
+              </Button>
+              <Button onClick={() => void sameForAll()}>Same for all pages</Button>
+            </div>
+          </section>
+          <section>
+            <h2 className="mb-1.5 text-xs text-quiet">Outline</h2>
+            <div className="flex flex-wrap gap-2">
+              <Button onClick={() => void findAgain()} hint="f">
+                Find it again
+              </Button>
+              <Button onClick={wholePicture} hint="w">
+                Whole picture
+              </Button>
+            </div>
+          </section>
+          <section>
+            <h2 className="mb-1.5 text-xs text-quiet">Turn</h2>
+            <div className="flex items-center gap-2">
+              <IconButton name="A quarter to the left (Shift+R)" onClick={() => turnBy(270)}>
+                <RotateCcw size={17} />
+              </IconButton>
+              <IconButton name="A quarter to the right (r)" onClick={() => turnBy(90)}>
+                <RotateCw size={17} />
+              </IconButton>
+              <label className="flex min-w-0 flex-1 items-center gap-2 text-sm">
+                <input
+                  type="range"
+                  aria-label="Fine angle in degrees"
+                  className="min-w-0 flex-1 accent-accent"
+                  min={-8}
+                  max={8}
+                  step={0.1}
+                  value={recipe.angle}
+                  onChange={(event) => setMoving({ recipe: { ...recipe, angle: Number(event.target.value) }, turn })}
+                  onPointerUp={() => moving && take({})}
+                  onKeyUp={() => moving && take({})}
+                />
+                <span className="w-11 text-right font-mono">{recipe.angle.toFixed(1)}°</span>
+              </label>
+            </div>
+          </section>
+          <section>
+            <h2 className="mb-1.5 text-xs text-quiet">Lift a mark</h2>
+            <div className="flex flex-wrap gap-2">
+              <Button onClick={() => setBrush(brush ? undefined : 'middle')} aria-pressed={Boolean(brush)} hint="l">
+                {brush ? 'Put the brush away' : 'Take the brush'}
+              </Button>
+              {brush &&
+                (Object.keys(BRUSHES) as (keyof typeof BRUSHES)[]).map((size) => (
+                  <Button
+                    key={size}
+                    onClick={() => setBrush(size)}
+                    aria-pressed={brush === size}
+                    className={brush === size ? 'border-accent' : ''}
+                  >
+                    {size}
+                  </Button>
+                ))}
+            </div>
+            <p className="mt-1.5 text-xs text-quiet">Wipe over a stain or a scribble; the print under it stays.</p>
+          </section>
+          <PaperChoice recipe={recipe} onChoose={(paper) => take({ paper })} />
+          {page.legibility && page.legibility.advice.length > 0 && (
+            <section>
+              <h2 className="mb-1.5 text-xs text-quiet">Legibility</h2>
+              {page.legibility.advice.map((sentence) => (
+                <p key={sentence} className="mb-1.5 border-l-2 border-attention pl-2 text-sm">
+                  ! {sentence}
+                </p>
+              ))}
+            </section>
+          )}
+        </aside>
+      </div>
+    </div>
+  );
+}
+
+function LookChoice({
+  look,
+  hint,
+  chosen,
+  onChoose,
+}: {
+  look: Look;
+  hint: string;
+  chosen: boolean;
+  onChoose: () => void;
+}) {
+  return (
+    <button
+      role="radio"
+      aria-checked={chosen}
+      onClick={onChoose}
+      className={`flex items-center justify-between border-l-2 px-2 py-1 text-left ${chosen ? 'border-accent bg-raised font-semibold' : 'border-transparent hover:bg-raised'}`}
+    >
+      {LOOK_NAMES[look]}
+      <kbd className="font-mono text-xs text-quiet">{hint}</kbd>
+    </button>
+  );
+}
+
+function PaperChoice({ recipe, onChoose }: { recipe: Recipe; onChoose: (paper: [number, number]) => void }) {
+  const [width, height] = recipe.paper;
+  const near = PAPER_SIZES.find(
+    (size) => Math.abs(Math.min(width, height) - size.width) < 3 && Math.abs(Math.max(width, height) - size.height) < 3,
+  );
+  const landscape = width > height;
+  const set = (name: string, sideways: boolean) => {
+    const size = PAPER_SIZES.find((each) => each.name === name);
+    const [short, long] = size ? [size.width, size.height] : [Math.min(width, height), Math.max(width, height)];
+    onChoose(sideways ? [long, short] : [short, long]);
+  };
+  return (
+    <section>
+      <h2 className="mb-1.5 text-xs text-quiet">Paper</h2>
+      <div className="flex gap-2">
+        <select
+          aria-label="Paper size"
+          className="h-8 min-w-0 flex-1 border border-rule bg-raised px-1"
+          value={near?.name ?? ''}
+          onChange={(event) => set(event.target.value, landscape)}
+        >
+          <option value="">
+            {Math.round((width / 72) * 25.4)} × {Math.round((height / 72) * 25.4)} mm
+          </option>
+          {PAPER_SIZES.map(({ name }) => (
+            <option key={name}>{name}</option>
+          ))}
+        </select>
+        <Button onClick={() => set(near?.name ?? '', !landscape)}>{landscape ? 'Landscape' : 'Portrait'}</Button>
+      </div>
+    </section>
+  );
+}
+
+function draftOf(page: Page): Draft {
+  return { recipe: page.recipe ?? wholeRecipe(page), turn: page.turn };
+}
+
+/** The whole picture as it is; its size is that of the page, unless the page is a part of it. */
+function wholeRecipe(page: Page): Recipe {
+  const sideways = page.turn % 180 !== 0;
+  const [width, height] = sideways ? [page.pointHeight, page.pointWidth] : [page.pointWidth, page.pointHeight];
+  return { corners: null, angle: 0, look: 'asShot', paper: [width, height], marks: [] };
+}

@@ -1,0 +1,78 @@
+import { useEffect, useRef, useState } from 'react';
+import { Page } from '@crow/contract/shapes';
+import { Turn } from '@crow/core/geometry';
+import { Recipe } from '@crow/core/imaging/recipe';
+import { pictureAddress } from '../../parts/PagePicture';
+import { ImagingWorker, pixelsOf } from '../../workers/imagingWorker';
+
+export interface Preview {
+  before: ImageData;
+  after: ImageData;
+}
+
+/** Sizes (longer side, pixels) of the preview: while something is dragged, and once it rests. */
+const MOVING = 420;
+const RESTING = 1100;
+const REST_MS = 140;
+
+/**
+ * The page as a recipe makes it, kept up with the recipe by a worker: small and at once while it changes, larger when it
+ * rests. What is asked while the worker is busy is skipped but for the last.
+ */
+export function usePreview(
+  page: Page,
+  recipe: Recipe,
+  turn: Turn,
+): { source: HTMLImageElement | undefined; preview: Preview | undefined } {
+  const [loaded, setLoaded] = useState<{ id: string; image: HTMLImageElement }>();
+  const [preview, setPreview] = useState<Preview & { id: string }>();
+  const worker = useRef<ImagingWorker>(undefined);
+  const busy = useRef(false);
+  const wanted = useRef<{ recipe: Recipe; turn: Turn; longSide: number } | undefined>(undefined);
+
+  useEffect(() => {
+    const mine = new ImagingWorker();
+    worker.current = mine;
+    return () => mine.end();
+  }, []);
+
+  useEffect(() => {
+    const image = new Image();
+    let gone = false;
+    image.src = pictureAddress(page.id, 'screen', 0, '');
+    void image.decode().then(async () => {
+      if (gone) return;
+      const picture = pixelsOf(image, image.naturalWidth, image.naturalHeight);
+      await worker.current?.ask({ kind: 'open', picture }, [picture.data.buffer as ArrayBuffer]);
+      if (!gone) setLoaded({ id: page.id, image });
+    });
+    return () => {
+      gone = true;
+    };
+  }, [page.id]);
+
+  const source = loaded?.id === page.id ? loaded.image : undefined;
+  useEffect(() => {
+    if (!source) return;
+    const work = async () => {
+      if (busy.current) return;
+      busy.current = true;
+      while (wanted.current) {
+        const now = wanted.current;
+        wanted.current = undefined;
+        const made = await worker.current!.ask<'made'>({ kind: 'make', ...now });
+        setPreview({ id: page.id, before: made.before, after: made.after });
+      }
+      busy.current = false;
+    };
+    wanted.current = { recipe, turn, longSide: MOVING };
+    void work();
+    const rest = setTimeout(() => {
+      wanted.current = { recipe, turn, longSide: RESTING };
+      void work();
+    }, REST_MS);
+    return () => clearTimeout(rest);
+  }, [source, recipe, turn, page.id]);
+
+  return { source, preview: preview?.id === page.id ? preview : undefined };
+}

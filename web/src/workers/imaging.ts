@@ -1,0 +1,51 @@
+import { findOutlines, Outline } from '@crow/core/imaging/outline/findOutlines';
+import { quarterTurned, Raster } from '@crow/core/imaging/raster';
+import { finishPage, flatten, Recipe } from '@crow/core/imaging/recipe';
+import { Turn } from '@crow/core/geometry';
+
+/** What the imaging worker can be asked. A picture is opened once; pages are then made of it as often as wanted. */
+export type Ask =
+  | { kind: 'open'; picture: Raster }
+  | { kind: 'make'; recipe: Recipe; turn: Turn; longSide: number }
+  | { kind: 'outline'; picture: Raster };
+
+export type Answer =
+  | { kind: 'opened' }
+  /** The page as shot and as it will be, both RGBA. */
+  | { kind: 'made'; before: ImageData; after: ImageData }
+  | { kind: 'outlined'; outlines: Outline[] };
+
+let opened: Raster | undefined;
+
+self.onmessage = ({ data: { number, ask } }: MessageEvent<{ number: number; ask: Ask }>) => {
+  const answer = answerTo(ask);
+  const transfer = answer.kind === 'made' ? [answer.before.data.buffer, answer.after.data.buffer] : [];
+  self.postMessage({ number, answer }, { transfer });
+};
+
+function answerTo(ask: Ask): Answer {
+  if (ask.kind === 'outline')
+    return { kind: 'outlined', outlines: findOutlines(ask.picture, { quick: true, most: 4 }) };
+  if (ask.kind === 'open') {
+    opened = ask.picture;
+    return { kind: 'opened' };
+  }
+  const flat = flatten(opened!, ask.recipe, { longSide: ask.longSide });
+  const finished = finishPage(flat, ask.recipe);
+  return {
+    kind: 'made',
+    before: imageData(quarterTurned(flat, ask.turn)),
+    after: imageData(quarterTurned(finished, ask.turn)),
+  };
+}
+
+function imageData({ width, height, channels, data }: Raster): ImageData {
+  const rgba = new Uint8ClampedArray(width * height * 4);
+  for (let from = 0, to = 0; to < rgba.length; from += channels, to += 4) {
+    rgba[to] = data[from];
+    rgba[to + 1] = data[channels === 1 ? from : from + 1];
+    rgba[to + 2] = data[channels === 1 ? from : from + 2];
+    rgba[to + 3] = 255;
+  }
+  return new ImageData(rgba, width, height);
+}
