@@ -80,5 +80,6 @@ export default tseslint.config(
       'react-hooks/incompatible-library': 'off',
     },
   },
+  { files: ['**/*.cjs'], rules: { '@typescript-eslint/no-require-imports': 'off' } },
   { files: ['scripts/**', 'bench/**', 'server/cli/**', 'demo/**'], rules: { 'no-console': 'off' } },
 );

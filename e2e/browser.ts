@@ -1,7 +1,15 @@
 import { Browser, BrowserContext, chromium, Page } from 'playwright-core';
 
-/** Debian's Chromium, without a monitor and without reaching for the network. */
-export function openBrowser(): Promise<Browser> {
+/**
+ * Debian's Chromium, without a monitor and without reaching for the network.
+ * @param film what its camera shows (MJPEG), over and over
+ */
+export function openBrowser({ film }: { film?: string } = {}): Promise<Browser> {
+  const camera = [
+    '--use-fake-ui-for-media-stream',
+    '--use-fake-device-for-media-stream',
+    `--use-file-for-fake-video-capture=${film}`,
+  ];
   return chromium.launch({
     executablePath: '/usr/bin/chromium',
     args: [
@@ -12,6 +20,7 @@ export function openBrowser(): Promise<Browser> {
       '--disable-background-networking',
       '--disable-component-update',
       '--disable-sync',
+      ...(film ? camera : []),
     ],
   });
 }

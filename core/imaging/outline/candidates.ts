@@ -6,6 +6,8 @@ export interface Candidate {
   corners: Quad;
   /** From 0 to about 1. */
   score: number;
+  /** From 0 to 1: how much looks as if the sheet went on beyond one of the sides, as when that is a printed rule. */
+  cut: number;
 }
 
 /** The least that a sheet takes of the picture, and its shortest side of the picture's longer one. */
@@ -39,9 +41,9 @@ export function quadsOf(supports: Support[], width: number, height: number, most
       if (Math.PI / 2 - turnBetween(a.line.angle, c.line.angle) > MOST_SLANT) continue;
       const corners = cornersOf(a, c, b, d, width, height);
       if (!corners) continue;
-      const score = scoreOf(corners, [a, c, b, d], width, height);
+      const { score, cut } = weigh(corners, [a, c, b, d], width, height);
       if (best.length >= most * 4 && score <= worst) continue;
-      best.push({ corners, score });
+      best.push({ corners, score, cut });
       if (best.length >= most * 8) {
         best.sort((x, y) => y.score - x.score);
         best.length = most * 4;
@@ -52,7 +54,7 @@ export function quadsOf(supports: Support[], width: number, height: number, most
   return best
     .sort((x, y) => y.score - x.score)
     .slice(0, most)
-    .map(({ corners, score }) => ({ corners: ordered(corners), score }));
+    .map((candidate) => ({ ...candidate, corners: ordered(candidate.corners) }));
 }
 
 /** The angle between two lines, from 0 to π/2. */
@@ -86,7 +88,8 @@ function cornersOf(a: Support, b: Support, c: Support, d: Support, width: number
   return corners as Quad;
 }
 
-function scoreOf(corners: Quad, sides: Support[], width: number, height: number): number {
+function weigh(corners: Quad, sides: Support[], width: number, height: number): { score: number; cut: number } {
+  const [after, before, contrastAt] = [new Float32Array(4), new Float32Array(4), new Float32Array(4)];
   const middleX = (corners[0][0] + corners[1][0] + corners[2][0] + corners[3][0]) / 4;
   const middleY = (corners[0][1] + corners[1][1] + corners[2][1] + corners[3][1]) / 4;
   let [edges, contrasts, lighters, beyond, missing, weakest, palest, weights] = [0, 0, 0, 0, 0, 1, 1, 0];
@@ -106,9 +109,12 @@ function scoreOf(corners: Quad, sides: Support[], width: number, height: number)
         1;
       lighter = visible * found.lighter * inwards;
       const [dx, dy] = [(to[0] - from[0]) * BEYOND, (to[1] - from[1]) * BEYOND];
-      beyond += goesOn(side, to, [to[0] + dx, to[1] + dy]) + goesOn(side, [from[0] - dx, from[1] - dy], from);
+      after[number] = goesOn(side, to, [to[0] + dx, to[1] + dy]);
+      before[number] = goesOn(side, [from[0] - dx, from[1] - dy], from);
+      beyond += after[number] + before[number];
       missing += lacking(side, [to[0] - dx, to[1] - dy], to) + lacking(side, from, [from[0] + dx, from[1] + dy]);
     }
+    contrastAt[number] = contrast;
     edges += weight * edge;
     contrasts += weight * contrast;
     lighters += weight * lighter;
@@ -117,7 +123,7 @@ function scoreOf(corners: Quad, sides: Support[], width: number, height: number)
     palest = Math.min(palest, contrast);
   }
   const share = Math.min(1, Math.abs(area(corners)) / (width * height));
-  return (
+  const score =
     0.4 * (edges / weights) +
     0.2 * weakest +
     0.14 * (contrasts / weights) +
@@ -125,8 +131,12 @@ function scoreOf(corners: Quad, sides: Support[], width: number, height: number)
     0.14 * (lighters / weights) -
     0.045 * beyond -
     0.03 * missing +
-    0.1 * Math.sqrt(share)
+    0.1 * Math.sqrt(share);
+  // Both neighbours go on beyond a side across which little changes.
+  const cuts = contrastAt.map(
+    (contrast, side) => Math.min(after[(side + 3) % 4], before[(side + 1) % 4]) * (1 - contrast),
   );
+  return { score, cut: Math.max(...cuts) };
 }
 
 /** How much of an edge there is along a stretch beyond a corner; nothing is known of what lies outside the picture. */

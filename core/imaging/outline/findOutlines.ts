@@ -58,13 +58,13 @@ export function findOutlines(picture: Raster, { most = MOST_SHEETS, quick = fals
   const small = shrink(placing, quick ? SEEK_QUICKLY : SEEK);
   const scale = placing.width / small.width;
   const placed: Placed[] = [];
-  for (const { corners, score } of unlike(seek(small, quick), quick ? MOST_PLACED_QUICKLY : MOST_PLACED)) {
+  for (const { corners, score, cut } of unlike(seek(small, quick), quick ? MOST_PLACED_QUICKLY : MOST_PLACED)) {
     const first = refineQuad(placing, scaleQuad(corners, scale), Math.max(4, Math.ceil(2.2 * scale)));
     const second = refineQuad(placing, first.corners, Math.max(3, Math.ceil(1.1 * scale)));
     const { held } = second;
     const weakest = Math.min(...held);
     const mean = held.reduce((sum, each) => sum + each, 0) / 4;
-    placed.push({ corners: second.corners, held, score: score + 0.15 * (mean - 0.7) + 0.15 * (weakest - 0.5) });
+    placed.push({ corners: second.corners, held, cut, score: score + 0.15 * (mean - 0.7) + 0.15 * (weakest - 0.5) });
   }
   placed.sort((a, b) => b.score - a.score);
   const chosen: Placed[] = [];
@@ -72,9 +72,9 @@ export function findOutlines(picture: Raster, { most = MOST_SHEETS, quick = fals
     if (chosen.length === most || candidate.score < LEAST_SCORE) break;
     if (chosen.length === 0 || isAnother(candidate, chosen, placing)) chosen.push(candidate);
   }
-  return chosen.map(({ corners, score, held }) => ({
+  return chosen.map(({ corners, score, cut, held }) => ({
     corners: ordered(scaleQuad(corners, picture.width / placing.width)),
-    confidence: sureness(score, Math.min(...held)),
+    confidence: sureness(score, Math.min(...held), cut),
   }));
 }
 
@@ -181,6 +181,6 @@ function common(a: Quad, b: Quad): number {
 }
 
 /** The chance that the outline is right, fitted on made photos (bench/outline.ts). */
-function sureness(score: number, weakest: number): number {
-  return 1 / (1 + Math.exp(-(14 * (score - 0.72) + 3 * (weakest - 0.5))));
+function sureness(score: number, weakest: number, cut: number): number {
+  return 1 / (1 + Math.exp(-(14 * (score - 0.72) + 3 * (weakest - 0.5) - 8 * Math.max(0, cut - 0.25))));
 }

@@ -19,6 +19,8 @@ export interface Transfer {
 interface Intake {
   transfers: Transfer[];
   takeIn: (files: File[]) => void;
+  /** Adds a file to a stack that may exist already; it becomes one with its first file. */
+  addTo: (stack: { id: string; name: string }, file: File, position: number) => void;
   retry: (id: string) => void;
   forget: (id: string) => void;
 }
@@ -66,6 +68,20 @@ export function IntakeProvider({ children }: { children: ReactNode }) {
     setTransfers((before) => [...before, ...added]);
   }, []);
 
+  const addTo = useCallback((stack: { id: string; name: string }, file: File, position: number) => {
+    const added: Transfer = {
+      id: crypto.randomUUID(),
+      stackId: stack.id,
+      stackName: stack.name,
+      name: file.name,
+      position,
+      file,
+      sent: 0,
+      state: 'waiting',
+    };
+    setTransfers((before) => [...before, added]);
+  }, []);
+
   const forget = useCallback((id: string) => setTransfers((before) => before.filter((each) => each.id !== id)), []);
 
   useEffect(() => {
@@ -95,10 +111,11 @@ export function IntakeProvider({ children }: { children: ReactNode }) {
     () => ({
       transfers,
       takeIn,
+      addTo,
       forget,
       retry: (id: string) => change(id, { state: 'waiting', sent: 0, problem: undefined }),
     }),
-    [transfers, takeIn, forget, change],
+    [transfers, takeIn, addTo, forget, change],
   );
   return <IntakeContext.Provider value={value}>{children}</IntakeContext.Provider>;
 }

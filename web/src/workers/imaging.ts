@@ -1,19 +1,22 @@
-import { findOutlines, Outline } from '@crow/core/imaging/outline/findOutlines';
+import { findOutlines } from '@crow/core/imaging/outline/findOutlines';
+import { scaleQuad } from '@crow/core/imaging/quad';
 import { quarterTurned, Raster } from '@crow/core/imaging/raster';
 import { finishPage, flatten, Recipe } from '@crow/core/imaging/recipe';
+import { lookAt, Sight } from '@crow/core/imaging/shutter';
 import { Turn } from '@crow/core/geometry';
 
 /** What the imaging worker can be asked. A picture is opened once; pages are then made of it as often as wanted. */
 export type Ask =
   | { kind: 'open'; picture: Raster }
   | { kind: 'make'; recipe: Recipe; turn: Turn; longSide: number }
-  | { kind: 'outline'; picture: Raster };
+  /** Look at a frame of a live picture. */
+  | { kind: 'look'; picture: Raster };
 
 export type Answer =
   | { kind: 'opened' }
   /** The page as shot and as it will be, both RGBA. */
   | { kind: 'made'; before: ImageData; after: ImageData }
-  | { kind: 'outlined'; outlines: Outline[] };
+  | { kind: 'seen'; sight: Sight };
 
 let opened: Raster | undefined;
 
@@ -24,8 +27,12 @@ self.onmessage = ({ data: { number, ask } }: MessageEvent<{ number: number; ask:
 };
 
 function answerTo(ask: Ask): Answer {
-  if (ask.kind === 'outline')
-    return { kind: 'outlined', outlines: findOutlines(ask.picture, { quick: true, most: 4 }) };
+  if (ask.kind === 'look') {
+    const { width, height } = ask.picture;
+    const [best] = findOutlines(ask.picture, { quick: true, most: 1 });
+    const corners = best ? scaleQuad(best.corners, 1 / width, 1 / height) : null;
+    return { kind: 'seen', sight: lookAt(ask.picture, corners, best?.confidence ?? 0) };
+  }
   if (ask.kind === 'open') {
     opened = ask.picture;
     return { kind: 'opened' };

@@ -1,6 +1,6 @@
-import { useRef, useState } from 'react';
+import { useCallback, useRef, useState } from 'react';
 import { Link, useNavigate } from 'react-router';
-import { FileUp } from 'lucide-react';
+import { Camera, FileUp } from 'lucide-react';
 import { endpoints } from '@crow/contract/endpoints';
 import { StackSummary } from '@crow/contract/shapes';
 import { addressOf } from '../../api';
@@ -11,14 +11,18 @@ import { PagePicture, sizeFor } from '../../parts/PagePicture';
 import { useSize } from '../../parts/useSize';
 import { bytes, count } from '../../parts/words';
 import { useChange, useStack, useStacks } from '../../queries';
+import { CameraSource } from './CameraSource';
 
 const ACCEPT = '.pdf,.jpg,.jpeg,.png,.tif,.tiff,.heic,.heif,.webp,application/pdf,image/*';
+
+type Source = 'files' | 'camera';
+const WHEN = new Intl.DateTimeFormat('en-GB', { day: 'numeric', month: 'long', hour: '2-digit', minute: '2-digit' });
 
 /** The Capture station: papers come in as files; what was taken in lies along the bottom like a ribbon. */
 export default function Capture() {
   const { data: stacks = [] } = useStacks();
   const navigate = useNavigate();
-  const { transfers, takeIn } = useIntake();
+  const { transfers, takeIn, addTo } = useIntake();
   const [chosen, setChosen] = useState<string>();
   const [pageId, setPageId] = useState<string>();
   const chooser = useRef<HTMLInputElement>(null);
@@ -27,12 +31,35 @@ export default function Capture() {
   const pages = stack?.pageList ?? [];
   const page = pages.find(({ id }) => id === pageId) ?? pages[0];
   const choose = () => chooser.current?.click();
+  const [source, setSource] = useState<Source>('files');
+  /** The stack that the camera's pages go to: one as long as this source stays chosen. */
+  const roll = useRef<{ id: string; name: string; taken: number }>(undefined);
+  const takeByCamera = useCallback(
+    (picture: Blob) => {
+      roll.current ??= { id: crypto.randomUUID(), name: `Camera, ${WHEN.format(new Date())}`, taken: 0 };
+      const { id, name, taken } = roll.current;
+      roll.current.taken++;
+      setChosen(id);
+      addTo({ id, name }, new File([picture], `Page ${taken + 1}.jpg`, { type: 'image/jpeg' }), taken);
+    },
+    [addTo],
+  );
+  const chooseSource = (next: Source) => {
+    roll.current = undefined;
+    setSource(next);
+  };
   const leaf = (by: number) => {
     const next = pages[pages.findIndex(({ id }) => id === page?.id) + by];
     if (next) setPageId(next.id);
   };
   const tidy = () => page && void navigate(`/page/${stack!.id}/${page.id}`);
-  useKeys({ o: choose, e: tidy, ArrowRight: () => leaf(1), ArrowLeft: () => leaf(-1) });
+  useKeys({
+    o: choose,
+    k: () => chooseSource(source === 'camera' ? 'files' : 'camera'),
+    e: tidy,
+    ArrowRight: () => leaf(1),
+    ArrowLeft: () => leaf(-1),
+  });
 
   return (
     <div className="flex h-full">
@@ -50,7 +77,9 @@ export default function Capture() {
             event.target.value = '';
           }}
         />
-        {page ? (
+        {source === 'camera' ? (
+          <CameraSource onTake={takeByCamera} />
+        ) : page ? (
           <Picture page={page} number={pages.indexOf(page) + 1} of={pages.length} name={stack!.name} onTidy={tidy} />
         ) : (
           <Invitation onChoose={choose} />
@@ -80,9 +109,19 @@ export default function Capture() {
       <aside className="flex w-[340px] shrink-0 flex-col border-l border-rule">
         <header className="flex h-14 shrink-0 items-center justify-between border-b border-rule px-4">
           <h1 className="text-lg font-semibold">Taken in</h1>
-          <Button onClick={choose} hint="o">
-            <FileUp size={15} aria-hidden /> Files
-          </Button>
+          <div className="flex gap-2">
+            <Button
+              onClick={() => chooseSource(source === 'camera' ? 'files' : 'camera')}
+              aria-pressed={source === 'camera'}
+              className={source === 'camera' ? 'border-accent font-semibold' : ''}
+              hint="k"
+            >
+              <Camera size={15} aria-hidden /> Camera
+            </Button>
+            <Button onClick={choose} hint="o">
+              <FileUp size={15} aria-hidden /> Files
+            </Button>
+          </div>
         </header>
         <div className="flex-1 overflow-y-auto" aria-live="polite">
           {transfers.map((transfer) => (

@@ -9,9 +9,8 @@ interface OutlinePaneProps {
   corners: Quad;
   /** Whether the program is unsure of them. */
   unsure: boolean;
-  onChange: (corners: Quad) => void;
-  /** Called when a drag or a key press is over. */
-  onDone: () => void;
+  /** @param settled false while something is still being dragged */
+  onChange: (corners: Quad, settled: boolean) => void;
 }
 
 const PADDING = 28;
@@ -22,7 +21,7 @@ const LOUPE = 148;
 const LOUPE_ZOOM = 3;
 
 /** The picture as it came, with the outline of the sheet: the sheet keeps its light, all around it dims. */
-export function OutlinePane({ source, corners, unsure, onChange, onDone }: OutlinePaneProps) {
+export function OutlinePane({ source, corners, unsure, onChange }: OutlinePaneProps) {
   const [ref, space] = useSize<HTMLDivElement>();
   const [held, setHeld] = useState<number>();
   const { naturalWidth, naturalHeight } = source;
@@ -42,12 +41,12 @@ export function OutlinePane({ source, corners, unsure, onChange, onDone }: Outli
   };
   const drag = (event: PointerEvent<HTMLElement>) => {
     if (held === undefined) return;
-    onChange(moved(held, [event.movementX, event.movementY]));
+    onChange(moved(held, [event.movementX, event.movementY]), false);
   };
   const release = () => {
     if (held === undefined) return;
     setHeld(undefined);
-    onDone();
+    onChange(corners, true);
   };
   const hear = (handle: number) => (event: KeyboardEvent) => {
     const step = (event.shiftKey ? 10 : 1) * scale;
@@ -60,8 +59,7 @@ export function OutlinePane({ source, corners, unsure, onChange, onDone }: Outli
     if (!by[event.key]) return;
     event.preventDefault();
     event.stopPropagation();
-    onChange(moved(handle, by[event.key]));
-    onDone();
+    onChange(moved(handle, by[event.key]), true);
   };
   const path = `M0 0H${width}V${height}H0Z M${shown.map((point) => point.join(' ')).join('L')}Z`;
   return (

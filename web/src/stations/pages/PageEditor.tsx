@@ -136,8 +136,9 @@ function Editor({ stack, page }: { stack: Stack; page: Page }) {
             source={source}
             corners={recipe.corners ?? wholeQuad(1, 1)}
             unsure={unsure}
-            onChange={(corners) => setMoving({ recipe: { ...recipe, corners, angle: 0 }, turn })}
-            onDone={() => moving && take({})}
+            onChange={(corners, settled) =>
+              settled ? take({ corners, angle: 0 }) : setMoving({ recipe: { ...recipe, corners, angle: 0 }, turn })
+            }
           />
         ) : (
           <div className="min-w-0 flex-1 bg-sunken" aria-busy />

@@ -1,0 +1,221 @@
+import { Flashlight, FlashlightOff } from 'lucide-react';
+import { useCallback, useEffect, useRef, useState } from 'react';
+import { Hint, hintFor, Shutter, Sight } from '@crow/core/imaging/shutter';
+import { Point, Quad } from '@crow/core/imaging/quad';
+import { Button, IconButton } from '../../parts/controls';
+import { isTyping } from '../../parts/keys';
+import { useSize } from '../../parts/useSize';
+import { ImagingWorker, pixelsOf } from '../../workers/imagingWorker';
+import { useCamera, useVideo } from './useCamera';
+
+const ADVICE: Record<Hint, string> = {
+  none: 'Hold still: the page takes itself.',
+  noSheet: 'Lay a page under the camera.',
+  dark: 'Too dark: switch on the light, or go nearer to a window.',
+  contrast: 'Not sure where the page ends: lay it on something darker, or take it by hand.',
+  small: 'The page is small in the picture: go closer.',
+  slanted: 'Too slanted: hold the camera more from above.',
+  blurred: 'Blurred: hold still, or wait until it has focused.',
+  cut: 'A corner is outside the picture: go a little further away.',
+};
+/** Frames are looked at in this width. */
+const LOOKED_AT = 1280;
+const JPEG_QUALITY = 0.93;
+const SETTINGS_KEY = 'crow.camera';
+
+interface Settings {
+  camera: string;
+  byItself: boolean;
+  /** The key that takes a page, besides the space bar: a pedal sends one. */
+  key: string;
+}
+
+function readSettings(): Settings {
+  const usual = { camera: '', byItself: true, key: '' };
+  try {
+    return { ...usual, ...(JSON.parse(localStorage.getItem(SETTINGS_KEY) ?? '{}') as Partial<Settings>) };
+  } catch {
+    return usual;
+  }
+}
+
+/** The camera's picture with the sheet found in it; pages are taken by themselves or by hand, one after the other. */
+export function CameraSource({ onTake }: { onTake: (picture: Blob) => void }) {
+  const [settings, setSettings] = useState(readSettings);
+  const { stream, choices, trouble, hasLight, lit, setLit } = useCamera(settings.camera);
+  const { ref: video, size } = useVideo(stream);
+  const [box, space] = useSize<HTMLDivElement>();
+  const [sight, setSight] = useState<Sight>();
+  const [countdown, setCountdown] = useState(0);
+  const [flash, setFlash] = useState(0);
+  const [learning, setLearning] = useState(false);
+  const shutter = useRef(new Shutter());
+  const change = (part: Partial<Settings>) => {
+    const next = { ...settings, ...part };
+    setSettings(next);
+    localStorage.setItem(SETTINGS_KEY, JSON.stringify(next));
+  };
+
+  const take = useCallback(() => {
+    const source = video.current;
+    if (!source || source.videoWidth === 0) return;
+    // The frame is copied at once; encoding and sending it keep nobody waiting.
+    const canvas = new OffscreenCanvas(source.videoWidth, source.videoHeight);
+    canvas.getContext('2d')!.drawImage(source, 0, 0);
+    void canvas.convertToBlob({ type: 'image/jpeg', quality: JPEG_QUALITY }).then(onTake);
+    shutter.current.took();
+    setCountdown(0);
+    setFlash((before) => before + 1);
+  }, [onTake, video]);
+
+  const latest = useRef({ take, byItself: settings.byItself });
+  useEffect(() => {
+    latest.current = { take, byItself: settings.byItself };
+  });
+  useEffect(() => {
+    if (!size) return;
+    const worker = new ImagingWorker();
+    let over = false;
+    const watch = async () => {
+      while (!over) {
+        const source = video.current;
+        if (!source || source.readyState < 2) {
+          await new Promise((resolve) => setTimeout(resolve, 100));
+          continue;
+        }
+        const scale = Math.min(1, LOOKED_AT / size.width);
+        const frame = pixelsOf(source, Math.round(size.width * scale), Math.round(size.height * scale));
+        const seen = await worker.ask<'seen'>({ kind: 'look', picture: frame }, [frame.data.buffer as ArrayBuffer]);
+        if (over) return;
+        setSight(seen.sight);
+        const counted = latest.current.byItself ? shutter.current.see(seen.sight, performance.now()) : 0;
+        setCountdown(counted);
+        if (counted >= 1) latest.current.take();
+        await new Promise((resolve) => requestAnimationFrame(resolve));
+      }
+    };
+    void watch();
+    return () => {
+      over = true;
+      worker.end();
+    };
+  }, [size, video]);
+
+  useEffect(() => {
+    const hear = (event: KeyboardEvent) => {
+      if (isTyping(event.target) || event.repeat) return;
+      if (learning) {
+        if (event.key !== 'Escape') change({ key: event.key });
+        setLearning(false);
+      } else if (event.key === ' ' || event.key === 'Enter' || (settings.key && event.key === settings.key)) take();
+      else if (event.key === 'Escape') {
+        shutter.current.cancel();
+        setCountdown(0);
+      } else return;
+      event.preventDefault();
+      event.stopPropagation();
+    };
+    window.addEventListener('keydown', hear, { capture: true });
+    return () => window.removeEventListener('keydown', hear, { capture: true });
+  });
+
+  const scale = size ? Math.min(space.width / size.width, space.height / size.height) : 0;
+  const [width, height] = size ? [size.width * scale, size.height * scale] : [0, 0];
+  const hint = sight ? hintFor(sight) : undefined;
+  const sure = hint !== undefined && hint !== 'contrast' && hint !== 'noSheet' && hint !== 'dark';
+  return (
+    <div className="flex min-h-0 flex-1 flex-col bg-[#141318] text-[#ebe7de]">
+      <div ref={box} className="relative flex min-h-0 flex-1 items-center justify-center overflow-hidden">
+        {trouble && (
+          <p role="alert" className="max-w-[46ch] p-6 text-center text-lg">
+            {trouble}
+          </p>
+        )}
+        <div className="relative" style={{ width, height }} onClick={take}>
+          <video ref={video} muted playsInline className="block h-full w-full" aria-label="What the camera sees" />
+          {sight?.corners && hint !== 'noSheet' && (
+            <Dimmed corners={sight.corners} width={width} height={height} sure={sure} />
+          )}
+          {flash > 0 && <span key={flash} className="shutter-flash pointer-events-none absolute inset-0 bg-white" />}
+        </div>
+        {countdown > 0 && (
+          <div className="absolute bottom-4 left-1/2 w-56 -translate-x-1/2 bg-[#141318]/85 px-3 py-2 text-center">
+            <div className="h-1 bg-[#3a3842]">
+              <div className="h-1 bg-[#6fbcc0]" style={{ width: `${countdown * 100}%` }} />
+            </div>
+            Taking it … <kbd className="font-mono text-xs">Esc</kbd> stops
+          </div>
+        )}
+      </div>
+      <div className="flex shrink-0 flex-wrap items-center gap-3 border-t border-[#3a3842] px-4 py-2">
+        <p aria-live="polite" className="min-w-0 flex-1 basis-60">
+          {stream ? (hint ? ADVICE[hint] : 'Looking …') : trouble ? '' : 'Starting the camera …'}
+        </p>
+        {hasLight && (
+          <IconButton name={lit ? 'Light off' : 'Light on'} className="!text-[#ebe7de]" onClick={() => setLit(!lit)}>
+            {lit ? <FlashlightOff size={18} /> : <Flashlight size={18} />}
+          </IconButton>
+        )}
+        {choices.length > 1 && (
+          <select
+            aria-label="Camera"
+            className="h-8 max-w-48 border border-[#3a3842] bg-[#28272e] px-1 text-sm"
+            value={settings.camera || choices[0].id}
+            onChange={(event) => change({ camera: event.target.value })}
+          >
+            {choices.map(({ id, name }) => (
+              <option key={id} value={id}>
+                {name}
+              </option>
+            ))}
+          </select>
+        )}
+        <label className="flex items-center gap-2 text-sm">
+          <input
+            type="checkbox"
+            className="accent-[#6fbcc0]"
+            checked={settings.byItself}
+            onChange={(event) => change({ byItself: event.target.checked })}
+          />
+          by itself
+        </label>
+        <button className="text-sm underline underline-offset-2" onClick={() => setLearning(true)}>
+          {learning ? 'Press the key or pedal …' : settings.key ? `Pedal: ${settings.key}` : 'Set a pedal'}
+        </button>
+        <Button main onClick={take} disabled={!stream} hint="Space" className="h-11 px-5 text-lg">
+          Take it
+        </Button>
+      </div>
+    </div>
+  );
+}
+
+const BRACKET = 26;
+
+/** The sheet keeps its light and all around it dims; thin brackets at its corners, dashed while unsure. */
+function Dimmed({ corners, width, height, sure }: { corners: Quad; width: number; height: number; sure: boolean }) {
+  const shown = corners.map(([x, y]): Point => [x * width, y * height]);
+  const path = `M0 0H${width}V${height}H0Z M${shown.map((point) => point.join(' ')).join('L')}Z`;
+  return (
+    <svg className="pointer-events-none absolute inset-0" width={width} height={height} aria-hidden>
+      <path d={path} fillRule="evenodd" fill="rgb(20 19 24 / 0.5)" />
+      {shown.map((corner, index) => {
+        const arm = ([x, y]: Point): Point => {
+          const share = Math.min(1, BRACKET / (Math.hypot(x - corner[0], y - corner[1]) || 1));
+          return [corner[0] + share * (x - corner[0]), corner[1] + share * (y - corner[1])];
+        };
+        const points = [arm(shown[(index + 3) % 4]), corner, arm(shown[(index + 1) % 4])];
+        return (
+          <polyline
+            key={index}
+            points={points.map((point) => point.join(',')).join(' ')}
+            fill="none"
+            stroke="#ffffff"
+            strokeWidth={2.5}
+            strokeDasharray={sure ? undefined : '5 4'}
+          />
+        );
+      })}
+    </svg>
+  );
+}
