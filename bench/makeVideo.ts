@@ -10,7 +10,7 @@ const stock = await demoStock(120, 12);
 const frames: Buffer[] = [];
 for (const seed of seeds) {
   const scene = makeScene(Number(seed), stock, 1280);
-  const frame = await encodePhoto(renderView({ ...scene.view, width: 1280, height: 960, noise: 2 }));
+  const frame = await encodePhoto(renderView({ ...scene.view, noise: 2 }));
   for (let again = 0; again < 75; again++) frames.push(frame);
 }
 writeFileSync(out, Buffer.concat(frames));

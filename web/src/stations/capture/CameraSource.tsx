@@ -136,7 +136,7 @@ export function CameraSource({ onTake }: { onTake: (picture: Blob) => void }) {
           {sight?.corners && hint !== 'noSheet' && (
             <Dimmed corners={sight.corners} width={width} height={height} sure={sure} />
           )}
-          {flash > 0 && <span key={flash} className="shutter-flash pointer-events-none absolute inset-0 bg-white" />}
+          {flash > 0 && <span key={flash} className="shutter-flash pointer-events-none absolute inset-0 bg-paper" />}
         </div>
         {countdown > 0 && (
           <div className="absolute bottom-4 left-1/2 w-56 -translate-x-1/2 bg-[#141318]/85 px-3 py-2 text-center">

@@ -108,7 +108,7 @@ export function OutlinePane({ source, corners, unsure, onChange }: OutlinePanePr
               onPointerUp={release}
               onKeyDown={hear(handle)}
             >
-              {handle >= 4 && <span className="size-2 bg-white outline outline-[#1f1d26]" />}
+              {handle >= 4 && <span className="size-2 bg-paper outline outline-[#1f1d26]" />}
             </button>
           ))}
           {held !== undefined && held < 4 && (
@@ -171,7 +171,7 @@ function Loupe({ source, at: [x, y], left }: { source: HTMLImageElement; at: Poi
       width={LOUPE}
       height={LOUPE}
       aria-hidden
-      className="pointer-events-none absolute top-2 border border-white"
+      className="pointer-events-none absolute top-2 border border-paper"
       style={{ left }}
     />
   );

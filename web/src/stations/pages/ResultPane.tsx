@@ -70,8 +70,8 @@ export function ResultPane({ preview, turn, comparing, brush, onMark, label }: R
                 className="pointer-events-none absolute inset-y-0 w-0.5 bg-[#1c5d63]"
                 style={{ left: `${divider}%` }}
               >
-                <span className="absolute top-2 right-2 bg-[#1f1d26] px-1.5 text-xs text-white">before</span>
-                <span className="absolute top-2 left-2 bg-[#1f1d26] px-1.5 text-xs text-white">after</span>
+                <span className="absolute top-2 right-2 bg-[#1f1d26] px-1.5 text-xs text-paper">before</span>
+                <span className="absolute top-2 left-2 bg-[#1f1d26] px-1.5 text-xs text-paper">after</span>
               </div>
               <input
                 type="range"

@@ -27,7 +27,7 @@ export function Peek({
   return (
     <Dialog.Root open={open} onOpenChange={(now) => !now && onClose()}>
       <Dialog.Portal>
-        <Dialog.Overlay className="fixed inset-0 z-40 bg-black/60" />
+        <Dialog.Overlay className="fixed inset-0 z-40 bg-[#141318]/60" />
         <Dialog.Content
           aria-describedby={undefined}
           onKeyDown={hear}
