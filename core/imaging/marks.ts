@@ -19,6 +19,7 @@ const TALLER = 3.2;
 const THICKER = 2.6;
 /** A piece of ink is the seam of a coloured mark when so much of it (a share) lies beside the mark. */
 const SEAM = 0.4;
+const DARK_MARK = 0.55;
 /** The page is measured at this size (longer side, pixels). */
 const MEASURE = 1400;
 
@@ -194,10 +195,12 @@ function printIn(page: Raster, area: Area, { tall, thick, colour }: Print): Uint
   for (let at = 0; at < ink.length; at++) ink[at] = !alien[at] && grey[at] < (1 - PRINT_DARKER) * bright[at] ? 1 : 0;
   const { components, labels } = connectedComponents({ width, height, data: ink });
   const touching = new Uint32Array(components.length);
-  const near = brightNear(Float32Array.from(alien), width, height, 2);
+  const paper = grey.reduce((most, value) => Math.max(most, value), 0);
+  const dark = Float32Array.from(alien, (isAlien, at) => (isAlien && grey[at] < DARK_MARK * paper ? 1 : 0));
+  const near = brightNear(dark, width, height, 2);
   for (let at = 0; at < labels.length; at++) if (labels[at] > 0 && near[at] > 0) touching[labels[at] - 1]++;
   const isPrint = components.map(({ left: l, right: r, top: t, bottom: b, pixels }, index) => {
-    // The seam of a coloured mark is dark, too.
+    // The seam of a dark coloured mark is dark, too; letters on a light one are not its seam.
     if (touching[index] > SEAM * pixels) return false;
     const [w, h] = [r - l + 1, b - t + 1];
     // Ink per length of its way, roughly: a stroke's thickness.

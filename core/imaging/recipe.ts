@@ -42,8 +42,6 @@ const MOST_SKEW_OF_SHEET = 3;
 const CLEAR = 1.25;
 const LEAST_SKEW = 0.12;
 const SURE_OF_DIRECTION = 0.5;
-/** Tables have columns that look like lines on their sides: a quarter turn has to be surer. */
-const SURE_OF_QUARTER = 0.8;
 /** Below this the whole picture is taken instead of an outline. */
 export const LEAST_CONFIDENCE = 0.5;
 
@@ -85,7 +83,7 @@ function proposePage(
   const most = corners ? MOST_SKEW_OF_SHEET : MOST_SKEW_OF_SCAN;
   const ink = lettersOnly(roughInk(flat));
   const direction = textDirection(ink);
-  const sure = direction.confidence >= (direction.turn % 180 === 0 ? SURE_OF_DIRECTION : SURE_OF_QUARTER);
+  const sure = direction.confidence >= SURE_OF_DIRECTION;
   const sideways = sure && direction.turn % 180 !== 0;
   const skew = textSkew(sideways ? turnedInk(ink) : ink, most);
   const angle = skew.clarity > CLEAR && Math.abs(skew.degrees) >= LEAST_SKEW ? -skew.degrees : 0;

@@ -1,3 +1,4 @@
+import { Component, connectedComponents, letterHeight } from './components';
 import { Ink } from './ink';
 
 /** Angles tried when deskewing, in degrees. */
@@ -71,16 +72,15 @@ export interface Direction {
 }
 
 /**
- * Which way up a page of Latin text is. Lines run across when rows are more uneven than columns; they stand upright when
- * more ink rises above the body of the letters (capitals, figures, ascenders) than hangs below it (Caprari 2000).
+ * Which way up a page of Latin text is. Lines run along the direction in which a letter's nearest neighbours lie (the docstrum,
+ * O'Gorman 1993): letters stand closer than lines, on the emptiest of pages and in tables too. They stand upright when more ink
+ * rises above the body of the letters (capitals, figures, ascenders) than hangs below it (Caprari 2000).
  */
 export function textDirection(ink: Ink): Direction {
-  const across = unevenness(ink);
-  const turned = quarterTurnedInk(ink);
-  const down = unevenness(turned);
+  const { across, down } = neighbours(ink);
   const sideways = down > across;
-  const rise = risingShare(sideways ? turned : ink);
-  const clearly = Math.min(1, Math.abs(Math.log((down + 1e-6) / (across + 1e-6))) * 1.5);
+  const clearly = across + down < LEAST_LETTERS ? 0 : Math.min(1, (2 * Math.abs(across - down)) / (across + down));
+  const rise = risingShare(sideways ? quarterTurnedInk(ink) : ink);
   const upright = rise.above >= rise.below;
   const sum = rise.above + rise.below;
   const balance = sum < 40 ? 0 : Math.abs(rise.above - rise.below) / sum;
@@ -88,21 +88,50 @@ export function textDirection(ink: Ink): Direction {
   return { turn, confidence: Math.min(clearly, Math.min(1, balance * 2.5), Math.min(1, rise.lines / 4)) };
 }
 
-/** How much neighbouring rows differ in their amount of ink, beside that amount: high where lines of text run across. */
-function unevenness({ width, height, data }: Ink): number {
-  let [differences, total] = [0, 0];
-  const strip = Math.max(24, Math.round(width / 6));
-  for (let left = 0; left + strip <= width; left += strip) {
-    let before = 0;
-    for (let y = 0; y < height; y++) {
-      let count = 0;
-      for (let x = left, at = y * width + left; x < left + strip; x++, at++) count += data[at];
-      differences += (count - before) ** 2;
-      total += count * count;
-      before = count;
-    }
+const LEAST_LETTERS = 24;
+/** How far a neighbour may be, in heights of a letter. */
+const NEIGHBOURHOOD = 3;
+
+/** How many letters have their nearest neighbour beside them, and how many above or below. */
+function neighbours(ink: Ink): { across: number; down: number } {
+  const { components } = connectedComponents(ink);
+  const tall = letterHeight(components) || letterHeight(components.map(turnedComponent));
+  if (tall === 0) return { across: 0, down: 0 };
+  const letters = components.filter(({ left, right, top, bottom }) => {
+    const [w, h] = [right - left + 1, bottom - top + 1];
+    return Math.max(w, h) > 0.5 * tall && Math.max(w, h) < 3 * tall;
+  });
+  const side = NEIGHBOURHOOD * tall;
+  const cells = new Map<string, Component[]>();
+  const cellOf = ({ left, top }: Component) => [Math.floor(left / side), Math.floor(top / side)];
+  for (const letter of letters) {
+    const key = cellOf(letter).join();
+    cells.set(key, [...(cells.get(key) ?? []), letter]);
   }
-  return total > 0 ? differences / total : 0;
+  let [across, down] = [0, 0];
+  for (const letter of letters) {
+    const [x, y] = cellOf(letter);
+    let nearest: { gap: number; across: boolean } | undefined;
+    for (let cy = y - 1; cy <= y + 1; cy++) {
+      for (let cx = x - 1; cx <= x + 1; cx++) {
+        for (const other of cells.get(`${cx},${cy}`) ?? []) {
+          if (other === letter) continue;
+          const dx = (other.left + other.right - letter.left - letter.right) / 2;
+          const dy = (other.top + other.bottom - letter.top - letter.bottom) / 2;
+          const gap = Math.hypot(dx, dy);
+          if (!nearest || gap < nearest.gap) nearest = { gap, across: Math.abs(dx) > Math.abs(dy) };
+        }
+      }
+    }
+    if (!nearest || nearest.gap > side) continue;
+    if (nearest.across) across++;
+    else down++;
+  }
+  return { across, down };
+}
+
+function turnedComponent({ left, right, top, bottom, pixels }: Component): Component {
+  return { left: top, right: bottom, top: left, bottom: right, pixels };
 }
 
 function quarterTurnedInk({ width, height, data }: Ink): Ink {
