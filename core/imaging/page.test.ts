@@ -1,5 +1,5 @@
 import { judgeLegibility } from './legibility';
-import { LOOKS, renderLook, suitableLook } from './looks';
+import { renderLook, suitableLook } from './looks';
 import { liftMarks } from './marks';
 import { quarterTurned, Raster } from './raster';
 import { roughInk } from './ink';
@@ -64,10 +64,6 @@ describe('looks', () => {
     const even = renderLook(picture, 'even');
     expect(Math.abs(at(even, 20, 20) - at(even, 600, 20))).toBeLessThan(12);
     expect(renderLook(picture, 'asShot')).toBe(picture);
-  });
-
-  it('give the same for a part rendered with the whole page’s tone', () => {
-    for (const look of LOOKS) expect(renderLook(page(), look)).toEqual(renderLook(page(), look));
   });
 
   it('are chosen by what is on the page', () => {

@@ -3,7 +3,7 @@ import { trimEdges } from './edgeTrim';
 import { applyHomography, homography } from './homography';
 import { lettersOnly } from './components';
 import { roughInk } from './ink';
-import { LOOKS, Look, renderLook, suitableLook } from './looks';
+import { Look, renderLook, suitableLook } from './looks';
 import { liftMarks, Mark } from './marks';
 import { findOutlines } from './outline/findOutlines';
 import { Point, Quad, scaleQuad, wholeQuad } from './quad';
@@ -23,8 +23,6 @@ export interface Recipe {
   /** What is wiped off, in shares of the flat page. */
   marks: Mark[];
 }
-
-export { LOOKS };
 
 export interface Proposal {
   recipe: Recipe;

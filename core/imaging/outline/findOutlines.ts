@@ -180,7 +180,7 @@ function common(a: Quad, b: Quad): number {
   return shared.length < 3 ? 0 : area(shared) / Math.min(area(a), area(b));
 }
 
-/** The chance that the outline is right, fitted on made photos (bench/outline.ts). */
+/** How sure an outline is, 0 to 1. The weights were set by hand while looking at made photos; they are not yet calibrated. */
 function sureness(score: number, weakest: number, cut: number): number {
   return 1 / (1 + Math.exp(-(14 * (score - 0.72) + 3 * (weakest - 0.5) - 8 * Math.max(0, cut - 0.25))));
 }

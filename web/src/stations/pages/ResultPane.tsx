@@ -1,5 +1,5 @@
 import { PointerEvent, useEffect, useRef, useState } from 'react';
-import { turnSize, Turn } from '@crow/core/geometry';
+import { Turn } from '@crow/core/geometry';
 import { Mark } from '@crow/core/imaging/marks';
 import { Point } from '@crow/core/imaging/quad';
 import { useSize } from '../../parts/useSize';
@@ -28,7 +28,6 @@ export function ResultPane({ preview, turn, comparing, brush, onMark, label }: R
   const { width: pixelWidth, height: pixelHeight } = preview.after;
   const scale = Math.min((space.width - 2 * PADDING) / pixelWidth, (space.height - 2 * PADDING) / pixelHeight);
   const [width, height] = [Math.max(0, pixelWidth * scale), Math.max(0, pixelHeight * scale)];
-  const upright = turnSize(1, height / Math.max(1, width), turn);
   // The brush's radius is a share of the page's width before it is turned.
   const radius = brush === undefined ? 0 : brush * (turn % 180 === 0 ? width : height);
   const place = (event: PointerEvent<HTMLElement>): Point => {
@@ -41,7 +40,7 @@ export function ResultPane({ preview, turn, comparing, brush, onMark, label }: R
   };
   return (
     <div ref={ref} className="relative flex min-h-0 min-w-0 flex-1 items-center justify-center overflow-hidden">
-      {width > 0 && upright && (
+      {width > 0 && (
         <div
           role="img"
           aria-label={label}
