@@ -23,7 +23,10 @@ module.exports = {
     {
       ...base,
       displayName: 'unit',
-      testMatch: ['<rootDir>/{core,contract,web}/**/*.test.ts', '<rootDir>/server/engines/**/*.test.ts'],
+      testMatch: [
+        '<rootDir>/{core,contract,web}/**/*.test.ts',
+        '<rootDir>/{server/engines,server/devices,standins}/**/*.test.ts',
+      ],
     },
     {
       ...base,

@@ -5,8 +5,8 @@ import { findOutlines } from '@crow/core/imaging/outline/findOutlines';
 import { overlap, Quad } from '@crow/core/imaging/quad';
 import { rgbRaster } from '@crow/demo/capture';
 
-/** Measures outlines against known corners: node scripts/bench.mjs outline FOLDER [LEAST to list] */
-const [folder, list = '0.95'] = process.argv.slice(2);
+/** Measures outlines against known corners: node scripts/bench.mjs outline FOLDER [LEAST to list] [quick, as while filming] */
+const [folder, list = '0.95', quick] = process.argv.slice(2);
 interface Truth {
   file: string;
   trouble: string;
@@ -21,13 +21,15 @@ let milliseconds = 0;
 for (const truth of truths) {
   const picture = await rgbRaster(sharp(truth.file));
   const began = performance.now();
-  const found = findOutlines(picture);
+  const found = quick ? findOutlines(picture, { quick: true, most: 1 }) : findOutlines(picture);
   milliseconds += performance.now() - began;
-  const overlaps = truth.outlines.map((quad) => Math.max(0, ...found.map(({ corners }) => overlap(corners, quad))));
+  const all = truth.outlines.map((quad) => Math.max(0, ...found.map(({ corners }) => overlap(corners, quad))));
+  // While filming, one of several sheets is enough.
+  const overlaps = quick ? [Math.max(...all)] : all;
   rows.push({
     worst: Math.min(...overlaps),
     truth,
-    extra: found.length - truth.outlines.length,
+    extra: quick ? 0 : found.length - truth.outlines.length,
     confidence: found[0]?.confidence ?? 0,
   });
 }

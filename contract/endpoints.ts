@@ -1,5 +1,6 @@
-import { array, number, object, string } from 'yup';
+import { array, boolean, number, object, string } from 'yup';
 import { endpoint } from './endpoint';
+import * as scanning from './scanning';
 import * as shape from './shapes';
 
 const { id, idParams } = shape;
@@ -20,6 +21,66 @@ export const endpoints = {
     body: shape.settings,
     reply: shape.settings,
   }),
+
+  listScanners: endpoint({
+    method: 'GET',
+    path: '/scanners',
+    summary: 'The scanners that are known',
+    reply: array(scanning.scanner).required(),
+  }),
+  findScanners: endpoint({
+    method: 'POST',
+    path: '/scanners/find',
+    summary: 'Look for scanners on the network',
+    reply: array(scanning.scanner).required(),
+  }),
+  addScanner: endpoint({
+    method: 'POST',
+    path: '/scanners',
+    summary: 'Make a scanner known by its address',
+    body: scanning.scannerAddress,
+    reply: scanning.scanner,
+  }),
+  forgetScanner: endpoint({ method: 'DELETE', path: '/scanners/:id', summary: 'Forget a scanner', params: idParams }),
+  startScan: endpoint({
+    method: 'POST',
+    path: '/scanners/:id/scans',
+    summary: 'Scan; the pages go to a stack one by one',
+    params: idParams,
+    body: scanning.scanStart,
+    reply: scanning.scan,
+  }),
+  previewScan: endpoint({
+    method: 'POST',
+    path: '/scanners/:id/preview',
+    summary: 'A small picture of what lies on the glass (JPEG)',
+    params: idParams,
+  }),
+  listScans: endpoint({
+    method: 'GET',
+    path: '/scans',
+    summary: 'Scans under way, and how the last ones ended',
+    reply: array(scanning.scan).required(),
+  }),
+  stopScan: endpoint({ method: 'POST', path: '/scans/:id/stop', summary: 'Stop a scan', params: idParams }),
+  listPresets: endpoint({
+    method: 'GET',
+    path: '/presets',
+    summary: 'Settings for scanning that have a name',
+    reply: array(scanning.scanPreset).required(),
+  }),
+  savePreset: endpoint({
+    method: 'POST',
+    path: '/presets',
+    summary: 'Give settings for scanning a name; one of the same name is replaced',
+    body: object({
+      name: string().trim().min(1).max(60).required(),
+      scannerId: id,
+      settings: scanning.scanSettings.required(),
+    }),
+    reply: scanning.scanPreset,
+  }),
+  deletePreset: endpoint({ method: 'DELETE', path: '/presets/:id', summary: 'Delete a preset', params: idParams }),
 
   listStacks: endpoint({
     method: 'GET',
@@ -148,6 +209,14 @@ export const endpoints = {
     summary: 'Let a document wait behind the others',
     params: idParams,
   }),
+  arrangeDocument: endpoint({
+    method: 'PUT',
+    path: '/documents/:id/pages',
+    summary: 'Say which pages a document has, in which order; those left out stay with its stack',
+    params: idParams,
+    body: object({ pages: array(id).min(1, 'a document has a page at least').max(5000).required() }),
+    reply: shape.document,
+  }),
   changeDocument: endpoint({
     method: 'PATCH',
     path: '/documents/:id',
@@ -204,6 +273,19 @@ export const endpoints = {
         .max(5000)
         .required(),
     }),
+  }),
+  wavePages: endpoint({
+    method: 'POST',
+    path: '/pages/waved',
+    summary: 'Find pages good enough as they are, whatever their legibility, or take that back',
+    body: object({ pages: array(id).min(1).max(5000).required(), waved: boolean().required() }),
+  }),
+  swapPage: endpoint({
+    method: 'PUT',
+    path: '/pages/:id/instead',
+    summary: 'Put another page of the same stack into a page’s place in its document',
+    params: idParams,
+    body: object({ page: id }),
   }),
   findSheet: endpoint({
     method: 'POST',

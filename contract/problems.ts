@@ -157,6 +157,44 @@ export const PROBLEMS = {
   },
   'folder-into-itself': { status: 400, happened: 'A folder can’t go into itself.', kept: 'Everything is as it was.' },
   'date-unclear': { status: 400, happened: '“{text}” is not a date.', todo: 'Type it like 14.3.2026 or 2026-03-14.' },
+  'scanner-gone': {
+    status: 502,
+    happened: 'The scanner does not answer.',
+    todo: 'See that it is switched on and on the same network, and try again.',
+  },
+  'scanner-strange': {
+    status: 502,
+    happened: 'What answers at this address is not a scanner that Crow Shelf understands.',
+    todo: 'Crow Shelf speaks eSCL, as most network scanners do; look for it in the scanner’s own settings.',
+  },
+  'scanner-busy': {
+    status: 409,
+    happened: 'The scanner is busy with something else.',
+    todo: 'Wait until it is done, and scan again.',
+  },
+  'scanner-refused': {
+    status: 409,
+    happened: 'The scanner does not scan like that.',
+    todo: 'Choose another resolution, colour or area.',
+  },
+  'scanner-open': {
+    status: 409,
+    happened: 'The scanner’s cover is open.',
+    kept: 'What came through before is in the stack.',
+    todo: 'Close it, and scan the rest.',
+  },
+  'feeder-empty': {
+    status: 409,
+    happened: 'There is no paper in the feeder.',
+    todo: 'Put the papers in until they are held, and scan again.',
+  },
+  'feeder-jam': {
+    status: 409,
+    happened: 'A sheet is stuck in the feeder.',
+    kept: 'What came through before is in the stack.',
+    todo: 'Take the sheet out, lay it back on the pile, and scan the rest.',
+  },
+  'scan-stopped': { status: 409, happened: 'The scan was stopped.', kept: 'What came through before is in the stack.' },
   'shelf-file-changed': {
     status: 409,
     happened: 'The file “{path}” in the shelf folder was changed or replaced by somebody.',

@@ -1,5 +1,6 @@
 import { array, boolean, InferType, mixed, number, object, string, tuple } from 'yup';
 import { Turn } from '@crow/core/geometry';
+import { Legibility } from '@crow/core/imaging/legibility';
 import { LOOKS } from '@crow/core/imaging/looks';
 import { Recipe } from '@crow/core/imaging/recipe';
 import { KINDS } from '@crow/core/reading/facts';
@@ -37,7 +38,8 @@ export const recipe = object({
 /** A page as it is shown: its picture's size, turned as it lies. */
 export const page = object({
   id,
-  /** The file that it came from, and its place in it, from 1. */
+  /** The file that it came from, and its place in it, from 1: the same for all sheets in one picture. */
+  fileId: id,
   fileName: string().required(),
   fileNumber: number().integer().required(),
   width: number().required(),
@@ -47,13 +49,33 @@ export const page = object({
   pointHeight: number().required(),
   turn,
   dropped: boolean().required(),
+  dropDecided: boolean().required(),
   cutBefore: boolean().required(),
+  /** Whether a person has decided about the cut before it; otherwise it follows what is proposed. */
+  cutDecided: boolean().required(),
+  /** What is proposed for the gap before it; null for the first page and for blank ones. */
+  proposal: object({
+    chance: number().min(0).max(1).required(),
+    sure: boolean().required(),
+    why: array(string().required()).required(),
+  })
+    .nullable()
+    .defined(),
+  blank: boolean().required(),
+  /** What kind of paper it looks like by itself, and who from, as far as that is known. */
+  glance: object({ kind: string().oneOf(KINDS).nullable().defined(), who: string().nullable().defined() })
+    .nullable()
+    .defined(),
   /** Which recipe it is made by; empty when it is its picture as it is. */
   version: string().defined(),
   recipe: mixed<Recipe>().nullable().defined(),
   /** How sure its outline is; null while nobody has looked. */
   confidence: number().nullable().defined(),
-  legibility: mixed<{ score: number; advice: string[] }>().nullable().defined(),
+  legibility: mixed<Legibility>().nullable().defined(),
+  /** Whether a person found it good enough as it is, whatever its legibility. */
+  waved: boolean().required(),
+  /** The page of which it is another capture. */
+  againOf: string().uuid().nullable().defined(),
   /** Whether its small and screen-sized pictures are made. */
   pictured: boolean().required(),
   reading: string()
@@ -66,6 +88,8 @@ export type Page = InferType<typeof page>;
 export const sourceFile = object({
   id,
   name: string().required(),
+  /** The number in which it was sent. */
+  position: number().integer().required(),
   bytes: number().required(),
   state: string()
     .oneOf(['waiting', 'taken', 'refused'] as const)
@@ -108,9 +132,11 @@ export const arrangementChange = object({
     object({
       id,
       cutBefore: boolean().required(),
+      cutDecided: boolean().required(),
       turn,
       version: string().max(40).defined(),
       dropped: boolean().required(),
+      dropDecided: boolean().required(),
     }),
   )
     .min(1)
@@ -168,6 +194,7 @@ export type DocumentSummary = InferType<typeof documentSummary>;
 
 export const document = documentSummary.concat(
   object({
+    stackId: string().uuid().nullable().defined(),
     stackName: string().nullable().defined(),
     /** The name that Check proposes, from the facts. */
     proposedName: string().defined(),
@@ -269,6 +296,6 @@ export const kinds = KINDS;
 
 /** What the event stream says: that something of this kind has changed. */
 export interface LiveEvent {
-  kind: 'stack' | 'document' | 'folder' | 'settings';
+  kind: 'stack' | 'document' | 'folder' | 'settings' | 'scan';
   id: string | null;
 }

@@ -10,14 +10,15 @@ import { renderView, View } from './view';
 
 const run = promisify(execFile);
 
-/** Rasterises the pages of a PDF to greyscale or colour, as raw pixels. */
+/** Rasterises all pages of a PDF to greyscale or colour, as raw pixels. */
 export async function rasterise(pdf: Uint8Array, pages: number, dpi: number): Promise<Sharp[]> {
   const folder = await mkdtemp(join(tmpdir(), 'crow-demo-'));
   try {
     const path = join(folder, 'paper.pdf');
     await writeFile(path, pdf);
     await run('pdftoppm', ['-r', String(dpi), '-tiff', '-tiffcompression', 'none', path, join(folder, 'page')]);
-    const names = Array.from({ length: pages }, (_, index) => `page-${index + 1}.tif`);
+    const digits = String(pages).length;
+    const names = Array.from({ length: pages }, (_, index) => `page-${String(index + 1).padStart(digits, '0')}.tif`);
     return await Promise.all(names.map(async (name) => sharp(await readFile(join(folder, name)))));
   } finally {
     await rm(folder, { recursive: true, force: true });
@@ -45,7 +46,7 @@ export async function scanPaper(pdf: Uint8Array, pages: number, seed: number): P
       return sharp(turned.data, { raw: turned.info })
         .toColourspace('b-w')
         .jpeg({ quality: 82 })
-        .withMetadata({ density: SCAN_DPI })
+        .withDensity(SCAN_DPI)
         .toBuffer();
     }),
   );

@@ -9,12 +9,13 @@ export async function demoStock(dpi: number, most = Infinity): Promise<Stock> {
   const stock: Stock = { sheets: [], receipts: [] };
   for (const paper of [...FILED, ...WAITING, ...BATCH]) {
     if (stock.sheets.length + stock.receipts.length >= most && stock.receipts.length > 0) break;
-    stock[paper.kind === 'receipt' ? 'receipts' : 'sheets'].push(await firstPage(paper, dpi));
+    stock[paper.kind === 'receipt' ? 'receipts' : 'sheets'].push(await demoSheet(paper, dpi));
   }
   return stock;
 }
 
-async function firstPage(paper: Paper, dpi: number): Promise<Stock['sheets'][number]> {
+/** The first page of a paper as a sheet. */
+export async function demoSheet(paper: Paper, dpi: number): Promise<Stock['sheets'][number]> {
   const [drawn] = await rasterise(await paper.draw(), 1, dpi);
   const picture = await rgbRaster(drawn);
   return { picture, width: (picture.width / dpi) * MM_PER_INCH, height: (picture.height / dpi) * MM_PER_INCH };

@@ -1,3 +1,6 @@
+import { BATCH } from '@crow/demo/papers';
+import { pagesAsPdf } from '@crow/demo/pagesAsPdf';
+import { scanPaper } from '@crow/demo/capture';
 import { execFileSync, spawnSync } from 'node:child_process';
 import { readFileSync, writeFileSync } from 'node:fs';
 import { join, resolve } from 'node:path';
@@ -128,6 +131,32 @@ describe('crow read', () => {
     expect(crow('read', 'a.jpg', '--languages', 'klingon').stderr).toContain('klingon');
     expect(crow('read', 'a.jpg', '--colour', 'red').status).toBe(1);
     expect(crow('read').status).toBe(1);
+  });
+});
+
+describe('crow sort', () => {
+  it('prints where the documents of a pile begin, and which pages are blank', async () => {
+    const papers = BATCH.slice(0, 3);
+    const sheets = await Promise.all(
+      papers.map(async (paper, index) => scanPaper(await paper.draw(), paper.pages, index)),
+    );
+    const blank = await scanned(' ');
+    const pile = fileOf('pile.pdf', await pagesAsPdf([...sheets[0], blank, ...sheets[1], ...sheets[2]]));
+    const { status, lines } = crow('sort', pile, fileOf('bad.pdf', ZIP));
+    expect(status).toBe(1);
+    const [{ documents, dropped }, bad] = lines as unknown as {
+      documents: { pages: number[]; kind: string; confidence: number }[];
+      dropped: number[];
+      error?: string;
+    }[];
+    expect(documents.map(({ pages, kind }) => [pages, kind])).toEqual([
+      [[1], 'invoice'],
+      [[3, 4], 'letter'],
+      [[5], 'invoice'],
+    ]);
+    expect(dropped).toEqual([2]);
+    expect(Math.min(...documents.map(({ confidence }) => confidence))).toBeGreaterThan(0.9);
+    expect(bad.error).toMatch(/not a file that holds pages/);
   });
 });
 

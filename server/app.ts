@@ -11,8 +11,10 @@ import { folderRoutes } from './routes/folders';
 import { generalRoutes } from './routes/general';
 import { LiveHub } from './routes/liveHub';
 import { pageRoutes } from './routes/pages';
+import { scannerRoutes } from './routes/scanners';
 import { stackRoutes } from './routes/stacks';
 import { PictureDesk } from './services/pagePictures';
+import { ScanDesk } from './services/scanning';
 import { SourceShelf } from './services/sources';
 import { ActingAs, owner } from './store/history';
 
@@ -23,7 +25,7 @@ const MOST_REQUESTS_A_MINUTE = 6000;
 /** The web application's server: everything below /api, and the application itself. */
 export async function buildApp(
   context: Context,
-  parts: { pictures: PictureDesk; sources: SourceShelf; hub: LiveHub; webFolder: string },
+  parts: { pictures: PictureDesk; sources: SourceShelf; hub: LiveHub; scans: ScanDesk; webFolder: string },
 ): Promise<FastifyInstance> {
   const app = Fastify({
     bodyLimit: MOST_JSON_BYTES,
@@ -78,6 +80,7 @@ export async function buildApp(
       await apiPage(api);
       generalRoutes(api, context, parts.hub);
       stackRoutes(api, context);
+      scannerRoutes(api, context, parts.scans);
       documentRoutes(api, context);
       folderRoutes(api, context);
       pageRoutes(api, context, parts.pictures, parts.sources);

@@ -8,6 +8,7 @@ import { openLog } from './log';
 import { LiveHub } from './routes/liveHub';
 import { PictureDesk } from './services/pagePictures';
 import { Shelf } from './services/shelf';
+import { ScanDesk } from './services/scanning';
 import { SourceShelf } from './services/sources';
 import { sweepUnfinishedBlobs } from './store/blobs';
 import { connect } from './store/database';
@@ -30,7 +31,9 @@ async function main(): Promise<void> {
   await sweepUnfinishedBlobs(database);
   await shelf.inspect((await owner(database.source.manager)).id);
 
-  const app = await buildApp(context, { pictures: new PictureDesk(context, sources), sources, hub, webFolder });
+  const scans = new ScanDesk(context);
+  const pictures = new PictureDesk(context, sources);
+  const app = await buildApp(context, { pictures, sources, hub, scans, webFolder });
   const worker = new Worker(context, ['shelve'], shelfHandlers(shelf));
   worker.start();
   const rescue = setInterval(() => {
@@ -47,6 +50,7 @@ async function main(): Promise<void> {
     stopping = true;
     setTimeout(() => process.exit(0), 4000).unref();
     clearInterval(rescue);
+    await scans.close();
     await hub.close();
     await app.close();
     await worker.stop();

@@ -1,3 +1,4 @@
+import { constants, setPriority } from 'node:os';
 import { Context } from './context';
 import { Jobs, WORKER_QUEUES } from './jobs/jobs';
 import { workerHandlers } from './jobs/handlers';
@@ -10,6 +11,8 @@ import { SourceShelf } from './services/sources';
 async function main(): Promise<void> {
   const url = process.env.CROW_DATABASE;
   if (!url) throw new Error('CROW_DATABASE is not set: the address of the database');
+  // Whoever is at the screen comes first: the picture of a camera stays smooth while pages are read.
+  setPriority(constants.priority.PRIORITY_LOW);
   const log = openLog('worker');
   const database = await connect(url, { poolSize: 3 });
   const context: Context = { database, jobs: await Jobs.open(url, { supervise: false }), log };

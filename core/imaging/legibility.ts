@@ -9,6 +9,54 @@ export interface Legibility {
   advice: string[];
   /** What the score is made of, each from 0 to 1. */
   parts: { letters: number; sharpness: number; contrast: number; evenness: number; glare: number; complete: number };
+  /** The height of a small letter in the picture as captured, in pixels; 0 when none was found. */
+  letterHeight: number;
+}
+
+/** Below this score, a good part of the words is misread: on 100 made photos of all qualities, more than a twentieth of them. */
+const HARDLY_LEGIBLE = 0.45;
+
+/** What to warn of on a page, as a sentence: text that runs off its edge, or that can hardly be read. */
+export function warningOf({ score, advice, parts }: Legibility): string | undefined {
+  if (parts.complete < WORTH_SAYING) return ADVICE.complete;
+  return score < HARDLY_LEGIBLE ? advice[0] : undefined;
+}
+
+/** How much better a part must be to be worth saying. */
+const CLEARLY = 0.08;
+const BETTER: Record<keyof Legibility['parts'], string> = {
+  letters: 'Its letters are larger in the picture.',
+  sharpness: 'It is sharper.',
+  contrast: 'Its print stands out more from the paper.',
+  evenness: 'Its light is more even.',
+  glare: 'Less light is reflected in it.',
+  complete: 'Less of its text is cut off.',
+};
+
+/**
+ * Which of two captures of a sheet is more legible, and in what each is better than the other, what counts most first.
+ * `better` is undefined when neither is by so much that it can be told.
+ */
+export function compareLegibility(
+  a: Legibility,
+  b: Legibility,
+): { better: 'a' | 'b' | undefined; reasons: { a: string[]; b: string[] } } {
+  const names = Object.keys(BETTER) as (keyof Legibility['parts'])[];
+  const reasons = (one: Legibility, other: Legibility) =>
+    names
+      .map((name) => ({ name, by: one.parts[name] - other.parts[name] }))
+      .filter(({ by }) => by > CLEARLY)
+      .sort((x, y) => y.by - x.by)
+      .map(({ name }) =>
+        name === 'letters'
+          ? `Its letters are larger: ${Math.round(one.letterHeight)} pixels high against ${Math.round(other.letterHeight)}.`
+          : BETTER[name],
+      );
+  const by = a.score - b.score;
+  return {
+    better: Math.abs(by) < 0.02 ? undefined : by > 0 ? 'a' : 'b',
+    reasons: { a: reasons(a, b), b: reasons(b, a) },
+  };
 }
 
 const ADVICE: Record<keyof Legibility['parts'], string> = {
@@ -57,7 +105,7 @@ export function judgeLegibility(picture: Raster, { enlarged = 1 } = {}): Legibil
   const worst = (Object.keys(parts) as (keyof typeof parts)[])
     .filter((name) => parts[name] < WORTH_SAYING)
     .sort((a, b) => parts[a] - parts[b]);
-  return { score, advice: worst.map((name) => ADVICE[name]), parts };
+  return { score, advice: worst.map((name) => ADVICE[name]), parts, letterHeight: height };
 }
 
 function ramp(value: number, low: number, high: number): number {

@@ -1,10 +1,13 @@
 import { estimateIllumination, Illumination, inverseLightOfRow } from './illumination';
 import { binarise } from './binarise';
-import { greyOf, Raster, shrink } from './raster';
+import { bytesOf, greyOf, Raster, shrink } from './raster';
 
 /** How a page is rendered. */
 export const LOOKS = ['asShot', 'clear', 'grey', 'bilevel', 'even'] as const;
 export type Look = (typeof LOOKS)[number];
+
+/** Whether a look leaves no colour. */
+export const isColourless = (look: Look): boolean => look === 'grey' || look === 'bilevel';
 
 /** Resolution of the tone curve: a share of the paper's brightness from 0 to a little over 1. */
 const STEPS = 1024;
@@ -44,7 +47,7 @@ export interface Tone {
 const MEASURE = 1000;
 
 export function toneOf(picture: Raster): Tone {
-  const small = shrink(picture, MEASURE);
+  const small = shrink(picture, MEASURE, { enough: 1.5 });
   const light = estimateIllumination(small);
   return { light, ink: inkLevel(normalised(greyOf(small), greyLight(light), linear())) };
 }
@@ -74,8 +77,12 @@ function linear(): Float32Array {
 }
 
 function evenCurve(): Float32Array {
-  // A touch below white, so that the brightest part of a picture is not lost.
-  return Float32Array.from({ length: STEPS + 1 }, (_, step) => (step / STEPS) * MOST * 0.98);
+  // Tones as they are, and white where the paper is bare.
+  const knee = 0.92;
+  return Float32Array.from({ length: STEPS + 1 }, (_, step) => {
+    const share = (step / STEPS) * MOST;
+    return share < knee ? 0.98 * share : Math.min(1, 0.98 * knee + ((share - knee) * (1 - 0.98 * knee)) / (1 - knee));
+  });
 }
 
 function clearCurve(ink: number): Float32Array {
@@ -87,33 +94,68 @@ function clearCurve(ink: number): Float32Array {
 
 /** Each pixel beside the light on the paper there, through a tone curve; colours keep their hue. */
 function normalised(picture: Raster, light: Illumination, curve: Float32Array): Raster {
-  const { width, height, channels, data } = picture;
+  const { width, height, channels } = picture;
+  const data = bytesOf(picture);
   const used = channels === 1 ? 1 : 3;
-  const out = new Uint8ClampedArray(width * height * used);
+  const out = new Uint8Array(width * height * used);
   const rows = light.channels.map(() => new Float32Array(width));
-  const gain = curve.map((value, step) => (step === 0 ? 0 : value / ((step / STEPS) * MOST)));
-  const perStep = STEPS / MOST;
+  const bytes = Uint8ClampedArray.from(curve, (value) => 255 * value);
+  // What each channel's own share of the paper's brightness is multiplied by.
+  const gains = curve.map((value, step) => (step === 0 ? 0 : (255 * value) / ((step / STEPS) * MOST)));
   for (let y = 0; y < height; y++) {
-    inverseLightOfRow(light, y, width, height, 1, rows);
-    let from = y * width * channels;
-    let to = y * width * used;
-    for (let x = 0; x < width; x++, from += channels, to += used) {
-      if (used === 1) {
-        const share = data[from] * rows[0][x];
-        out[to] = 255 * curve[share >= MOST ? STEPS : (share * perStep) | 0];
-        continue;
-      }
-      const red = data[from] * rows[0][x];
-      const green = data[from + 1] * rows[1][x];
-      const blue = data[from + 2] * rows[2][x];
-      const share = 0.299 * red + 0.587 * green + 0.114 * blue;
-      const by = 255 * gain[share >= MOST ? STEPS : (share * perStep) | 0];
-      out[to] = red * by;
-      out[to + 1] = green * by;
-      out[to + 2] = blue * by;
-    }
+    inverseLightOfRow(light, y, width, height, PER_STEP, rows);
+    const [from, to] = [y * width * channels, y * width * used];
+    if (used === 1) greyRow(data, from, rows[0], bytes, out, to);
+    else colourRow(data, from, channels, rows, gains, out, to);
   }
   return { width, height, channels: used, data: out };
+}
+
+const PER_STEP = STEPS / MOST;
+
+function greyRow(
+  data: Uint8Array,
+  from: number,
+  light: Float32Array,
+  bytes: Uint8ClampedArray,
+  out: Uint8Array,
+  to: number,
+) {
+  for (let x = 0; x < light.length; x++) {
+    const step = (data[from + x] * light[x]) | 0;
+    out[to + x] = bytes[step < STEPS ? step : STEPS];
+  }
+}
+
+function colourRow(
+  data: Uint8Array,
+  from: number,
+  channels: number,
+  [reds, greens, blues]: Float32Array[],
+  gains: Float32Array,
+  out: Uint8Array,
+  to: number,
+) {
+  for (let x = 0; x < reds.length; x++, from += channels, to += 3) {
+    const red = data[from] * reds[x];
+    const green = data[from + 1] * greens[x];
+    const blue = data[from + 2] * blues[x];
+    const step = (0.299 * red + 0.587 * green + 0.114 * blue) | 0;
+    const by = gains[step < STEPS ? step : STEPS] / PER_STEP;
+    out[to] = Math.min(255, (red * by + 0.5) | 0);
+    out[to + 1] = Math.min(255, (green * by + 0.5) | 0);
+    out[to + 2] = Math.min(255, (blue * by + 0.5) | 0);
+  }
+}
+
+/** Whether a picture is black and white already, as a scanner or a fax makes it; seen from a sample of its pixels. */
+export function isBilevel(picture: Raster): boolean {
+  const { channels } = picture;
+  const data = bytesOf(picture);
+  let [seen, between] = [0, 0];
+  for (let at = 0; at < data.length; at += channels * (7 + (seen % 3)), seen++)
+    if (data[at] > 3 && data[at] < 252) between++;
+  return between < 0.0005 * seen;
 }
 
 /** Shares of a page from which on it counts as coloured, or as holding a picture. */
@@ -122,22 +164,19 @@ const PICTURED = 0.14;
 
 /**
  * The look that suits a page by itself: even light where it holds pictures, clear colour where there is colour, else grey.
- * A page that is black and white already stays as it is.
  */
 export function suitableLook(picture: Raster): Look {
   const small = shrink(picture, 700);
   const { light } = toneOf(small);
   const flat = normalised(small, light, linear());
   const pixels = flat.width * flat.height;
-  let [coloured, middling, between] = [0, 0, 0];
+  let [coloured, middling] = [0, 0];
   for (let at = 0; at < flat.data.length; at += flat.channels) {
     const [red, green, blue] = [0, 1, 2].map((by) => flat.data[at + (flat.channels === 1 ? 0 : by)]);
     const [most, least] = [Math.max(red, green, blue), Math.min(red, green, blue)];
     if (most - least > 44 && least < 215) coloured++;
     if (most > 70 && most < 205) middling++;
-    if (small.data[at] > 3 && small.data[at] < 252) between++;
   }
-  if (between < 0.0005 * pixels) return 'asShot';
   if (middling > PICTURED * pixels) return 'even';
   return coloured > COLOURED * pixels ? 'clear' : 'grey';
 }

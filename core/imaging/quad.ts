@@ -81,14 +81,6 @@ function clockwise(polygon: Point[]): Point[] {
   return area(polygon) >= 0 ? polygon : [...polygon].reverse();
 }
 
-export function contains(polygon: Point[], [x, y]: Point): boolean {
-  const points = clockwise(polygon);
-  return points.every((from, index) => {
-    const to = points[(index + 1) % points.length];
-    return (to[0] - from[0]) * (y - from[1]) - (to[1] - from[1]) * (x - from[0]) >= 0;
-  });
-}
-
 export function distance([ax, ay]: Point, [bx, by]: Point): number {
   return Math.hypot(bx - ax, by - ay);
 }

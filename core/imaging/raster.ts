@@ -20,10 +20,19 @@ export function plane(width: number, height: number): Plane {
   return { width, height, data: new Float32Array(width * height) };
 }
 
+/**
+ * The bytes of a picture as one kind of array, whatever kind they come in: loops over every pixel run several times faster when
+ * they never see but one.
+ */
+export function bytesOf({ data }: Pick<Raster, 'data'>): Uint8Array {
+  return new Uint8Array(data.buffer, data.byteOffset, data.length);
+}
+
 /** Brightness, 0 to 255, as a grey raster; a grey raster is given back as it is. */
 export function greyOf(picture: Raster): Raster {
-  const { width, height, channels, data } = picture;
+  const { width, height, channels } = picture;
   if (channels === 1) return picture;
+  const data = bytesOf(picture);
   const grey = new Uint8Array(width * height);
   for (let from = 0, to = 0; to < grey.length; from += channels, to++) {
     grey[to] = (77 * data[from] + 150 * data[from + 1] + 29 * data[from + 2] + 128) >> 8;
@@ -35,56 +44,70 @@ export function greyOf(picture: Raster): Raster {
  * A smaller picture, each pixel the mean of those that it covers (to the nearest whole pixel; of many, of every second or third
  * row and column).
  * @param longSide the most that the longer side may have, in pixels; a smaller picture is given back as it is
+ * @param enough so many pixels across and down are enough to take the mean of
  */
-export function shrink(picture: Raster, longSide: number): Raster {
+export function shrink(picture: Raster, longSide: number, { enough = ENOUGH_COVERED } = {}): Raster {
   const scale = longSide / Math.max(picture.width, picture.height);
   if (scale >= 1) return picture;
   const width = Math.max(1, Math.round(picture.width * scale));
   const height = Math.max(1, Math.round(picture.height * scale));
-  const { channels, data } = picture;
-  const out = new Uint8ClampedArray(width * height * channels);
+  const { channels } = picture;
+  const data = bytesOf(picture);
+  const out = new Uint8Array(width * height * channels);
   const across = coverage(picture.width, width);
   const down = coverage(picture.height, height);
-  const sums = new Uint32Array(width * channels);
-  const stride = Math.max(1, Math.floor(1 / scale / ENOUGH_COVERED));
-  const next = stride * channels;
+  const stride = Math.max(1, Math.floor(1 / scale / enough));
+  const used = channels === 1 ? 1 : 3;
+  const sums = new Uint32Array(width * used);
   for (let y = 0; y < height; y++) {
     sums.fill(0);
-    const [first, last] = [down[y], down[y + 1]];
     let rows = 0;
-    for (let row = first; row < last; row += stride, rows++) {
+    for (let row = down[y]; row < down[y + 1]; row += stride, rows++) {
       const line = row * picture.width * channels;
-      for (let x = 0, to = 0; x < width; x++) {
-        const end = line + across[x + 1] * channels;
-        if (channels === 1) {
-          let sum = 0;
-          for (let at = line + across[x]; at < end; at += next) sum += data[at];
-          sums[to++] += sum;
-          continue;
-        }
-        let [red, green, blue] = [0, 0, 0];
-        for (let at = line + across[x] * channels; at < end; at += next) {
-          red += data[at];
-          green += data[at + 1];
-          blue += data[at + 2];
-        }
-        sums[to] += red;
-        sums[to + 1] += green;
-        sums[to + 2] += blue;
-        to += channels;
-      }
+      if (used === 1) addGreys(data, line, across, stride, sums);
+      else addColours(data, line, across, stride, channels, sums);
     }
-    for (let x = 0, to = y * width * channels, from = 0; x < width; x++) {
+    for (let x = 0, to = y * width * channels, from = 0; x < width; x++, to += channels, from += used) {
       const covered = rows * Math.ceil((across[x + 1] - across[x]) / stride);
-      for (let channel = 0; channel < channels; channel++)
-        out[to++] = channel === 3 ? 255 : sums[from + channel] / covered;
-      from += channels;
+      for (let channel = 0; channel < used; channel++) out[to + channel] = sums[from + channel] / covered;
+      if (channels === 4) out[to + 3] = 255;
     }
   }
   return { width, height, channels, data: out };
 }
 
-/** So many pixels across and down are enough to take the mean of. */
+function addGreys(data: Uint8Array, line: number, across: Int32Array, stride: number, sums: Uint32Array): void {
+  for (let x = 0; x < sums.length; x++) {
+    let sum = 0;
+    const end = line + across[x + 1];
+    for (let at = line + across[x]; at < end; at += stride) sum += data[at];
+    sums[x] += sum;
+  }
+}
+
+function addColours(
+  data: Uint8Array,
+  line: number,
+  across: Int32Array,
+  stride: number,
+  channels: number,
+  sums: Uint32Array,
+): void {
+  const next = stride * channels;
+  for (let x = 0, to = 0; to < sums.length; x++, to += 3) {
+    let [red, green, blue] = [0, 0, 0];
+    const end = line + across[x + 1] * channels;
+    for (let at = line + across[x] * channels; at < end; at += next) {
+      red += data[at];
+      green += data[at + 1];
+      blue += data[at + 2];
+    }
+    sums[to] += red;
+    sums[to + 1] += green;
+    sums[to + 2] += blue;
+  }
+}
+
 const ENOUGH_COVERED = 2.2;
 
 /** Where each pixel of a shorter row begins in a longer one. */

@@ -3,11 +3,11 @@ import { trimEdges } from './edgeTrim';
 import { applyHomography, homography } from './homography';
 import { lettersOnly } from './components';
 import { roughInk } from './ink';
-import { Look, renderLook, suitableLook } from './looks';
+import { isBilevel, isColourless, Look, renderLook, suitableLook } from './looks';
 import { liftMarks, Mark } from './marks';
 import { findOutlines } from './outline/findOutlines';
 import { Point, Quad, scaleQuad, wholeQuad } from './quad';
-import { Raster, shrink } from './raster';
+import { greyOf, Raster, shrink } from './raster';
 import { flatSize, paperFor, trueAspect, warp } from './straighten';
 import { textDirection, textSkew } from './textLines';
 
@@ -88,7 +88,8 @@ function proposePage(
   const recipe: Recipe = {
     corners: corners && scaleQuad(corners, 1 / width, 1 / height),
     angle,
-    look: suitableLook(flat),
+    // What is black and white already stays as it is.
+    look: !corners && isBilevel(picture) ? 'asShot' : suitableLook(flat),
     paper,
     marks: [],
   };
@@ -127,7 +128,9 @@ export function pageSizeOf(recipe: Recipe, width: number, height: number): [widt
  * @param longSide the longer side wanted, in pixels; the full size when left out
  */
 export function makePage(picture: Raster, recipe: Recipe, { longSide = Infinity } = {}): Raster {
-  return finishPage(flatten(picture, recipe, { longSide }), recipe);
+  // Marks are told from print by their colour; else a page without colour needs none from the beginning.
+  const source = isColourless(recipe.look) && recipe.marks.length === 0 ? greyOf(picture) : picture;
+  return finishPage(flatten(source, recipe, { longSide }), recipe);
 }
 
 /** The sheet made flat, as shot. */
@@ -143,6 +146,7 @@ export function flatten(picture: Raster, recipe: Recipe, { longSide = Infinity }
 
 /** Wipes the marks off a flat page, cleans its edges when it was cut out of a photo, and renders it in the look. */
 export function finishPage(flat: Raster, { corners, look, marks }: Pick<Recipe, 'corners' | 'look' | 'marks'>): Raster {
-  const clean = marks.length > 0 ? liftMarks(flat, marks) : flat;
+  const lifted = marks.length > 0 ? liftMarks(flat, marks) : flat;
+  const clean = isColourless(look) ? greyOf(lifted) : lifted;
   return renderLook(corners && look !== 'asShot' ? trimEdges(clean) : clean, look);
 }

@@ -1,4 +1,4 @@
-import { area, distance, Point, Quad } from './quad';
+import { distance, Point, Quad } from './quad';
 import { Raster } from './raster';
 
 /** What a live picture shows at a moment: the sheet in it, and how sharp and bright it is there. */
@@ -72,7 +72,8 @@ export type Hint = 'none' | 'noSheet' | 'dark' | 'contrast' | 'small' | 'slanted
 
 const DARK = 75;
 const SURE = 0.8;
-const SMALL = 0.2;
+/** The longest side of a sheet that is large enough in the picture, as a share of the picture. */
+const SMALL = 0.42;
 const SLANTED = 1.45;
 const BLURRED = 7;
 const OUTSIDE = 0.015;
@@ -81,9 +82,10 @@ export function hintFor({ corners, confidence, brightness, sharpness }: Sight): 
   if (brightness < DARK) return 'dark';
   if (!corners || confidence < 0.35) return 'noSheet';
   if (confidence < SURE) return 'contrast';
-  if (area(corners) < SMALL) return 'small';
   if (corners.some(([x, y]) => x < -OUTSIDE || y < -OUTSIDE || x > 1 + OUTSIDE || y > 1 + OUTSIDE)) return 'cut';
   const [top, right, bottom, left] = corners.map((corner, index) => distance(corner, corners[(index + 1) % 4]));
+  // A receipt is narrow: how long it is counts.
+  if (Math.max(top, right, bottom, left) < SMALL) return 'small';
   const ratio = (a: number, b: number) => Math.max(a, b) / Math.max(0.001, Math.min(a, b));
   if (ratio(top, bottom) > SLANTED || ratio(left, right) > SLANTED) return 'slanted';
   return sharpness < BLURRED ? 'blurred' : 'none';

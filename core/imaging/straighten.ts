@@ -1,6 +1,6 @@
 import { homography } from './homography';
 import { distance, Quad, wholeQuad } from './quad';
-import { Raster } from './raster';
+import { bytesOf, Raster } from './raster';
 
 /** A paper size in points (1/72 inch), portrait. */
 export interface PaperSize {
@@ -94,8 +94,12 @@ export function flatSize(quad: Quad, paper: { width: number; height: number }): 
   return [Math.max(1, Math.round(paper.width * perPoint)), Math.max(1, Math.round(paper.height * perPoint))];
 }
 
-const FRACTION_BITS = 8;
-const ONE = 1 << FRACTION_BITS;
+/** Fractions of a pixel are counted in 256ths, places along a row in 65536ths. */
+const FRACTION = 256;
+const HALF = 1 << 15;
+const PLACE = 65_536;
+/** Between points this many pixels apart, places are taken to lie on a straight line: off by less than a hundredth of a pixel. */
+const SPAN = 16;
 
 /**
  * What a quad of a picture shows, made flat: the projective map undone, each pixel interpolated between its four neighbours.
@@ -104,53 +108,147 @@ const ONE = 1 << FRACTION_BITS;
  */
 export function warp(picture: Raster, quad: Quad, width: number, height: number): Raster {
   const channels = picture.channels === 1 ? 1 : 3;
-  const out = new Uint8ClampedArray(width * height * channels);
+  const out = new Uint8Array(width * height * channels);
   const h = homography(wholeQuad(width, height), quad);
-  const { data, width: fromWidth, height: fromHeight, channels: step } = picture;
-  const row = fromWidth * step;
-  const [lastX, lastY] = [fromWidth - 1, fromHeight - 1];
-  let to = 0;
+  const source = { ...picture, data: bytesOf(picture) };
+  const [lastX, lastY] = [picture.width - 1, picture.height - 1];
+  const inside = (x: number, y: number) => x >= 0 && y >= 0 && x < lastX && y < lastY;
+  const row = channels === 1 ? greyRow : colourRow;
   for (let y = 0; y < height; y++) {
-    let u = h[0] * 0.5 + h[1] * (y + 0.5) + h[2];
-    let v = h[3] * 0.5 + h[4] * (y + 0.5) + h[5];
-    let w = h[6] * 0.5 + h[7] * (y + 0.5) + 1;
-    for (let x = 0; x < width; x++, to += channels) {
-      const inverse = 1 / w;
-      let fx = u * inverse - 0.5;
-      let fy = v * inverse - 0.5;
-      u += h[0];
-      v += h[3];
-      w += h[6];
-      if (fx < -1 || fy < -1 || fx > fromWidth || fy > fromHeight) {
-        out[to] = 255;
-        if (channels === 3) out[to + 1] = out[to + 2] = 255;
-        continue;
+    const placeOf = (x: number): [number, number] => {
+      const w = h[6] * (x + 0.5) + h[7] * (y + 0.5) + 1;
+      return [
+        (h[0] * (x + 0.5) + h[1] * (y + 0.5) + h[2]) / w - 0.5,
+        (h[3] * (x + 0.5) + h[4] * (y + 0.5) + h[5]) / w - 0.5,
+      ];
+    };
+    let [fromX, fromY] = placeOf(0);
+    for (let x = 0; x < width; x += SPAN) {
+      const length = Math.min(SPAN, width - x);
+      const [toX, toY] = placeOf(x + length);
+      const to = (y * width + x) * channels;
+      if (inside(fromX, fromY) && inside(toX, toY)) {
+        const stepX = ((toX - fromX) / length) * PLACE;
+        const stepY = ((toY - fromY) / length) * PLACE;
+        row(source, fromX, fromY, stepX | 0, stepY | 0, out, to, length);
+      } else {
+        for (let by = 0; by < length; by++) pixelAtEdge(source, ...placeOf(x + by), out, to + by * channels, row);
       }
-      fx = fx < 0 ? 0 : fx > lastX ? lastX : fx;
-      fy = fy < 0 ? 0 : fy > lastY ? lastY : fy;
-      const left = fx | 0;
-      const top = fy | 0;
-      const right = ((fx - left) * ONE) | 0;
-      const down = ((fy - top) * ONE) | 0;
-      const at = top * row + left * step;
-      const next = left < lastX ? at + step : at;
-      const below = top < lastY ? row : 0;
-      const upperLeft = (ONE - right) * (ONE - down);
-      const upperRight = right * (ONE - down);
-      const lowerLeft = (ONE - right) * down;
-      const lowerRight = right * down;
-      for (let channel = 0; channel < channels; channel++) {
-        out[to + channel] =
-          (data[at + channel] * upperLeft +
-            data[next + channel] * upperRight +
-            data[at + below + channel] * lowerLeft +
-            data[next + below + channel] * lowerRight +
-            (1 << (2 * FRACTION_BITS - 1))) >>
-          (2 * FRACTION_BITS);
-      }
+      [fromX, fromY] = [toX, toY];
     }
   }
   return { width, height, channels, data: out };
+}
+
+type Source = Raster & { data: Uint8Array };
+
+/**
+ * Interpolates pixels in a row of colours, all inside the picture.
+ * @param x, y where the first one is
+ * @param stepX, stepY from each to the next, in 65536ths of a pixel
+ */
+function colourRow(
+  { data, width, channels }: Source,
+  x: number,
+  y: number,
+  stepX: number,
+  stepY: number,
+  out: Uint8Array,
+  to: number,
+  length: number,
+): void {
+  const below = width * channels;
+  const base = (Math.floor(y) * width + Math.floor(x)) * channels;
+  // Counted from the first pixel, so that the numbers stay small in the largest picture.
+  let fx = ((x - Math.floor(x)) * PLACE) | 0;
+  let fy = ((y - Math.floor(y)) * PLACE) | 0;
+  for (const end = to + 3 * length; to < end; to += 3) {
+    const at = base + ((fy >> 16) * width + (fx >> 16)) * channels;
+    const right = (fx >> 8) & 255;
+    const down = (fy >> 8) & 255;
+    const lowerRight = right * down;
+    const upperRight = right * FRACTION - lowerRight;
+    const lowerLeft = down * FRACTION - lowerRight;
+    const upperLeft = PLACE - upperRight - lowerLeft - lowerRight;
+    const next = at + channels;
+    const under = at + below;
+    const aslant = under + channels;
+    out[to] =
+      (data[at] * upperLeft + data[next] * upperRight + data[under] * lowerLeft + data[aslant] * lowerRight + HALF) >>
+      16;
+    out[to + 1] =
+      (data[at + 1] * upperLeft +
+        data[next + 1] * upperRight +
+        data[under + 1] * lowerLeft +
+        data[aslant + 1] * lowerRight +
+        HALF) >>
+      16;
+    out[to + 2] =
+      (data[at + 2] * upperLeft +
+        data[next + 2] * upperRight +
+        data[under + 2] * lowerLeft +
+        data[aslant + 2] * lowerRight +
+        HALF) >>
+      16;
+    fx = (fx + stepX) | 0;
+    fy = (fy + stepY) | 0;
+  }
+}
+
+/** The same for a row of greys. */
+function greyRow(
+  { data, width }: Source,
+  x: number,
+  y: number,
+  stepX: number,
+  stepY: number,
+  out: Uint8Array,
+  to: number,
+  length: number,
+): void {
+  const base = Math.floor(y) * width + Math.floor(x);
+  let fx = ((x - Math.floor(x)) * PLACE) | 0;
+  let fy = ((y - Math.floor(y)) * PLACE) | 0;
+  for (const end = to + length; to < end; to++) {
+    const at = base + (fy >> 16) * width + (fx >> 16);
+    const right = (fx >> 8) & 255;
+    const down = (fy >> 8) & 255;
+    const lowerRight = right * down;
+    const upperRight = right * FRACTION - lowerRight;
+    const lowerLeft = down * FRACTION - lowerRight;
+    const upperLeft = PLACE - upperRight - lowerLeft - lowerRight;
+    out[to] =
+      (data[at] * upperLeft +
+        data[at + 1] * upperRight +
+        data[at + width] * lowerLeft +
+        data[at + width + 1] * lowerRight +
+        HALF) >>
+      16;
+    fx = (fx + stepX) | 0;
+    fy = (fy + stepY) | 0;
+  }
+}
+
+/** How far outside the picture its outermost pixels still reach. */
+const OVERHANG = 1;
+
+/** A pixel where the picture ends: its outermost pixels go on a little, and then it is white. */
+function pixelAtEdge(
+  source: Source,
+  x: number,
+  y: number,
+  out: Uint8Array,
+  to: number,
+  row: typeof colourRow | typeof greyRow,
+): void {
+  const { width, height, channels } = source;
+  if (x < -OVERHANG || y < -OVERHANG || x > width - 1 + OVERHANG || y > height - 1 + OVERHANG) {
+    out.fill(255, to, to + (channels === 1 ? 1 : 3));
+    return;
+  }
+  // The pixel to the right and below is looked at even when it counts for nothing.
+  const within = (value: number, size: number) => Math.max(0, Math.min(Math.max(0, size - 1.004), value));
+  row(source, within(x, width), within(y, height), 0, 0, out, to, 1);
 }
 
 /** The quad that a sheet turned by a small angle takes when the whole picture is deskewed; clockwise, in degrees. */

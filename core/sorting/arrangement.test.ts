@@ -1,10 +1,20 @@
 import fc from 'fast-check';
 import {
+  acceptCut,
   Arrangement,
+  asProposed,
+  completed,
+  cutBehind,
+  cutEvery,
   cutEverywhere,
   documentsOf,
+  followProposals,
+  joinPages,
   keepWhole,
+  landed,
+  landingPlace,
   movePages,
+  putTogether,
   setDropped,
   toggleCut,
   turnPages,
@@ -15,9 +25,11 @@ function table(written: string): Arrangement {
   return [...written.matchAll(/(\|?)(\w)(-?)/g)].map(([, cut, id, dropped]) => ({
     id,
     cutBefore: cut === '|',
+    cutDecided: false,
     turn: 0,
     version: '',
     dropped: dropped === '-',
+    dropDecided: false,
   }));
 }
 function written(arrangement: Arrangement): string {
@@ -42,6 +54,36 @@ it('cuts and joins before a page, never before the first', () => {
 it('keeps everything whole, or cuts everywhere', () => {
   expect(written(keepWhole(table('a|b|c')))).toBe('abc');
   expect(written(cutEverywhere(table('abc')))).toBe('a|b|c');
+});
+
+it('joins what lies between the first and the last of some pages', () =>
+  expect(written(joinPages(table('|a|b|c|d'), new Set(['b', 'd'])))).toBe('|a|bcd'));
+
+it('cuts every so many pages, and behind pages that separate', () => {
+  expect(written(cutEvery(table('abc-de'), 2))).toBe('abc-|de');
+  expect(written(cutBehind(table('ab|cde'), new Set(['b', 'd'])))).toBe('ab-|cd-|e');
+});
+
+describe('what is proposed', () => {
+  const proposals = [
+    { id: 'a', begins: true, blank: false },
+    { id: 'b', begins: true, blank: false },
+    { id: 'c', begins: false, blank: true },
+    { id: 'd', begins: false, blank: false },
+  ];
+  it('is followed where nobody has decided', () => {
+    expect(written(followProposals(table('abcd'), proposals))).toBe('a|bc-d');
+  });
+  it('never undoes what a person decided', () => {
+    const joined = toggleCut(table('a|bcd'), 'b');
+    const cut = toggleCut(joined, 'd');
+    const kept = setDropped(cut, new Set(['c']), false);
+    expect(written(followProposals(kept, proposals))).toBe('abc|d');
+    expect(written(followProposals(acceptCut(table('abcd'), 'b'), proposals))).toBe('abc-d');
+  });
+  it('is followed again once decisions are taken back', () => {
+    expect(written(followProposals(asProposed(keepWhole(table('abcd'))), proposals))).toBe('a|bc-d');
+  });
 });
 
 it('drops pages visibly and brings them back', () => {
@@ -84,6 +126,8 @@ describe('moving pages', () => {
         const before = cuts.map((cut, index) => ({
           id: String(index),
           cutBefore: index > 0 && cut,
+          cutDecided: false,
+          dropDecided: false,
           turn: 0 as const,
           version: '',
           dropped: false,
@@ -94,4 +138,75 @@ describe('moving pages', () => {
       }),
     );
   });
+});
+
+describe('pages that come later', () => {
+  const there = [0, 1, 2, 5].map((number) => ({ id: `p${number}`, number }));
+  const place = (number: number, landing = {}) =>
+    landingPlace(there, number, { before: null, again: null, ...landing });
+
+  it('go to the end, and before pages that were sent after them', () => {
+    expect(place(6)).toBe(4);
+    expect(place(3)).toBe(3);
+  });
+
+  it('go before a page, behind those that were sent there before', () => {
+    expect(place(6, { before: 'p1' })).toBe(1);
+    expect(
+      landingPlace(
+        [
+          { id: 'a', number: 0 },
+          { id: 'x', number: 4 },
+          { id: 'z', number: 6 },
+          { id: 'b', number: 1 },
+        ],
+        5,
+        { before: 'b', again: null },
+      ),
+    ).toBe(2);
+  });
+
+  it('go right behind the page that they are another capture of', () => expect(place(6, { again: 'p1' })).toBe(2));
+  it('go to the end when that page is gone', () => expect(place(6, { before: 'gone' })).toBe(4));
+
+  it('join the document that they land in, and are dropped when that is undone', () => {
+    const { before, after } = landed(table('abX|c'), new Set(['X']), null);
+    expect([written(before), written(after)]).toEqual(['abX-|c', 'ab|Xc']);
+    expect(written(landed(table('a|bXc'), new Set(['X']), null).after)).toBe('a|bXc');
+  });
+
+  it('begin the document whose first page they land before', () => {
+    expect(written(landed(table('abX'), new Set(['X']), null).after)).toBe('abX');
+    expect(written(landed(table('aXY|bc'), new Set(['X', 'Y']), null).after)).toBe('a|XYbc');
+  });
+
+  it('take the place of a page that was captured again', () => {
+    const { before, after } = landed(table('a|bXc'), new Set(['X']), 'b');
+    expect([written(before), written(after)]).toEqual(['a|bX-c', 'a|b-Xc']);
+    expect(documents(after)).toEqual(['a', 'Xc']);
+  });
+
+  it('stay behind the pages that they follow when an older arrangement comes back', () => {
+    expect(written(completed(table('ba|c'), table('aXbYc')))).toBe('bYaX|c');
+    expect(written(completed(table('ab'), table('XYab')))).toBe('XYab');
+  });
+
+  it('are never lost nor doubled', () => {
+    const ids = fc.uniqueArray(fc.constantFrom(...'abcdefgh'), { minLength: 1 });
+    fc.assert(
+      fc.property(ids, ids, (older, now) => {
+        const old = table(older.filter((id) => now.includes(id)).join(''));
+        const result = completed(old, table(now.join('')));
+        expect(result.map(({ id }) => id).sort()).toEqual([...now].sort());
+      }),
+    );
+  });
+});
+
+it('puts the sheets of one picture together: the first becomes the whole picture', () => {
+  const apart = table('abc|d').map((page) => ({ ...page, version: 'part', turn: 90 as const }));
+  const whole = putTogether(apart, ['b', 'c']);
+  expect(written(whole)).toBe('abc-|d');
+  expect(whole[1]).toMatchObject({ version: '', turn: 0 });
+  expect(whole[3]).toMatchObject({ version: 'part', turn: 90 });
 });

@@ -5,6 +5,7 @@ const HELP = `Crow Shelf: from a pile of paper to searchable PDFs in named folde
   ./crow demo      start with the demo papers
   ./crow start     start with your own shelf
   ./crow test      check everything
+  ./crow scanner   a scanner that isn’t there, to try scanning with
   ./crow worker    work for the database that CROW_DATABASE names
   ./crow outline FILE…
                    print where the sheets are in each picture, as JSON
@@ -12,6 +13,8 @@ const HELP = `Crow Shelf: from a pile of paper to searchable PDFs in named folde
                    write each page outlined, flat, upright and legible as a PNG
   ./crow read FILE… [--languages eng,deu]
                    print the words and facts of each file as JSON
+  ./crow sort FILE… [--languages eng,deu]
+                   print where the documents of a pile begin, and which pages are blank, as JSON
   ./crow bind FILE… --out OUT.pdf [--size full|balanced|small] [--languages eng,deu]
                    bind all files into one searchable PDF
 
@@ -20,9 +23,11 @@ CROW_HOME says where the shelf is kept (usually .crow/own, for the demo .crow/de
 const COMMANDS: Record<string, () => Promise<{ main(args: string[]): Promise<number> }>> = {
   demo: () => import('./demo'),
   start: () => import('./start'),
+  scanner: () => import('./scanner'),
   outline: () => import('./outline'),
   clean: () => import('./clean'),
   read: () => import('./read'),
+  sort: () => import('./sort'),
   bind: () => import('./bind'),
 };
 

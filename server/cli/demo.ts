@@ -1,7 +1,7 @@
 import { existsSync, rmSync, writeFileSync } from 'node:fs';
 import { join, resolve } from 'node:path';
-import { fillDemo } from '@crow/demo/fill';
-import { runningIn } from './run';
+import { fillDemo, knowScanner } from '@crow/demo/fill';
+import { Running, runningIn } from './run';
 import { serveUntilStopped } from './start';
 
 /** `./crow demo`: the program with the demo papers, which are made and read at the first start. */
@@ -10,10 +10,14 @@ export async function main(): Promise<number> {
   const complete = join(home, 'demo-complete');
   // A demo that was interrupted while it was being made is made anew.
   if (!existsSync(complete) && !runningIn(home)) rmSync(home, { recursive: true, force: true });
-  return serveUntilStopped(home, async ({ address }) => {
-    if (existsSync(complete)) return;
-    console.error('Making the demo papers and reading them; this takes about a minute, once.');
-    await fillDemo(address, (line) => console.error(line));
-    writeFileSync(complete, '');
-  });
+  const first = async ({ address, scanner }: Running) => {
+    if (!existsSync(complete)) {
+      console.error('Making the demo papers and reading them; this takes about a minute, once.');
+      await fillDemo(address, (line) => console.error(line));
+      writeFileSync(complete, '');
+    }
+    // Its port may be another one than last time.
+    if (scanner) await knowScanner(address, `${scanner}/eSCL`);
+  };
+  return serveUntilStopped(home, first, { standIns: true });
 }

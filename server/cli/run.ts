@@ -14,7 +14,9 @@ export interface Running {
   address: string;
   databaseUrl: string;
   shelf: string;
-  /** The processes, by name: database, server, worker 1, worker 2. */
+  /** Where the stand-in scanner answers, if there is one. */
+  scanner?: string;
+  /** The processes, by name: database, server, worker 1, worker 2, and the stand-in scanner. */
   parts: Map<string, Kept>;
   stop(): Promise<void>;
 }
@@ -26,7 +28,7 @@ const BUILD = join(import.meta.dirname, '.');
  * Starts the whole program for one home folder: database, migrations, server and workers, each started again if it ends.
  * @throws Error with a sentence when the home is in use
  */
-export async function run(home: string, say: (line: string) => void): Promise<Running> {
+export async function run(home: string, say: (line: string) => void, { standIns = false } = {}): Promise<Running> {
   mkdirSync(home, { recursive: true });
   const lock = takeLock(home);
   const cluster = prepareCluster(home);
@@ -39,7 +41,7 @@ export async function run(home: string, say: (line: string) => void): Promise<Ru
     rmSync(lock, { force: true });
   };
   try {
-    return await startParts(home, cluster, parts, stop, say);
+    return await startParts(home, cluster, parts, stop, say, standIns);
   } catch (error) {
     await stop();
     throw error;
@@ -70,6 +72,7 @@ async function startParts(
   parts: Map<string, Kept>,
   stop: () => Promise<void>,
   say: (line: string) => void,
+  standIns: boolean,
 ): Promise<Running> {
   const keep = (part: Kept) => {
     parts.set(part.name, part);
@@ -87,9 +90,8 @@ async function startParts(
   rmSync(scratch, { recursive: true, force: true });
   mkdirSync(scratch, { recursive: true });
   const shelf = join(home, 'shelf');
-  const portFile = join(home, 'port');
-  const port = await freePort(existsSync(portFile) ? Number(readFileSync(portFile, 'utf8')) : 0);
-  writeFileSync(portFile, `${port}`);
+  const port = await keptPort(join(home, 'port'));
+  const scannerPort = standIns ? await keptPort(join(home, 'scanner-port')) : undefined;
   const environment = {
     ...process.env,
     CROW_DATABASE: databaseUrl,
@@ -97,6 +99,7 @@ async function startParts(
     CROW_WEB: join(BUILD, '../web'),
     CROW_PORT: `${port}`,
     TMPDIR: scratch,
+    ...(scannerPort && { CROW_SCANNER_PORT: `${scannerPort}` }),
   };
   const node =
     (entry: string, flags: string[] = []) =>
@@ -110,10 +113,25 @@ async function startParts(
   const server = new Kept('server', node('server.mjs', ['--max-semi-space-size=8']), restarted);
   keep(server);
   for (let number = 1; number <= WORKERS; number++) keep(new Kept(`worker ${number}`, node('worker.mjs'), restarted));
+  if (scannerPort) keep(new Kept('stand-in scanner', node('scanner.mjs'), restarted));
   await listening(server);
   const address = `http://127.0.0.1:${port}`;
   writeFileSync(join(home, 'running'), `${process.pid}\n${address}\n`);
-  return { address, databaseUrl, shelf, parts, stop };
+  return {
+    address,
+    databaseUrl,
+    shelf,
+    scanner: scannerPort ? `http://127.0.0.1:${scannerPort}` : undefined,
+    parts,
+    stop,
+  };
+}
+
+/** The port that was taken last time, if it is free, so that addresses stay the same. */
+async function keptPort(file: string): Promise<number> {
+  const port = await freePort(existsSync(file) ? Number(readFileSync(file, 'utf8')) : 0);
+  writeFileSync(file, `${port}`);
+  return port;
 }
 
 async function prepareDatabase(url: string): Promise<void> {

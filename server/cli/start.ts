@@ -8,14 +8,21 @@ export async function main(): Promise<number> {
 }
 
 /** Starts the program, does what there is to do at first, prints the address, and waits for Ctrl-C. */
-export async function serveUntilStopped(home: string, first: (running: Running) => Promise<void>): Promise<number> {
+export async function serveUntilStopped(
+  home: string,
+  first: (running: Running) => Promise<void>,
+  options: { standIns?: boolean } = {},
+): Promise<number> {
   const stopped = new Promise<void>((done) => {
     for (const signal of ['SIGINT', 'SIGTERM', 'SIGHUP'] as const) process.on(signal, () => done());
   });
-  const running = await run(home, (line) => console.error(line));
+  const running = await run(home, (line) => console.error(line), options);
   try {
     await Promise.race([first(running), stopped]);
-    console.log(`\nCrow Shelf is at  ${running.address}\nFiled papers lie in  ${running.shelf}\nCtrl-C ends it.`);
+    const scanner = running.scanner ? `\nThe stand-in scanner is at  ${running.scanner}` : '';
+    console.log(
+      `\nCrow Shelf is at  ${running.address}\nFiled papers lie in  ${running.shelf}${scanner}\nCtrl-C ends it.`,
+    );
     await stopped;
   } finally {
     console.error('Ending …');

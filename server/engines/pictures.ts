@@ -3,6 +3,7 @@ import sharp, { Sharp } from 'sharp';
 import { Problem } from '@crow/contract/problems';
 import { Orientation, Turn, turnOrientation, turnSize } from '@crow/core/geometry';
 import { makePage, Recipe } from '@crow/core/imaging/recipe';
+import { Raster } from '@crow/core/imaging/raster';
 import { EncodedPicture } from '@crow/core/pdf/bindPdf';
 import { rasterOf } from './rasters';
 import { openPage, SourceInfo, storedOrientation } from './sourceFile';
@@ -81,6 +82,15 @@ async function madePage(source: SourceInfo, number: number, recipe: Recipe, long
     if (error instanceof Problem) throw error;
     throw new Problem('page-not-drawn', { name: source.name, page: number + 1 });
   }
+}
+
+/** The longer side of the picture in which sheets are sought and legibility is judged: more tells no more. */
+const LOOKED_AT = 2000;
+
+/** A page's picture as it came, in the size in which it is looked at. @throws Problem as `openPage` */
+export async function lookedAtPicture(source: SourceInfo, number: number, folder: string): Promise<Raster> {
+  const opened = await openPage(source, number, folder, LOOKED_AT);
+  return rasterOf(opened.resize({ width: LOOKED_AT, height: LOOKED_AT, fit: 'inside', withoutEnlargement: true }));
 }
 
 /** The picture that the recogniser gets: grey, upright and turned, in full size. */

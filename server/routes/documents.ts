@@ -8,6 +8,7 @@ import { rows } from '../store/database';
 import { summariseDocuments } from '../store/documentRows';
 import { summariseStacks } from '../store/stackRows';
 import { emptyBin } from '../services/bin';
+import { arrangeDocument } from '../services/documentPages';
 import * as documents from '../services/documents';
 import { find, hitsInDocument } from '../services/finding';
 import { sendBlob } from './sendBlob';
@@ -35,6 +36,10 @@ export function documentRoutes(app: FastifyInstance, context: Context): void {
   serve(app, endpoints.unfileDocument, async ({ actor, params }) => {
     await documents.unfileDocument(context, actor, params.id);
     return summary(params.id);
+  });
+  serve(app, endpoints.arrangeDocument, async ({ actor, params, body }) => {
+    await arrangeDocument(context, actor, params.id, body.pages);
+    return documents.readDocument(manager, params.id);
   });
   serve(app, endpoints.putToBack, ({ actor, params }) => documents.putToBack(context, actor, params.id));
   serve(app, endpoints.changeDocument, async ({ actor, params, body }) => {

@@ -3,7 +3,8 @@ import { endpoints } from '@crow/contract/endpoints';
 import { turnSize } from '@crow/core/geometry';
 import { Problem } from '@crow/contract/problems';
 import { Context } from '../context';
-import { changePages, findSheet, PageChange } from '../services/changingPages';
+import { changePages, findSheet, PageChange, wavePages } from '../services/changingPages';
+import { swapPage } from '../services/documentPages';
 import { PictureDesk } from '../services/pagePictures';
 import { SourceShelf } from '../services/sources';
 import { Page, Reading } from '../store/entities';
@@ -19,6 +20,8 @@ export function pageRoutes(app: FastifyInstance, context: Context, pictures: Pic
     return reply.type(mediaType).header('cache-control', `private, max-age=${A_YEAR_SECONDS}, immutable`).send(bytes);
   });
   serve(app, endpoints.changePages, ({ actor, body }) => changePages(context, actor, body.changes as PageChange[]));
+  serve(app, endpoints.wavePages, ({ actor, body }) => wavePages(context, actor, body.pages, body.waved));
+  serve(app, endpoints.swapPage, ({ actor, params, body }) => swapPage(context, actor, params.id, body.page));
   serve(app, endpoints.findSheet, async ({ params }) => {
     const proposal = await findSheet(context, sources, params.id);
     return proposal;

@@ -16,7 +16,12 @@ const arrival = object({
   file: string().uuid().required(),
   stackName: string().max(300).required(),
   name: string().max(500).required(),
-  position: number().integer().min(0).max(10_000).required(),
+  position: number().integer().min(0).max(1_000_000).required(),
+  /** Before which page its pages go, or of which page they are another capture; to the end of the stack without. */
+  before: string().uuid(),
+  again: string().uuid(),
+  /** The document that they go into. */
+  document: string().uuid(),
 });
 
 /** Taking in files, and arranging the stacks that they become. */
@@ -66,10 +71,16 @@ export function stackRoutes(app: FastifyInstance, context: Context): void {
     const query = await arrival.validate(request.query).catch((error: Error) => {
       throw new Problem('not-valid', { detail: error.message });
     });
-    const { stack: stackId, file: fileId, stackName, name: fileName, position } = query;
+    const { stack: stackId, file: fileId, stackName, name: fileName, position, document: documentId } = query;
+    const landing = { before: query.before ?? null, again: query.again ?? null };
     const bytes = request.body as AsyncIterable<Uint8Array> | null;
     if (!bytes) throw new Problem('file-empty', { name: fileName });
-    await takeInBytes(context, request.actor, { stackId, fileId, stackName, fileName, position }, bytes);
+    await takeInBytes(
+      context,
+      request.actor,
+      { stackId, fileId, stackName, fileName, position, landing, documentId },
+      bytes,
+    );
     return reply.code(201).send();
   });
 }

@@ -54,7 +54,7 @@ const word = (text: string, box: Word['box'], line = 0): Word => ({
   baseline: box[1] + box[3] * 0.8,
 });
 const blank = (width: number, height: number) =>
-  sharp({ create: { width, height, channels: 3, background: '#fff' } }).withMetadata({ density: 100 });
+  sharp({ create: { width, height, channels: 3, background: '#fff' } }).withDensity(100);
 
 describe('the invisible text layer', () => {
   it('keeps every letter that European papers need', async () => {
@@ -145,7 +145,7 @@ describe('pages', () => {
 
   it('are turned as asked', async () => {
     const stored = await sharp(await fourColours(120, 80))
-      .withMetadata({ density: 100 })
+      .withDensity(100)
       .jpeg({ quality: 95 })
       .toBuffer();
     const bound = await bind(await page(stored, { turn: 90 }));

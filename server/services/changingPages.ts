@@ -3,9 +3,8 @@ import { Problem } from '@crow/contract/problems';
 import { Turn } from '@crow/core/geometry';
 import { Proposal, proposeRecipes, Recipe } from '@crow/core/imaging/recipe';
 import { Context } from '../context';
-import { rasterOf } from '../engines/rasters';
+import { lookedAtPicture } from '../engines/pictures';
 import { withScratch } from '../engines/scratch';
-import { openPage } from '../engines/sourceFile';
 import { rows } from '../store/database';
 import { Page } from '../store/entities';
 import { ActingAs, record } from '../store/history';
@@ -79,19 +78,28 @@ export async function changePages(context: Context, actor: ActingAs, changes: Pa
   }
 }
 
-const LOOK_AT = 2000;
+/** Finds pages good enough as they are (true), so that nothing warns of them until they are made anew; or takes that back. */
+export async function wavePages({ database }: Context, actor: ActingAs, ids: string[], waved: boolean): Promise<void> {
+  await database.source.transaction(async (manager) => {
+    const stacks = await rows<{ stack_id: string }>(
+      manager,
+      `update page set waved = case when $2 then version end where id = any($1) returning stack_id`,
+      [ids, waved],
+    );
+    for (const stackId of new Set(stacks.map(({ stack_id }) => stack_id))) {
+      await record(manager, actor, waved ? 'waved through' : 'took back', 'stack', stackId, { pages: ids });
+      await announce(manager, 'stack', stackId);
+    }
+    await announce(manager, 'document', null);
+  });
+}
 
 /** Looks for the sheet in a page's picture again. @throws Problem 'not-found', 'page-not-drawn' */
 export async function findSheet({ database }: Context, sources: SourceShelf, pageId: string): Promise<Proposal> {
   const page = await database.source.manager.findOneBy(Page, { id: pageId });
   if (!page) throw new Problem('not-found', { what: 'The page' });
   const proposals = await sources.use(page.sourceFileId, (info) =>
-    withScratch(async (folder) => {
-      const opened = await openPage(info, page.sourceNumber, folder, LOOK_AT);
-      return proposeRecipes(
-        await rasterOf(opened.resize({ width: LOOK_AT, height: LOOK_AT, fit: 'inside', withoutEnlargement: true })),
-      );
-    }),
+    withScratch(async (folder) => proposeRecipes(await lookedAtPicture(info, page.sourceNumber, folder))),
   );
   return proposals[Math.min(page.part, proposals.length - 1)];
 }

@@ -16,7 +16,7 @@ export async function documentOfPage(
 ): Promise<string | undefined> {
   const [found] = await rows<{ id: string }>(
     manager,
-    `select d.id from document d join document_page dp on dp.document_id = d.id where dp.page_id = $1 ${lock ? 'for update of d' : ''}`,
+    `select d.id from document d join document_page dp on dp.document_id = d.id where dp.page_id = $1 ${lock ? 'for no key update of d' : ''}`,
     [pageId],
   );
   return found?.id;

@@ -36,9 +36,14 @@ export function listFolderDocuments(manager: EntityManager, folderId: string): P
 export async function readDocument(manager: EntityManager, id: string): Promise<ShownDocument> {
   const [summary] = await summariseDocuments(manager, 'd.id = $1', [id]);
   if (!summary) throw new Problem('not-found', { what: 'The document' });
-  const [more] = await rows<{ stackName: string | null; archival: boolean | null; shelfPath: string | null }>(
+  const [more] = await rows<{
+    stackId: string | null;
+    stackName: string | null;
+    archival: boolean | null;
+    shelfPath: string | null;
+  }>(
     manager,
-    `select s.name as "stackName", d.archival, f.path as "shelfPath"
+    `select d.stack_id as "stackId", s.name as "stackName", d.archival, f.path as "shelfPath"
      from document d left join stack s on s.id = d.stack_id left join shelf_file f on f.document_id = d.id where d.id = $1`,
     [id],
   );
@@ -82,7 +87,7 @@ function filedBefore(
 }
 
 async function lock(manager: EntityManager, id: string): Promise<Document> {
-  const document = await manager.findOne(Document, { where: { id }, lock: { mode: 'pessimistic_write' } });
+  const document = await manager.findOne(Document, { where: { id }, lock: { mode: 'for_no_key_update' } });
   if (!document) throw new Problem('not-found', { what: 'The document' });
   return document;
 }

@@ -1,5 +1,5 @@
-import { randomUUID } from 'node:crypto';
 import { Problem } from '@crow/contract/problems';
+import { Landing } from '@crow/core/sorting/arrangement';
 import { Context } from '../context';
 import { inspectFile, SourceInfo } from '../engines/sourceFile';
 import { withScratch } from '../engines/scratch';
@@ -8,9 +8,12 @@ import { rows } from '../store/database';
 import { SourceFile } from '../store/entities';
 import { ActingAs, record } from '../store/history';
 import { announce } from '../store/live';
+import { addPages, insistOnLanding } from './addingPages';
 import { materialise } from './sources';
 
 export const MOST_FILE_BYTES = 1024 ** 3;
+
+const AT_THE_END: Landing = { before: null, again: null };
 
 export interface Arrival {
   /** Chosen by the sender, so that several files can go to one stack and a repeated transfer adds nothing twice. */
@@ -18,13 +21,21 @@ export interface Arrival {
   fileId: string;
   stackName: string;
   fileName: string;
-  /** The file's place among those of its stack. */
+  /** The number in which it was sent among the files of its stack. */
   position: number;
+  /** Where its pages go; at the end of the stack without. */
+  landing?: Landing;
+  /** The document that its pages go into. */
+  documentId?: string;
+  /** Whether it is the back of a sheet, where that is known. */
+  back?: boolean;
+  /** Whether the stack, if it is new, is one document. */
+  whole?: boolean;
 }
 
 /**
  * Takes in the bytes of a file. Only when all of them are in the database does the file exist, and with it the stack.
- * @throws Problem 'upload-interrupted', 'file-empty', 'file-too-large', 'stack-sorted'
+ * @throws Problem 'upload-interrupted', 'file-empty', 'file-too-large', 'stack-sorted', 'not-found'
  */
 export async function takeInBytes(
   context: Context,
@@ -33,7 +44,8 @@ export async function takeInBytes(
   bytes: AsyncIterable<Uint8Array>,
 ): Promise<void> {
   const { database, jobs } = context;
-  const { stackId, fileId, stackName, fileName, position } = arrival;
+  const { stackId, fileId, stackName, fileName, position, landing = AT_THE_END, documentId = null } = arrival;
+  const { back = null, whole = false } = arrival;
   const blob = await storeBlob(database, bytes, {
     mostBytes: MOST_FILE_BYTES,
     tooLarge: () => new Problem('file-too-large', { name: fileName }),
@@ -43,16 +55,17 @@ export async function takeInBytes(
   });
   if (blob.size === 0) throw new Problem('file-empty', { name: fileName });
   await database.source.transaction(async (manager) => {
-    await manager.query('insert into stack (id, name) values ($1, $2) on conflict do nothing', [stackId, stackName]);
-    const [stack] = await rows<{ state: string }>(manager, 'select state from stack where id = $1 for update', [
+    await manager.query('insert into stack (id, name, whole) values ($1, $2, $3) on conflict do nothing', [
       stackId,
+      stackName,
+      whole,
     ]);
-    if (stack.state !== 'open') throw new Problem('stack-sorted');
+    await insistOnLanding(manager, stackId, { ...landing, document: documentId });
     const added = await rows(
       manager,
-      `insert into source_file (id, stack_id, name, position, blob_id) values ($1, $2, $3, $4, $5)
-       on conflict do nothing returning id`,
-      [fileId, stackId, fileName, position, blob.id],
+      `insert into source_file (id, stack_id, name, position, blob_id, before_page, again_page, document_id, actor_id, back)
+       values ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10) on conflict do nothing returning id`,
+      [fileId, stackId, fileName, position, blob.id, landing.before, landing.again, documentId, actor.id, back],
     );
     if (added.length === 0) return;
     await record(manager, actor, 'took in', 'file', fileId, { name: fileName, bytes: blob.size });
@@ -76,54 +89,6 @@ export async function findPages(context: Context, fileId: string): Promise<void>
     return refuse(context, file, error);
   }
   await addPages(context, file, info);
-}
-
-async function addPages({ database, jobs }: Context, file: SourceFile, info: SourceInfo): Promise<void> {
-  await database.source.transaction(async (manager) => {
-    const [stack] = await rows<{ step: number; reading_stopped: boolean }>(
-      manager,
-      'select step, reading_stopped from stack where id = $1 for update',
-      [file.stackId],
-    );
-    const taken = await rows(
-      manager,
-      `update source_file set state = 'taken', format = $2 where id = $1 and state = 'waiting' returning id`,
-      [file.id, info.format],
-    );
-    if (!stack || taken.length === 0) return;
-    const ids = info.pages.map(() => randomUUID());
-    await manager.query(
-      `insert into page (id, stack_id, source_file_id, source_number, position, width, height, point_width, point_height,
-         source_width, source_height, source_point_width, source_point_height, scanned, reading)
-       select id, $1, $2, number - 1, 1000000 + number, width, height, point_width, point_height,
-         width, height, point_width, point_height, scanned, $3
-       from unnest($4::uuid[], $5::int[], $6::int[], $7::real[], $8::real[], $9::boolean[])
-         with ordinality as p (id, width, height, point_width, point_height, scanned, number)`,
-      [
-        file.stackId,
-        file.id,
-        stack.reading_stopped ? 'stopped' : 'waiting',
-        ids,
-        info.pages.map((page) => page.width),
-        info.pages.map((page) => page.height),
-        info.pages.map((page) => page.pointWidth),
-        info.pages.map((page) => page.pointHeight),
-        info.pages.map((page) => page.scanned),
-      ],
-    );
-    // Until somebody arranges the stack, its pages follow the order of their files; later ones then come last.
-    const order = stack.step === 0 ? 'f.position, p.source_number, p.part' : 'p.position, f.position, p.source_number';
-    await manager.query(
-      `update page set position = placed.place from (
-         select p.id, row_number() over (order by ${order}) - 1 as place
-         from page p join source_file f on f.id = p.source_file_id where p.stack_id = $1
-       ) placed where placed.id = page.id`,
-      [file.stackId],
-    );
-    // Each is read once its picture is made.
-    await jobs.ask(manager, 'picture', ...ids.map((pageId) => ({ pageId })));
-    await announce(manager, 'stack', file.stackId);
-  });
 }
 
 /** Keeps the file, with the sentence that says why its pages could not be had. */

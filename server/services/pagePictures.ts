@@ -8,7 +8,7 @@ import { blobBytes, storeBytes } from '../store/blobs';
 import { rows } from '../store/database';
 import { announce } from '../store/live';
 import { AS_IT_IS, recipeOf } from '../store/recipes';
-import { preparePage } from './preparing';
+import { judgePage, preparePage } from './preparing';
 import { SourceShelf } from './sources';
 
 interface PageSource {
@@ -58,6 +58,7 @@ export async function picturePage(context: Context, sources: SourceShelf, pageId
       problem = error.report;
     }
   }
+  if (!problem) await judgePage(context, sources, pageId);
   await context.database.source.transaction(async (inside) => {
     await inside.query(
       'update page set pictured = pictured or $2::jsonb is null, problem = coalesce($2, problem) where id = $1',

@@ -3,26 +3,29 @@ import { EntityManager } from 'typeorm';
 import { Problem } from '@crow/contract/problems';
 import { Turn } from '@crow/core/geometry';
 import { judgeLegibility, Legibility } from '@crow/core/imaging/legibility';
+import { isBlank } from '@crow/core/sorting/blank';
 import { flatten, pageSizeOf, Proposal, proposeRecipes, Recipe } from '@crow/core/imaging/recipe';
 import { Context } from '../context';
-import { rasterOf } from '../engines/rasters';
+import { lookedAtPicture } from '../engines/pictures';
 import { withScratch } from '../engines/scratch';
-import { openPage, SourceInfo } from '../engines/sourceFile';
+import { SourceInfo } from '../engines/sourceFile';
 import { rows } from '../store/database';
 import { Page } from '../store/entities';
 import { announce } from '../store/live';
-import { AS_IT_IS, keepRecipe } from '../store/recipes';
+import { AS_IT_IS, keepRecipe, recipeOf } from '../store/recipes';
+import { documentOfPage } from './documentProgress';
+import { followIntoDocument } from './documentPages';
+import { proposeForStack } from './proposing';
 import { hasOwnText } from './reading';
 import { SourceShelf } from './sources';
-
-/** Pages are looked at in a picture with a longer side of so many pixels: more tells no more of where the sheet is. */
-const LOOK_AT = 2000;
 
 interface Prepared {
   recipe: Recipe | null;
   turn: Turn;
   confidence: number;
-  legibility: Pick<Legibility, 'score' | 'advice'> | null;
+  legibility: Legibility | null;
+  /** Whether nothing is on it. */
+  blank: boolean;
 }
 
 /**
@@ -44,25 +47,39 @@ export async function preparePage(context: Context, sources: SourceShelf, pageId
 }
 
 function untouched(legibility: Prepared['legibility'], confidence = 1): Prepared {
-  return { recipe: null, turn: 0, confidence, legibility };
+  return { recipe: null, turn: 0, confidence, legibility, blank: false };
 }
 
 async function prepare(info: SourceInfo, number: number): Promise<Prepared[]> {
   if (info.format === 'pdf' && (await hasOwnText(info, number))) return [untouched(null)];
   const { scanned, width, height, pointWidth, pointHeight } = info.pages[number];
-  const picture = await withScratch(async (folder) => {
-    const opened = await openPage(info, number, folder, LOOK_AT);
-    return rasterOf(opened.resize({ width: LOOK_AT, height: LOOK_AT, fit: 'inside', withoutEnlargement: true }));
-  });
+  const picture = await withScratch((folder) => lookedAtPicture(info, number, folder));
+  if (scanned && isBlank(picture)) return [{ ...untouched(null), blank: true }];
   const proposals = proposeRecipes(picture, { scanned: scanned ? [pointWidth, pointHeight] : undefined });
   const enlarged = Math.max(width, height) / Math.max(picture.width, picture.height);
   return proposals.map((proposal): Prepared => {
-    const flat = flatten(picture, proposal.recipe);
-    const { score, advice } = judgeLegibility(flat, { enlarged });
-    const legibility = { score: Math.round(score * 1000) / 1000, advice };
+    const legibility = judgeLegibility(flatten(picture, proposal.recipe), { enlarged });
     const recipe = worthWhile(proposal, scanned);
-    return { recipe, turn: proposal.turn, confidence: proposal.confidence, legibility };
+    return { recipe, turn: proposal.turn, confidence: proposal.confidence, legibility, blank: false };
   });
+}
+
+/** Judges how legible a page is after it was made by another recipe. */
+export async function judgePage({ database }: Context, sources: SourceShelf, pageId: string): Promise<void> {
+  const { manager } = database.source;
+  const page = await manager.findOneBy(Page, { id: pageId });
+  if (!page || page.judged === page.version) return;
+  const recipe = await recipeOf(manager, page.version);
+  const legibility = await sources.use(page.sourceFileId, async (info) => {
+    const picture = await withScratch((folder) => lookedAtPicture(info, page.sourceNumber, folder));
+    const enlarged = Math.max(page.sourceWidth, page.sourceHeight) / Math.max(picture.width, picture.height);
+    return judgeLegibility(recipe ? flatten(picture, recipe) : picture, { enlarged });
+  });
+  await manager.query('update page set legibility = $3, judged = $2 where id = $1 and version = $2', [
+    pageId,
+    page.version,
+    JSON.stringify(legibility),
+  ]);
 }
 
 /** A flat scan, or a picture in which no sheet was found, keeps its look, and stays as it is unless it is crooked. */
@@ -72,27 +89,29 @@ function worthWhile({ recipe }: Proposal, scanned: boolean): Recipe | null {
 }
 
 async function enter(context: Context, manager: EntityManager, page: Page, prepared: Prepared[]): Promise<void> {
-  const [stack] = await rows<{ step: number; reading_stopped: boolean }>(
+  const [stack] = await rows<{ step: number; reading_stopped: boolean; state: string }>(
     manager,
-    'select step, reading_stopped from stack where id = $1 for update',
+    'select step, reading_stopped, state from stack where id = $1 for no key update',
     [page.stackId],
   );
+  // A document is locked before its pages, everywhere.
+  await documentOfPage(manager, page.id, { lock: true });
   const [current] = await rows<{ prepared: boolean; turn: Turn; version: string }>(
     manager,
-    'select prepared, turn, version from page where id = $1 for update',
+    'select prepared, turn, version from page where id = $1 for no key update',
     [page.id],
   );
   if (!stack || !current || current.prepared) return;
   const [first, ...others] = prepared;
   // Somebody who was quicker has decided.
   const touched = current.turn !== 0 || current.version !== AS_IT_IS;
-  await manager.query('update page set prepared = true, confidence = $2, legibility = $3 where id = $1', [
-    page.id,
-    first.confidence,
-    first.legibility && JSON.stringify(first.legibility),
-  ]);
-  if (!touched) await remake(manager, page, first.recipe, first.turn);
+  const version = touched ? null : await remake(manager, page, first.recipe, first.turn);
+  await manager.query(
+    'update page set prepared = true, confidence = $2, legibility = $3, judged = $4, blank = $5 where id = $1',
+    [page.id, first.confidence, first.legibility && JSON.stringify(first.legibility), version, first.blank],
+  );
   for (const [index, other] of others.entries()) await addPart(context, manager, page, index + 1, other);
+  if (stack.state === 'open') await proposeForStack(manager, page.stackId);
   await announce(manager, 'stack', page.stackId);
 }
 
@@ -121,17 +140,19 @@ async function addPart(
     [id, page.id, part, confidence, legibility && JSON.stringify(legibility)],
   );
   const added = await manager.findOneByOrFail(Page, { id });
-  await remake(manager, added, recipe, turn);
+  const version = await remake(manager, added, recipe, turn);
+  await manager.query('update page set judged = $2 where id = $1', [id, version]);
+  await followIntoDocument(manager, page.id, id);
   await jobs.ask(manager, 'picture', { pageId: id });
 }
 
-/** Has a page made by a recipe from now on: enters the recipe, and the size that the page then has. */
+/** Has a page made by a recipe from now on: enters the recipe, and the size that the page then has. Gives its version. */
 export async function remake(
   manager: EntityManager,
   { id, sourceWidth, sourceHeight, sourcePointWidth, sourcePointHeight }: Page,
   recipe: Recipe | null,
   turn: Turn,
-): Promise<void> {
+): Promise<string> {
   const version = await keepRecipe(manager, recipe);
   const [width, height] = recipe ? pageSizeOf(recipe, sourceWidth, sourceHeight) : [sourceWidth, sourceHeight];
   const [pointWidth, pointHeight] = recipe?.paper ?? [sourcePointWidth, sourcePointHeight];
@@ -139,4 +160,5 @@ export async function remake(
     `update page set version = $2, turn = $3, width = $4, height = $5, point_width = $6, point_height = $7 where id = $1`,
     [id, version, turn, width, height, pointWidth, pointHeight],
   );
+  return version;
 }

@@ -18,6 +18,7 @@ import { announce } from '../store/live';
 import { recipeOf } from '../store/recipes';
 import { readSettings } from '../store/settings';
 import { documentOfPage, pageWasRead } from './documentProgress';
+import { keepSigns, proposeAnew } from './proposing';
 import { SourceShelf } from './sources';
 
 /** Reads a page as it is turned; a page that was read like this before is not read again. */
@@ -44,9 +45,10 @@ export async function readPage(
   try {
     const { languages } = await readSettings(manager);
     const recipe = (await recipeOf(manager, version)) ?? null;
-    const { text, own } = await sources.use(page.sourceFileId, (info) =>
-      readText(info, page.sourceNumber, turn, languages, recipe),
-    );
+    // Nothing is on it: there is nothing to read.
+    const { text, own } = page.blank
+      ? { text: { width: page.width, height: page.height, words: [], language: languages[0] }, own: false }
+      : await sources.use(page.sourceFileId, (info) => readText(info, page.sourceNumber, turn, languages, recipe));
     await context.database.source.transaction(async (inside) => {
       await inside.query(
         `insert into reading (page_id, turn, version, width, height, language, own, words) values ($1, $2, $3, $4, $5, $6, $7, $8)
@@ -113,7 +115,7 @@ export async function settle(context: Context, page: Page, end: Pick<Page, 'read
     const documentId = await documentOfPage(manager, page.id, { lock: true });
     const [current] = await rows<{ turn: Turn; version: string }>(
       manager,
-      'select turn, version from page where id = $1 for update',
+      'select turn, version from page where id = $1 for no key update',
       [page.id],
     );
     if (current?.turn !== page.turn || current.version !== page.version) return;
@@ -121,10 +123,15 @@ export async function settle(context: Context, page: Page, end: Pick<Page, 'read
       'update page set reading = $2, problem = coalesce($3::jsonb, case when pictured then null else problem end) where id = $1',
       [page.id, end.reading, end.problem && JSON.stringify(end.problem)],
     );
-    if (end.reading === 'read') await indexPage(manager, page);
+    if (end.reading === 'read') {
+      await indexPage(manager, page);
+      await keepSigns(manager, page.id);
+    }
     await announce(manager, 'stack', page.stackId);
     if (documentId) await pageWasRead(context, manager, documentId);
   });
+  // A stack is locked before its pages, so this comes by itself; done again, it comes to the same.
+  await context.database.source.transaction((manager) => proposeAnew(manager, page.stackId));
 }
 
 /** Makes a page's words findable. */

@@ -2,7 +2,7 @@ import { EntityManager } from 'typeorm';
 import { Problem } from '@crow/contract/problems';
 import { Stack as ShownStack } from '@crow/contract/shapes';
 import { Turn } from '@crow/core/geometry';
-import { Arrangement, documentsOf, Placed } from '@crow/core/sorting/arrangement';
+import { Arrangement, completed, documentsOf, Placed } from '@crow/core/sorting/arrangement';
 import { Context } from '../context';
 import { rows } from '../store/database';
 import { Stack } from '../store/entities';
@@ -11,6 +11,7 @@ import { announce } from '../store/live';
 import { pagesOfStack, summariseStacks } from '../store/stackRows';
 import { changePageIn } from './changingPages';
 import { refreshFacts } from './documentProgress';
+import { proposeForStack } from './proposing';
 
 /** @throws Problem 'not-found' */
 export async function readStack(manager: EntityManager, id: string): Promise<ShownStack> {
@@ -24,9 +25,13 @@ export async function readStack(manager: EntityManager, id: string): Promise<Sho
   return { ...summary, pageList: await pagesOfStack(manager, id), step, canUndo: step > 0, canRedo: step < last };
 }
 
-/** The stack, locked until the transaction ends. @throws Problem 'not-found', 'stack-sorted' */
+/**
+ * The stack, locked until the transaction ends; not for its key, as all locks are that don't delete: PostgreSQL looks a page's
+ * stack up again when the page is changed twice in one transaction, and that must not wait for whoever waits for the page.
+ * @throws Problem 'not-found', 'stack-sorted'
+ */
 async function lockOpen(manager: EntityManager, id: string): Promise<Stack> {
-  const stack = await manager.findOne(Stack, { where: { id }, lock: { mode: 'pessimistic_write' } });
+  const stack = await manager.findOne(Stack, { where: { id }, lock: { mode: 'for_no_key_update' } });
   if (!stack || stack.binnedAt) throw new Problem('not-found', { what: 'The stack' });
   if (stack.state !== 'open') throw new Problem('stack-sorted');
   return stack;
@@ -35,13 +40,13 @@ async function lockOpen(manager: EntityManager, id: string): Promise<Stack> {
 export async function currentArrangement(manager: EntityManager, id: string): Promise<Arrangement> {
   return rows(
     manager,
-    `select id, cut_before as "cutBefore", turn, version, dropped from page where stack_id = $1 order by position`,
+    `select id, cut_before as "cutBefore", cut_decided as "cutDecided", turn, version, dropped, drop_decided as "dropDecided" from page where stack_id = $1 order by position`,
     [id],
   );
 }
 
 /**
- * Arranges a stack anew, as one step that can be undone. Pages that the arrangement doesn't name keep their order at the end.
+ * Arranges a stack anew, as one step that can be undone. Pages that the arrangement doesn't name stay behind those that they follow.
  * @param base the step that the change was made on
  * @throws Problem 'not-found', 'stack-sorted', 'stack-changed'
  */
@@ -55,16 +60,28 @@ export async function arrange(
   await context.database.source.transaction(async (manager) => {
     const stack = await lockOpen(manager, id);
     if (stack.step !== base) throw new Problem('stack-changed');
-    if (base === 0) await saveStep(manager, actor, id, 0, await currentArrangement(manager, id));
-    await manager.query('delete from arrangement where stack_id = $1 and step > $2', [id, base]);
-    await saveStep(manager, actor, id, base + 1, arrangement);
-    await lay(context, manager, id, base + 1, arrangement);
+    const before = base === 0 ? await currentArrangement(manager, id) : undefined;
+    await enterStep(context, manager, actor, stack, { before, after: arrangement });
   });
+}
+
+/** Enters a step in a stack that is locked. @param before what undoing it goes back to, unless it is as saved */
+export async function enterStep(
+  context: Context,
+  manager: EntityManager,
+  actor: Pick<ActingAs, 'id'>,
+  { id, step }: Pick<Stack, 'id' | 'step'>,
+  { before, after }: { before?: Arrangement; after: Arrangement },
+): Promise<void> {
+  if (before) await saveStep(manager, actor, id, step, before);
+  await manager.query('delete from arrangement where stack_id = $1 and step > $2', [id, step]);
+  await saveStep(manager, actor, id, step + 1, after);
+  await lay(context, manager, id, step + 1, after);
 }
 
 async function saveStep(
   manager: EntityManager,
-  actor: ActingAs,
+  actor: Pick<ActingAs, 'id'>,
   id: string,
   step: number,
   arrangement: Arrangement,
@@ -97,21 +114,22 @@ async function lay(
   step: number,
   arrangement: Arrangement,
 ): Promise<void> {
-  const before = new Map((await currentArrangement(manager, id)).map((page) => [page.id, page]));
+  const now = await currentArrangement(manager, id);
+  const before = new Map(now.map((page) => [page.id, page]));
+  const wanted = completed(arrangement, now);
   await manager.query(
-    `update page set position = a.place, cut_before = a.cut, dropped = a.dropped
-     from (
-       select p.id, row_number() over (order by wanted.number nulls last, p.position) - 1 as place,
-         coalesce(wanted.cut, p.cut_before) as cut, coalesce(wanted.dropped, p.dropped) as dropped
-       from page p left join unnest($2::uuid[], $3::boolean[], $4::boolean[])
-         with ordinality as wanted (id, cut, dropped, number) on wanted.id = p.id
-       where p.stack_id = $1
-     ) a where a.id = page.id`,
+    `update page set position = wanted.number - 1, cut_before = wanted.cut, cut_decided = wanted.cut_decided,
+       dropped = wanted.dropped, drop_decided = wanted.drop_decided
+     from unnest($2::uuid[], $3::boolean[], $4::boolean[], $5::boolean[], $6::boolean[]) with ordinality
+       as wanted (id, cut, cut_decided, dropped, drop_decided, number)
+     where wanted.id = page.id and page.stack_id = $1`,
     [
       id,
-      arrangement.map((page) => page.id),
-      arrangement.map((page) => page.cutBefore),
-      arrangement.map((page) => page.dropped),
+      wanted.map((page) => page.id),
+      wanted.map((page) => page.cutBefore),
+      wanted.map((page) => page.cutDecided),
+      wanted.map((page) => page.dropped),
+      wanted.map((page) => page.dropDecided),
     ],
   );
   await manager.query('update stack set step = $2 where id = $1', [id, step]);
@@ -121,7 +139,27 @@ async function lay(
   };
   for (const { id: pageId, turn, version } of arrangement.filter(isOther))
     await changePageIn(context, manager, pageId, turn, version);
+  await readBroughtBack(context, manager, before, wanted);
+  await proposeForStack(manager, id);
   await announce(manager, 'stack', id);
+}
+
+/** Pages that were taken for blank, so that nobody read them, are read when a person has them back. */
+async function readBroughtBack(
+  { jobs }: Context,
+  manager: EntityManager,
+  before: ReadonlyMap<string, Placed>,
+  wanted: Arrangement,
+): Promise<void> {
+  const back = wanted.filter((page) => !page.dropped && page.dropDecided && before.get(page.id)?.dropped);
+  if (back.length === 0) return;
+  const unread = await rows<{ id: string; turn: Turn; version: string }>(
+    manager,
+    `update page set blank = false, reading = 'waiting' where id = any($1) and blank returning id, turn, version`,
+    [back.map(({ id }) => id)],
+  );
+  await manager.query('delete from reading where page_id = any($1)', [unread.map(({ id }) => id)]);
+  await jobs.ask(manager, 'read', ...unread.map(({ id, turn, version }) => ({ pageId: id, turn, version })));
 }
 
 /**
@@ -169,7 +207,7 @@ export async function makeDocuments({ database }: Context, actor: ActingAs, id: 
  */
 export async function takeBack({ database }: Context, actor: ActingAs, id: string): Promise<void> {
   await database.source.transaction(async (manager) => {
-    const stack = await manager.findOne(Stack, { where: { id }, lock: { mode: 'pessimistic_write' } });
+    const stack = await manager.findOne(Stack, { where: { id }, lock: { mode: 'for_no_key_update' } });
     if (!stack) throw new Problem('not-found', { what: 'The stack' });
     if (stack.state === 'open') return;
     const documents = await rows<{ state: string; binned: boolean }>(

@@ -3,6 +3,9 @@ import { DataSource, EntityManager } from 'typeorm';
 import { ENTITIES } from './entities';
 import { Beginning1764000000000 } from './migrations/1764000000000-Beginning';
 import { Recipes1764100000000 } from './migrations/1764100000000-Recipes';
+import { Captures1764200000000 } from './migrations/1764200000000-Captures';
+import { Sorting1764300000000 } from './migrations/1764300000000-Sorting';
+import { Scanners1764400000000 } from './migrations/1764400000000-Scanners';
 
 /** Where and how the data is reached; handed to everything that needs it. */
 export interface Database {
@@ -19,7 +22,13 @@ export async function connect(url: string, { poolSize = 10 } = {}): Promise<Data
     type: 'postgres',
     url,
     entities: ENTITIES,
-    migrations: [Beginning1764000000000, Recipes1764100000000],
+    migrations: [
+      Beginning1764000000000,
+      Recipes1764100000000,
+      Captures1764200000000,
+      Sorting1764300000000,
+      Scanners1764400000000,
+    ],
     poolSize,
     // A connection that the database dropped is replaced at the next query; nothing else is to be done about it.
     poolErrorHandler: () => undefined,

@@ -1,5 +1,7 @@
 import { Column, CreateDateColumn, Entity, Generated, PrimaryColumn, PrimaryGeneratedColumn } from 'typeorm';
 import { Box, Turn } from '@crow/core/geometry';
+import { Legibility } from '@crow/core/imaging/legibility';
+import { Kind } from '@crow/core/reading/facts';
 import { StoredWord } from '@crow/core/reading/words';
 import { ProblemReport } from '@crow/contract/problems';
 import { FactName } from '@crow/contract/shapes';
@@ -42,6 +44,13 @@ export class SourceFile {
   @Column('text', { nullable: true }) format: string | null;
   @Column('jsonb', { nullable: true }) problem: ProblemReport | null;
   @Column('boolean') dismissed: boolean;
+  /** Its pages go before this one; else to the end. */
+  @Column('uuid', { name: 'before_page', nullable: true }) beforePage: string | null;
+  /** The page that it is another capture of. */
+  @Column('uuid', { name: 'again_page', nullable: true }) againPage: string | null;
+  /** The document that its pages go into. */
+  @Column('uuid', { name: 'document_id', nullable: true }) documentId: string | null;
+  @Column('uuid', { name: 'actor_id', nullable: true }) actorId: string | null;
 }
 
 /** A page: which page of which file, and how it is made from it. */
@@ -68,7 +77,13 @@ export class Page {
   @Column('text') version: string;
   /** How sure its outline is, 0 to 1. */
   @Column('real', { nullable: true }) confidence: number | null;
-  @Column('jsonb', { nullable: true }) legibility: { score: number; advice: string[] } | null;
+  @Column('jsonb', { nullable: true }) legibility: Legibility | null;
+  /** The version that its legibility was judged of; null for none. */
+  @Column('text', { nullable: true }) judged: string | null;
+  /** The version that a person found good enough, whatever its legibility. */
+  @Column('text', { nullable: true }) waved: string | null;
+  /** The page that this is another capture of. */
+  @Column('uuid', { name: 'again_of', nullable: true }) againOf: string | null;
   /** Size of the full page before turning, in pixels. */
   @Column('int') width: number;
   @Column('int') height: number;
@@ -78,6 +93,17 @@ export class Page {
   @Column('smallint') turn: Turn;
   @Column('boolean') dropped: boolean;
   @Column('boolean', { name: 'cut_before' }) cutBefore: boolean;
+  /** Whether a person has decided about the cut before it, and about dropping it. */
+  @Column('boolean', { name: 'cut_decided' }) cutDecided: boolean;
+  @Column('boolean', { name: 'drop_decided' }) dropDecided: boolean;
+  /** What is proposed for the gap before it; null for the first page and blank ones. */
+  @Column('real', { name: 'cut_chance', nullable: true }) cutChance: number | null;
+  @Column('boolean', { name: 'cut_sure' }) cutSure: boolean;
+  @Column('jsonb', { name: 'cut_why' }) cutWhy: string[];
+  /** What kind of paper it looks like by itself, and who from. */
+  @Column('jsonb', { nullable: true }) glance: { kind: Kind | null; who: string | null } | null;
+  /** Whether nothing is on it; null while unknown. */
+  @Column('boolean', { nullable: true }) blank: boolean | null;
   @Column('boolean') pictured: boolean;
   /** Whether the page of a PDF brings good text of its own; null while unknown. */
   @Column('boolean', { name: 'own_text', nullable: true }) ownText: boolean | null;

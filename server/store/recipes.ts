@@ -1,10 +1,10 @@
 import { createHash } from 'node:crypto';
 import { EntityManager } from 'typeorm';
 import { Recipe } from '@crow/core/imaging/recipe';
+import { WHOLE_PICTURE } from '@crow/core/sorting/arrangement';
 import { rows } from './database';
 
-/** The version of a page that is its picture as it is. */
-export const AS_IT_IS = '';
+export const AS_IT_IS = WHOLE_PICTURE;
 
 /** Keeps a recipe under its version, by which pages, pictures and readings name it. */
 export async function keepRecipe(manager: EntityManager, recipe: Recipe | null): Promise<string> {

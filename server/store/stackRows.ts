@@ -5,11 +5,13 @@ import { Page as ShownPage, StackSummary } from '@crow/contract/shapes';
 import { rows } from './database';
 import { Page } from './entities';
 
-type PageRow = Page & { fileName: string; recipe: Recipe | null };
+type PageRow = Omit<Page, 'waved'> & { fileId: string; fileName: string; recipe: Recipe | null; waved: boolean };
 
 const PAGE_COLUMNS = `
   p.id, p.turn, p.width, p.height, p.point_width as "pointWidth", p.point_height as "pointHeight", p.dropped,
-  p.cut_before as "cutBefore", p.pictured, p.reading, p.problem, p.source_number as "sourceNumber", p.version, p.confidence, p.legibility, c.recipe, f.name as "fileName"`;
+  p.cut_before as "cutBefore", p.cut_decided as "cutDecided", p.drop_decided as "dropDecided", p.cut_chance as "cutChance", p.cut_sure as "cutSure",
+  p.cut_why as "cutWhy", p.blank, p.glance, p.pictured, p.reading, p.problem, p.source_number as "sourceNumber", p.version, p.confidence, p.legibility,
+  coalesce(p.waved = p.version, false) as waved, p.again_of as "againOf", f.id as "fileId", c.recipe, f.name as "fileName"`;
 
 /** All pages of a stack, in their order, as the web application shows them. */
 export async function pagesOfStack(manager: EntityManager, stackId: string): Promise<ShownPage[]> {
@@ -40,6 +42,13 @@ function shown(page: PageRow): ShownPage {
     turn,
     dropped,
     cutBefore,
+    cutDecided,
+    dropDecided,
+    cutChance,
+    cutSure,
+    cutWhy,
+    blank,
+    glance,
     pictured,
     reading,
     problem,
@@ -48,12 +57,20 @@ function shown(page: PageRow): ShownPage {
     recipe,
     confidence,
     legibility,
+    waved,
+    againOf,
+    fileId,
   } = page;
   return {
     id,
     turn,
     dropped,
     cutBefore,
+    cutDecided,
+    dropDecided,
+    proposal: cutChance === null ? null : { chance: cutChance, sure: cutSure, why: cutWhy },
+    blank: blank ?? false,
+    glance,
     pictured,
     reading,
     problem,
@@ -61,6 +78,9 @@ function shown(page: PageRow): ShownPage {
     recipe,
     confidence,
     legibility,
+    waved,
+    againOf,
+    fileId,
     fileName,
     fileNumber: page.sourceNumber + 1,
     width,
@@ -85,7 +105,7 @@ export async function summariseStacks(
        coalesce(p.first, '[]') as "firstPages"
      from stack s
      left join lateral (
-       select json_agg(json_build_object('id', f.id, 'name', f.name, 'bytes', b.size, 'state', f.state, 'problem', f.problem,
+       select json_agg(json_build_object('id', f.id, 'name', f.name, 'position', f.position, 'bytes', b.size, 'state', f.state, 'problem', f.problem,
          'pages', (select count(*) from page where page.source_file_id = f.id)) order by f.position) as list
        from source_file f join blob b on b.id = f.blob_id where f.stack_id = s.id and not f.dismissed
      ) files on true

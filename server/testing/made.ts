@@ -40,7 +40,7 @@ export function drawn(pdf: Uint8Array, { dpi = 150, page = 1 } = {}): Promise<Bu
     join(folder, 'out'),
   ]);
   return sharp(readFileSync(join(folder, 'out.png')))
-    .withMetadata({ density: dpi })
+    .withDensity(dpi)
     .png()
     .toBuffer();
 }
@@ -49,7 +49,7 @@ export function drawn(pdf: Uint8Array, { dpi = 150, page = 1 } = {}): Promise<Bu
 export async function scanned(text: string, { dpi = 150 } = {}): Promise<Buffer> {
   return sharp(await drawn(await textPdf(text), { dpi }))
     .greyscale()
-    .withMetadata({ density: dpi })
+    .withDensity(dpi)
     .jpeg({ quality: 85 })
     .toBuffer();
 }

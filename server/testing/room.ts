@@ -15,6 +15,7 @@ import { Jobs, WORKER_QUEUES } from '../jobs/jobs';
 import { LiveHub } from '../routes/liveHub';
 import { PictureDesk } from '../services/pagePictures';
 import { Shelf } from '../services/shelf';
+import { ScanDesk } from '../services/scanning';
 import { SourceShelf } from '../services/sources';
 import { connect, migrate } from '../store/database';
 import { scratchFolder } from './made';
@@ -56,7 +57,13 @@ export class TestRoom {
     const shelf = new Shelf(context, join(folder, 'shelf'));
     const hub = new LiveHub(url);
     await hub.start();
-    const app = await buildApp(context, { pictures: new PictureDesk(context, sources), sources, hub, webFolder });
+    const app = await buildApp(context, {
+      pictures: new PictureDesk(context, sources),
+      sources,
+      hub,
+      scans: new ScanDesk(context),
+      webFolder,
+    });
     await app.ready();
     return new TestRoom(context, app, shelf, sources, hub);
   }
@@ -108,20 +115,19 @@ export class TestRoom {
   /** Sends files as one stack; gives its id. */
   async takeIn(files: Record<string, Uint8Array>, stack: string = randomUUID()): Promise<string> {
     for (const [position, [name, bytes]] of Object.entries(files).entries()) {
-      const query = new URLSearchParams({
-        stack,
-        file: randomUUID(),
-        stackName: Object.keys(files)[0],
-        name,
-        position: String(position),
-      });
-      const { status, body } = await this.request('PUT', `/api/files?${query}`, {
-        body: Buffer.from(bytes),
-        headers: { 'content-type': 'application/octet-stream' },
-      });
+      const { status, body } = await this.sendFile(stack, name, bytes, { position: String(position) });
       if (status >= 400) throw new Error(JSON.stringify(body));
     }
     return stack;
+  }
+
+  /** Sends one file to a stack. @param where its number, and where its pages go */
+  sendFile(stack: string, name: string, bytes: Uint8Array, where: Record<string, string>): Promise<Answer> {
+    const query = new URLSearchParams({ stack, file: randomUUID(), stackName: name, name, position: '0', ...where });
+    return this.request('PUT', `/api/files?${query}`, {
+      body: Buffer.from(bytes),
+      headers: { 'content-type': 'application/octet-stream' },
+    });
   }
 
   /** Takes files in, does all the work there is, and gives the stack. */

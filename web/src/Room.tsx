@@ -8,7 +8,7 @@ import { useIntake } from './parts/intake';
 import { isTyping, useKeys } from './parts/keys';
 import { queryClient } from './parts/stale';
 import { LANGUAGE_NAMES } from './parts/words';
-import { listen, useChange, useOverview, useSettings } from './queries';
+import { listen, useChange, useOverview, usePresets, useSettings } from './queries';
 
 /** The window: the rail with the stations in the order of the work, and the station that one is at. */
 export function Room() {
@@ -23,9 +23,9 @@ export function Room() {
     4: () => void navigate('/shelf'),
   });
   return (
-    <div className="flex h-full">
+    <div className="flex h-full flex-col-reverse md:flex-row">
       <Rail />
-      <main className="min-w-0 flex-1">
+      <main className="min-h-0 min-w-0 flex-1">
         <Suspense>
           <Outlet />
         </Suspense>
@@ -42,18 +42,22 @@ function Rail() {
   const navigate = useNavigate();
   const waits = (data?.stacks ?? 0) + (data?.check ?? 0) + arriving;
   return (
-    <nav aria-label="Stations" className="flex w-[84px] shrink-0 flex-col border-r border-rule bg-sunken">
-      <div className="flex h-14 items-center justify-center" aria-hidden>
+    <nav
+      aria-label="Stations"
+      className="flex h-14 shrink-0 border-t border-rule bg-sunken md:h-auto md:w-[84px] md:flex-col md:border-t-0 md:border-r"
+    >
+      <div className="hidden h-14 items-center justify-center md:flex" aria-hidden>
         <img src="/icon.svg" alt="" className="size-7" />
       </div>
       <Station to="/capture" name="Capture" number={arriving} what="arriving" />
+      <RailPresets />
       <Station to="/sort" name="Sort" number={data?.stacks ?? 0} what="to sort" />
       <Station to="/check" name="Check" number={data?.check ?? 0} what="to check" />
       <Station to="/shelf" name="Shelf" number={data?.filing ?? 0} what="on the way" />
-      {data && waits === 0 && <p className="mt-3 text-center text-sm text-sure">✓ done</p>}
-      <div className="mt-auto flex flex-col items-stretch pb-2">
+      {data && waits === 0 && <p className="mt-3 hidden text-center text-sm text-sure md:block">✓ done</p>}
+      <div className="flex flex-1 md:mt-auto md:flex-none md:flex-col md:items-stretch md:pb-2">
         <button
-          className="flex flex-col items-center gap-1 py-2 text-sm hover:bg-ground"
+          className="flex flex-1 flex-col items-center gap-1 py-2 text-sm hover:bg-ground"
           onClick={() => void navigate('/shelf?find=')}
           title="Find (/)"
         >
@@ -71,7 +75,7 @@ function Station({ to, name, number, what }: { to: string; name: string; number:
     <NavLink
       to={to}
       className={({ isActive }) =>
-        `flex flex-col items-center border-l-3 py-2.5 pr-[3px] ${isActive ? 'border-accent bg-ground font-semibold' : 'border-transparent hover:bg-ground'}`
+        `flex flex-1 flex-col items-center border-t-3 pt-1 md:flex-none md:border-t-0 md:border-l-3 md:py-2.5 md:pr-[3px] ${isActive ? 'border-accent bg-ground font-semibold' : 'border-transparent hover:bg-ground'}`
       }
     >
       <span>{name}</span>
@@ -85,6 +89,30 @@ function Station({ to, name, number, what }: { to: string; name: string; number:
   );
 }
 
+/** Scans with the settings that have a name, with one click. */
+function RailPresets() {
+  const { data: presets = [] } = usePresets();
+  const navigate = useNavigate();
+  if (presets.length === 0) return null;
+  return (
+    <ul aria-label="Scan like this" className="hidden border-b border-rule pb-2 md:block">
+      {presets.slice(0, MOST_IN_RAIL).map(({ id, name }) => (
+        <li key={id}>
+          <button
+            className="w-full truncate px-1.5 py-1 text-center text-xs text-accent hover:bg-ground"
+            title={`Scan now: ${name}`}
+            onClick={() => void navigate(`/capture?source=scanner&preset=${id}`)}
+          >
+            {name}
+          </button>
+        </li>
+      ))}
+    </ul>
+  );
+}
+
+const MOST_IN_RAIL = 4;
+
 /** The languages that papers are in; the first one chosen is the usual one. */
 function LanguageChoice() {
   const { data } = useSettings();
@@ -96,7 +124,7 @@ function LanguageChoice() {
   };
   return (
     <Popover.Root>
-      <Popover.Trigger className="flex flex-col items-center gap-1 py-2 text-sm hover:bg-ground">
+      <Popover.Trigger className="hidden flex-col items-center gap-1 py-2 text-sm hover:bg-ground md:flex">
         <Languages size={18} aria-hidden />
         Languages
       </Popover.Trigger>

@@ -29,7 +29,16 @@ interface Parts {
 
 /** Asks the server. @throws ReportedProblem */
 export async function ask<E extends Endpoint>(endpoint: E, input: Input<E>): Promise<Output<E>> {
-  const { params, query, body } = input as Parts;
+  const response = await send(endpoint, input as Parts);
+  return (response.status === 204 ? undefined : await response.json()) as Output<E>;
+}
+
+/** Asks for something that is not JSON, such as a picture. @throws ReportedProblem */
+export async function askBytes<E extends Endpoint>(endpoint: E, input: Input<E>): Promise<Blob> {
+  return (await send(endpoint, input as Parts)).blob();
+}
+
+async function send(endpoint: Endpoint, { params, query, body }: Parts): Promise<Response> {
   const response = await fetch(addressOf(endpoint, { params, query }), {
     method: endpoint.method,
     ...(body !== undefined && { body: JSON.stringify(body), headers: { 'content-type': 'application/json' } }),
@@ -40,7 +49,7 @@ export async function ask<E extends Endpoint>(endpoint: E, input: Input<E>): Pro
     const report = (await response.json().catch(() => undefined)) as ProblemReport | undefined;
     throw new ReportedProblem(report?.happened ? report : UNREACHABLE);
   }
-  return (response.status === 204 ? undefined : await response.json()) as Output<E>;
+  return response;
 }
 
 /** The address of an endpoint. */

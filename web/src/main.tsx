@@ -11,12 +11,14 @@ import './style.css';
 const stations = {
   capture: () => import('./stations/capture/Capture'),
   page: () => import('./stations/pages/PageEditor'),
+  compare: () => import('./stations/pages/Compare'),
   sort: () => import('./stations/sort/Sort'),
   check: () => import('./stations/check/Check'),
   shelf: () => import('./stations/shelf/ShelfStation'),
 };
 const Capture = lazy(stations.capture);
 const PageEditor = lazy(stations.page);
+const Compare = lazy(stations.compare);
 const Sort = lazy(stations.sort);
 const Check = lazy(stations.check);
 const ShelfStation = lazy(stations.shelf);
@@ -34,6 +36,7 @@ createRoot(document.getElementById('root')!).render(
                 <Route element={<Room />}>
                   <Route path="/capture" element={<Capture />} />
                   <Route path="/page/:stack/:page" element={<PageEditor />} />
+                  <Route path="/compare/:stack/:one/:other" element={<Compare />} />
                   <Route path="/sort/:id?" element={<Sort />} />
                   <Route path="/check/:id?" element={<Check />} />
                   <Route path="/shelf/:folder?/:document?" element={<ShelfStation />} />

@@ -8,6 +8,9 @@ import { useNotices } from './parts/notices';
 /** What the application knows of the server; asked when needed, and again when the server says that it changed. */
 export const useOverview = () => useQuery({ queryKey: ['overview'], queryFn: () => ask(endpoints.overview, {}) });
 export const useSettings = () => useQuery({ queryKey: ['settings'], queryFn: () => ask(endpoints.readSettings, {}) });
+export const useScanners = () => useQuery({ queryKey: ['scanners'], queryFn: () => ask(endpoints.listScanners, {}) });
+export const useScans = () => useQuery({ queryKey: ['scans'], queryFn: () => ask(endpoints.listScans, {}) });
+export const usePresets = () => useQuery({ queryKey: ['presets'], queryFn: () => ask(endpoints.listPresets, {}) });
 export const useStacks = () => useQuery({ queryKey: ['stacks'], queryFn: () => ask(endpoints.listStacks, {}) });
 export const useStack = (id: string | undefined) =>
   useQuery({
@@ -58,6 +61,7 @@ const TOUCHED: Record<LiveEvent['kind'], string[]> = {
   document: ['waiting', 'document', 'inFolder', 'folders', 'overview', 'bin', 'found', 'hits'],
   folder: ['folders', 'document', 'waiting'],
   settings: ['settings'],
+  scan: ['scans', 'scanners', 'presets', 'stacks'],
 };
 const GATHER_MS = 400;
 

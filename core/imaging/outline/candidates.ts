@@ -1,6 +1,6 @@
-import { area, isConvex, ordered, Point, Quad } from '../quad';
+import { ordered, Point, Quad } from '../quad';
 import { crossing } from './lines';
-import { stretch, Support } from './support';
+import { Support } from './support';
 
 export interface Candidate {
   corners: Quad;
@@ -24,30 +24,46 @@ const BEYOND = 0.14;
 const BORDER_EDGE = 0.5;
 const BORDER_CONTRAST = 0.35;
 
-/** Quads made of four lines, with how much speaks for each being a sheet; the best ones, best first. */
-export function quadsOf(supports: Support[], width: number, height: number, most: number): Candidate[] {
-  const pairs: [Support, Support][] = [];
-  for (let i = 0; i < supports.length; i++) {
-    for (let j = i + 1; j < supports.length; j++) {
-      if (turnBetween(supports[i].line.angle, supports[j].line.angle) < MOST_TAPER)
-        pairs.push([supports[i], supports[j]]);
-    }
-  }
+/**
+ * Quads made of four lines, with how much speaks for each being a sheet; the best ones, best first.
+ * @param clearOf sheets on which the quads must not lie
+ * @param leastEdge how much of an edge each side must have, at least, 0 to 1
+ */
+export function quadsOf(
+  supports: Support[],
+  width: number,
+  height: number,
+  most: number,
+  { clearOf = [] as Quad[], leastEdge = 0 } = {},
+): Candidate[] {
+  const crossings = new Crossings(supports, width, height);
+  const between = crossings.sidesBetween(leastEdge);
+  const isPair = (i: number, j: number) => turnBetween(supports[i].line.angle, supports[j].line.angle) < MOST_TAPER;
+  const count = supports.length;
   const best: Candidate[] = [];
   let worst = -Infinity;
-  for (let i = 0; i < pairs.length; i++) {
-    for (let j = i + 1; j < pairs.length; j++) {
-      const [[a, b], [c, d]] = [pairs[i], pairs[j]];
-      if (Math.PI / 2 - turnBetween(a.line.angle, c.line.angle) > MOST_SLANT) continue;
-      const corners = cornersOf(a, c, b, d, width, height);
-      if (!corners) continue;
-      const { score, cut } = weigh(corners, [a, c, b, d], width, height);
-      if (best.length >= most * 4 && score <= worst) continue;
-      best.push({ corners, score, cut });
-      if (best.length >= most * 8) {
-        best.sort((x, y) => y.score - x.score);
-        best.length = most * 4;
-        worst = best[best.length - 1].score;
+  // Two lines c and d, and two of those that have an edge between them: a before c, so that each quad is made once.
+  for (let c = 0; c < count; c++) {
+    for (let d = c + 1; d < count; d++) {
+      if (!isPair(c, d)) continue;
+      const others = between.lines(c, d);
+      for (let i = 0; i < others.length && others[i] < c; i++) {
+        const a = others[i];
+        if (Math.PI / 2 - turnBetween(supports[a].line.angle, supports[c].line.angle) > MOST_SLANT) continue;
+        for (let j = i + 1; j < others.length; j++) {
+          const b = others[j];
+          if (!between.has(c, a, b) || !between.has(d, a, b) || !isPair(a, b)) continue;
+          if (!crossings.makeQuad(a, c, b, d)) continue;
+          if (clearOf.some((other) => crossings.liesOn(other))) continue;
+          const { score, cut } = crossings.weigh();
+          if (best.length >= most * 4 && score <= worst) continue;
+          best.push({ corners: crossings.corners(), score, cut });
+          if (best.length >= most * 8) {
+            best.sort((x, y) => y.score - x.score);
+            best.length = most * 4;
+            worst = best[best.length - 1].score;
+          }
+        }
       }
     }
   }
@@ -63,90 +79,216 @@ function turnBetween(a: number, b: number): number {
   return Math.min(between, Math.PI - between);
 }
 
-/** The corners between consecutive sides, each corner the end of the side of the same number. */
-function cornersOf(a: Support, b: Support, c: Support, d: Support, width: number, height: number): Quad | undefined {
-  const corners: Point[] = [];
-  for (const [one, other] of [
-    [d, a],
-    [a, b],
-    [b, c],
-    [c, d],
-  ]) {
-    const point = crossing(one.line, other.line);
-    if (!point) return undefined;
-    const [x, y] = point;
-    if (x < -MOST_OUTSIDE * width || x > (1 + MOST_OUTSIDE) * width) return undefined;
-    if (y < -MOST_OUTSIDE * height || y > (1 + MOST_OUTSIDE) * height) return undefined;
-    corners.push(point);
+/**
+ * Where lines cross, found once for every two of them, so that the many quads which they make are weighed without making
+ * anything anew. One quad is in hand at a time.
+ */
+class Crossings {
+  private readonly count: number;
+  private readonly x: Float32Array;
+  private readonly y: Float32Array;
+  /** Place of the crossing along the first line of the two, in its samples. */
+  private readonly place: Float32Array;
+  private readonly good: Uint8Array;
+  private readonly sides = new Int32Array(4);
+  private readonly cornerX = new Float32Array(4);
+  private readonly cornerY = new Float32Array(4);
+  private readonly after = new Float32Array(4);
+  private readonly before = new Float32Array(4);
+  private readonly contrastAt = new Float32Array(4);
+  private area = 0;
+
+  constructor(
+    private readonly supports: Support[],
+    private readonly width: number,
+    private readonly height: number,
+  ) {
+    const count = (this.count = supports.length);
+    [this.x, this.y, this.place] = [0, 1, 2].map(() => new Float32Array(count * count));
+    this.good = new Uint8Array(count * count);
+    for (let i = 0; i < count; i++) {
+      for (let j = 0; j < count; j++) {
+        const point = i === j ? undefined : crossing(supports[i].line, supports[j].line);
+        if (!point) continue;
+        const [x, y] = point;
+        if (x < -MOST_OUTSIDE * width || x > (1 + MOST_OUTSIDE) * width) continue;
+        if (y < -MOST_OUTSIDE * height || y > (1 + MOST_OUTSIDE) * height) continue;
+        const { foot, along, begin } = supports[i];
+        const at = i * count + j;
+        this.good[at] = 1;
+        [this.x[at], this.y[at]] = [x, y];
+        this.place[at] = (x - foot[0]) * along[0] + (y - foot[1]) * along[1] - begin;
+      }
+    }
   }
-  const shortest = SHORTEST_SIDE * Math.max(width, height);
-  for (let side = 0; side < 4; side++) {
-    const [p, q] = [corners[side], corners[(side + 1) % 4]];
-    if (Math.hypot(q[0] - p[0], q[1] - p[1]) < shortest) return undefined;
+
+  /** Takes the quad of four lines in hand, each crossing the one before and the one after; false when it is no sheet's shape. */
+  makeQuad(a: number, b: number, c: number, d: number): boolean {
+    const { count, good, sides, cornerX, cornerY } = this;
+    if (!good[d * count + a] || !good[a * count + b] || !good[b * count + c] || !good[c * count + d]) return false;
+    [sides[0], sides[1], sides[2], sides[3]] = [a, b, c, d];
+    const shortest = SHORTEST_SIDE * Math.max(this.width, this.height);
+    for (let corner = 0; corner < 4; corner++) {
+      const at = sides[(corner + 3) & 3] * count + sides[corner];
+      cornerX[corner] = this.x[at];
+      cornerY[corner] = this.y[at];
+    }
+    let [twice, turned] = [0, 0];
+    for (let corner = 0; corner < 4; corner++) {
+      const [next, over] = [(corner + 1) & 3, (corner + 2) & 3];
+      const dx = cornerX[next] - cornerX[corner];
+      const dy = cornerY[next] - cornerY[corner];
+      if (dx * dx + dy * dy < shortest * shortest) return false;
+      twice += cornerX[corner] * cornerY[next] - cornerX[next] * cornerY[corner];
+      turned += dx * (cornerY[over] - cornerY[next]) - dy * (cornerX[over] - cornerX[next]) > 0 ? 1 : -1;
+    }
+    this.area = Math.abs(twice) / 2;
+    // Convex: it turns the same way at every corner.
+    return Math.abs(turned) === 4 && this.area >= LEAST_AREA * this.width * this.height;
   }
-  if (!isConvex(corners) || Math.abs(area(corners)) < LEAST_AREA * width * height) return undefined;
-  return corners as Quad;
+
+  /** Whether the middle of the quad in hand lies on another one, or the middle of that on it. */
+  liesOn(other: Quad): boolean {
+    const { cornerX, cornerY } = this;
+    let [ownX, ownY, otherX, otherY] = [0, 0, 0, 0];
+    for (let corner = 0; corner < 4; corner++) {
+      ownX += cornerX[corner] / 4;
+      ownY += cornerY[corner] / 4;
+      otherX += other[corner][0] / 4;
+      otherY += other[corner][1] / 4;
+    }
+    let [inOther, inOwn] = [0, 0];
+    for (let corner = 0; corner < 4; corner++) {
+      const next = (corner + 1) & 3;
+      const [[ax, ay], [bx, by]] = [other[corner], other[next]];
+      inOther += (bx - ax) * (ownY - ay) - (by - ay) * (ownX - ax) >= 0 ? 1 : -1;
+      const [dx, dy] = [cornerX[next] - cornerX[corner], cornerY[next] - cornerY[corner]];
+      inOwn += dx * (otherY - cornerY[corner]) - dy * (otherX - cornerX[corner]) >= 0 ? 1 : -1;
+    }
+    return Math.abs(inOther) === 4 || Math.abs(inOwn) === 4;
+  }
+
+  corners(): Quad {
+    return [0, 1, 2, 3].map((corner): Point => [this.cornerX[corner], this.cornerY[corner]]) as Quad;
+  }
+
+  /** Which lines have so much of an edge, where it can be seen, between which two others that cross them. */
+  sidesBetween(least: number): Between {
+    const { supports, place, good, count } = this;
+    const between = new Between(count);
+    for (let side = 0; side < count; side++) {
+      const { line, edge, inside } = supports[side];
+      for (let c = 0; c < count; c++) {
+        if (!good[side * count + c]) continue;
+        const from = place[side * count + c];
+        for (let d = c + 1; d < count; d++) {
+          if (!good[side * count + d]) continue;
+          const to = place[side * count + d];
+          if (line.border || within(edge, from, to) >= least * within(inside, from, to)) between.add(side, c, d);
+        }
+      }
+    }
+    return between;
+  }
+
+  /** How much speaks for the quad in hand. */
+  weigh(): { score: number; cut: number } {
+    const { supports, sides, cornerX, cornerY, after, before, contrastAt, place, count } = this;
+    const middleX = (cornerX[0] + cornerX[1] + cornerX[2] + cornerX[3]) / 4;
+    const middleY = (cornerY[0] + cornerY[1] + cornerY[2] + cornerY[3]) / 4;
+    let [edges, contrasts, lighters, beyond, missing, weakest, palest, weights] = [0, 0, 0, 0, 0, 1, 1, 0];
+    for (let number = 0; number < 4; number++) {
+      const side = supports[sides[number]];
+      const next = (number + 1) & 3;
+      const from = place[sides[number] * count + sides[(number + 3) & 3]];
+      const to = place[sides[number] * count + sides[next]];
+      const length = Math.abs(to - from);
+      const weight = 0.6 + length / (this.width + this.height);
+      let [edge, contrast, lighter] = [BORDER_EDGE, BORDER_CONTRAST, 0];
+      after[number] = before[number] = 0;
+      if (!side.line.border) {
+        const inside = within(side.inside, from, to);
+        const visible = length > 0 ? inside / length : 0;
+        const share = inside > 0 ? visible / inside : 0;
+        // What lies outside the picture counts as the border does.
+        edge = share * within(side.edge, from, to) + (1 - visible) * BORDER_EDGE;
+        contrast = share * within(side.contrast, from, to) + (1 - visible) * BORDER_CONTRAST;
+        const { angle } = side.line;
+        const inwards =
+          Math.sign((middleX - cornerX[number]) * Math.cos(angle) + (middleY - cornerY[number]) * Math.sin(angle)) || 1;
+        lighter = share * within(side.lighter, from, to) * inwards;
+        const reach = (to - from) * BEYOND;
+        after[number] = goesOn(side, to, to + reach);
+        before[number] = goesOn(side, from - reach, from);
+        beyond += after[number] + before[number];
+        missing += lacking(side, to - reach, to) + lacking(side, from, from + reach);
+      }
+      contrastAt[number] = contrast;
+      edges += weight * edge;
+      contrasts += weight * contrast;
+      lighters += weight * lighter;
+      weights += weight;
+      weakest = Math.min(weakest, edge);
+      palest = Math.min(palest, contrast);
+    }
+    const share = Math.min(1, this.area / (this.width * this.height));
+    const score =
+      0.4 * (edges / weights) +
+      0.2 * weakest +
+      0.14 * (contrasts / weights) +
+      0.12 * palest +
+      0.14 * (lighters / weights) -
+      0.045 * beyond -
+      0.03 * missing +
+      0.1 * Math.sqrt(share);
+    // Both neighbours go on beyond a side across which little changes.
+    let cut = 0;
+    for (let side = 0; side < 4; side++)
+      cut = Math.max(cut, Math.min(after[(side + 3) & 3], before[(side + 1) & 3]) * (1 - contrastAt[side]));
+    return { score, cut };
+  }
 }
 
-function weigh(corners: Quad, sides: Support[], width: number, height: number): { score: number; cut: number } {
-  const [after, before, contrastAt] = [new Float32Array(4), new Float32Array(4), new Float32Array(4)];
-  const middleX = (corners[0][0] + corners[1][0] + corners[2][0] + corners[3][0]) / 4;
-  const middleY = (corners[0][1] + corners[1][1] + corners[2][1] + corners[3][1]) / 4;
-  let [edges, contrasts, lighters, beyond, missing, weakest, palest, weights] = [0, 0, 0, 0, 0, 1, 1, 0];
-  for (let number = 0; number < 4; number++) {
-    const side = sides[number];
-    const [from, to] = [corners[number], corners[(number + 1) % 4]];
-    const weight = 0.6 + Math.hypot(to[0] - from[0], to[1] - from[1]) / (width + height);
-    let [edge, contrast, lighter] = [BORDER_EDGE, BORDER_CONTRAST, 0];
-    if (!side.line.border) {
-      const found = stretch(side, from, to);
-      const visible = found.length > 0 ? found.inside / found.length : 0;
-      // What lies outside the picture counts as the border does.
-      edge = visible * found.edge + (1 - visible) * BORDER_EDGE;
-      contrast = visible * found.contrast + (1 - visible) * BORDER_CONTRAST;
-      const inwards =
-        Math.sign((middleX - from[0]) * Math.cos(side.line.angle) + (middleY - from[1]) * Math.sin(side.line.angle)) ||
-        1;
-      lighter = visible * found.lighter * inwards;
-      const [dx, dy] = [(to[0] - from[0]) * BEYOND, (to[1] - from[1]) * BEYOND];
-      after[number] = goesOn(side, to, [to[0] + dx, to[1] + dy]);
-      before[number] = goesOn(side, [from[0] - dx, from[1] - dy], from);
-      beyond += after[number] + before[number];
-      missing += lacking(side, [to[0] - dx, to[1] - dy], to) + lacking(side, from, [from[0] + dx, from[1] + dy]);
-    }
-    contrastAt[number] = contrast;
-    edges += weight * edge;
-    contrasts += weight * contrast;
-    lighters += weight * lighter;
-    weights += weight;
-    weakest = Math.min(weakest, edge);
-    palest = Math.min(palest, contrast);
+/** For every two lines, those that may be a side between them. */
+class Between {
+  private readonly known: Uint8Array;
+  private readonly listed: number[][];
+
+  constructor(private readonly count: number) {
+    this.known = new Uint8Array(count * count * count);
+    this.listed = Array.from({ length: count * count }, () => []);
   }
-  const share = Math.min(1, Math.abs(area(corners)) / (width * height));
-  const score =
-    0.4 * (edges / weights) +
-    0.2 * weakest +
-    0.14 * (contrasts / weights) +
-    0.12 * palest +
-    0.14 * (lighters / weights) -
-    0.045 * beyond -
-    0.03 * missing +
-    0.1 * Math.sqrt(share);
-  // Both neighbours go on beyond a side across which little changes.
-  const cuts = contrastAt.map(
-    (contrast, side) => Math.min(after[(side + 3) % 4], before[(side + 1) % 4]) * (1 - contrast),
-  );
-  return { score, cut: Math.max(...cuts) };
+
+  /** @param c the lower number of the two lines, d the higher one */
+  add(side: number, c: number, d: number): void {
+    this.known[(side * this.count + c) * this.count + d] = 1;
+    this.listed[c * this.count + d].push(side);
+  }
+
+  has(side: number, c: number, d: number): boolean {
+    return this.known[(side * this.count + c) * this.count + d] === 1;
+  }
+
+  /** In the order of their numbers. */
+  lines(c: number, d: number): number[] {
+    return this.listed[c * this.count + d];
+  }
+}
+
+/** What a running sum grows by between two places. */
+function within(sums: Float32Array, from: number, to: number): number {
+  const last = sums.length - 1;
+  const low = Math.max(0, Math.min(last, Math.round(Math.min(from, to))));
+  const high = Math.max(low, Math.min(last, Math.round(Math.max(from, to))));
+  return sums[high] - sums[low];
 }
 
 /** How much of an edge there is along a stretch beyond a corner; nothing is known of what lies outside the picture. */
-function goesOn(side: Support, from: Point, to: Point): number {
-  const { inside, length, edge } = stretch(side, from, to);
-  return length > 0 ? (edge * inside) / length : 0;
+function goesOn(side: Support, from: number, to: number): number {
+  return from === to ? 0 : within(side.edge, from, to) / Math.abs(to - from);
 }
 
 /** How much of a stretch that leads to a corner has no edge. */
-function lacking(side: Support, from: Point, to: Point): number {
-  const { inside, length, edge } = stretch(side, from, to);
-  return length > 0 ? ((1 - edge) * inside) / length : 0;
+function lacking(side: Support, from: number, to: number): number {
+  return from === to ? 0 : (within(side.inside, from, to) - within(side.edge, from, to)) / Math.abs(to - from);
 }

@@ -17,7 +17,9 @@ export function opponentColours({ width, height, channels, data }: Raster): Oppo
       light[at] = data[from];
       continue;
     }
-    const [red, green, blue] = [data[from], data[from + 1], data[from + 2]];
+    const red = data[from];
+    const green = data[from + 1];
+    const blue = data[from + 2];
     light[at] = 0.299 * red + 0.587 * green + 0.114 * blue;
     redGreen[at] = (red - green) / 2;
     yellowBlue[at] = (red + green) / 4 - blue / 2;
@@ -51,14 +53,20 @@ export function findEdges({ width, height, light, redGreen, yellowBlue }: Oppone
   const [normalX, normalY] = [new Float32Array(count), new Float32Array(count)];
   for (let y = 1; y < height - 1; y++) {
     for (let x = 1, at = y * width + 1; x < width - 1; x++, at++) {
-      let [gx, gy] = slope(light, at, width);
+      let gx = across(light, at, width);
+      let gy = downwards(light, at, width);
       let most = gx * gx + gy * gy;
       let sum = most;
-      for (const channel of [redGreen, yellowBlue]) {
-        const [cx, cy] = slope(channel, at, width);
+      for (let number = 0; number < 2; number++) {
+        const channel = number === 0 ? redGreen : yellowBlue;
+        const cx = across(channel, at, width);
+        const cy = downwards(channel, at, width);
         const size = cx * cx + cy * cy;
         sum += size;
-        if (size > most) [gx, gy, most] = [cx, cy, size];
+        if (size <= most) continue;
+        gx = cx;
+        gy = cy;
+        most = size;
       }
       const length = Math.sqrt(most) + 1e-9;
       strength[at] = Math.sqrt(sum);
@@ -73,10 +81,10 @@ export function findEdges({ width, height, light, redGreen, yellowBlue }: Oppone
       const here = strength[at];
       if (here < threshold[Math.trunc(y / TILE) * tilesAcross + Math.trunc(x / TILE)]) continue;
       // Compared with the two neighbours across the edge, between pixels.
-      const [nx, ny] = [normalX[at], normalY[at]];
-      const stepX = nx < 0 ? -1 : 1;
-      const stepY = ny < 0 ? -width : width;
-      const [ax, ay] = [Math.abs(nx), Math.abs(ny)];
+      const stepX = normalX[at] < 0 ? -1 : 1;
+      const stepY = normalY[at] < 0 ? -width : width;
+      const ax = Math.abs(normalX[at]);
+      const ay = Math.abs(normalY[at]);
       const share = ax > ay ? ay / ax : ax / ay;
       const straight = ax > ay ? stepX : stepY;
       const ahead = strength[at + straight] * (1 - share) + strength[at + stepX + stepY] * share;
@@ -87,15 +95,18 @@ export function findEdges({ width, height, light, redGreen, yellowBlue }: Oppone
   return { width, height, strength: thin, normalX, normalY };
 }
 
-/** How a channel rises to the right and downwards, per pixel (Scharr 2000). */
-function slope(from: Float32Array, at: number, width: number): [number, number] {
+/** How a channel rises to the right, per pixel (Scharr 2000). */
+function across(from: Float32Array, at: number, width: number): number {
   const [up, down] = [at - width, at + width];
-  const diagonal = from[down + 1] - from[up - 1];
-  const other = from[up + 1] - from[down - 1];
-  return [
-    (3 * (other + diagonal) + 10 * (from[at + 1] - from[at - 1])) / 32,
-    (3 * (diagonal - other) + 10 * (from[down] - from[up])) / 32,
-  ];
+  return (
+    (3 * (from[up + 1] - from[down - 1] + from[down + 1] - from[up - 1]) + 10 * (from[at + 1] - from[at - 1])) / 32
+  );
+}
+
+/** How it rises downwards. */
+function downwards(from: Float32Array, at: number, width: number): number {
+  const [up, down] = [at - width, at + width];
+  return (3 * (from[down + 1] - from[up - 1] - from[up + 1] + from[down - 1]) + 10 * (from[down] - from[up])) / 32;
 }
 
 const BINS = 96;

@@ -53,11 +53,15 @@ function components(map: Float32Array, width: number, height: number, threshold:
   const seen = new Uint8Array(map.length);
   const stack = new Int32Array(map.length);
   const found: Point[][] = [];
+  const left = new Int32Array(height);
+  const right = new Int32Array(height);
   for (let start = 0; start < map.length; start++) {
     if (seen[start] || map[start] < threshold) continue;
     let [top, count] = [0, 0];
-    const left = new Int32Array(height).fill(width);
-    const right = new Int32Array(height).fill(-1);
+    // Rows are cleared as they are reached.
+    const firstRow = Math.floor(start / width);
+    let lastRow = firstRow - 1;
+    let upperRow = firstRow;
     stack[top++] = start;
     seen[start] = 1;
     while (top > 0) {
@@ -65,6 +69,16 @@ function components(map: Float32Array, width: number, height: number, threshold:
       const y = Math.floor(at / width);
       const x = at - y * width;
       count++;
+      while (lastRow < y) {
+        lastRow++;
+        left[lastRow] = width;
+        right[lastRow] = -1;
+      }
+      while (upperRow > y) {
+        upperRow--;
+        left[upperRow] = width;
+        right[upperRow] = -1;
+      }
       if (x < left[y]) left[y] = x;
       if (x > right[y]) right[y] = x;
       if (x > 0 && !seen[at - 1] && map[at - 1] >= threshold) seen[(stack[top++] = at - 1)] = 1;
@@ -74,7 +88,7 @@ function components(map: Float32Array, width: number, height: number, threshold:
     }
     if (count < LEAST_SHARE * map.length || count > MOST_SHARE * map.length) continue;
     const boundary: Point[] = [];
-    for (let y = 0; y < height; y++) {
+    for (let y = upperRow; y <= lastRow; y++) {
       if (right[y] < 0) continue;
       boundary.push([left[y], y], [right[y] + 1, y], [left[y], y + 1], [right[y] + 1, y + 1]);
     }
@@ -84,7 +98,7 @@ function components(map: Float32Array, width: number, height: number, threshold:
 }
 
 /** The convex hull, clockwise as seen (monotone chain, Andrew 1979). */
-function convexHull(points: Point[]): Point[] {
+export function convexHull(points: Point[]): Point[] {
   const sorted = [...points].sort((a, b) => a[0] - b[0] || a[1] - b[1]);
   const half = (from: Point[]) => {
     const chain: Point[] = [];

@@ -74,33 +74,3 @@ export function supportOf(line: Line, edges: Edges, colours: Opponent): Support 
   }
   return { line, along, foot, begin: -reach, inside, edge, contrast, lighter };
 }
-
-export interface Stretch {
-  /** Length in pixels, and how much of it lies in the picture. */
-  length: number;
-  inside: number;
-  /** Shares (0 to 1) of what lies inside. */
-  edge: number;
-  contrast: number;
-  /** -1 to 1: lighter on the side of the normal. */
-  lighter: number;
-}
-
-/** What speaks for the stretch of a line between two points on it. */
-export function stretch(support: Support, from: [number, number], to: [number, number]): Stretch {
-  const position = ([x, y]: [number, number]) =>
-    (x - support.foot[0]) * support.along[0] + (y - support.foot[1]) * support.along[1] - support.begin;
-  const last = support.inside.length - 1;
-  const [a, b] = [position(from), position(to)];
-  const low = Math.max(0, Math.min(last, Math.round(Math.min(a, b))));
-  const high = Math.max(low, Math.min(last, Math.round(Math.max(a, b))));
-  const inside = support.inside[high] - support.inside[low];
-  const share = (sums: Float32Array) => (inside > 0 ? (sums[high] - sums[low]) / inside : 0);
-  return {
-    length: Math.abs(b - a),
-    inside,
-    edge: share(support.edge),
-    contrast: share(support.contrast),
-    lighter: share(support.lighter),
-  };
-}

@@ -45,8 +45,9 @@ export function IconButton({
   );
 }
 
+/** A key that does the same; not shown where there is hardly a keyboard. */
 export function Key({ children }: { children: ReactNode }) {
-  return <kbd className="font-mono text-xs opacity-70">{children}</kbd>;
+  return <kbd className="font-mono text-xs opacity-70 pointer-coarse:hidden">{children}</kbd>;
 }
 
 /** What to do next, where there is nothing yet. */

@@ -9,18 +9,38 @@ export interface Transfer {
   stackId: string;
   stackName: string;
   name: string;
+  /** The number in which it is sent among the files of its stack. */
   position: number;
+  place?: Place;
   file: File;
   sent: number;
   state: 'waiting' | 'sending' | 'done' | 'failed';
   problem?: ProblemReport;
 }
 
+/** Where pages go that are taken in: into a stack, which may have to be made, or with it into a document. */
+export interface Place {
+  stackId: string;
+  stackName: string;
+  /** So many files have been sent to the stack, at most. */
+  sent: number;
+  documentId?: string;
+  /** Before which page; at the end without. */
+  before?: string;
+  /** The page of which the next one is another capture. */
+  again?: string;
+}
+
 interface Intake {
   transfers: Transfer[];
-  takeIn: (files: File[]) => void;
-  /** Adds a file to a stack that may exist already; it becomes one with its first file. */
-  addTo: (stack: { id: string; name: string }, file: File, position: number) => void;
+  /** Where the next pages go; undefined for stacks of their own. */
+  place: Place | undefined;
+  setPlace: (place: Place | undefined) => void;
+  /**
+   * Takes in files where the next pages go, or else as stacks of their own.
+   * @param otherwise gives the place for these and the next ones when there is none
+   */
+  takeIn: (files: File[], options?: { otherwise?: () => Place }) => void;
   retry: (id: string) => void;
   forget: (id: string) => void;
 }
@@ -32,10 +52,12 @@ const AT_ONCE = 2;
 const PICTURE = /\.(jpe?g|png|heic|heif|webp)$/i;
 const KEEP_DONE_MS = 4000;
 
+const inOrder = (files: File[]) => files.toSorted((a, b) => compareNames(a.name, b.name));
+
 /** How chosen files become stacks: pictures together are one, every other file is one of its own. */
 export function groupFiles(files: File[]): { name: string; files: File[] }[] {
   const isPicture = (file: File) => PICTURE.test(file.name) || /^image\/(jpeg|png|heic|heif|webp)$/.test(file.type);
-  const pictures = files.filter(isPicture).sort((a, b) => compareNames(a.name, b.name));
+  const pictures = inOrder(files.filter(isPicture));
   const others = files.filter((file) => !isPicture(file));
   const groups = others.map((file) => ({ name: file.name, files: [file] }));
   if (pictures.length === 0) return groups;
@@ -51,36 +73,51 @@ export function IntakeProvider({ children }: { children: ReactNode }) {
     setTransfers((before) => before.map((each) => (each.id === id ? { ...each, ...part } : each)));
   }, []);
 
-  const takeIn = useCallback((files: File[]) => {
-    const added = groupFiles(files).flatMap((group) => {
-      const stackId = crypto.randomUUID();
-      return group.files.map((file, position): Transfer => ({
-        id: crypto.randomUUID(),
-        stackId,
-        stackName: group.name,
-        name: file.name,
-        position,
-        file,
-        sent: 0,
-        state: 'waiting',
-      }));
-    });
-    setTransfers((before) => [...before, ...added]);
+  const [place, showPlace] = useState<Place>();
+  /** The same, known at once also to a second picture taken right after the first. */
+  const latestPlace = useRef(place);
+  const setPlace = useCallback((next: Place | undefined) => {
+    latestPlace.current = next;
+    showPlace(next);
   }, []);
+  /** How many files were sent to each stack. */
+  const sent = useRef(new Map<string, number>());
 
-  const addTo = useCallback((stack: { id: string; name: string }, file: File, position: number) => {
-    const added: Transfer = {
-      id: crypto.randomUUID(),
-      stackId: stack.id,
-      stackName: stack.name,
-      name: file.name,
-      position,
-      file,
-      sent: 0,
-      state: 'waiting',
-    };
-    setTransfers((before) => [...before, added]);
-  }, []);
+  const takeIn = useCallback<Intake['takeIn']>(
+    (files, { otherwise } = {}) => {
+      if (otherwise && !latestPlace.current) setPlace(otherwise());
+      const wanted = latestPlace.current;
+      const groups = wanted
+        ? [{ place: wanted, files: inOrder(files) }]
+        : groupFiles(files).map(({ name, files: those }) => ({
+            place: { stackId: crypto.randomUUID(), stackName: name, sent: 0 } as Place,
+            files: those,
+          }));
+      const added = groups.flatMap(({ place: to, files: those }) =>
+        those.map((file): Transfer => {
+          const position = Math.max(to.sent, sent.current.get(to.stackId) ?? 0);
+          sent.current.set(to.stackId, position + 1);
+          const { stackId, stackName } = to;
+          const { name } = file;
+          return {
+            id: crypto.randomUUID(),
+            stackId,
+            stackName,
+            name,
+            position,
+            place: to,
+            file,
+            sent: 0,
+            state: 'waiting',
+          };
+        }),
+      );
+      setTransfers((before) => [...before, ...added]);
+      // A page is captured again once; then pages go to the end.
+      if (wanted?.again) setPlace({ ...wanted, again: undefined });
+    },
+    [setPlace],
+  );
 
   const forget = useCallback((id: string) => setTransfers((before) => before.filter((each) => each.id !== id)), []);
 
@@ -110,12 +147,13 @@ export function IntakeProvider({ children }: { children: ReactNode }) {
   const value = useMemo(
     () => ({
       transfers,
+      place,
+      setPlace,
       takeIn,
-      addTo,
       forget,
       retry: (id: string) => change(id, { state: 'waiting', sent: 0, problem: undefined }),
     }),
-    [transfers, takeIn, addTo, forget, change],
+    [transfers, place, setPlace, takeIn, forget, change],
   );
   return <IntakeContext.Provider value={value}>{children}</IntakeContext.Provider>;
 }
@@ -129,7 +167,7 @@ const INTERRUPTED: ProblemReport = {
 
 /** Sends a file; the problem if there was one. (fetch can't tell the progress of what it sends; XMLHttpRequest can.) */
 function send(
-  { id, stackId, stackName, name, position, file }: Transfer,
+  { id, stackId, stackName, name, position, place, file }: Transfer,
   onProgress: (sent: number) => void,
 ): Promise<ProblemReport | undefined> {
   return new Promise((resolve) => {
@@ -140,6 +178,9 @@ function send(
       stackName,
       name: name || 'Pasted picture',
       position: String(position),
+      ...(place?.before && { before: place.before }),
+      ...(place?.again && { again: place.again }),
+      ...(place?.documentId && { document: place.documentId }),
     });
     request.open('PUT', `/api/files?${query}`);
     request.setRequestHeader('content-type', 'application/octet-stream');

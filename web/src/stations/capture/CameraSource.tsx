@@ -2,7 +2,7 @@ import { Flashlight, FlashlightOff } from 'lucide-react';
 import { useCallback, useEffect, useRef, useState } from 'react';
 import { Hint, hintFor, Shutter, Sight } from '@crow/core/imaging/shutter';
 import { Point, Quad } from '@crow/core/imaging/quad';
-import { Button, IconButton } from '../../parts/controls';
+import { Button, IconButton, Key } from '../../parts/controls';
 import { isTyping } from '../../parts/keys';
 import { useSize } from '../../parts/useSize';
 import { ImagingWorker, pixelsOf } from '../../workers/imagingWorker';
@@ -18,7 +18,8 @@ const ADVICE: Record<Hint, string> = {
   blurred: 'Blurred: hold still, or wait until it has focused.',
   cut: 'A corner is outside the picture: go a little further away.',
 };
-/** Frames are looked at in this width. */
+const BY_HAND = 'Ready: take it.';
+/** Frames are looked at with this longer side, in pixels. */
 const LOOKED_AT = 1280;
 const JPEG_QUALITY = 0.93;
 const SETTINGS_KEY = 'crow.camera';
@@ -56,26 +57,34 @@ export function CameraSource({ onTake }: { onTake: (picture: Blob) => void }) {
     localStorage.setItem(SETTINGS_KEY, JSON.stringify(next));
   };
 
+  const takeFrame = useCallback(
+    (frame: OffscreenCanvas) => {
+      void frame.convertToBlob({ type: 'image/jpeg', quality: JPEG_QUALITY }).then(onTake);
+      shutter.current.took();
+      setCountdown(0);
+      setFlash((before) => before + 1);
+    },
+    [onTake],
+  );
   const take = useCallback(() => {
-    const source = video.current;
-    if (!source || source.videoWidth === 0) return;
     // The frame is copied at once; encoding and sending it keep nobody waiting.
-    const canvas = new OffscreenCanvas(source.videoWidth, source.videoHeight);
-    canvas.getContext('2d')!.drawImage(source, 0, 0);
-    void canvas.convertToBlob({ type: 'image/jpeg', quality: JPEG_QUALITY }).then(onTake);
-    shutter.current.took();
-    setCountdown(0);
-    setFlash((before) => before + 1);
-  }, [onTake, video]);
+    if (video.current && video.current.videoWidth > 0) takeFrame(copyOf(video.current));
+  }, [takeFrame, video]);
 
-  const latest = useRef({ take, byItself: settings.byItself });
+  const stop = () => {
+    shutter.current.cancel();
+    setCountdown(0);
+  };
+
+  const latest = useRef({ takeFrame, byItself: settings.byItself });
   useEffect(() => {
-    latest.current = { take, byItself: settings.byItself };
+    latest.current = { takeFrame, byItself: settings.byItself };
   });
   useEffect(() => {
     if (!size) return;
     const worker = new ImagingWorker();
     let over = false;
+    let counting = false;
     const watch = async () => {
       while (!over) {
         const source = video.current;
@@ -83,14 +92,17 @@ export function CameraSource({ onTake }: { onTake: (picture: Blob) => void }) {
           await new Promise((resolve) => setTimeout(resolve, 100));
           continue;
         }
-        const scale = Math.min(1, LOOKED_AT / size.width);
-        const frame = pixelsOf(source, Math.round(size.width * scale), Math.round(size.height * scale));
+        const scale = Math.min(1, LOOKED_AT / Math.max(size.width, size.height));
+        // While it counts down, what is looked at is what will be taken, however long looking takes.
+        const held = counting ? copyOf(source) : undefined;
+        const frame = pixelsOf(held ?? source, Math.round(size.width * scale), Math.round(size.height * scale));
         const seen = await worker.ask<'seen'>({ kind: 'look', picture: frame }, [frame.data.buffer as ArrayBuffer]);
         if (over) return;
         setSight(seen.sight);
         const counted = latest.current.byItself ? shutter.current.see(seen.sight, performance.now()) : 0;
         setCountdown(counted);
-        if (counted >= 1) latest.current.take();
+        counting = counted > 0;
+        if (counted >= 1 && held) latest.current.takeFrame(held);
         await new Promise((resolve) => requestAnimationFrame(resolve));
       }
     };
@@ -108,9 +120,8 @@ export function CameraSource({ onTake }: { onTake: (picture: Blob) => void }) {
         if (event.key !== 'Escape') change({ key: event.key });
         setLearning(false);
       } else if (event.key === ' ' || event.key === 'Enter' || (settings.key && event.key === settings.key)) take();
-      else if (event.key === 'Escape') {
-        shutter.current.cancel();
-        setCountdown(0);
+      else if (event.key === 'Escape' && countdown > 0) {
+        stop();
       } else return;
       event.preventDefault();
       event.stopPropagation();
@@ -139,55 +150,87 @@ export function CameraSource({ onTake }: { onTake: (picture: Blob) => void }) {
           {flash > 0 && <span key={flash} className="shutter-flash pointer-events-none absolute inset-0 bg-paper" />}
         </div>
         {countdown > 0 && (
-          <div className="absolute bottom-4 left-1/2 w-56 -translate-x-1/2 bg-[#141318]/85 px-3 py-2 text-center">
+          <button
+            className="absolute bottom-4 left-1/2 w-56 -translate-x-1/2 bg-[#141318]/85 px-3 py-2 text-center"
+            onClick={stop}
+          >
             <div className="h-1 bg-[#3a3842]">
               <div className="h-1 bg-[#6fbcc0]" style={{ width: `${countdown * 100}%` }} />
             </div>
-            Taking it … <kbd className="font-mono text-xs">Esc</kbd> stops
-          </div>
+            Taking it … <span className="underline">stop</span> <Key>Esc</Key>
+          </button>
         )}
       </div>
       <div className="flex shrink-0 flex-wrap items-center gap-3 border-t border-[#3a3842] px-4 py-2">
         <p aria-live="polite" className="min-w-0 flex-1 basis-60">
-          {stream ? (hint ? ADVICE[hint] : 'Looking …') : trouble ? '' : 'Starting the camera …'}
+          {stream
+            ? hint
+              ? hint === 'none' && !settings.byItself
+                ? BY_HAND
+                : ADVICE[hint]
+              : 'Looking …'
+            : trouble
+              ? ''
+              : 'Starting the camera …'}
         </p>
         {hasLight && (
           <IconButton name={lit ? 'Light off' : 'Light on'} className="!text-[#ebe7de]" onClick={() => setLit(!lit)}>
             {lit ? <FlashlightOff size={18} /> : <Flashlight size={18} />}
           </IconButton>
         )}
-        {choices.length > 1 && (
-          <select
-            aria-label="Camera"
-            className="h-8 max-w-48 border border-[#3a3842] bg-[#28272e] px-1 text-sm"
-            value={settings.camera || choices[0].id}
-            onChange={(event) => change({ camera: event.target.value })}
-          >
-            {choices.map(({ id, name }) => (
-              <option key={id} value={id}>
-                {name}
-              </option>
-            ))}
-          </select>
-        )}
+        <select
+          aria-label="Camera"
+          className="h-8 max-w-40 border border-[#3a3842] bg-[#28272e] px-1 text-sm"
+          value={settings.camera}
+          onChange={(event) => {
+            change({ camera: event.target.value });
+            event.target.blur();
+          }}
+        >
+          {choices.every(({ id }) => id !== settings.camera) && <option value={settings.camera}>Any camera</option>}
+          {choices.map(({ id, name }) => (
+            <option key={id} value={id}>
+              {name}
+            </option>
+          ))}
+        </select>
         <label className="flex items-center gap-2 text-sm">
           <input
             type="checkbox"
             className="accent-[#6fbcc0]"
             checked={settings.byItself}
-            onChange={(event) => change({ byItself: event.target.checked })}
+            onChange={(event) => {
+              change({ byItself: event.target.checked });
+              // The space bar takes pages again.
+              event.target.blur();
+            }}
           />
           by itself
         </label>
-        <button className="text-sm underline underline-offset-2" onClick={() => setLearning(true)}>
+        <button
+          className="text-sm underline underline-offset-2 pointer-coarse:hidden"
+          onClick={() => setLearning(true)}
+        >
           {learning ? 'Press the key or pedal …' : settings.key ? `Pedal: ${settings.key}` : 'Set a pedal'}
         </button>
-        <Button main onClick={take} disabled={!stream} hint="Space" className="h-11 px-5 text-lg">
+        <Button
+          main
+          onClick={take}
+          disabled={!stream}
+          hint="Space"
+          className="h-11 grow justify-center px-5 text-lg md:grow-0"
+        >
           Take it
         </Button>
       </div>
     </div>
   );
+}
+
+function copyOf(video: HTMLVideoElement): OffscreenCanvas {
+  const canvas = new OffscreenCanvas(video.videoWidth, video.videoHeight);
+  canvas.getContext('2d')!.drawImage(video, 0, 0);
+  return canvas;
 }
 
 const BRACKET = 26;

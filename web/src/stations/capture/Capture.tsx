@@ -1,66 +1,93 @@
-import { useCallback, useRef, useState } from 'react';
-import { Link, useNavigate } from 'react-router';
-import { Camera, FileUp } from 'lucide-react';
-import { endpoints } from '@crow/contract/endpoints';
-import { StackSummary } from '@crow/contract/shapes';
-import { addressOf } from '../../api';
-import { Button, ProblemText, Progress } from '../../parts/controls';
-import { Transfer, useIntake } from '../../parts/intake';
+import { Camera, FileUp, List, Printer, X } from 'lucide-react';
+import { ReactNode, useCallback, useEffect, useRef, useState } from 'react';
+import { useNavigate, useSearchParams } from 'react-router';
+import { Document, Page, Stack } from '@crow/contract/shapes';
+import { Button, IconButton, Key } from '../../parts/controls';
+import { Place, useIntake } from '../../parts/intake';
 import { useKeys } from '../../parts/keys';
-import { PagePicture, sizeFor } from '../../parts/PagePicture';
-import { useSize } from '../../parts/useSize';
-import { bytes, count } from '../../parts/words';
-import { useChange, useStack, useStacks } from '../../queries';
+import { twinOf } from '../../parts/twins';
+import { useGo } from '../../parts/wayBack';
+import { useWave, warningOn } from '../../parts/Warning';
+import { useDocument, useScans, useStack, useStacks } from '../../queries';
 import { CameraSource } from './CameraSource';
+import { PageView } from './PageView';
+import { Ribbon } from './Ribbon';
+import { ScannerSource } from './ScannerSource';
+import { TakenIn } from './TakenIn';
+import { PagesInHand, useDocumentPages, useStackPages } from './usePages';
 
 const ACCEPT = '.pdf,.jpg,.jpeg,.png,.tif,.tiff,.heic,.heif,.webp,application/pdf,image/*';
 
-type Source = 'files' | 'camera';
+const SOURCES = ['files', 'camera', 'scanner'] as const;
+type Source = (typeof SOURCES)[number];
 const WHEN = new Intl.DateTimeFormat('en-GB', { day: 'numeric', month: 'long', hour: '2-digit', minute: '2-digit' });
+const CLOCK = new Intl.DateTimeFormat('en-GB', { hour: '2-digit', minute: '2-digit', second: '2-digit' });
 
-/** The Capture station: papers come in as files; what was taken in lies along the bottom like a ribbon. */
+const newStack = (from: string): Place => ({
+  stackId: crypto.randomUUID(),
+  stackName: `${from}, ${WHEN.format(new Date())}`,
+  sent: 0,
+});
+const cameraStack = () => newStack('Camera');
+
+/** The Capture station: papers come in from one source or another; the pages taken lie along the bottom like a ribbon. */
 export default function Capture() {
+  const [query] = useSearchParams();
+  const documentId = query.get('document') ?? undefined;
   const { data: stacks = [] } = useStacks();
-  const navigate = useNavigate();
-  const { transfers, takeIn, addTo } = useIntake();
-  const [chosen, setChosen] = useState<string>();
-  const [pageId, setPageId] = useState<string>();
+  const { data: document } = useDocument(documentId);
+  const { place, setPlace, takeIn } = useIntake();
+  const [chosen, setChosen] = useState(query.get('stack') ?? undefined);
+  const [pageId, setPageId] = useState(query.get('page') ?? undefined);
+  const [source, setSource] = useState<Source>(SOURCES.find((each) => each === query.get('source')) ?? 'files');
+  const [seenQuery, setSeenQuery] = useState(query);
+  if (query !== seenQuery) {
+    // Sent here again, such as by the rail: to the source that is meant.
+    setSeenQuery(query);
+    const meant = SOURCES.find((each) => each === query.get('source'));
+    if (meant) setSource(meant);
+  }
+  const [listOpen, setListOpen] = useState(false);
   const chooser = useRef<HTMLInputElement>(null);
-  const shown = stacks.find(({ id }) => id === chosen) ?? stacks.find(({ pages }) => pages > 0);
-  const { data: stack } = useStack(shown?.id);
-  const pages = stack?.pageList ?? [];
-  const page = pages.find(({ id }) => id === pageId) ?? pages[0];
+  const shown = stacks.find(({ id }) => id === (place?.stackId ?? chosen)) ?? stacks.find(({ pages }) => pages > 0);
+  const { data: stack } = useStack(documentId ? (document?.stackId ?? undefined) : shown?.id);
+  useEffect(() => () => setPlace(undefined), [setPlace]);
+  useEffect(() => {
+    // Pages have come to that stack another way: the next ones stand behind them.
+    if (place && stack?.id === place.stackId && sentTo(stack) > place.sent) setPlace({ ...place, sent: sentTo(stack) });
+  });
+  const placeForScan = () => {
+    const to = place ?? newStack('Scan');
+    setPlace({ ...to, again: undefined });
+    setPageId(undefined);
+    return to;
+  };
+
   const choose = () => chooser.current?.click();
-  const [source, setSource] = useState<Source>('files');
-  /** The stack that the camera's pages go to: one as long as this source stays chosen. */
-  const roll = useRef<{ id: string; name: string; taken: number }>(undefined);
   const takeByCamera = useCallback(
     (picture: Blob) => {
-      roll.current ??= { id: crypto.randomUUID(), name: `Camera, ${WHEN.format(new Date())}`, taken: 0 };
-      const { id, name, taken } = roll.current;
-      roll.current.taken++;
-      setChosen(id);
-      addTo({ id, name }, new File([picture], `Page ${taken + 1}.jpg`, { type: 'image/jpeg' }), taken);
+      const name = `Photo ${CLOCK.format(new Date()).replaceAll(':', '.')}.jpg`;
+      takeIn([new File([picture], name, { type: 'image/jpeg' })], { otherwise: cameraStack });
+      setPageId(undefined);
     },
-    [addTo],
+    [takeIn],
   );
   const chooseSource = (next: Source) => {
-    roll.current = undefined;
+    if (!documentId) setPlace(undefined);
     setSource(next);
+    setPageId(undefined);
   };
-  const leaf = (by: number) => {
-    const next = pages[pages.findIndex(({ id }) => id === page?.id) + by];
-    if (next) setPageId(next.id);
+  const show = (id: string) => {
+    setPlace(undefined);
+    setChosen(id);
+    setPageId(undefined);
+    setListOpen(false);
   };
-  const tidy = () => page && void navigate(`/page/${stack!.id}/${page.id}`);
-  useKeys({
-    o: choose,
-    k: () => chooseSource(source === 'camera' ? 'files' : 'camera'),
-    e: tidy,
-    ArrowRight: () => leaf(1),
-    ArrowLeft: () => leaf(-1),
-  });
+  const switchTo = (other: Source) => chooseSource(source === other ? 'files' : other);
+  useKeys({ o: choose, k: () => switchTo('camera'), s: () => switchTo('scanner') });
 
+  const filming = source === 'camera';
+  const bench = { pageId, setPageId, source, choose };
   return (
     <div className="flex h-full">
       <div className="flex min-w-0 flex-1 flex-col">
@@ -77,74 +104,242 @@ export default function Capture() {
             event.target.value = '';
           }}
         />
-        {source === 'camera' ? (
-          <CameraSource onTake={takeByCamera} />
-        ) : page ? (
-          <Picture page={page} number={pages.indexOf(page) + 1} of={pages.length} name={stack!.name} onTidy={tidy} />
-        ) : (
-          <Invitation onChoose={choose} />
-        )}
-        {pages.length > 0 && (
-          <ol
-            aria-label="Pages taken in"
-            className="flex h-[132px] shrink-0 gap-2 overflow-x-auto border-t border-rule bg-sunken p-3"
+        <header className="flex h-14 shrink-0 items-center gap-2 border-b border-rule px-3 md:px-6">
+          <h1 className="sr-only">Capture</h1>
+          <Button
+            onClick={() => switchTo('camera')}
+            aria-pressed={filming}
+            className={filming ? 'border-accent font-semibold' : ''}
+            hint="k"
           >
-            {pages.map((each, index) => (
-              <li key={each.id} className="shrink-0">
-                <button
-                  aria-label={`Page ${index + 1}`}
-                  aria-current={each.id === page?.id}
-                  onClick={() => setPageId(each.id)}
-                  className={`block h-[96px] bg-paper ${each.id === page?.id ? 'outline-2 outline-offset-2 outline-accent' : ''}`}
-                  style={{ aspectRatio: `${each.width} / ${each.height}`, contentVisibility: 'auto' }}
-                >
-                  <PagePicture page={each} size="thumb" alt="" />
-                </button>
-                <div className="text-center font-mono text-xs text-quiet">{index + 1}</div>
-              </li>
-            ))}
-          </ol>
+            <Camera size={15} aria-hidden /> Camera
+          </Button>
+          <Button
+            onClick={() => switchTo('scanner')}
+            aria-pressed={source === 'scanner'}
+            className={source === 'scanner' ? 'border-accent font-semibold' : ''}
+            hint="s"
+          >
+            <Printer size={15} aria-hidden /> Scanner
+          </Button>
+          <Button onClick={choose} hint="o">
+            <FileUp size={15} aria-hidden /> Files
+          </Button>
+          <span className="ml-auto md:hidden">
+            <IconButton name="Taken in" aria-expanded={listOpen} onClick={() => setListOpen(!listOpen)}>
+              {listOpen ? <X size={18} /> : <List size={18} />}
+            </IconButton>
+          </span>
+        </header>
+        {filming && <CameraSource onTake={takeByCamera} />}
+        {source === 'scanner' && <ScannerSource placeFor={placeForScan} />}
+        {documentId ? (
+          document && stack && <DocumentBench key={documentId} {...bench} stack={stack} document={document} />
+        ) : stack ? (
+          <StackBench key={stack.id} {...bench} stack={stack} />
+        ) : (
+          !filming && <Invitation onChoose={choose} />
         )}
       </div>
-      <aside className="flex w-[340px] shrink-0 flex-col border-l border-rule">
-        <header className="flex h-14 shrink-0 items-center justify-between border-b border-rule px-4">
-          <h1 className="text-lg font-semibold">Taken in</h1>
-          <div className="flex gap-2">
-            <Button
-              onClick={() => chooseSource(source === 'camera' ? 'files' : 'camera')}
-              aria-pressed={source === 'camera'}
-              className={source === 'camera' ? 'border-accent font-semibold' : ''}
-              hint="k"
-            >
-              <Camera size={15} aria-hidden /> Camera
-            </Button>
-            <Button onClick={choose} hint="o">
-              <FileUp size={15} aria-hidden /> Files
-            </Button>
-          </div>
+      <aside
+        className={`${listOpen ? 'fixed inset-x-0 top-14 bottom-14 z-30 flex bg-ground' : 'hidden'} shrink-0 flex-col md:static md:flex md:w-[320px] md:border-l md:border-rule`}
+      >
+        <header className="hidden h-14 shrink-0 items-center border-b border-rule px-4 md:flex">
+          <h2 className="text-lg font-semibold">Taken in</h2>
         </header>
-        <div className="flex-1 overflow-y-auto" aria-live="polite">
-          {transfers.map((transfer) => (
-            <TransferRow key={transfer.id} transfer={transfer} />
-          ))}
-          {stacks.map((each) => (
-            <StackRow key={each.id} stack={each} current={each.id === shown?.id} onShow={() => setChosen(each.id)} />
-          ))}
-          {transfers.length === 0 && stacks.length === 0 && (
-            <p className="p-4 text-quiet">
-              Nothing waits here. What you take in appears in this list, with its progress.
-            </p>
-          )}
-        </div>
+        <TakenIn stacks={stacks} shown={shown?.id} onShow={show} />
       </aside>
     </div>
   );
 }
 
+interface BenchProps {
+  stack: Stack;
+  pageId: string | undefined;
+  setPageId: (id: string) => void;
+  /** The camera's picture is shown instead of the page. */
+  source: Source;
+  choose: () => void;
+}
+
+/** So many files were sent to a stack at most. */
+const sentTo = ({ files }: Stack) => Math.max(-1, ...files.map(({ position }) => position)) + 1;
+
+function StackBench(props: BenchProps & { stack: Stack }) {
+  const { stack } = props;
+  const target: Place = { stackId: stack.id, stackName: stack.name, sent: sentTo(stack) };
+  return <Bench {...props} inHand={useStackPages(stack)} target={target} name={stack.name} away={undefined} />;
+}
+
+function DocumentBench(props: BenchProps & { document: Document }) {
+  const { stack, document } = props;
+  const [query] = useSearchParams();
+  const navigate = useNavigate();
+  const { place, setPlace } = useIntake();
+  const name = document.name || document.proposedName || 'the document';
+  const target: Place = { stackId: stack.id, stackName: name, sent: sentTo(stack), documentId: document.id };
+  useEffect(() => {
+    if (place?.documentId !== target.documentId) setPlace(target);
+  });
+  const away = () => void navigate(query.get('from')?.match(/^\/(check|shelf)\b.*/)?.[0] ?? '/check');
+  return <Bench {...props} inHand={useDocumentPages(document)} target={target} name={name} away={away} />;
+}
+
+/** The page that the ribbon is at, unless the camera's picture is shown; what can be done with it; and the ribbon. */
+function Bench({
+  stack,
+  inHand,
+  target,
+  name,
+  away,
+  pageId,
+  setPageId,
+  source,
+  choose,
+}: BenchProps & {
+  inHand: PagesInHand;
+  /** The end of what is in hand. */
+  target: Place;
+  name: string;
+  /** Leaves a document that pages are added to. */
+  away: (() => void) | undefined;
+}) {
+  const [query] = useSearchParams();
+  const go = useGo();
+  const wave = useWave();
+  const { place, setPlace } = useIntake();
+  const { pages } = inHand;
+  const filming = source === 'camera';
+  /** The key that otherwise lets go of the place stops a scan. */
+  const scanning = useScans().data?.some(({ state }) => state === 'running') ?? false;
+  const page = pages.find(({ id }) => id === pageId) ?? (source === 'files' ? pages[0] : pages[pages.length - 1]);
+  const index = page ? pages.indexOf(page) : -1;
+  const twin = page && twinOf(page, stack.pageList);
+  const parts = page ? pages.filter((each) => each.fileId === page.fileId && each.fileNumber === page.fileNumber) : [];
+  const canJoin = inHand.together && parts.filter(({ dropped }) => !dropped).length > 1;
+
+  const leaf = (by: number) => pages[index + by] && setPageId(pages[index + by].id);
+  const from = `/capture?${new URLSearchParams({ ...Object.fromEntries(query), stack: stack.id, ...(page && { page: page.id }), source })}`;
+  const tidy = () => page && go(`/page/${stack.id}/${page.id}`, { from });
+  const compare = () => page && twin && go(`/compare/${stack.id}/${twin.id}/${page.id}`, { from });
+  const landAt = (part: Partial<Place>) => {
+    setPlace({ ...target, ...part });
+    if (source === 'files') choose();
+  };
+  const step = (by: -1 | 1) => {
+    const before = pages[by < 0 ? index - 1 : index + 2];
+    if (page && (by < 0 ? index > 0 : index < pages.length - 1)) inHand.move(page.id, before?.id ?? null);
+  };
+  useKeys({
+    ArrowRight: () => leaf(1),
+    ArrowLeft: () => leaf(-1),
+    'Alt+ArrowRight': () => step(1),
+    'Alt+ArrowLeft': () => step(-1),
+    e: tidy,
+    a: () => landAt({}),
+    i: () => page && landAt({ before: page.id }),
+    t: () => page && landAt({ again: page.id }),
+    v: compare,
+    g: () => canJoin && inHand.together!(parts.map(({ id }) => id)),
+    y: () => page && warningOn(page) && wave(page),
+    Delete: () => page && inHand.drop(page),
+    Backspace: () => page && inHand.drop(page),
+    Escape: () => !scanning && setPlace(away ? target : undefined),
+    'Ctrl+z': () => inHand.undo?.(),
+    'Ctrl+Shift+z': () => inHand.redo?.(),
+    'Ctrl+Shift+Z': () => inHand.redo?.(),
+  });
+  return (
+    <>
+      {away && (
+        <div className="flex shrink-0 items-center gap-3 border-b border-rule bg-accent-soft px-4 py-1.5">
+          <span className="min-w-0 flex-1 truncate">
+            Pages are added to <strong className="font-semibold">{name}</strong>
+          </span>
+          <Button main onClick={away}>
+            Done
+          </Button>
+        </div>
+      )}
+      {!filming &&
+        (page ? (
+          <PageView page={page} name={name} number={index + 1} onTidy={tidy} />
+        ) : (
+          <Invitation onChoose={choose} />
+        ))}
+      <div className="flex min-h-10 shrink-0 flex-wrap items-center gap-x-1 md:flex-nowrap border-t border-rule px-2 py-1 text-sm">
+        {page && (
+          <>
+            <span className="px-2 whitespace-nowrap text-quiet">
+              {index + 1} of {pages.length}
+            </span>
+            <Tool onClick={tidy} hint="e">
+              Tidy
+            </Tool>
+            <Tool onClick={() => landAt({ again: page.id })} hint="t">
+              Take again
+            </Tool>
+            <Tool onClick={() => landAt({ before: page.id })} hint="i">
+              Insert before
+            </Tool>
+            <Tool onClick={() => inHand.drop(page)} hint="Del">
+              {page.dropped ? 'Bring back' : 'Drop'}
+            </Tool>
+            {twin && (
+              <Tool onClick={compare} hint="v">
+                Compare
+              </Tool>
+            )}
+            {canJoin && (
+              <Tool onClick={() => inHand.together!(parts.map(({ id }) => id))} hint="g">
+                Put together
+              </Tool>
+            )}
+          </>
+        )}
+        <span className="flex min-w-0 flex-1 items-center justify-end gap-2 px-2 text-quiet" aria-live="polite">
+          {place ? (
+            <>
+              <span className="truncate">Next pages go {landingWords(place, pages, name)}</span>
+              {(!away || place.before || place.again) && (
+                <button
+                  className="whitespace-nowrap text-ink underline"
+                  onClick={() => setPlace(away ? target : undefined)}
+                >
+                  {away ? 'To its end' : 'No, a new stack'} <Key>Esc</Key>
+                </button>
+              )}
+            </>
+          ) : (
+            <button className="whitespace-nowrap text-ink underline" onClick={() => landAt({})}>
+              Add pages here <Key>a</Key>
+            </button>
+          )}
+        </span>
+      </div>
+      <Ribbon pages={pages} current={page?.id} place={place} onCurrent={setPageId} onMove={inHand.move} />
+    </>
+  );
+}
+
+function Tool({ hint, children, onClick }: { hint: string; children: ReactNode; onClick: () => void }) {
+  return (
+    <button className="flex h-8 items-center gap-1.5 px-2 whitespace-nowrap hover:bg-sunken" onClick={onClick}>
+      {children} <Key>{hint}</Key>
+    </button>
+  );
+}
+
+function landingWords({ before, again }: Place, pages: Page[], name: string): string {
+  const number = (id: string) => pages.findIndex((page) => page.id === id) + 1;
+  if (again) return `in place of page ${number(again)}`;
+  return before ? `before page ${number(before)}` : `to the end of “${name}”`;
+}
+
 function Invitation({ onChoose }: { onChoose: () => void }) {
   return (
-    <div className="flex flex-1 items-center justify-center p-8">
-      <div className="flex max-w-[560px] flex-col items-center gap-4 border border-dashed border-quiet px-14 py-16 text-center">
+    <div className="flex flex-1 items-center justify-center overflow-y-auto p-4 md:p-8">
+      <div className="flex max-w-[560px] flex-col items-center gap-4 border border-dashed border-quiet px-6 py-10 text-center md:px-14 md:py-16">
         <h2 className="text-2xl font-semibold">Drop your papers here</h2>
         <p className="text-lg text-quiet">
           PDF, JPEG, PNG, TIFF, HEIC or WebP; one file or hundreds. Pictures that come together become one stack, in the
@@ -156,116 +351,5 @@ function Invitation({ onChoose }: { onChoose: () => void }) {
         <p className="text-sm text-quiet">Pasting works, too.</p>
       </div>
     </div>
-  );
-}
-
-function Picture({
-  page,
-  number,
-  of,
-  name,
-  onTidy,
-}: {
-  page: Parameters<typeof sizeFor>[1] & Parameters<typeof PagePicture>[0]['page'];
-  number: number;
-  of: number;
-  name: string;
-  onTidy: () => void;
-}) {
-  const [ref, space] = useSize<HTMLDivElement>();
-  const padding = 48;
-  const scale = Math.min((space.width - padding) / page.width, (space.height - padding) / page.height);
-  const width = Math.max(0, page.width * scale);
-  return (
-    <figure className="flex min-h-0 flex-1 flex-col">
-      <figcaption className="flex h-14 shrink-0 items-center gap-3 border-b border-rule px-6">
-        <span className="truncate font-semibold">{name}</span>
-        <span className="shrink-0 text-quiet">
-          page {number} of {of}
-        </span>
-        <Button onClick={onTidy} hint="e" className="ml-auto">
-          Tidy this page
-        </Button>
-      </figcaption>
-      <div ref={ref} className="flex min-h-0 flex-1 items-center justify-center">
-        {width > 0 && (
-          <div className="shadow-paper" style={{ width, height: page.height * scale }}>
-            <PagePicture page={page} size={sizeFor(width, page)} alt={`Page ${number} of ${name}`} />
-          </div>
-        )}
-      </div>
-    </figure>
-  );
-}
-
-function TransferRow({ transfer }: { transfer: Transfer }) {
-  const { retry, forget } = useIntake();
-  const { id, name, state, sent, file, problem } = transfer;
-  if (state === 'failed') {
-    return (
-      <div className="border-b border-rule p-4">
-        <ProblemText report={problem!}>
-          <div className="mt-2 flex gap-2">
-            <Button onClick={() => retry(id)}>Try again</Button>
-            <Button onClick={() => forget(id)}>Let go</Button>
-          </div>
-        </ProblemText>
-      </div>
-    );
-  }
-  return (
-    <div className="border-b border-rule px-4 py-3">
-      <div className="flex justify-between gap-2">
-        <span className="truncate">{name}</span>
-        <span className="shrink-0 font-mono text-sm text-quiet">
-          {state === 'done' ? '✓' : state === 'waiting' ? 'waits' : bytes(sent)}
-        </span>
-      </div>
-      <Progress value={sent} of={file.size} label={`Transfer of ${name}`} />
-    </div>
-  );
-}
-
-function StackRow({ stack, current, onShow }: { stack: StackSummary; current: boolean; onShow: () => void }) {
-  const dismiss = useChange(endpoints.dismissFile, ['stack']);
-  const { id, name, pages, read, files, readingStopped } = stack;
-  const refused = files.filter((file) => file.problem);
-  const looking = files.some((file) => file.state === 'waiting');
-  return (
-    <article className={`border-b border-rule px-4 py-3 ${current ? 'bg-raised' : ''}`}>
-      <div className="flex items-baseline justify-between gap-2">
-        <button className="truncate text-left font-semibold" onClick={onShow} title={name}>
-          {name}
-        </button>
-        <span className="shrink-0 text-sm text-quiet">
-          {looking && pages === 0 ? 'finding pages …' : count(pages, 'page')}
-        </span>
-      </div>
-      {pages > 0 && read < pages && (
-        <div className="mt-1.5 text-sm text-quiet">
-          <Progress value={read} of={pages} label={`Reading of ${name}`} />
-          {readingStopped ? 'reading stopped' : `read ${read} of ${pages}`}
-        </div>
-      )}
-      {refused.map((file) => (
-        <div key={file.id} className="mt-2">
-          <ProblemText report={file.problem!}>
-            <div className="mt-2 flex gap-3">
-              <a className="underline" href={addressOf(endpoints.originalFile, { params: { id: file.id } })}>
-                Save the original
-              </a>
-              <button className="underline" onClick={() => dismiss.mutate({ params: { id: file.id } })}>
-                Let go
-              </button>
-            </div>
-          </ProblemText>
-        </div>
-      ))}
-      {pages > 0 && (
-        <Link to={`/sort/${id}`} className="mt-2 inline-block font-semibold text-accent underline underline-offset-2">
-          Sort it →
-        </Link>
-      )}
-    </article>
   );
 }

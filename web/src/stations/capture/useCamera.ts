@@ -1,4 +1,5 @@
 import { useEffect, useRef, useState } from 'react';
+import { openStandIn, STAND_IN } from './standInCamera';
 
 /** A camera that can be chosen. */
 export interface CameraChoice {
@@ -19,57 +20,88 @@ export interface CameraState {
 
 const WANTED = { width: { ideal: 4096 }, height: { ideal: 3072 } };
 
-/** The picture of a camera that the browser reaches, from when this is mounted until it goes. @param id empty for any camera, on the back of a phone if it has one */
+/** A camera that has been started. */
+interface Opened {
+  stream: MediaStream;
+  /** Switches its light, if it has one. */
+  light?: (on: boolean) => void;
+  end: () => void;
+}
+
+async function openCamera(id: string, onGone: () => void): Promise<Opened> {
+  if (id === STAND_IN.id) {
+    const { stream, setLit, end } = await openStandIn();
+    return { stream, light: setLit, end };
+  }
+  if (!navigator.mediaDevices?.getUserMedia) throw new DOMException('', 'NotFoundError');
+  const which = id ? { deviceId: { exact: id } } : { facingMode: 'environment' };
+  const stream = await navigator.mediaDevices.getUserMedia({ video: { ...WANTED, ...which } });
+  const [track] = stream.getVideoTracks();
+  track.addEventListener('ended', onGone);
+  const { torch } = (track.getCapabilities?.() ?? {}) as MediaTrackCapabilities & { torch?: boolean };
+  const light = (on: boolean) =>
+    void track.applyConstraints({ advanced: [{ torch: on } as MediaTrackConstraintSet] }).catch(() => undefined);
+  return { stream, ...(torch && { light }), end: () => stream.getTracks().forEach((each) => each.stop()) };
+}
+
+/** The cameras that the browser knows; it tells their names only once it may use one. */
+async function listCameras(): Promise<CameraChoice[]> {
+  const devices = (await navigator.mediaDevices?.enumerateDevices()) ?? [];
+  return devices
+    .filter(({ kind, deviceId }) => kind === 'videoinput' && deviceId)
+    .map(({ deviceId, label }, index) => ({ id: deviceId, name: label || `Camera ${index + 1}` }));
+}
+
+/**
+ * The picture of a camera that the browser reaches, or of the stand-in, from when this is mounted until it goes.
+ * @param id empty for any camera, on the back of a phone if it has one
+ */
 export function useCamera(id: string): CameraState {
-  const [stream, setStream] = useState<MediaStream>();
-  const [choices, setChoices] = useState<CameraChoice[]>([]);
+  const [opened, setOpened] = useState<Opened>();
+  const [cameras, setCameras] = useState<CameraChoice[]>([]);
   const [trouble, setTrouble] = useState<string>();
-  const [lit, setLitState] = useState(false);
-  const track = stream?.getVideoTracks()[0];
-  const capabilities = (track?.getCapabilities?.() ?? {}) as MediaTrackCapabilities & { torch?: boolean };
+  const [lit, setLit] = useState(false);
 
   useEffect(() => {
-    let gone = false;
-    let opened: MediaStream | undefined;
-    const open = async () => {
-      if (!navigator.mediaDevices?.getUserMedia) throw new DOMException('', 'NotFoundError');
-      const which = id ? { deviceId: { exact: id } } : { facingMode: 'environment' };
-      opened = await navigator.mediaDevices.getUserMedia({ video: { ...WANTED, ...which } });
-      if (gone) return opened.getTracks().forEach((each) => each.stop());
-      opened.getVideoTracks()[0].addEventListener('ended', () => setTrouble(TROUBLES.gone));
-      setStream(opened);
-      setTrouble(undefined);
-      const devices = await navigator.mediaDevices.enumerateDevices();
-      setChoices(
-        devices
-          .filter(({ kind }) => kind === 'videoinput')
-          .map(({ deviceId, label }, index) => ({ id: deviceId, name: label || `Camera ${index + 1}` })),
-      );
-    };
-    open().catch((error: DOMException) => {
-      if (!gone) setTrouble(TROUBLES[error.name] ?? TROUBLES.other);
-    });
+    let over = false;
+    let mine: Opened | undefined;
+    openCamera(id, () => setTrouble(TROUBLES.gone))
+      .then((camera) => {
+        mine = camera;
+        if (over) return camera.end();
+        setOpened(camera);
+        setTrouble(undefined);
+      })
+      .catch((error: DOMException) => !over && setTrouble(TROUBLES[error.name] ?? TROUBLES.other))
+      .then(listCameras)
+      .then((found) => !over && setCameras(found))
+      .catch(() => undefined);
     return () => {
-      gone = true;
-      opened?.getTracks().forEach((each) => each.stop());
-      setStream(undefined);
-      setLitState(false);
+      over = true;
+      mine?.end();
+      setOpened(undefined);
+      setLit(false);
     };
   }, [id]);
 
-  const setLit = (on: boolean) => {
-    void track
-      ?.applyConstraints({ advanced: [{ torch: on } as MediaTrackConstraintSet] })
-      .then(() => setLitState(on))
-      .catch(() => undefined);
+  return {
+    stream: opened?.stream,
+    choices: [...cameras, STAND_IN],
+    trouble,
+    hasLight: Boolean(opened?.light),
+    lit,
+    setLit: (on) => {
+      opened?.light?.(on);
+      setLit(on);
+    },
   };
-  return { stream, choices, trouble, hasLight: capabilities.torch === true, lit, setLit };
 }
 
 const TROUBLES: Record<string, string> = {
   NotAllowedError:
     'The browser may not use the camera. Allow it beside the address of this page, then choose the camera again.',
-  NotFoundError: 'There is no camera on this device. Connect one, or take in files instead.',
+  NotFoundError:
+    'There is no camera on this device. Connect one, choose the stand-in camera, or take in files instead.',
   NotReadableError: 'Another program is using the camera. Close it there, then choose the camera again.',
   OverconstrainedError: 'That camera is not there any more. Choose another one.',
   gone: 'The camera was taken away. Nothing taken so far is lost; connect it and choose it again.',

@@ -5,6 +5,7 @@ import { Document } from '@crow/contract/shapes';
 import { Button, Empty, IconButton } from '../../parts/controls';
 import { useKeys } from '../../parts/keys';
 import { useNotices } from '../../parts/notices';
+import { addPagesAddress } from '../../parts/wayBack';
 import { count } from '../../parts/words';
 import { useChange, useDocument, useOverview, useWaiting } from '../../queries';
 import { Desk } from './Desk';
@@ -126,6 +127,7 @@ function OnTheDesk({ document, order }: { document: Document; order: string[] })
           {document.stackName && ` from ${document.stackName}`}
           {document.read < document.pages && ` · reading, ${document.read} done`}
         </p>
+        <Button onClick={() => void navigate(addPagesAddress(id, `/check/${id}`))}>Add pages</Button>
         <Button onClick={putToBack} hint="Ctrl+B" disabled={order.length < 2}>
           To the back
         </Button>

@@ -3,7 +3,9 @@ import { endpoints } from '@crow/contract/endpoints';
 import { Document, Fact, FactName } from '@crow/contract/shapes';
 import { ProblemText } from '../../parts/controls';
 import { PageSheet, PickedWord } from '../../parts/PageSheet';
+import { WarningLine, WarningMark } from '../../parts/Warning';
 import { useSize } from '../../parts/useSize';
+import { useGo } from '../../parts/wayBack';
 import { useChange } from '../../queries';
 import { Note, NOTE_HEIGHT, NOTE_NAMES } from './Note';
 
@@ -22,6 +24,7 @@ export function isDoubtful(fact: Fact | undefined): boolean {
 export function Desk({ document }: { document: Document }) {
   const [deskRef, { width: deskWidth }] = useSize<HTMLDivElement>();
   const [active, setActive] = useState<FactName>();
+  const go = useGo();
   const save = useChange(endpoints.changeFact, ['document']);
   const pageWidth = Math.max(240, Math.min(WIDEST_PAGE, deskWidth - MARGIN - GUTTER - 64));
   const facts = useMemo(() => new Map(document.facts.map((fact) => [fact.name, fact])), [document.facts]);
@@ -62,11 +65,15 @@ export function Desk({ document }: { document: Document }) {
           <ProblemText report={problem} />
         </div>
       )}
+      {document.pageList.map((page) => (
+        <WarningLine key={page.id} page={page} onTidy={() => go(`/page/${document.stackId}/${page.id}`)} />
+      ))}
       {deskWidth > 0 && (
         <div className="relative" style={{ height }}>
           {document.pageList.map((page, index) => (
             <div key={page.id} className="absolute" style={{ left, top: tops[index] }}>
               <PageSheet page={page} number={index + 1} width={pageWidth} onWord={pick}>
+                <WarningMark page={page} />
                 {[...facts.values()].map(
                   (fact) =>
                     fact.pageId === page.id &&

@@ -1,6 +1,6 @@
-import { ArrowLeft, ArrowRight, Redo2, RotateCcw, RotateCw, Undo2 } from 'lucide-react';
+import { ArrowLeft, ArrowRight, Redo2, RotateCcw, RotateCw, Undo2, ZoomIn, ZoomOut } from 'lucide-react';
 import { useState } from 'react';
-import { useNavigate, useParams } from 'react-router';
+import { useParams } from 'react-router';
 import { endpoints } from '@crow/contract/endpoints';
 import { Page, Stack } from '@crow/contract/shapes';
 import { addTurns, Turn } from '@crow/core/geometry';
@@ -11,11 +11,15 @@ import { PAPER_SIZES } from '@crow/core/imaging/straighten';
 import { ask } from '../../api';
 import { Button, Empty, IconButton } from '../../parts/controls';
 import { useKeys } from '../../parts/keys';
+import { useNarrow } from '../../parts/useNarrow';
 import { useNotices } from '../../parts/notices';
-import { LOOK_NAMES } from '../../parts/words';
+import { useWave, warningOn } from '../../parts/Warning';
+import { useWayBack } from '../../parts/wayBack';
+import { count, LOOK_NAMES } from '../../parts/words';
 import { useChange, useStack } from '../../queries';
 import { OutlinePane } from './OutlinePane';
 import { ResultPane } from './ResultPane';
+import { OtherPage, SameForOthers } from './SameForOthers';
 import { usePreview } from './usePreview';
 
 /** How a page is made of its picture, shown and changed: outline, angle, look, marks, paper. */
@@ -34,18 +38,35 @@ interface Draft {
 }
 
 const BRUSHES = { small: 0.006, middle: 0.014, large: 0.032 };
+const ZOOMS = [1, 1.6, 2.5, 4];
 const UNSURE = 0.75;
 
 function Editor({ stack, page }: { stack: Stack; page: Page }) {
-  const navigate = useNavigate();
+  const { back, onTo, selected } = useWayBack(stack.state === 'open' ? '/capture' : '/check');
+  const wave = useWave();
   const { tell } = useNotices();
   const [history, setHistory] = useState<{ steps: Draft[]; at: number }>(() => ({ steps: [draftOf(page)], at: 0 }));
   const [moving, setMoving] = useState<Draft>();
+  const [zoom, setZoom] = useState(0);
+  const zoomBy = (by: number) => setZoom(Math.max(0, Math.min(ZOOMS.length - 1, zoom + by)));
   const [comparing, setComparing] = useState(false);
   const [brush, setBrush] = useState<keyof typeof BRUSHES>();
+  const narrow = useNarrow();
+  /** On a narrow screen one of the two is shown: the picture with its outline, or the page made of it. */
+  const [pane, setPane] = useState<'picture' | 'page'>('picture');
+  const takeBrush = (size?: keyof typeof BRUSHES) => {
+    setBrush(size);
+    if (size) setPane('page');
+  };
   const save = useChange(endpoints.changePages, ['stack']);
+  const [version, setVersion] = useState(page.version);
+  if (page.version !== version && history.at === 0 && !moving) {
+    // Its outline has been found while nobody had touched anything.
+    setVersion(page.version);
+    setHistory({ steps: [draftOf(page)], at: 0 });
+  }
   const { recipe, turn } = moving ?? history.steps[history.at];
-  const { source, preview } = usePreview(page, recipe, turn);
+  const { source, preview } = usePreview(page, recipe, turn, ZOOMS[zoom]);
   const place = stack.pageList.findIndex(({ id }) => id === page.id);
 
   const take = (draft: Partial<Recipe>, turned = turn) => {
@@ -71,19 +92,17 @@ function Editor({ stack, page }: { stack: Stack; page: Page }) {
   };
   const leaf = (by: number) => {
     const next = stack.pageList[place + by];
-    if (next) void saveIt().then(() => navigate(`/page/${stack.id}/${next.id}`));
+    if (next) void saveIt().then(() => onTo(`/page/${stack.id}/${next.id}`));
   };
-  const done = () => void saveIt().then(() => navigate(stack.state === 'open' ? '/capture' : '/check'));
-  const sameForAll = async () => {
-    const changes = stack.pageList
-      .filter((each) => each.recipe || each.id === page.id)
-      .map((each) => ({
-        id: each.id,
-        recipe: each.id === page.id ? recipe : { ...each.recipe!, look: recipe.look },
-        turn: each.id === page.id ? turn : each.turn,
-      }));
+  const done = () => void saveIt().then(back);
+  const applyToOthers = async (others: OtherPage[]) => {
+    const turnOf = new Map(stack.pageList.map((each) => [each.id, each.turn]));
+    const changes = [
+      ...others.map((other) => ({ ...other, turn: turnOf.get(other.id)! })),
+      ...(history.at > 0 ? [{ id: page.id, recipe, turn }] : []),
+    ];
     await save.mutateAsync({ body: { changes } }).catch(() => undefined);
-    tell({ text: `${LOOK_NAMES[recipe.look]} is now the look of ${changes.length} pages.` });
+    tell({ text: `${count(others.length, 'other page')} made the same.` });
   };
   useKeys({
     Enter: done,
@@ -91,8 +110,11 @@ function Editor({ stack, page }: { stack: Stack; page: Page }) {
     'Shift+R': () => turnBy(270),
     f: () => void findAgain(),
     w: wholePicture,
+    '+': () => zoomBy(1),
+    '-': () => zoomBy(-1),
     b: () => setComparing(!comparing),
-    l: () => setBrush(brush ? undefined : 'middle'),
+    y: () => warningOn(page) && wave(page),
+    l: () => takeBrush(brush ? undefined : 'middle'),
     'Ctrl+z': () => step(-1),
     'Ctrl+Shift+z': () => step(1),
     'Ctrl+Shift+Z': () => step(1),
@@ -100,11 +122,21 @@ function Editor({ stack, page }: { stack: Stack; page: Page }) {
     ArrowLeft: () => leaf(-1),
     ...Object.fromEntries(LOOKS.map((look, index) => [`Alt+${index + 1}`, () => take({ look })])),
   });
+  const zoomButtons = (
+    <>
+      <IconButton name="Smaller (-)" onClick={() => zoomBy(-1)} disabled={zoom === 0}>
+        <ZoomOut size={17} />
+      </IconButton>
+      <IconButton name="Larger (+)" onClick={() => zoomBy(1)} disabled={zoom === ZOOMS.length - 1}>
+        <ZoomIn size={17} />
+      </IconButton>
+    </>
+  );
   const unsure = page.confidence !== null && page.confidence < UNSURE && history.at === 0;
   return (
     <div className="flex h-full flex-col">
-      <header className="flex h-14 shrink-0 items-center gap-2 border-b border-rule px-6">
-        <h1 className="text-lg font-semibold">
+      <header className="flex h-14 shrink-0 items-center gap-2 border-b border-rule px-4 md:px-6">
+        <h1 className="text-lg font-semibold whitespace-nowrap">
           Page {place + 1} of {stack.pageList.length}
         </h1>
         <IconButton name="The page before (←)" onClick={() => leaf(-1)} disabled={place === 0}>
@@ -113,9 +145,10 @@ function Editor({ stack, page }: { stack: Stack; page: Page }) {
         <IconButton name="The next page (→)" onClick={() => leaf(1)} disabled={place === stack.pageList.length - 1}>
           <ArrowRight size={17} />
         </IconButton>
-        <p className="mr-auto min-w-0 truncate text-quiet">
+        <p className="mr-auto min-w-0 truncate text-quiet max-md:invisible">
           {unsure ? 'Not sure of the outline: look at its corners.' : page.fileName}
         </p>
+        {!narrow && zoomButtons}
         <IconButton name="Undo (Ctrl+Z)" onClick={() => step(-1)} disabled={history.at === 0}>
           <Undo2 size={17} />
         </IconButton>
@@ -130,28 +163,48 @@ function Editor({ stack, page }: { stack: Stack; page: Page }) {
           Done
         </Button>
       </header>
+      {narrow && (
+        <div className="flex h-12 shrink-0 items-center gap-2 border-b border-rule px-4">
+          {(['picture', 'page'] as const).map((each) => (
+            <Button
+              key={each}
+              aria-pressed={pane === each}
+              className={pane === each ? 'border-accent font-semibold' : ''}
+              onClick={() => setPane(each)}
+            >
+              {each === 'picture' ? 'Picture' : 'Page'}
+            </Button>
+          ))}
+          <span className="mr-auto" />
+          {pane === 'page' && zoomButtons}
+        </div>
+      )}
       <div className="flex min-h-0 flex-1 flex-col md:flex-row">
-        {source ? (
-          <OutlinePane
-            source={source}
-            corners={recipe.corners ?? wholeQuad(1, 1)}
-            unsure={unsure}
-            onChange={(corners, settled) =>
-              settled ? take({ corners, angle: 0 }) : setMoving({ recipe: { ...recipe, corners, angle: 0 }, turn })
-            }
+        {(!narrow || pane === 'picture') &&
+          (source ? (
+            <OutlinePane
+              source={source}
+              corners={recipe.corners ?? wholeQuad(1, 1)}
+              unsure={unsure}
+              onChange={(corners, settled) =>
+                settled ? take({ corners, angle: 0 }) : setMoving({ recipe: { ...recipe, corners, angle: 0 }, turn })
+              }
+            />
+          ) : (
+            <div className="min-w-0 flex-1 bg-sunken" aria-busy />
+          ))}
+        {(!narrow || pane === 'page') && (
+          <ResultPane
+            preview={preview}
+            turn={turn}
+            comparing={comparing}
+            brush={brush && BRUSHES[brush]}
+            onMark={(mark) => take({ marks: [...recipe.marks, mark] })}
+            label={`Page ${place + 1} as it will be`}
+            zoom={ZOOMS[zoom]}
           />
-        ) : (
-          <div className="min-w-0 flex-1 bg-sunken" aria-busy />
         )}
-        <ResultPane
-          preview={preview}
-          turn={turn}
-          comparing={comparing}
-          brush={brush && BRUSHES[brush]}
-          onMark={(mark) => take({ marks: [...recipe.marks, mark] })}
-          label={`Page ${place + 1} as it will be`}
-        />
-        <aside className="flex shrink-0 flex-col gap-5 overflow-y-auto border-t border-rule p-4 md:w-[232px] md:border-t-0 md:border-l">
+        <aside className="flex shrink-0 flex-col gap-5 overflow-y-auto border-t border-rule p-4 max-md:max-h-[38%] md:w-[232px] md:border-t-0 md:border-l">
           <section>
             <h2 className="mb-1.5 text-xs text-quiet">Look</h2>
             <div role="radiogroup" aria-label="Look" className="flex flex-col">
@@ -169,7 +222,14 @@ function Editor({ stack, page }: { stack: Stack; page: Page }) {
               <Button onClick={() => setComparing(!comparing)} aria-pressed={comparing} hint="b">
                 {comparing ? 'After only' : 'Before and after'}
               </Button>
-              <Button onClick={() => void sameForAll()}>Same for all pages</Button>
+              <SameForOthers
+                pages={stack.pageList}
+                own={page.id}
+                recipe={recipe}
+                recipeOf={(each) => draftOf(each).recipe}
+                chosen={selected}
+                onApply={(others) => void applyToOthers(others)}
+              />
             </div>
           </section>
           <section>
@@ -212,7 +272,7 @@ function Editor({ stack, page }: { stack: Stack; page: Page }) {
           <section>
             <h2 className="mb-1.5 text-xs text-quiet">Lift a mark</h2>
             <div className="flex flex-wrap gap-2">
-              <Button onClick={() => setBrush(brush ? undefined : 'middle')} aria-pressed={Boolean(brush)} hint="l">
+              <Button onClick={() => takeBrush(brush ? undefined : 'middle')} aria-pressed={Boolean(brush)} hint="l">
                 {brush ? 'Put the brush away' : 'Take the brush'}
               </Button>
               {brush &&
@@ -238,6 +298,11 @@ function Editor({ stack, page }: { stack: Stack; page: Page }) {
                   ! {sentence}
                 </p>
               ))}
+              {warningOn(page) && (
+                <Button onClick={() => wave(page)} hint="y">
+                  Good enough
+                </Button>
+              )}
             </section>
           )}
         </aside>

@@ -14,12 +14,14 @@ interface ResultPaneProps {
   brush: number | undefined;
   onMark: (mark: Mark) => void;
   label: string;
+  /** How many times larger than it fits it is shown. */
+  zoom: number;
 }
 
 const PADDING = 28;
 
 /** The page as it will be; with a divider between before and after, and a brush that lifts marks. */
-export function ResultPane({ preview, turn, comparing, brush, onMark, label }: ResultPaneProps) {
+export function ResultPane({ preview, turn, comparing, brush, onMark, label, zoom }: ResultPaneProps) {
   const [ref, space] = useSize<HTMLDivElement>();
   const [divider, setDivider] = useState(50);
   const [stroke, setStroke] = useState<Point[]>();
@@ -27,7 +29,7 @@ export function ResultPane({ preview, turn, comparing, brush, onMark, label }: R
   if (!preview) return <div ref={ref} className="min-w-0 flex-1" aria-busy />;
   const { width: pixelWidth, height: pixelHeight } = preview.after;
   const scale = Math.min((space.width - 2 * PADDING) / pixelWidth, (space.height - 2 * PADDING) / pixelHeight);
-  const [width, height] = [Math.max(0, pixelWidth * scale), Math.max(0, pixelHeight * scale)];
+  const [width, height] = [pixelWidth, pixelHeight].map((pixels) => Math.max(0, pixels * scale * zoom));
   // The brush's radius is a share of the page's width before it is turned.
   const radius = brush === undefined ? 0 : brush * (turn % 180 === 0 ? width : height);
   const place = (event: PointerEvent<HTMLElement>): Point => {
@@ -39,12 +41,12 @@ export function ResultPane({ preview, turn, comparing, brush, onMark, label }: R
     setStroke(undefined);
   };
   return (
-    <div ref={ref} className="relative flex min-h-0 min-w-0 flex-1 items-center justify-center overflow-hidden">
+    <div ref={ref} className="relative flex min-h-0 min-w-0 flex-1 overflow-auto" tabIndex={zoom > 1 ? 0 : -1}>
       {width > 0 && (
         <div
           role="img"
           aria-label={label}
-          className={`relative bg-paper shadow-paper ${brush === undefined ? '' : 'cursor-crosshair touch-none'}`}
+          className={`relative m-auto shrink-0 bg-paper shadow-paper ${brush === undefined ? '' : 'cursor-crosshair touch-none'}`}
           style={{ width, height }}
           onPointerDown={(event) => {
             if (brush === undefined) return;

@@ -13,21 +13,27 @@ export interface Preview {
 /** Sizes (longer side, pixels) of the preview: while something is dragged, and once it rests. */
 const MOVING = 420;
 const RESTING = 1100;
+/** And at the most, when it is looked at closely. */
+const LARGEST = 3000;
 const REST_MS = 140;
 
 /**
  * The page as a recipe makes it, kept up with the recipe by a worker: small and at once while it changes, larger when it
  * rests. What is asked while the worker is busy is skipped but for the last.
+ * @param zoom how many times larger than it fits it is shown
  */
 export function usePreview(
   page: Page,
   recipe: Recipe,
   turn: Turn,
+  zoom: number,
 ): { source: HTMLImageElement | undefined; preview: Preview | undefined } {
   const [loaded, setLoaded] = useState<{ id: string; image: HTMLImageElement }>();
   const [preview, setPreview] = useState<Preview & { id: string }>();
   const worker = useRef<ImagingWorker>(undefined);
   const busy = useRef(false);
+  const closely = zoom > 1;
+  const longSide = Math.min(LARGEST, Math.round(RESTING * zoom));
   const wanted = useRef<{ recipe: Recipe; turn: Turn; longSide: number } | undefined>(undefined);
 
   useEffect(() => {
@@ -39,7 +45,7 @@ export function usePreview(
   useEffect(() => {
     const image = new Image();
     let gone = false;
-    image.src = pictureAddress(page.id, 'screen', 0, '');
+    image.src = pictureAddress(page.id, closely ? 'full' : 'screen', 0, '');
     void image.decode().then(async () => {
       if (gone) return;
       const picture = pixelsOf(image, image.naturalWidth, image.naturalHeight);
@@ -49,7 +55,7 @@ export function usePreview(
     return () => {
       gone = true;
     };
-  }, [page.id]);
+  }, [page.id, closely]);
 
   const source = loaded?.id === page.id ? loaded.image : undefined;
   useEffect(() => {
@@ -68,11 +74,11 @@ export function usePreview(
     wanted.current = { recipe, turn, longSide: MOVING };
     void work();
     const rest = setTimeout(() => {
-      wanted.current = { recipe, turn, longSide: RESTING };
+      wanted.current = { recipe, turn, longSide };
       void work();
     }, REST_MS);
     return () => clearTimeout(rest);
-  }, [source, recipe, turn, page.id]);
+  }, [source, recipe, turn, page.id, longSide]);
 
   return { source, preview: preview?.id === page.id ? preview : undefined };
 }

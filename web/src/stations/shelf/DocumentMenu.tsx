@@ -11,6 +11,7 @@ import { folderAtPath } from '../../parts/FolderInput';
 import { useKeys } from '../../parts/keys';
 import { menuItemLook, menuLook } from '../../parts/menu';
 import { useNotices } from '../../parts/notices';
+import { addPagesAddress } from '../../parts/wayBack';
 import { useChange, useFolders } from '../../queries';
 import { useShelfPlace } from './ShelfStation';
 
@@ -88,6 +89,12 @@ export function DocumentMenu({ document }: { document: Document }) {
                 </DropdownMenu.Item>
                 <DropdownMenu.Item className={menuItemLook} onSelect={() => setAsking('folder')}>
                   Move … <Key>m</Key>
+                </DropdownMenu.Item>
+                <DropdownMenu.Item
+                  className={menuItemLook}
+                  onSelect={() => void navigate(addPagesAddress(id, `/shelf/${folderId}/${id}`))}
+                >
+                  Add pages
                 </DropdownMenu.Item>
                 <DropdownMenu.Item className={menuItemLook} onSelect={backToCheck}>
                   Back to Check

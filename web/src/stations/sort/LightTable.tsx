@@ -13,8 +13,13 @@ import { Redo2, RotateCw, Scissors, Trash2, Undo2 } from 'lucide-react';
 import { useEffect, useMemo, useRef, useState } from 'react';
 import { useNavigate } from 'react-router';
 import {
+  acceptCut,
+  asProposed,
+  cutBehind,
+  cutEvery,
   cutEverywhere,
   documentsOf,
+  joinPages,
   keepWhole,
   movePages,
   setDropped,
@@ -23,15 +28,20 @@ import {
 } from '@crow/core/sorting/arrangement';
 import { endpoints } from '@crow/contract/endpoints';
 import { Stack } from '@crow/contract/shapes';
-import { Button, IconButton, Progress } from '../../parts/controls';
+import { Button, IconButton, Key, Progress } from '../../parts/controls';
 import { useKeys } from '../../parts/keys';
 import { useNotices } from '../../parts/notices';
 import { useSize } from '../../parts/useSize';
+import { useWave, WarningLine, warningOn } from '../../parts/Warning';
 import { count } from '../../parts/words';
 import { useChange } from '../../queries';
+import { CutMenu } from './CutMenu';
+import { gapInWords, isDoubtful, nextDoubtful } from './gaps';
 import { Peek } from './Peek';
 import { DraggedPage, GAP, Place, TablePage } from './TablePage';
-import { useArrangement } from './useArrangement';
+import { ArrangedPage, useArrangement } from '../../parts/useArrangement';
+import { twinOf } from '../../parts/twins';
+import { useGo } from '../../parts/wayBack';
 
 const ZOOMS = [120, 168, 232, 320];
 const CAPTION = 26;
@@ -49,7 +59,8 @@ export function LightTable({ stack }: { stack: Stack }) {
   const [scroller, setScroller] = useState<HTMLDivElement | null>(null);
   const [sizeRef, { width }] = useSize<HTMLDivElement>();
   const send = useSend(stack, settled);
-  const navigate = useNavigate();
+  const go = useGo();
+  const wave = useWave();
 
   const pageWidth = ZOOMS[zoom];
   const columns = Math.max(1, Math.floor((width - 2 * EDGE) / (pageWidth + GAP)));
@@ -93,6 +104,27 @@ export function LightTable({ stack }: { stack: Stack }) {
     );
   };
   const cut = () => current && change((before) => toggleCut(before, current.id));
+  const doubtful = pages.filter(isDoubtful).length;
+  const walk = (by: 1 | -1, among = pages) => {
+    const next = nextDoubtful(among, focus, by);
+    if (next >= 0) goTo(next);
+  };
+  /** Settles the gap before the page in focus and goes on to the next doubtful one. */
+  const settle = (alter: typeof acceptCut) => {
+    if (!current || !isDoubtful(current)) return walk(1);
+    change((before) => alter(before, current.id));
+    walk(
+      1,
+      pages.map((page) => (page === current ? { ...page, cutDecided: true } : page)),
+    );
+  };
+  const wholeDocument = (id: string) => {
+    const document = documents.find((each) => each.some((page) => page.id === id));
+    if (!document) return;
+    const places = document.map((page) => pages.findIndex((each) => each.id === page.id));
+    setAnchor(places[0]);
+    setFocus(places[places.length - 1]);
+  };
   const turn = (by: 90 | 270) => change((before) => turnPages(before, selected, by));
   const drop = () => current && change((before) => setDropped(before, selected, !current.dropped));
   const move = (by: -1 | 1) => {
@@ -104,7 +136,11 @@ export function LightTable({ stack }: { stack: Stack }) {
     setFocus(focus + by);
     if (anchor !== undefined) setAnchor(anchor + by);
   };
-  const tidy = () => current && void settled().then(() => navigate(`/page/${stack.id}/${current.id}`));
+  const tidy = () =>
+    current && void settled().then(() => go(`/page/${stack.id}/${current.id}`, { selected: [...selected] }));
+  /** Two captures of a sheet, or any two pages that are selected, side by side. */
+  const pair = pairOf(pages, selected);
+  const compare = () => pair && void settled().then(() => go(`/compare/${stack.id}/${pair[0].id}/${pair[1].id}`));
   const arrow =
     (by: number) =>
     ({ shiftKey }: KeyboardEvent) =>
@@ -124,6 +160,12 @@ export function LightTable({ stack }: { stack: Stack }) {
     'Alt+ArrowRight': () => move(1),
     'Alt+ArrowLeft': () => move(-1),
     c: cut,
+    n: () => walk(1),
+    'Shift+N': () => walk(-1),
+    Enter: () => settle(acceptCut),
+    x: () => settle(toggleCut),
+    d: () => current && wholeDocument(current.id),
+    j: () => change((before) => joinPages(before, selected)),
     r: () => turn(90),
     'Shift+R': () => turn(270),
     Delete: drop,
@@ -132,6 +174,8 @@ export function LightTable({ stack }: { stack: Stack }) {
     s: () => change(cutEverywhere),
     ' ': () => setPeek(true),
     e: tidy,
+    v: compare,
+    y: () => current && warningOn(current) && wave(current),
     'Ctrl+z': undo,
     'Ctrl+Shift+z': redo,
     'Ctrl+Shift+Z': redo,
@@ -168,6 +212,11 @@ export function LightTable({ stack }: { stack: Stack }) {
         <p className="mr-auto shrink-0 text-quiet" aria-live="polite">
           {count(pages.length, 'page')} →{' '}
           <strong className="font-semibold text-ink">{count(documents.length, 'document')}</strong>
+          {doubtful > 0 && (
+            <button className="ml-3 text-attention underline underline-offset-2" onClick={() => walk(1)}>
+              ? {count(doubtful, 'doubtful gap')} <Key>n</Key>
+            </button>
+          )}
         </p>
         <IconButton name="Undo (Ctrl+Z)" onClick={undo} disabled={!stack.canUndo}>
           <Undo2 size={17} />
@@ -175,12 +224,16 @@ export function LightTable({ stack }: { stack: Stack }) {
         <IconButton name="Redo (Ctrl+Shift+Z)" onClick={redo} disabled={!stack.canRedo}>
           <Redo2 size={17} />
         </IconButton>
-        <Button onClick={() => change(keepWhole)} hint="w">
-          Keep whole
-        </Button>
-        <Button onClick={() => change(cutEverywhere)} hint="s">
-          Single sheets
-        </Button>
+        <CutMenu
+          blanks={pages.filter(({ blank }) => blank).length}
+          onWhole={() => change(keepWhole)}
+          onSingle={() => change(cutEverywhere)}
+          onEvery={(number) => change((before) => cutEvery(before, number))}
+          onBlanks={() =>
+            change((before) => cutBehind(before, new Set(pages.filter(({ blank }) => blank).map(({ id }) => id))))
+          }
+          onProposed={() => change(asProposed)}
+        />
         <label className="flex items-center gap-2 px-2 text-sm text-quiet">
           <span className="sr-only">Size of the pages</span>
           <input
@@ -232,6 +285,7 @@ export function LightTable({ stack }: { stack: Stack }) {
                     onFocus={(extend) => goTo(page.index, extend)}
                     onCut={() => change((before) => toggleCut(before, page.id))}
                     onPeek={() => setPeek(true)}
+                    onWhole={() => wholeDocument(page.id)}
                     onBringBack={() => change((before) => setDropped(before, new Set([page.id]), false))}
                   />
                 ))}
@@ -249,6 +303,8 @@ export function LightTable({ stack }: { stack: Stack }) {
           )}
         </DragOverlay>
       </DndContext>
+      {current && <GapLine page={current} onAccept={() => settle(acceptCut)} onOther={() => settle(toggleCut)} />}
+      {current && <WarningLine page={current} onTidy={tidy} hint="y" />}
       <footer className="flex h-12 shrink-0 items-center gap-2 border-t border-rule bg-sunken px-6 text-sm">
         <Button onClick={cut} hint="c" disabled={!current || current.index === 0}>
           <Scissors size={14} aria-hidden /> {current?.cutBefore ? 'Join' : 'Cut before'}
@@ -265,6 +321,11 @@ export function LightTable({ stack }: { stack: Stack }) {
         <Button onClick={tidy} hint="e">
           Tidy
         </Button>
+        {pair && (
+          <Button onClick={compare} hint="v">
+            Compare
+          </Button>
+        )}
         <span className="ml-auto text-quiet">
           {selected.size > 1 ? `${selected.size} pages selected · ` : ''}arrows go · Shift selects · Alt+arrows move
         </span>
@@ -272,6 +333,44 @@ export function LightTable({ stack }: { stack: Stack }) {
       {current && <Peek page={current} open={peek} onClose={() => setPeek(false)} onStep={(by) => goTo(focus + by)} />}
     </div>
   );
+}
+
+/** What is proposed before the page in focus, and why. */
+function GapLine({ page, onAccept, onOther }: { page: ArrangedPage; onAccept: () => void; onOther: () => void }) {
+  const words = page.dropped ? undefined : gapInWords(page);
+  const doubtful = isDoubtful(page);
+  return (
+    <p
+      role="status"
+      className={`flex min-h-9 shrink-0 flex-wrap items-baseline gap-x-3 border-l-4 px-5 py-1.5 text-sm ${doubtful ? 'border-attention bg-raised' : 'border-transparent text-quiet'}`}
+    >
+      <span>
+        {words && (
+          <>
+            {doubtful && <strong className="font-semibold text-attention">? </strong>}
+            Before page {page.index + 1}: {words}
+          </>
+        )}
+      </span>
+      {doubtful && (
+        <>
+          <button className="underline underline-offset-2" onClick={onAccept}>
+            Right <Key>Enter</Key>
+          </button>
+          <button className="underline underline-offset-2" onClick={onOther}>
+            {page.cutBefore ? 'No, it goes on' : 'No, cut here'} <Key>x</Key>
+          </button>
+        </>
+      )}
+    </p>
+  );
+}
+
+function pairOf(pages: ArrangedPage[], selected: ReadonlySet<string>): [ArrangedPage, ArrangedPage] | undefined {
+  const chosen = pages.filter(({ id }) => selected.has(id));
+  if (chosen.length === 2) return [chosen[0], chosen[1]];
+  const twin = chosen.length === 1 && twinOf(chosen[0], pages);
+  return twin ? [twin, chosen[0]] : undefined;
 }
 
 /** Sends the documents to Check, once everything done on the table is saved. */

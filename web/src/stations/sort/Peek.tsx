@@ -2,7 +2,7 @@ import { Dialog } from 'radix-ui';
 import { KeyboardEvent } from 'react';
 import { ProblemText } from '../../parts/controls';
 import { PagePicture, sizeFor } from '../../parts/PagePicture';
-import { ArrangedPage } from './useArrangement';
+import { ArrangedPage } from '../../parts/useArrangement';
 
 /** A page as large as the window allows; Space or Escape puts it back, arrows leaf on. */
 export function Peek({

@@ -2,8 +2,10 @@ import { useDraggable, useDroppable } from '@dnd-kit/core';
 import { Scissors } from 'lucide-react';
 import { memo } from 'react';
 import { PagePicture, sizeFor } from '../../parts/PagePicture';
-import { count } from '../../parts/words';
-import { ArrangedPage } from './useArrangement';
+import { WarningMark } from '../../parts/Warning';
+import { count, KIND_NAMES } from '../../parts/words';
+import { ArrangedPage } from '../../parts/useArrangement';
+import { gapInWords, isDoubtful } from './gaps';
 
 /** The width of the gap before each page, in CSS pixels: room for a cut. */
 export const GAP = 44;
@@ -28,17 +30,21 @@ interface TablePageProps {
   onCut: () => void;
   onPeek: () => void;
   onBringBack: () => void;
+  /** Selects all pages of its document. */
+  onWhole: () => void;
 }
 
 /** A page on the light table, with the gap before it; pages of a document lie on one band that a cut interrupts. */
 export const TablePage = memo(function TablePage(props: TablePageProps) {
-  const { page, place, width, height, focused, selected, onFocus, onCut, onPeek, onBringBack } = props;
+  const { page, place, width, height, focused, selected, onFocus, onCut, onPeek, onBringBack, onWhole } = props;
   const begins = page.index === 0 || page.cutBefore;
   const { setNodeRef: dropRef, isOver } = useDroppable({ id: `gap-${page.id}` });
   const { setNodeRef: dragRef, listeners, isDragging } = useDraggable({ id: page.id });
   const fit = Math.min(width / page.width, height / page.height);
   const size = { width: page.width * fit, height: page.height * fit };
-  const label = `Page ${page.index + 1}${place ? `, document ${place.number + 1}, page ${place.place + 1} of ${place.of}` : ', dropped'}`;
+  const doubtful = isDoubtful(page);
+  const why = gapInWords(page);
+  const label = `Page ${page.index + 1}${place ? `, document ${place.number + 1}, page ${place.place + 1} of ${place.of}` : page.blank ? ', blank, dropped' : ', dropped'}${doubtful ? `. ${why}` : ''}`;
   return (
     <div className="flex">
       <div ref={dropRef} className={`relative h-full ${begins ? '' : 'bg-sunken'}`} style={{ width: GAP }}>
@@ -49,11 +55,17 @@ export const TablePage = memo(function TablePage(props: TablePageProps) {
               begins ? `Join page ${page.index + 1} to the document before` : `Cut before page ${page.index + 1}`
             }
             onClick={onCut}
+            title={why}
             className="group absolute inset-0 flex items-center justify-center"
           >
             <span
-              className={`absolute inset-y-3 left-1/2 border-l ${begins ? 'border-dashed border-quiet' : 'border-transparent group-hover:border-accent'}`}
+              className={`absolute inset-y-3 left-1/2 border-l ${begins ? 'border-dashed border-quiet' : doubtful ? 'border-dotted border-attention' : 'border-transparent group-hover:border-accent'}`}
             />
+            {doubtful && (
+              <span className="absolute top-4 flex size-6 items-center justify-center border-2 border-attention bg-ground font-semibold text-attention">
+                ?
+              </span>
+            )}
             <span
               className={`relative flex size-7 items-center justify-center bg-ground ${begins ? 'text-quiet' : 'text-accent opacity-0 group-hover:opacity-100'}`}
             >
@@ -65,9 +77,14 @@ export const TablePage = memo(function TablePage(props: TablePageProps) {
       </div>
       <div className={`relative bg-sunken pt-5 ${selected ? 'z-10' : ''}`} style={{ width }}>
         {begins && place && (
-          <span className="absolute top-0.5 left-0 text-xs font-semibold whitespace-nowrap text-quiet">
-            {place.number + 1} · {count(place.of, 'page')}
-          </span>
+          <button
+            tabIndex={-1}
+            onClick={onWhole}
+            title="Select the whole document (d)"
+            className="absolute top-0.5 left-0 max-w-full truncate text-left text-xs font-semibold whitespace-nowrap text-quiet"
+          >
+            {place.number + 1} · {inShort(page.glance) ?? count(place.of, 'page')}
+          </button>
         )}
         <div
           ref={dragRef}
@@ -87,10 +104,11 @@ export const TablePage = memo(function TablePage(props: TablePageProps) {
             style={size}
           >
             <PagePicture page={page} size={sizeFor(size.width, page)} alt="" />
+            <WarningMark page={page} />
           </div>
           {page.dropped && (
             <span className="absolute inset-x-0 top-1/2 flex flex-col items-center gap-1 text-center">
-              <span className="bg-ground px-2 py-1 text-sm font-semibold">dropped</span>
+              <span className="bg-ground px-2 py-1 text-sm font-semibold">{page.blank ? 'blank' : 'dropped'}</span>
               <button className="bg-ground px-2 py-1 text-sm underline" tabIndex={-1} onClick={onBringBack}>
                 Bring back
               </button>
@@ -105,6 +123,12 @@ export const TablePage = memo(function TablePage(props: TablePageProps) {
     </div>
   );
 });
+
+/** Kind and sender as far as they are known. */
+function inShort(glance: ArrangedPage['glance']): string | undefined {
+  const known = [glance?.kind && KIND_NAMES[glance.kind], glance?.who].filter(Boolean);
+  return known.length > 0 ? known.join(', ') : undefined;
+}
 
 /** What follows the pointer while pages are dragged. */
 export function DraggedPage({ page, width, count: number }: { page: ArrangedPage; width: number; count: number }) {

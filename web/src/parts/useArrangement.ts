@@ -1,10 +1,10 @@
 import { useQueryClient } from '@tanstack/react-query';
 import { useCallback, useLayoutEffect, useMemo, useRef, useState } from 'react';
-import { Arrangement } from '@crow/core/sorting/arrangement';
+import { Arrangement, arrangementOf, completed } from '@crow/core/sorting/arrangement';
 import { endpoints } from '@crow/contract/endpoints';
 import { Page, Stack } from '@crow/contract/shapes';
-import { ask } from '../../api';
-import { useNotices } from '../../parts/notices';
+import { ask, reportOf } from '../api';
+import { useNotices } from './notices';
 
 export interface ArrangedPage extends Page {
   /** Place in the stack, from 0. */
@@ -67,16 +67,14 @@ export function useArrangement(stack: Stack) {
     () =>
       state.waiting.reduce(
         (before, deed) => ('alter' in deed ? deed.alter(before) : before),
-        arrangementOf(state.answered ?? stack),
+        arrangementOf((state.answered ?? stack).pageList),
       ),
     [stack, state.answered, state.waiting],
   );
 
   const pages = useMemo<ArrangedPage[]>(() => {
     const byId = new Map(stack.pageList.map((page) => [page.id, page]));
-    const placed = new Set(arrangement.map(({ id }) => id));
-    const missing = stack.pageList.filter(({ id }) => !placed.has(id));
-    const shown = arrangement.flatMap((place) => {
+    const shown = completed(arrangement, stack.pageList).flatMap((place) => {
       const page = byId.get(place.id);
       if (!page) return [];
       // Turned but not saved yet: the sides change places.
@@ -85,21 +83,23 @@ export function useArrangement(stack: Stack) {
         { ...page, ...place, width: sideways ? page.height : page.width, height: sideways ? page.width : page.height },
       ];
     });
-    return [...shown, ...missing].map((page, index) => ({ ...page, index }));
+    return shown.map((page, index) => ({ ...page, index }));
   }, [arrangement, stack.pageList]);
 
   return { pages, arrangement, change, undo, redo, settled };
 }
 
-function arrangementOf({ pageList }: Stack): Arrangement {
-  return pageList.map(({ id, cutBefore, turn, version, dropped }) => ({ id, cutBefore, turn, version, dropped }));
-}
-
-async function carryOut(deed: Deed, now: Stack): Promise<Stack> {
+async function carryOut(deed: Deed, now: Stack, { again = true } = {}): Promise<Stack> {
   const params = { id: now.id };
   if ('step' in deed) return ask(deed.step === 'undo' ? endpoints.undoStack : endpoints.redoStack, { params });
-  const before = arrangementOf(now);
+  const before = arrangementOf(now.pageList);
   const pages = deed.alter(before);
   if (JSON.stringify(pages) === JSON.stringify(before)) return now;
-  return ask(endpoints.arrangeStack, { params, body: { base: now.step, pages } });
+  try {
+    return await ask(endpoints.arrangeStack, { params, body: { base: now.step, pages } });
+  } catch (error) {
+    // Pages have come to their places meanwhile: what is altered is said about pages, so it holds for the stack as it is now.
+    if (!again || reportOf(error).code !== 'stack-changed') throw error;
+    return carryOut(deed, await ask(endpoints.readStack, { params }), { again: false });
+  }
 }

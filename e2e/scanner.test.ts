@@ -1,0 +1,164 @@
+import { Browser, Page } from 'playwright-core';
+import { BATCH } from '@crow/demo/papers';
+import { endpoints } from '@crow/contract/endpoints';
+import { sheetsOf } from '@crow/standins/scanner/load';
+import { StandInScanner, startScanner } from '@crow/standins/scanner/scanner';
+import { openBrowser, openWindow } from './browser';
+import { Program, until } from './program';
+
+jest.setTimeout(240_000);
+
+let program: Program;
+let browser: Browser;
+let scanner: StandInScanner;
+let page: Page;
+let errors: string[];
+
+beforeAll(async () => {
+  [program, browser, scanner] = await Promise.all([
+    Program.start(),
+    openBrowser(),
+    startScanner({ hurry: 6, announced: false }),
+  ]);
+});
+beforeEach(async () => {
+  ({ page, errors } = await openWindow(browser, program.address, '/capture?source=scanner'));
+  scanner.machine.feeder.length = 0;
+  scanner.machine.clear();
+});
+afterEach(async () => {
+  // An address where nothing answers is told in words; the browser mentions it, too.
+  expect(errors.filter((error) => !/status of 502/.test(error))).toEqual([]);
+  await page.context().close();
+});
+afterAll(async () => {
+  await browser?.close();
+  await program?.end();
+  await scanner?.close();
+});
+
+/** Puts the first papers of the morning's post into the feeder, each sheet with a blank back. */
+async function load(papers: number): Promise<void> {
+  for (const paper of BATCH.slice(0, papers)) scanner.machine.feeder.push(...(await sheetsOf(paper)));
+}
+const latestStack = async () => (await program.ask(endpoints.listStacks, {}))[0];
+const scanButton = () => page.getByRole('button', { name: /^Scan( the next page)?( Enter)?$/ });
+const ownPreset = () =>
+  page.getByRole('region', { name: 'Scanner' }).getByRole('button', { name: 'Long letters', exact: true });
+const status = (words: RegExp) =>
+  page.getByRole('status').filter({ hasText: words }).first().waitFor({ timeout: 90_000 });
+
+it('asks a scanner by its address, scans both sides of a pile, and proposes its documents without the blank backs', async () => {
+  await page.getByText('No scanner is known yet.').waitFor();
+  await page.getByRole('button', { name: /By its address/ }).click();
+  await page.getByLabel(/^Address/).fill('127.0.0.1:9');
+  await page.getByRole('button', { name: 'Ask it' }).click();
+  await page.getByText('The scanner does not answer.').first().waitFor();
+  await page.getByLabel(/^Address/).fill(scanner.address.replace('http://', ''));
+  await page.getByRole('button', { name: 'Ask it' }).click();
+  await page.getByLabel('Both sides').check();
+  await page.getByLabel('Resolution').selectOption('200');
+  await load(3);
+  await scanButton().click();
+  await status(/8 pages scanned/);
+  await page.getByRole('link', { name: 'Sort it' }).first().click();
+  // An invoice, a letter of two sheets, an invoice: numbers 2, 4, 6 and 8 are backs with nothing on them.
+  await page.getByText('3 documents', { exact: true }).waitFor({ timeout: 120_000 });
+  for (const number of [2, 4, 6, 8])
+    await page.getByRole('option', { name: new RegExp(`^Page ${number}, blank`) }).waitFor();
+  // What is proposed is said with its reason where the gap is looked at.
+  await page.getByRole('option', { name: /^Page 3,/ }).click();
+  await page.getByText(/Before page 3: Surely a new document begins here: /).waitFor();
+  // A blank page that is had back stays, whatever is proposed later.
+  await page.getByRole('option', { name: /^Page 2,/ }).click();
+  await page.keyboard.press('Delete');
+  await page.getByRole('option', { name: /^Page 2, document/ }).waitFor();
+});
+
+it('tells of a jam, keeps what came through, and goes on in the same stack', async () => {
+  await page.getByLabel('Both sides').uncheck();
+  await load(2);
+  scanner.machine.jamsAfter = 2;
+  await page.keyboard.press('Enter');
+  await status(/A sheet is stuck in the feeder\..*2 pages came through/);
+  scanner.machine.clear();
+  await page.keyboard.press('Enter');
+  await status(/1 page scanned/);
+  await until(async () => (await latestStack()).pages === 3);
+  expect((await latestStack()).name).toMatch(/^Scan, /);
+});
+
+it('scans page after page on the glass with one key, then the feeder, into one stack', async () => {
+  await page.getByLabel('From').selectOption('Glass');
+  const glass = await sheetsOf(BATCH[0]);
+  for (const number of [1, 2]) {
+    scanner.machine.glass = glass[0];
+    await page.keyboard.press('Enter');
+    await until(async () => (await latestStack()).pages === number);
+    await status(/1 page scanned/);
+  }
+  await load(1);
+  await page.getByLabel('From').selectOption('Whichever has paper');
+  await page.keyboard.press('Enter');
+  await until(async () => (await latestStack()).pages === 3);
+});
+
+it('keeps settings under a name, scans like that with one click, and remembers the last ones', async () => {
+  await page.getByLabel('From').selectOption('Feeder');
+  await page.getByLabel('Resolution').selectOption('100');
+  await page.getByLabel('One document').check();
+  await page.getByRole('button', { name: /Keep these settings/ }).click();
+  await page.getByRole('textbox', { name: 'Name' }).fill('Long letters');
+  await page.getByRole('button', { name: 'Keep', exact: true }).click();
+  await ownPreset().waitFor();
+  await page.getByLabel('Resolution').selectOption('300');
+  await load(2);
+  await ownPreset().click();
+  await status(/3 pages scanned/);
+  // The same from the rail, from wherever one is.
+  await load(1);
+  await page.keyboard.press('4');
+  await page.getByRole('list', { name: 'Scan like this' }).getByRole('button', { name: 'Long letters' }).click();
+  await status(/1 page scanned/);
+  await page.reload();
+  await page.getByLabel('Resolution').waitFor();
+  expect(await page.getByLabel('Resolution').inputValue()).toBe('100');
+  // It was said to be one document, so it stays whole.
+  await until(async () => {
+    const { read, pages } = await latestStack();
+    return pages > 0 && read === pages;
+  });
+  const threePages = (await program.ask(endpoints.listStacks, {})).find(({ pages }) => pages >= 3)!;
+  await page.goto(`${program.address}/sort/${threePages.id}`);
+  await page.getByText('1 document', { exact: true }).waitFor();
+});
+
+it('stops when told to, and says so plainly when there is no paper', async () => {
+  await page.getByLabel('From').selectOption('Feeder');
+  await scanButton().click();
+  await page.getByText('There is no paper in the feeder.').first().waitFor();
+  await load(5);
+  await scanButton().click();
+  await status(/1 page so far/);
+  await page.keyboard.press('Escape');
+  await status(/Stopped; \d pages? kept/);
+  expect(scanner.machine.feeder.length).toBeGreaterThan(0);
+});
+
+it('shows what lies on the glass, and scans the part that is drawn on it', async () => {
+  [scanner.machine.glass] = await sheetsOf(BATCH[0]);
+  await page.getByRole('button', { name: 'Look at the glass' }).click();
+  const glass = page.getByRole('img', { name: 'What lies on the glass' });
+  const box = (await glass.boundingBox())!;
+  await page.mouse.move(box.x + 0.1 * box.width, box.y + 0.05 * box.height);
+  await page.mouse.down();
+  await page.mouse.move(box.x + 0.6 * box.width, box.y + 0.3 * box.height, { steps: 5 });
+  await page.mouse.up();
+  await page.getByRole('button', { name: 'Scan this area' }).click();
+  await scanButton().click();
+  await status(/1 page scanned/);
+  const { id } = await latestStack();
+  const { pageList } = await program.ask(endpoints.readStack, { params: { id } });
+  const { pointWidth, pointHeight } = pageList[pageList.length - 1];
+  expect(pointWidth / pointHeight).toBeCloseTo((0.5 * box.width) / (0.25 * box.height), 1);
+});

@@ -1,0 +1,130 @@
+import { randomUUID } from 'node:crypto';
+import { endpoints } from '@crow/contract/endpoints';
+import { Page, Stack } from '@crow/contract/shapes';
+import { BATCH } from '@crow/demo/papers';
+import { pagesAsPdf } from '@crow/demo/pagesAsPdf';
+import { scanPaper } from '@crow/demo/capture';
+import {
+  acceptCut,
+  Arrangement,
+  arrangementOf,
+  asProposed,
+  keepWhole,
+  movePages,
+  setDropped,
+  toggleCut,
+} from '@crow/core/sorting/arrangement';
+import { scanned, textPdf } from '../testing/made';
+import { TestRoom } from '../testing/room';
+
+jest.setTimeout(180_000);
+
+let room: TestRoom;
+let pile: Buffer;
+let blank: Buffer;
+beforeAll(async () => {
+  room = await TestRoom.open();
+  // An invoice, a letter of two sheets, an invoice in German, as one scanned PDF.
+  const sheets: Buffer[] = [];
+  for (const [index, paper] of BATCH.slice(0, 3).entries())
+    sheets.push(...(await scanPaper(await paper.draw(), paper.pages, index)));
+  pile = Buffer.from(await pagesAsPdf(sheets));
+  blank = await scanned(' ');
+});
+afterAll(() => room.close());
+
+const read = (id: string) => room.ask(endpoints.readStack, { params: { id } });
+const cuts = (pages: Page[]) =>
+  pages.map(({ cutBefore, dropped }) => `${cutBefore ? '|' : ''}p${dropped ? '-' : ''}`).join('');
+async function change(stack: Stack, alter: (before: Arrangement) => Arrangement): Promise<Stack> {
+  const pages = alter(arrangementOf(stack.pageList));
+  return room.ask(endpoints.arrangeStack, { params: { id: stack.id }, body: { base: stack.step, pages } });
+}
+
+describe('where documents begin', () => {
+  it('is proposed once pages are read, with the reasons', async () => {
+    const stack = await room.takeInAndRead({ 'post.pdf': pile });
+    expect(cuts(stack.pageList)).toBe('p|pp|p');
+    const [first, second, third] = stack.pageList;
+    expect(first.proposal).toBeNull();
+    expect(second.proposal).toMatchObject({ sure: true });
+    expect(second.proposal!.why.length).toBeGreaterThan(0);
+    expect(third.proposal!.why.join()).toContain('page number');
+    expect(second.glance).toMatchObject({ kind: 'letter', who: 'Brack & Pell Insurance plc' });
+  });
+
+  it('is left open while nothing is read', async () => {
+    const id = await room.takeIn({ 'post.pdf': pile });
+    await room.work(['take-in']);
+    const { pageList } = await read(id);
+    expect(cuts(pageList)).toBe('pppp');
+    expect(pageList.some(({ proposal }) => proposal?.sure)).toBe(false);
+    await room.work();
+  });
+
+  it('stays as a person decided it, while pages are read and after', async () => {
+    const id = await room.takeIn({ 'post.pdf': pile });
+    await room.work(['take-in']);
+    const before = await read(id);
+    await change(before, (pages) => acceptCut(toggleCut(pages, before.pageList[2].id), before.pageList[1].id));
+    await room.work();
+    const after = await read(id);
+    expect(cuts(after.pageList)).toBe('pp|p|p');
+    const taken = await change(after, asProposed);
+    expect(cuts(taken.pageList)).toBe('p|pp|p');
+    const whole = await change(taken, keepWhole);
+    expect(cuts(whole.pageList)).toBe('pppp');
+    const undone = await room.ask(endpoints.undoStack, { params: { id } });
+    expect(cuts(undone.pageList)).toBe('p|pp|p');
+  });
+
+  it('is proposed anew for what stands beside each other after a move', async () => {
+    const stack = await room.takeInAndRead({ 'post.pdf': pile });
+    const [first, , , last] = stack.pageList.map(({ id }) => id);
+    const moved = await change(stack, (pages) => movePages(pages, new Set([last]), first));
+    expect(moved.pageList[0].proposal).toBeNull();
+    expect(moved.pageList.map(({ id }) => id)[0]).toBe(last);
+    expect(cuts(moved.pageList).startsWith('p')).toBe(true);
+  });
+
+  it('is nowhere in a stack that was said to be one document', async () => {
+    const stack = await room.takeInAndRead({ 'post.pdf': pile });
+    await room.context.database.source.query('update stack set whole = true where id = $1', [stack.id]);
+    const again = await change(stack, asProposed);
+    expect(cuts(again.pageList)).toBe('pppp');
+    expect(again.pageList.every(({ proposal }) => proposal === null)).toBe(true);
+  });
+});
+
+describe('blank pages', () => {
+  it('are dropped, not read, and read when a person has them back', async () => {
+    const id = randomUUID();
+    const stack = await room
+      .takeIn({ '1.jpg': await scanned('Marlowe Dye Works\nInvoice 771\nDate 3 November 2026'), '2.jpg': blank }, id)
+      .then(async () => (await room.work(), read(id)));
+    expect(cuts(stack.pageList)).toBe('pp-');
+    expect(stack.pageList[1]).toMatchObject({ blank: true, proposal: null });
+    const back = await change(stack, (pages) => setDropped(pages, new Set([stack.pageList[1].id]), false));
+    expect(back.pageList[1]).toMatchObject({ blank: false, dropped: false, reading: 'waiting' });
+    await room.work();
+    expect((await read(id)).pageList[1]).toMatchObject({ dropped: false, reading: 'read' });
+  });
+});
+
+it('gets on while pages are read, whatever is done to the stack meanwhile: nobody waits for each other in a circle', async () => {
+  const texts = Array.from(
+    { length: 12 },
+    (_, at) => `Firm ${at} Ltd\nInvoice\nDate ${at + 1} March 2026\nwords on each`,
+  );
+  for (let round = 0; round < 5; round++) {
+    const id = await room.takeIn({ 'post.pdf': await textPdf(...texts) });
+    await room.work(['take-in']);
+    await room.work(['picture']);
+    const reading = [1, 2, 3].map(() => room.work());
+    await new Promise((done) => setTimeout(done, 20 + 60 * round));
+    await change(await read(id), (pages) => toggleCut(pages, pages[3].id));
+    await room.ask(endpoints.sortStack, { params: { id } });
+    await Promise.all(reading);
+    expect((await read(id)).read).toBe(texts.length);
+  }
+});

@@ -1,0 +1,134 @@
+import { EntityManager } from 'typeorm';
+import { Turn, turnSize } from '@crow/core/geometry';
+import { findFacts } from '@crow/core/reading/facts';
+import { PageText, restoreWord, StoredWord } from '@crow/core/reading/words';
+import { followProposals } from '@crow/core/sorting/arrangement';
+import { backsOf } from '@crow/core/sorting/backs';
+import { proposeCuts } from '@crow/core/sorting/cuts';
+import { PilePage } from '@crow/core/sorting/gaps';
+import { PageSigns, signsOf } from '@crow/core/sorting/signs';
+import { rows } from '../store/database';
+import { announce } from '../store/live';
+
+interface PageRow {
+  id: string;
+  fileId: string;
+  fileNumber: number;
+  turn: Turn;
+  version: string;
+  pointWidth: number;
+  pointHeight: number;
+  blank: boolean | null;
+  back: boolean | null;
+  signs: PageSigns | null;
+  cutBefore: boolean;
+  cutDecided: boolean;
+  dropped: boolean;
+  dropDecided: boolean;
+  chance: number | null;
+  sure: boolean;
+  why: string[];
+}
+
+/** What is less sure is not shown on the light table. */
+const LEAST_AT_A_GLANCE = 0.5;
+
+/** Keeps what a page's text shows of beginnings and ends, once it has been read as it is. */
+export async function keepSigns(manager: EntityManager, pageId: string): Promise<void> {
+  const [page] = await rows<PageText & { words: StoredWord[]; turn: Turn; pointWidth: number; pointHeight: number }>(
+    manager,
+    `select r.words, r.width, r.height, r.language, p.turn, p.point_width as "pointWidth", p.point_height as "pointHeight"
+     from page p join reading r on r.page_id = p.id and r.turn = p.turn and r.version = p.version where p.id = $1`,
+    [pageId],
+  );
+  if (!page) return;
+  const words = (page.words as unknown as StoredWord[]).map(restoreWord);
+  const signs = signsOf({ ...page, words }, turnSize(page.pointWidth, page.pointHeight, page.turn));
+  const { kind, vendor } = findFacts([{ ...page, words }]);
+  const glance = {
+    kind: kind && kind.confidence >= LEAST_AT_A_GLANCE ? kind.value : null,
+    who: vendor && vendor.confidence >= LEAST_AT_A_GLANCE ? vendor.value : null,
+  };
+  await manager.query('update page set signs = $2, glance = $3 where id = $1', [
+    pageId,
+    JSON.stringify(signs),
+    JSON.stringify(glance),
+  ]);
+}
+
+/**
+ * Proposes anew where the documents of a stack begin and which pages are blank, from what is known of its pages by now; what a
+ * person has decided stays. The stack is locked by whoever calls.
+ * @returns whether anything is proposed otherwise than before
+ */
+export async function proposeForStack(manager: EntityManager, stackId: string): Promise<boolean> {
+  const pages = await rows<PageRow>(
+    manager,
+    `select id, source_file_id as "fileId", source_number as "fileNumber", turn, version, point_width as "pointWidth",
+       point_height as "pointHeight", blank, back, signs, cut_before as "cutBefore", cut_decided as "cutDecided", dropped,
+       drop_decided as "dropDecided", cut_chance as chance, cut_sure as sure, cut_why as why
+     from page where stack_id = $1 order by position`,
+    [stackId],
+  );
+  const [{ whole }] = await rows<{ whole: boolean }>(manager, 'select whole from stack where id = $1', [stackId]);
+  const backs = backsIn(pages);
+  // A page that a person dropped, or had back, is gone or there, whatever is on it.
+  const pile = pages.map((page): PilePage => ({
+    signs: page.signs,
+    size: turnSize(page.pointWidth, page.pointHeight, page.turn),
+    blank: page.dropDecided ? page.dropped : (page.blank ?? false),
+    back: page.back ?? backs.get(page.id),
+  }));
+  const cuts = whole ? pages.map(() => null) : proposeCuts(pile);
+  const arranged = followProposals(
+    pages,
+    pages.map(({ id, blank }, index) => ({
+      id,
+      begins: (cuts[index]?.chance ?? 0) >= 0.5,
+      blank: blank ?? false,
+    })),
+  );
+  let changed = false;
+  for (const [index, page] of pages.entries()) {
+    const { cutBefore, dropped } = arranged[index];
+    const cut = cuts[index];
+    const chance = cut ? Math.round(cut.chance * 1000) / 1000 : null;
+    const [sure, why] = [cut?.sure ?? false, cut?.why ?? []];
+    const same =
+      cutBefore === page.cutBefore &&
+      dropped === page.dropped &&
+      sure === page.sure &&
+      (chance === null) === (page.chance === null) &&
+      Math.abs((chance ?? 0) - (page.chance ?? 0)) < 0.0006 &&
+      JSON.stringify(why) === JSON.stringify(page.why);
+    if (same) continue;
+    changed = true;
+    await manager.query(
+      'update page set cut_before = $2, dropped = $3, cut_chance = $4, cut_sure = $5, cut_why = $6 where id = $1',
+      [page.id, cutBefore, dropped, chance, sure, JSON.stringify(why)],
+    );
+  }
+  return changed;
+}
+
+/** Which pages are backs of those before them, told by the blank ones of their file. */
+function backsIn(pages: PageRow[]): Map<string, boolean> {
+  const files = new Map<string, PageRow[]>();
+  for (const page of pages) files.set(page.fileId, [...(files.get(page.fileId) ?? []), page]);
+  const backs = new Map<string, boolean>();
+  for (const those of files.values()) {
+    const inOrder = [...those].sort((a, b) => a.fileNumber - b.fileNumber);
+    backsOf(inOrder.map(({ blank }) => blank ?? false)).forEach((back, at) => {
+      if (back !== undefined) backs.set(inOrder[at].id, back);
+    });
+  }
+  return backs;
+}
+
+/** Locks an open stack and proposes for it; nothing happens when it has been sorted. */
+export async function proposeAnew(manager: EntityManager, stackId: string): Promise<void> {
+  const [open] = await rows(manager, `select 1 from stack where id = $1 and state = 'open' for no key update`, [
+    stackId,
+  ]);
+  if (open && (await proposeForStack(manager, stackId))) await announce(manager, 'stack', stackId);
+}

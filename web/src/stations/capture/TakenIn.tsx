@@ -1,0 +1,106 @@
+import { Link } from 'react-router';
+import { endpoints } from '@crow/contract/endpoints';
+import { StackSummary } from '@crow/contract/shapes';
+import { addressOf } from '../../api';
+import { Button, ProblemText, Progress } from '../../parts/controls';
+import { Transfer, useIntake } from '../../parts/intake';
+import { bytes, count } from '../../parts/words';
+import { useChange } from '../../queries';
+
+/** What comes in and what has come in, with its progress; a stack can be chosen to be shown. */
+export function TakenIn({
+  stacks,
+  shown,
+  onShow,
+}: {
+  stacks: StackSummary[];
+  shown: string | undefined;
+  onShow: (id: string) => void;
+}) {
+  const { transfers } = useIntake();
+  return (
+    <div className="flex-1 overflow-y-auto" aria-live="polite">
+      {transfers.map((transfer) => (
+        <TransferRow key={transfer.id} transfer={transfer} />
+      ))}
+      {stacks.map((each) => (
+        <StackRow key={each.id} stack={each} current={each.id === shown} onShow={() => onShow(each.id)} />
+      ))}
+      {transfers.length === 0 && stacks.length === 0 && (
+        <p className="p-4 text-quiet">Nothing waits here. What you take in appears in this list, with its progress.</p>
+      )}
+    </div>
+  );
+}
+
+function TransferRow({ transfer }: { transfer: Transfer }) {
+  const { retry, forget } = useIntake();
+  const { id, name, state, sent, file, problem } = transfer;
+  if (state === 'failed') {
+    return (
+      <div className="border-b border-rule p-4">
+        <ProblemText report={problem!}>
+          <div className="mt-2 flex gap-2">
+            <Button onClick={() => retry(id)}>Try again</Button>
+            <Button onClick={() => forget(id)}>Let go</Button>
+          </div>
+        </ProblemText>
+      </div>
+    );
+  }
+  return (
+    <div className="border-b border-rule px-4 py-3">
+      <div className="flex justify-between gap-2">
+        <span className="truncate">{name}</span>
+        <span className="shrink-0 font-mono text-sm text-quiet">
+          {state === 'done' ? '✓' : state === 'waiting' ? 'waits' : bytes(sent)}
+        </span>
+      </div>
+      <Progress value={sent} of={file.size} label={`Transfer of ${name}`} />
+    </div>
+  );
+}
+
+function StackRow({ stack, current, onShow }: { stack: StackSummary; current: boolean; onShow: () => void }) {
+  const dismiss = useChange(endpoints.dismissFile, ['stack']);
+  const { id, name, pages, read, files, readingStopped } = stack;
+  const refused = files.filter((file) => file.problem);
+  const looking = files.some((file) => file.state === 'waiting');
+  return (
+    <article className={`border-b border-rule px-4 py-3 ${current ? 'bg-raised' : ''}`}>
+      <div className="flex items-baseline justify-between gap-2">
+        <button className="truncate text-left font-semibold" onClick={onShow} title={name}>
+          {name}
+        </button>
+        <span className="shrink-0 text-sm text-quiet">
+          {looking && pages === 0 ? 'finding pages …' : count(pages, 'page')}
+        </span>
+      </div>
+      {pages > 0 && read < pages && (
+        <div className="mt-1.5 text-sm text-quiet">
+          <Progress value={read} of={pages} label={`Reading of ${name}`} />
+          {readingStopped ? 'reading stopped' : `read ${read} of ${pages}`}
+        </div>
+      )}
+      {refused.map((file) => (
+        <div key={file.id} className="mt-2">
+          <ProblemText report={file.problem!}>
+            <div className="mt-2 flex gap-3">
+              <a className="underline" href={addressOf(endpoints.originalFile, { params: { id: file.id } })}>
+                Save the original
+              </a>
+              <button className="underline" onClick={() => dismiss.mutate({ params: { id: file.id } })}>
+                Let go
+              </button>
+            </div>
+          </ProblemText>
+        </div>
+      ))}
+      {pages > 0 && (
+        <Link to={`/sort/${id}`} className="mt-2 inline-block font-semibold text-accent underline underline-offset-2">
+          Sort it →
+        </Link>
+      )}
+    </article>
+  );
+}
