@@ -2,6 +2,7 @@ import { array, boolean, number, object, string } from 'yup';
 import { endpoint } from './endpoint';
 import * as scanning from './scanning';
 import * as shape from './shapes';
+import * as watching from './watching';
 
 const { id, idParams } = shape;
 
@@ -81,6 +82,40 @@ export const endpoints = {
     reply: scanning.scanPreset,
   }),
   deletePreset: endpoint({ method: 'DELETE', path: '/presets/:id', summary: 'Delete a preset', params: idParams }),
+
+  listWatched: endpoint({
+    method: 'GET',
+    path: '/watched',
+    summary: 'The folders that are watched, and how many files wait in each',
+    reply: array(watching.watchedFolder).required(),
+  }),
+  watchFolder: endpoint({
+    method: 'POST',
+    path: '/watched',
+    summary: 'Watch a folder of this machine: what lands in it is taken in',
+    body: watching.newWatchedFolder,
+    reply: watching.watchedFolder,
+  }),
+  changeWatched: endpoint({
+    method: 'PATCH',
+    path: '/watched/:id',
+    summary: 'Change what a watched folder is for',
+    params: idParams,
+    body: watching.watchedChange,
+  }),
+  leaveFolder: endpoint({
+    method: 'DELETE',
+    path: '/watched/:id',
+    summary: 'Watch a folder no longer; what lies in it stays',
+    params: idParams,
+  }),
+  listPlaces: endpoint({
+    method: 'GET',
+    path: '/watched/places',
+    summary: 'Folders of this machine whose path begins as typed',
+    query: watching.placesQuery,
+    reply: array(string().required()).required(),
+  }),
 
   listStacks: endpoint({
     method: 'GET',

@@ -195,6 +195,42 @@ export const PROBLEMS = {
     todo: 'Take the sheet out, lay it back on the pile, and scan the rest.',
   },
   'scan-stopped': { status: 409, happened: 'The scan was stopped.', kept: 'What came through before is in the stack.' },
+  'watched-gone': {
+    status: 409,
+    happened: 'The folder “{path}” can’t be reached.',
+    kept: 'What was taken in from it is safe.',
+    todo: 'Crow Shelf goes on by itself once it is there again; see that the drive or the network is connected.',
+  },
+  'watched-strange': {
+    status: 409,
+    happened: 'Neither “done” nor “refused” is in “{path}”; perhaps the drive that belongs there is not connected.',
+    kept: 'Nothing in it was touched.',
+    todo: 'Connect the drive; or, if you took the two away yourself, make an empty folder “done” in it.',
+  },
+  'watched-stuck': {
+    status: 409,
+    happened: 'Files can’t be moved inside “{path}”: {detail}.',
+    kept: 'They are where they were, and are not taken in twice.',
+    todo: 'Allow writing in the folder.',
+  },
+  'watched-closed': {
+    status: 409,
+    happened: 'The file “{name}” in “{path}” may not be read.',
+    kept: 'It was left where it is.',
+    todo: 'Allow reading it.',
+  },
+  'watched-unfit': {
+    status: 400,
+    happened: '“{path}” can’t be watched: {detail}.',
+    kept: 'Nothing was changed.',
+    todo: 'Choose another folder.',
+  },
+  'file-known': {
+    status: 409,
+    happened: '“{name}” holds the very same as “{other}”, which was taken in on {when}.',
+    kept: 'The one taken in before is there; this one was left as it came.',
+    todo: 'There is nothing to do, unless it was meant to come in twice: then take it in by hand.',
+  },
   'shelf-file-changed': {
     status: 409,
     happened: 'The file “{path}” in the shelf folder was changed or replaced by somebody.',

@@ -107,6 +107,8 @@ export const stackSummary = object({
     .required(),
   createdAt: when,
   files: array(sourceFile).required(),
+  /** Whether it goes to Check by itself once its pages are there. */
+  onward: boolean().required(),
   pages: number().integer().required(),
   read: number().integer().required(),
   failed: number().integer().required(),
@@ -186,6 +188,8 @@ export const documentSummary = object({
   date: string().nullable().defined(),
   bytes: number().nullable().defined(),
   filedAt: string().nullable().defined(),
+  /** Whether it was taken in as the paper of an entry in the books. */
+  forEntry: boolean().required(),
   createdAt: when,
   binnedAt: string().nullable().defined(),
   problem,
@@ -273,6 +277,8 @@ export type Hit = InferType<typeof hit>;
 export const overview = object({
   stacks: number().integer().required(),
   arriving: number().integer().required(),
+  /** Files in watched folders that are not yet taken in. */
+  watched: number().integer().required(),
   check: number().integer().required(),
   filing: number().integer().required(),
   filed: number().integer().required(),
@@ -296,6 +302,6 @@ export const kinds = KINDS;
 
 /** What the event stream says: that something of this kind has changed. */
 export interface LiveEvent {
-  kind: 'stack' | 'document' | 'folder' | 'settings' | 'scan';
+  kind: 'stack' | 'document' | 'folder' | 'settings' | 'scan' | 'watch';
   id: string | null;
 }

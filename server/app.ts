@@ -13,9 +13,11 @@ import { LiveHub } from './routes/liveHub';
 import { pageRoutes } from './routes/pages';
 import { scannerRoutes } from './routes/scanners';
 import { stackRoutes } from './routes/stacks';
+import { watchedRoutes } from './routes/watched';
 import { PictureDesk } from './services/pagePictures';
 import { ScanDesk } from './services/scanning';
 import { SourceShelf } from './services/sources';
+import { Watcher } from './services/watching';
 import { ActingAs, owner } from './store/history';
 
 const MOST_JSON_BYTES = 2 * 1024 * 1024;
@@ -25,7 +27,14 @@ const MOST_REQUESTS_A_MINUTE = 6000;
 /** The web application's server: everything below /api, and the application itself. */
 export async function buildApp(
   context: Context,
-  parts: { pictures: PictureDesk; sources: SourceShelf; hub: LiveHub; scans: ScanDesk; webFolder: string },
+  parts: {
+    pictures: PictureDesk;
+    sources: SourceShelf;
+    hub: LiveHub;
+    scans: ScanDesk;
+    watcher: Watcher;
+    webFolder: string;
+  },
 ): Promise<FastifyInstance> {
   const app = Fastify({
     bodyLimit: MOST_JSON_BYTES,
@@ -78,9 +87,10 @@ export async function buildApp(
         if (!reply.hasHeader('cache-control')) void reply.header('cache-control', 'no-store');
       });
       await apiPage(api);
-      generalRoutes(api, context, parts.hub);
+      generalRoutes(api, context, parts.hub, parts.watcher);
       stackRoutes(api, context);
       scannerRoutes(api, context, parts.scans);
+      watchedRoutes(api, parts.watcher);
       documentRoutes(api, context);
       folderRoutes(api, context);
       pageRoutes(api, context, parts.pictures, parts.sources);

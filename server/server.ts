@@ -1,4 +1,5 @@
 import { AddressInfo } from 'node:net';
+import { dirname } from 'node:path';
 import { buildApp } from './app';
 import { Context } from './context';
 import { giveUp, shelfHandlers } from './jobs/handlers';
@@ -10,6 +11,7 @@ import { PictureDesk } from './services/pagePictures';
 import { Shelf } from './services/shelf';
 import { ScanDesk } from './services/scanning';
 import { SourceShelf } from './services/sources';
+import { Watcher } from './services/watching';
 import { sweepUnfinishedBlobs } from './store/blobs';
 import { connect } from './store/database';
 import { owner } from './store/history';
@@ -33,9 +35,11 @@ async function main(): Promise<void> {
 
   const scans = new ScanDesk(context);
   const pictures = new PictureDesk(context, sources);
-  const app = await buildApp(context, { pictures, sources, hub, scans, webFolder });
+  const watcher = new Watcher(context, dirname(shelfFolder));
+  const app = await buildApp(context, { pictures, sources, hub, scans, watcher, webFolder });
   const worker = new Worker(context, ['shelve'], shelfHandlers(shelf));
   worker.start();
+  watcher.start();
   const rescue = setInterval(() => {
     lookAfter(context).catch((error) => log.warn({ error: String(error) }, 'could not look after the queue'));
   }, RESCUE_EVERY_MS);
@@ -50,6 +54,7 @@ async function main(): Promise<void> {
     stopping = true;
     setTimeout(() => process.exit(0), 4000).unref();
     clearInterval(rescue);
+    await watcher.close();
     await scans.close();
     await hub.close();
     await app.close();

@@ -3,6 +3,7 @@ import { endpoints } from '@crow/contract/endpoints';
 import { Overview } from '@crow/contract/shapes';
 import { Context } from '../context';
 import { rows } from '../store/database';
+import { Watcher } from '../services/watching';
 import { record } from '../store/history';
 import { announce } from '../store/live';
 import { readSettings, writeSettings } from '../store/settings';
@@ -10,10 +11,10 @@ import { LiveHub } from './liveHub';
 import { serve } from './serve';
 
 /** What waits where, the settings, and the stream of changes. */
-export function generalRoutes(app: FastifyInstance, context: Context, hub: LiveHub): void {
+export function generalRoutes(app: FastifyInstance, context: Context, hub: LiveHub, watcher: Watcher): void {
   const { source } = context.database;
   serve(app, endpoints.overview, async () => {
-    const [counts] = await rows<Overview>(
+    const [counts] = await rows<Omit<Overview, 'watched'>>(
       source.manager,
       `select
          (select count(*)::int from stack where state = 'open' and binned_at is null) as stacks,
@@ -23,7 +24,8 @@ export function generalRoutes(app: FastifyInstance, context: Context, hub: LiveH
          (select count(*)::int from document where state = 'filed' and binned_at is null) as filed,
          (select count(*)::int from page p join stack s on s.id = p.stack_id where p.reading = 'waiting' and s.binned_at is null) as unread`,
     );
-    return counts;
+    const watched = watcher.list().reduce((sum, { waiting }) => sum + waiting, 0);
+    return { ...counts, watched };
   });
   serve(app, endpoints.readSettings, () => readSettings(source.manager));
   serve(app, endpoints.changeSettings, ({ actor, body }) =>

@@ -8,8 +8,9 @@ import { rows } from '../store/database';
 import { SourceFile, Stack } from '../store/entities';
 import { owner } from '../store/history';
 import { announce } from '../store/live';
+import { currentArrangement } from '../store/stackRows';
 import { placeInDocument } from './documentPages';
-import { currentArrangement, enterStep } from './stacks';
+import { enterStep } from './stacks';
 
 /** Adds the pages of a file to its stack, at the end or where they are meant to go, and to a document if they are meant for one. */
 export async function addPages(context: Context, file: SourceFile, info: SourceInfo): Promise<void> {

@@ -10,9 +10,10 @@ import { Page } from '../store/entities';
 import { ActingAs, record } from '../store/history';
 import { announce } from '../store/live';
 import { keepRecipe, recipeOf } from '../store/recipes';
+import { currentArrangement } from '../store/stackRows';
 import { remake } from './preparing';
 import { SourceShelf } from './sources';
-import { arrange, currentArrangement } from './stacks';
+import { arrange } from './stacks';
 
 export interface PageChange {
   id: string;

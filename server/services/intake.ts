@@ -31,6 +31,11 @@ export interface Arrival {
   back?: boolean;
   /** Whether the stack, if it is new, is one document. */
   whole?: boolean;
+  /** Whether the stack, if it is new, goes to Check by itself; whether it is the paper of an entry in the books. */
+  onward?: boolean;
+  forEntry?: boolean;
+  /** The watched folder that the stack, if it is new, comes from. */
+  watchedFolderId?: string;
 }
 
 /**
@@ -45,7 +50,7 @@ export async function takeInBytes(
 ): Promise<void> {
   const { database, jobs } = context;
   const { stackId, fileId, stackName, fileName, position, landing = AT_THE_END, documentId = null } = arrival;
-  const { back = null, whole = false } = arrival;
+  const { back = null, whole = false, onward = false, forEntry = false, watchedFolderId = null } = arrival;
   const blob = await storeBlob(database, bytes, {
     mostBytes: MOST_FILE_BYTES,
     tooLarge: () => new Problem('file-too-large', { name: fileName }),
@@ -55,11 +60,11 @@ export async function takeInBytes(
   });
   if (blob.size === 0) throw new Problem('file-empty', { name: fileName });
   await database.source.transaction(async (manager) => {
-    await manager.query('insert into stack (id, name, whole) values ($1, $2, $3) on conflict do nothing', [
-      stackId,
-      stackName,
-      whole,
-    ]);
+    await manager.query(
+      `insert into stack (id, name, whole, onward, for_entry, watched_folder_id) values ($1, $2, $3, $4, $5, $6)
+       on conflict do nothing`,
+      [stackId, stackName, whole, onward, forEntry, watchedFolderId],
+    );
     await insistOnLanding(manager, stackId, { ...landing, document: documentId });
     const added = await rows(
       manager,

@@ -11,9 +11,11 @@ import { withScratch } from '../engines/scratch';
 import { SourceInfo } from '../engines/sourceFile';
 import { rows } from '../store/database';
 import { Page } from '../store/entities';
+import { owner } from '../store/history';
 import { announce } from '../store/live';
 import { AS_IT_IS, keepRecipe, recipeOf } from '../store/recipes';
 import { documentOfPage } from './documentProgress';
+import { documentsFrom } from './documentsFrom';
 import { followIntoDocument } from './documentPages';
 import { proposeForStack } from './proposing';
 import { hasOwnText } from './reading';
@@ -89,9 +91,9 @@ function worthWhile({ recipe }: Proposal, scanned: boolean): Recipe | null {
 }
 
 async function enter(context: Context, manager: EntityManager, page: Page, prepared: Prepared[]): Promise<void> {
-  const [stack] = await rows<{ step: number; reading_stopped: boolean; state: string }>(
+  const [stack] = await rows<{ step: number; onward: boolean; state: string }>(
     manager,
-    'select step, reading_stopped, state from stack where id = $1 for no key update',
+    'select step, onward, state from stack where id = $1 for no key update',
     [page.stackId],
   );
   // A document is locked before its pages, everywhere.
@@ -112,7 +114,20 @@ async function enter(context: Context, manager: EntityManager, page: Page, prepa
   );
   for (const [index, other] of others.entries()) await addPart(context, manager, page, index + 1, other);
   if (stack.state === 'open') await proposeForStack(manager, page.stackId);
+  if (stack.state === 'open' && stack.onward && stack.step === 0) await sendOnward(manager, page.stackId);
   await announce(manager, 'stack', page.stackId);
+}
+
+/** Makes the documents of a stack that goes to Check by itself, once all of its pages are there. */
+async function sendOnward(manager: EntityManager, stackId: string): Promise<void> {
+  const [missing] = await rows(
+    manager,
+    `select 1 from source_file where stack_id = $1 and state = 'waiting'
+     union all select 1 from page where stack_id = $1 and not prepared limit 1`,
+    [stackId],
+  );
+  const [something] = await rows(manager, 'select 1 from page where stack_id = $1 and not dropped limit 1', [stackId]);
+  if (!missing && something) await documentsFrom(manager, await owner(manager), stackId);
 }
 
 /** Another sheet of the same picture becomes a page behind those before it. */

@@ -2,15 +2,15 @@ import { EntityManager } from 'typeorm';
 import { Problem } from '@crow/contract/problems';
 import { Stack as ShownStack } from '@crow/contract/shapes';
 import { Turn } from '@crow/core/geometry';
-import { Arrangement, completed, documentsOf, Placed } from '@crow/core/sorting/arrangement';
+import { Arrangement, completed, Placed } from '@crow/core/sorting/arrangement';
 import { Context } from '../context';
 import { rows } from '../store/database';
 import { Stack } from '../store/entities';
 import { ActingAs, record } from '../store/history';
 import { announce } from '../store/live';
-import { pagesOfStack, summariseStacks } from '../store/stackRows';
+import { currentArrangement, pagesOfStack, summariseStacks } from '../store/stackRows';
 import { changePageIn } from './changingPages';
-import { refreshFacts } from './documentProgress';
+import { documentsFrom } from './documentsFrom';
 import { proposeForStack } from './proposing';
 
 /** @throws Problem 'not-found' */
@@ -35,14 +35,6 @@ async function lockOpen(manager: EntityManager, id: string): Promise<Stack> {
   if (!stack || stack.binnedAt) throw new Problem('not-found', { what: 'The stack' });
   if (stack.state !== 'open') throw new Problem('stack-sorted');
   return stack;
-}
-
-export async function currentArrangement(manager: EntityManager, id: string): Promise<Arrangement> {
-  return rows(
-    manager,
-    `select id, cut_before as "cutBefore", cut_decided as "cutDecided", turn, version, dropped, drop_decided as "dropDecided" from page where stack_id = $1 order by position`,
-    [id],
-  );
 }
 
 /**
@@ -170,34 +162,7 @@ async function readBroughtBack(
 export async function makeDocuments({ database }: Context, actor: ActingAs, id: string): Promise<string[]> {
   return database.source.transaction(async (manager) => {
     await lockOpen(manager, id);
-    const arriving = await rows(
-      manager,
-      `select 1 from source_file where stack_id = $1 and state = 'waiting' limit 1`,
-      [id],
-    );
-    if (arriving.length > 0) throw new Problem('stack-arriving');
-    const documents = documentsOf(await currentArrangement(manager, id));
-    if (documents.length === 0) throw new Problem('stack-empty');
-    const ids: string[] = [];
-    for (const pages of documents) {
-      const [{ id: documentId }] = await rows<{ id: string }>(
-        manager,
-        'insert into document (stack_id) values ($1) returning id',
-        [id],
-      );
-      await manager.query(
-        `insert into document_page (document_id, number, page_id)
-         select $1, number, page_id from unnest($2::uuid[]) with ordinality as p (page_id, number)`,
-        [documentId, pages.map((page) => page.id)],
-      );
-      await refreshFacts(manager, documentId);
-      ids.push(documentId);
-    }
-    await manager.query(`update stack set state = 'sorted' where id = $1`, [id]);
-    await record(manager, actor, 'sorted', 'stack', id, { documents: ids });
-    await announce(manager, 'stack', id);
-    await announce(manager, 'document', null);
-    return ids;
+    return documentsFrom(manager, actor, id);
   });
 }
 
@@ -217,7 +182,7 @@ export async function takeBack({ database }: Context, actor: ActingAs, id: strin
     );
     if (documents.some(({ state, binned }) => state !== 'check' || binned)) throw new Problem('documents-on-their-way');
     await manager.query('delete from document where stack_id = $1', [id]);
-    await manager.query(`update stack set state = 'open', binned_at = null where id = $1`, [id]);
+    await manager.query(`update stack set state = 'open', onward = false, binned_at = null where id = $1`, [id]);
     await record(manager, actor, 'took back', 'stack', id);
     await announce(manager, 'stack', id);
     await announce(manager, 'document', null);

@@ -6,6 +6,7 @@ import { Recipes1764100000000 } from './migrations/1764100000000-Recipes';
 import { Captures1764200000000 } from './migrations/1764200000000-Captures';
 import { Sorting1764300000000 } from './migrations/1764300000000-Sorting';
 import { Scanners1764400000000 } from './migrations/1764400000000-Scanners';
+import { WatchedFolders1764500000000 } from './migrations/1764500000000-WatchedFolders';
 
 /** Where and how the data is reached; handed to everything that needs it. */
 export interface Database {
@@ -28,6 +29,7 @@ export async function connect(url: string, { poolSize = 10 } = {}): Promise<Data
       Captures1764200000000,
       Sorting1764300000000,
       Scanners1764400000000,
+      WatchedFolders1764500000000,
     ],
     poolSize,
     // A connection that the database dropped is replaced at the next query; nothing else is to be done about it.

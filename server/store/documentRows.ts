@@ -26,10 +26,12 @@ export async function summariseDocuments(
     `${FOLDER_PATHS}
      select d.id, d.state, d.name, d.folder_id as "folderId", paths.path as "folderPath", d.created_at as "createdAt",
        d.filed_at as "filedAt", d.binned_at as "binnedAt", d.problem, b.size as bytes,
+       coalesce(s.for_entry, false) as "forEntry",
        pages.count as pages, pages.read, pages.first as "firstPageId", pages.turn as "firstPageTurn", pages.version as "firstPageVersion",
        facts.kind, facts.vendor, facts.date
      from document d
      left join paths on paths.id = d.folder_id
+     left join stack s on s.id = d.stack_id
      left join blob b on b.id = d.pdf_blob_id
      join lateral (
        select count(*)::int as count, (count(*) filter (where p.reading <> 'waiting'))::int as read,

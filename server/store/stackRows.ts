@@ -1,6 +1,7 @@
 import { EntityManager } from 'typeorm';
 import { turnSize } from '@crow/core/geometry';
 import { Recipe } from '@crow/core/imaging/recipe';
+import { Arrangement } from '@crow/core/sorting/arrangement';
 import { Page as ShownPage, StackSummary } from '@crow/contract/shapes';
 import { rows } from './database';
 import { Page } from './entities';
@@ -90,6 +91,15 @@ function shown(page: PageRow): ShownPage {
   };
 }
 
+/** How the pages of a stack lie now. */
+export async function currentArrangement(manager: EntityManager, id: string): Promise<Arrangement> {
+  return rows(
+    manager,
+    `select id, cut_before as "cutBefore", cut_decided as "cutDecided", turn, version, dropped, drop_decided as "dropDecided" from page where stack_id = $1 order by position`,
+    [id],
+  );
+}
+
 const FIRST_PAGES = 4;
 
 /** Stacks with their files and how far their reading is; which ones is said in `where`, about the alias s. */
@@ -100,7 +110,7 @@ export async function summariseStacks(
 ): Promise<StackSummary[]> {
   const found = await rows<Omit<StackSummary, 'createdAt'> & { createdAt: Date }>(
     manager,
-    `select s.id, s.name, s.state, s.created_at as "createdAt", s.reading_stopped as "readingStopped",
+    `select s.id, s.name, s.state, s.created_at as "createdAt", s.reading_stopped as "readingStopped", s.onward,
        coalesce(files.list, '[]') as files, coalesce(p.pages, 0) as pages, coalesce(p.read, 0) as read, coalesce(p.failed, 0) as failed,
        coalesce(p.first, '[]') as "firstPages"
      from stack s

@@ -17,6 +17,7 @@ import { PictureDesk } from '../services/pagePictures';
 import { Shelf } from '../services/shelf';
 import { ScanDesk } from '../services/scanning';
 import { SourceShelf } from '../services/sources';
+import { Watcher } from '../services/watching';
 import { connect, migrate } from '../store/database';
 import { scratchFolder } from './made';
 
@@ -33,6 +34,7 @@ export class TestRoom {
     readonly context: Context,
     readonly app: FastifyInstance,
     readonly shelf: Shelf,
+    readonly watcher: Watcher,
     private readonly sources: SourceShelf,
     private readonly hub: LiveHub,
   ) {}
@@ -57,15 +59,17 @@ export class TestRoom {
     const shelf = new Shelf(context, join(folder, 'shelf'));
     const hub = new LiveHub(url);
     await hub.start();
+    const watcher = new Watcher(context, shelf.root, { stillMs: 0, stillEmptyMs: 0 });
     const app = await buildApp(context, {
       pictures: new PictureDesk(context, sources),
       sources,
       hub,
       scans: new ScanDesk(context),
+      watcher,
       webFolder,
     });
     await app.ready();
-    return new TestRoom(context, app, shelf, sources, hub);
+    return new TestRoom(context, app, shelf, watcher, sources, hub);
   }
 
   /** Asks an endpoint; the answer must be a good one. */

@@ -38,7 +38,9 @@ function Rail() {
   const { data } = useOverview();
   const { transfers } = useIntake();
   const arriving =
-    transfers.filter(({ state }) => state === 'sending' || state === 'waiting').length + (data?.arriving ?? 0);
+    transfers.filter(({ state }) => state === 'sending' || state === 'waiting').length +
+    (data?.arriving ?? 0) +
+    (data?.watched ?? 0);
   const navigate = useNavigate();
   const waits = (data?.stacks ?? 0) + (data?.check ?? 0) + arriving;
   return (

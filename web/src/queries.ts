@@ -11,6 +11,14 @@ export const useSettings = () => useQuery({ queryKey: ['settings'], queryFn: () 
 export const useScanners = () => useQuery({ queryKey: ['scanners'], queryFn: () => ask(endpoints.listScanners, {}) });
 export const useScans = () => useQuery({ queryKey: ['scans'], queryFn: () => ask(endpoints.listScans, {}) });
 export const usePresets = () => useQuery({ queryKey: ['presets'], queryFn: () => ask(endpoints.listPresets, {}) });
+export const useWatched = () => useQuery({ queryKey: ['watched'], queryFn: () => ask(endpoints.listWatched, {}) });
+export const usePlaces = (beginning: string) =>
+  useQuery({
+    queryKey: ['places', beginning],
+    queryFn: () => ask(endpoints.listPlaces, { query: { beginning } }),
+    enabled: beginning.startsWith('/'),
+    placeholderData: (before) => before,
+  });
 export const useStacks = () => useQuery({ queryKey: ['stacks'], queryFn: () => ask(endpoints.listStacks, {}) });
 export const useStack = (id: string | undefined) =>
   useQuery({
@@ -61,6 +69,7 @@ const TOUCHED: Record<LiveEvent['kind'], string[]> = {
   document: ['waiting', 'document', 'inFolder', 'folders', 'overview', 'bin', 'found', 'hits'],
   folder: ['folders', 'document', 'waiting'],
   settings: ['settings'],
+  watch: ['watched', 'overview'],
   scan: ['scans', 'scanners', 'presets', 'stacks'],
 };
 const GATHER_MS = 400;

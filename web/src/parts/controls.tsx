@@ -50,6 +50,40 @@ export function Key({ children }: { children: ReactNode }) {
   return <kbd className="font-mono text-xs opacity-70 pointer-coarse:hidden">{children}</kbd>;
 }
 
+/** One of a few, each with a name. @param label what is chosen, said beside it when `shown`, to screen readers always */
+export function Choice<Value extends string | number>({
+  label,
+  shown,
+  value,
+  choices,
+  onChange,
+  className = '',
+}: {
+  label: string;
+  shown?: boolean;
+  value: Value;
+  choices: { value: Value; name: string }[];
+  onChange: (value: Value) => void;
+  className?: string;
+}) {
+  return (
+    <label className="flex items-center gap-2">
+      <span className={shown ? '' : 'sr-only'}>{label}</span>
+      <select
+        className={`h-8 border border-rule bg-raised px-1 text-ink ${className}`}
+        value={value}
+        onChange={(event) => onChange(choices[event.target.selectedIndex].value)}
+      >
+        {choices.map((each) => (
+          <option key={each.value} value={each.value}>
+            {each.name}
+          </option>
+        ))}
+      </select>
+    </label>
+  );
+}
+
 /** What to do next, where there is nothing yet. */
 export function Empty({ title, children }: { title: string; children?: ReactNode }) {
   return (

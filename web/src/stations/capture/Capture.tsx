@@ -1,4 +1,4 @@
-import { Camera, FileUp, List, Printer, X } from 'lucide-react';
+import { Camera, FileUp, FolderInput as FolderIcon, List, Printer, X } from 'lucide-react';
 import { ReactNode, useCallback, useEffect, useRef, useState } from 'react';
 import { useNavigate, useSearchParams } from 'react-router';
 import { Document, Page, Stack } from '@crow/contract/shapes';
@@ -8,8 +8,9 @@ import { useKeys } from '../../parts/keys';
 import { twinOf } from '../../parts/twins';
 import { useGo } from '../../parts/wayBack';
 import { useWave, warningOn } from '../../parts/Warning';
-import { useDocument, useScans, useStack, useStacks } from '../../queries';
+import { useDocument, useOverview, useScans, useStack, useStacks } from '../../queries';
 import { CameraSource } from './CameraSource';
+import { FolderSource } from './FolderSource';
 import { PageView } from './PageView';
 import { Ribbon } from './Ribbon';
 import { ScannerSource } from './ScannerSource';
@@ -18,7 +19,7 @@ import { PagesInHand, useDocumentPages, useStackPages } from './usePages';
 
 const ACCEPT = '.pdf,.jpg,.jpeg,.png,.tif,.tiff,.heic,.heif,.webp,application/pdf,image/*';
 
-const SOURCES = ['files', 'camera', 'scanner'] as const;
+const SOURCES = ['files', 'camera', 'scanner', 'folders'] as const;
 type Source = (typeof SOURCES)[number];
 const WHEN = new Intl.DateTimeFormat('en-GB', { day: 'numeric', month: 'long', hour: '2-digit', minute: '2-digit' });
 const CLOCK = new Intl.DateTimeFormat('en-GB', { hour: '2-digit', minute: '2-digit', second: '2-digit' });
@@ -84,8 +85,9 @@ export default function Capture() {
     setListOpen(false);
   };
   const switchTo = (other: Source) => chooseSource(source === other ? 'files' : other);
-  useKeys({ o: choose, k: () => switchTo('camera'), s: () => switchTo('scanner') });
+  useKeys({ o: choose, k: () => switchTo('camera'), s: () => switchTo('scanner'), f: () => switchTo('folders') });
 
+  const watched = useOverview().data?.watched ?? 0;
   const filming = source === 'camera';
   const bench = { pageId, setPageId, source, choose };
   return (
@@ -106,22 +108,20 @@ export default function Capture() {
         />
         <header className="flex h-14 shrink-0 items-center gap-2 border-b border-rule px-3 md:px-6">
           <h1 className="sr-only">Capture</h1>
-          <Button
-            onClick={() => switchTo('camera')}
-            aria-pressed={filming}
-            className={filming ? 'border-accent font-semibold' : ''}
-            hint="k"
+          <SourceButton name="Camera" hint="k" shown={filming} onClick={() => switchTo('camera')}>
+            <Camera size={15} aria-hidden />
+          </SourceButton>
+          <SourceButton name="Scanner" hint="s" shown={source === 'scanner'} onClick={() => switchTo('scanner')}>
+            <Printer size={15} aria-hidden />
+          </SourceButton>
+          <SourceButton
+            name={watched > 0 ? `Folders (${watched})` : 'Folders'}
+            hint="f"
+            shown={source === 'folders'}
+            onClick={() => switchTo('folders')}
           >
-            <Camera size={15} aria-hidden /> Camera
-          </Button>
-          <Button
-            onClick={() => switchTo('scanner')}
-            aria-pressed={source === 'scanner'}
-            className={source === 'scanner' ? 'border-accent font-semibold' : ''}
-            hint="s"
-          >
-            <Printer size={15} aria-hidden /> Scanner
-          </Button>
+            <FolderIcon size={15} aria-hidden />
+          </SourceButton>
           <Button onClick={choose} hint="o">
             <FileUp size={15} aria-hidden /> Files
           </Button>
@@ -133,6 +133,7 @@ export default function Capture() {
         </header>
         {filming && <CameraSource onTake={takeByCamera} />}
         {source === 'scanner' && <ScannerSource placeFor={placeForScan} />}
+        {source === 'folders' && <FolderSource />}
         {documentId ? (
           document && stack && <DocumentBench key={documentId} {...bench} stack={stack} document={document} />
         ) : stack ? (
@@ -150,6 +151,27 @@ export default function Capture() {
         <TakenIn stacks={stacks} shown={shown?.id} onShow={show} />
       </aside>
     </div>
+  );
+}
+
+/** Switches to a source, or back from it to the pages. */
+function SourceButton({
+  name,
+  hint,
+  shown,
+  onClick,
+  children,
+}: {
+  name: string;
+  hint: string;
+  shown: boolean;
+  onClick: () => void;
+  children: ReactNode;
+}) {
+  return (
+    <Button onClick={onClick} aria-pressed={shown} className={shown ? 'border-accent font-semibold' : ''} hint={hint}>
+      {children} {name}
+    </Button>
   );
 }
 

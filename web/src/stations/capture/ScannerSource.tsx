@@ -5,13 +5,17 @@ import { endpoints } from '@crow/contract/endpoints';
 import { inWords } from '@crow/contract/problems';
 import { Scan, Scanner, ScanPreset, ScanSettings } from '@crow/contract/scanning';
 import { AskText } from '../../parts/AskText';
-import { Button, IconButton, Key } from '../../parts/controls';
+import { Button, Choice, IconButton, Key } from '../../parts/controls';
 import { Place } from '../../parts/intake';
 import { useKeys } from '../../parts/keys';
 import { count } from '../../parts/words';
 import { useChange, usePresets, useScanners, useScans } from '../../queries';
 import { GlassPreview } from './GlassPreview';
 import { COLOUR_NAMES, paperOf, SCAN_PAPERS, SOURCE_NAMES, usualSettings } from './scanWords';
+
+/** What is scanned when no paper's size is chosen. */
+const ALL = 'all';
+const DRAWN = 'drawn';
 
 interface ScannerSourceProps {
   /** Where the pages go; a stack of their own where nothing is chosen. */
@@ -35,20 +39,16 @@ export function ScannerSource({ placeFor }: ScannerSourceProps) {
     <section aria-label="Scanner" className="flex shrink-0 flex-col gap-3 border-b border-rule px-4 py-3 md:px-6">
       <div className="flex flex-wrap items-center gap-2">
         {scanner ? (
-          <label className="flex items-center gap-2 text-sm text-quiet">
-            Scanner
-            <select
-              className="h-8 max-w-64 border border-rule bg-raised px-1 text-ink"
+          <span className="text-sm text-quiet">
+            <Choice
+              label="Scanner"
+              shown
+              className="max-w-64"
               value={scanner.id}
-              onChange={(event) => setChosen(event.target.value)}
-            >
-              {scanners.map(({ id, name }) => (
-                <option key={id} value={id}>
-                  {name}
-                </option>
-              ))}
-            </select>
-          </label>
+              choices={scanners.map(({ id, name }) => ({ value: id, name }))}
+              onChange={setChosen}
+            />
+          </span>
         ) : (
           <p>
             <strong className="font-semibold">No scanner is known yet.</strong> Crow Shelf scans with network scanners
@@ -119,7 +119,6 @@ function Scanning({ scanner, placeFor }: { scanner: Scanner } & ScannerSourcePro
     if (asked) carryOut(asked);
   }, [asked]);
   useKeys({ Enter: () => scan(), Escape: () => running && stop.mutate({ params: { id: latest.id } }) });
-  const select = 'h-8 border border-rule bg-raised px-1 text-ink';
   const sources = Object.keys(SOURCE_NAMES) as ScanSettings['source'][];
   const usable = sources.filter((source) =>
     source === 'glass' ? glass : source === 'feeder' ? feeder : glass && feeder,
@@ -135,20 +134,13 @@ function Scanning({ scanner, placeFor }: { scanner: Scanner } & ScannerSourcePro
           scan();
         }}
       >
-        <label className="flex items-center gap-2">
-          From
-          <select
-            className={select}
-            value={settings.source}
-            onChange={(event) => set({ source: event.target.value as ScanSettings['source'] })}
-          >
-            {usable.map((source) => (
-              <option key={source} value={source}>
-                {SOURCE_NAMES[source]}
-              </option>
-            ))}
-          </select>
-        </label>
+        <Choice
+          label="From"
+          shown
+          value={settings.source}
+          choices={usable.map((source) => ({ value: source, name: SOURCE_NAMES[source] }))}
+          onChange={(source) => set({ source })}
+        />
         {bothSides && (
           <label className={`flex items-center gap-2 ${settings.source === 'glass' ? 'opacity-45' : ''}`}>
             <input
@@ -161,51 +153,32 @@ function Scanning({ scanner, placeFor }: { scanner: Scanner } & ScannerSourcePro
             Both sides
           </label>
         )}
-        <label className="flex items-center gap-2">
-          <span className="sr-only">Colour</span>
-          <select
-            className={select}
-            value={settings.colour}
-            onChange={(event) => set({ colour: event.target.value as ScanSettings['colour'] })}
-          >
-            {colours.map((colour) => (
-              <option key={colour} value={colour}>
-                {COLOUR_NAMES[colour]}
-              </option>
-            ))}
-          </select>
-        </label>
-        <label className="flex items-center gap-2">
-          <span className="sr-only">Resolution</span>
-          <select
-            className={select}
-            value={settings.resolution}
-            onChange={(event) => set({ resolution: Number(event.target.value) })}
-          >
-            {resolutions.map((dpi) => (
-              <option key={dpi} value={dpi}>
-                {dpi} dpi
-              </option>
-            ))}
-          </select>
-        </label>
-        <label className="flex items-center gap-2">
-          <span className="sr-only">Paper</span>
-          <select
-            className={select}
-            value={settings.area ? (paperOf(settings.area) ?? 'drawn') : 'all'}
-            onChange={(event) => {
-              const paper = SCAN_PAPERS.find(({ name }) => name === event.target.value);
-              set({ area: paper ? { x: 0, y: 0, width: paper.width, height: paper.height } : null });
-            }}
-          >
-            {SCAN_PAPERS.map(({ name }) => (
-              <option key={name}>{name}</option>
-            ))}
-            <option value="all">All that it sees</option>
-            {settings.area && !paperOf(settings.area) && <option value="drawn">As drawn on the glass</option>}
-          </select>
-        </label>
+        <Choice
+          label="Colour"
+          value={settings.colour}
+          choices={colours.map((colour) => ({ value: colour, name: COLOUR_NAMES[colour] }))}
+          onChange={(colour) => set({ colour })}
+        />
+        <Choice
+          label="Resolution"
+          value={settings.resolution}
+          choices={resolutions.map((dpi) => ({ value: dpi, name: `${dpi} dpi` }))}
+          onChange={(resolution) => set({ resolution })}
+        />
+        <Choice
+          label="Paper"
+          value={settings.area ? (paperOf(settings.area) ?? DRAWN) : ALL}
+          choices={[
+            ...SCAN_PAPERS.map(({ name }) => ({ value: name, name })),
+            { value: ALL, name: 'All that it sees' },
+            ...(settings.area && !paperOf(settings.area) ? [{ value: DRAWN, name: 'As drawn on the glass' }] : []),
+          ]}
+          onChange={(chosen) => {
+            if (chosen === DRAWN) return;
+            const paper = SCAN_PAPERS.find(({ name }) => name === chosen);
+            set({ area: paper ? { x: 0, y: 0, width: paper.width, height: paper.height } : null });
+          }}
+        />
         <label className="flex items-center gap-2">
           <input
             type="checkbox"

@@ -125,6 +125,7 @@ function OnTheDesk({ document, order }: { document: Document; order: string[] })
         <p className="mr-auto min-w-0 truncate text-quiet">
           {count(document.pages, 'page')}
           {document.stackName && ` from ${document.stackName}`}
+          {document.forEntry && ' · for an entry in the books'}
           {document.read < document.pages && ` · reading, ${document.read} done`}
         </p>
         <Button onClick={() => void navigate(addPagesAddress(id, `/check/${id}`))}>Add pages</Button>

@@ -43,6 +43,7 @@ export function DocumentRow({ document, current, onOpen, children }: RowProps) {
         <p className="truncate text-sm text-quiet">
           {count(pages, 'page')}
           {document.bytes !== null && ` · ${bytes(document.bytes)}`}
+          {document.forEntry && ' · for an entry'}
           {state === 'filing' && ' · on its way to the shelf'}
           {state === 'check' && ' · waits in Check'}
         </p>

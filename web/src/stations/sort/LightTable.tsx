@@ -10,8 +10,7 @@ import {
 } from '@dnd-kit/core';
 import { useVirtualizer } from '@tanstack/react-virtual';
 import { Redo2, RotateCw, Scissors, Trash2, Undo2 } from 'lucide-react';
-import { useEffect, useMemo, useRef, useState } from 'react';
-import { useNavigate } from 'react-router';
+import { useEffect, useMemo, useState } from 'react';
 import {
   acceptCut,
   asProposed,
@@ -26,19 +25,18 @@ import {
   toggleCut,
   turnPages,
 } from '@crow/core/sorting/arrangement';
-import { endpoints } from '@crow/contract/endpoints';
 import { Stack } from '@crow/contract/shapes';
-import { Button, IconButton, Key, Progress } from '../../parts/controls';
+import { Button, IconButton, Key } from '../../parts/controls';
 import { useKeys } from '../../parts/keys';
-import { useNotices } from '../../parts/notices';
 import { useSize } from '../../parts/useSize';
 import { useWave, WarningLine, warningOn } from '../../parts/Warning';
 import { count } from '../../parts/words';
-import { useChange } from '../../queries';
 import { CutMenu } from './CutMenu';
-import { gapInWords, isDoubtful, nextDoubtful } from './gaps';
+import { isDoubtful, nextDoubtful } from './gaps';
 import { Peek } from './Peek';
+import { GapLine, ReadingLine } from './TableLines';
 import { DraggedPage, GAP, Place, TablePage } from './TablePage';
+import { useSend } from './useSend';
 import { ArrangedPage, useArrangement } from '../../parts/useArrangement';
 import { twinOf } from '../../parts/twins';
 import { useGo } from '../../parts/wayBack';
@@ -335,102 +333,9 @@ export function LightTable({ stack }: { stack: Stack }) {
   );
 }
 
-/** What is proposed before the page in focus, and why. */
-function GapLine({ page, onAccept, onOther }: { page: ArrangedPage; onAccept: () => void; onOther: () => void }) {
-  const words = page.dropped ? undefined : gapInWords(page);
-  const doubtful = isDoubtful(page);
-  return (
-    <p
-      role="status"
-      className={`flex min-h-9 shrink-0 flex-wrap items-baseline gap-x-3 border-l-4 px-5 py-1.5 text-sm ${doubtful ? 'border-attention bg-raised' : 'border-transparent text-quiet'}`}
-    >
-      <span>
-        {words && (
-          <>
-            {doubtful && <strong className="font-semibold text-attention">? </strong>}
-            Before page {page.index + 1}: {words}
-          </>
-        )}
-      </span>
-      {doubtful && (
-        <>
-          <button className="underline underline-offset-2" onClick={onAccept}>
-            Right <Key>Enter</Key>
-          </button>
-          <button className="underline underline-offset-2" onClick={onOther}>
-            {page.cutBefore ? 'No, it goes on' : 'No, cut here'} <Key>x</Key>
-          </button>
-        </>
-      )}
-    </p>
-  );
-}
-
 function pairOf(pages: ArrangedPage[], selected: ReadonlySet<string>): [ArrangedPage, ArrangedPage] | undefined {
   const chosen = pages.filter(({ id }) => selected.has(id));
   if (chosen.length === 2) return [chosen[0], chosen[1]];
   const twin = chosen.length === 1 && twinOf(chosen[0], pages);
   return twin ? [twin, chosen[0]] : undefined;
-}
-
-/** Sends the documents to Check, once everything done on the table is saved. */
-function useSend(stack: Stack, settled: () => Promise<void>): () => void {
-  const navigate = useNavigate();
-  const { tell } = useNotices();
-  const sort = useChange(endpoints.sortStack, ['stack', 'document']);
-  const takeBack = useChange(endpoints.unsortStack, ['stack', 'document'], () => void navigate(`/sort/${stack.id}`));
-  const sending = useRef(false);
-  return async () => {
-    if (sending.current) return;
-    sending.current = true;
-    try {
-      await settled();
-      const { documents } = await sort.mutateAsync({ params: { id: stack.id } });
-      tell({
-        text: `${count(documents.length, 'document')} from “${stack.name}” now in Check.`,
-        action: { label: 'Back to the table', run: () => takeBack.mutate({ params: { id: stack.id } }) },
-      });
-      void navigate(`/check/${documents[0]}`);
-    } catch {
-      // The problem has been told.
-    } finally {
-      sending.current = false;
-    }
-  };
-}
-
-function ReadingLine({ stack }: { stack: Stack }) {
-  const stop = useChange(endpoints.stopReading, ['stack']);
-  const start = useChange(endpoints.startReading, ['stack']);
-  const { pages, read, readingStopped, failed, id } = stack;
-  if (read >= pages && failed === 0) return null;
-  return (
-    <div className="flex h-9 shrink-0 items-center gap-4 border-b border-rule px-6 text-sm text-quiet">
-      <span className="w-44">
-        {readingStopped ? 'Reading is stopped: ' : 'Reading: '}
-        {read} of {pages} pages
-      </span>
-      <div className="w-64">
-        <Progress value={read} of={pages} label="Pages read" />
-      </div>
-      {read < pages &&
-        (readingStopped ? (
-          <button className="underline" onClick={() => start.mutate({ params: { id } })}>
-            Go on reading
-          </button>
-        ) : (
-          <button className="underline" onClick={() => stop.mutate({ params: { id } })}>
-            Stop
-          </button>
-        ))}
-      {failed > 0 && (
-        <span className="text-danger">
-          ! {count(failed, 'page')} with a problem ·{' '}
-          <button className="underline" onClick={() => start.mutate({ params: { id } })}>
-            Try again
-          </button>
-        </span>
-      )}
-    </div>
-  );
 }

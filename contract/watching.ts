@@ -1,0 +1,24 @@
+import { InferType, mixed, number, object, string } from 'yup';
+import { ProblemReport } from './problems';
+
+/** What is to become of what lands in a watched folder. */
+export const PURPOSES = ['sort', 'check', 'match'] as const;
+export type Purpose = (typeof PURPOSES)[number];
+export const purpose = string().oneOf(PURPOSES).required();
+
+const path = string().trim().min(1, 'a folder has a path').max(4000);
+
+export const watchedFolder = object({
+  id: string().uuid().required(),
+  path: path.required(),
+  purpose,
+  /** Files that lie in it and have not been handled. */
+  waiting: number().integer().required(),
+  /** Why it can't be looked into just now. */
+  problem: mixed<ProblemReport>().nullable().defined(),
+});
+export type WatchedFolder = InferType<typeof watchedFolder>;
+
+export const newWatchedFolder = object({ path: path.required(), purpose });
+export const watchedChange = object({ purpose });
+export const placesQuery = object({ beginning: string().max(4000).defined() });
