@@ -1,4 +1,5 @@
 import { array, boolean, number, object, string } from 'yup';
+import { LONGEST_FOLDER } from '@crow/core/sorting/divider';
 import { endpoint } from './endpoint';
 import * as scanning from './scanning';
 import * as shape from './shapes';
@@ -83,6 +84,17 @@ export const endpoints = {
   }),
   deletePreset: endpoint({ method: 'DELETE', path: '/presets/:id', summary: 'Delete a preset', params: idParams }),
 
+  dividerSheets: endpoint({
+    method: 'GET',
+    path: '/dividers',
+    summary: 'Divider sheets to be printed (PDF)',
+    query: object({
+      /** Path of the folder, and kind, of the document behind each. */
+      folder: string().trim().max(LONGEST_FOLDER, 'the path of the folder is too long for a divider sheet'),
+      kind: string().oneOf(shape.kinds),
+      copies: number().integer().min(1).max(100).default(1),
+    }),
+  }),
   listWatched: endpoint({
     method: 'GET',
     path: '/watched',

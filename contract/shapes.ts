@@ -62,6 +62,10 @@ export const page = object({
     .nullable()
     .defined(),
   blank: boolean().required(),
+  /** What it says, where it is a divider sheet. */
+  divider: object({ folder: string().nullable().defined(), kind: string().oneOf(KINDS).nullable().defined() })
+    .nullable()
+    .defined(),
   /** What kind of paper it looks like by itself, and who from, as far as that is known. */
   glance: object({ kind: string().oneOf(KINDS).nullable().defined(), who: string().nullable().defined() })
     .nullable()
@@ -202,7 +206,8 @@ export const document = documentSummary.concat(
     stackName: string().nullable().defined(),
     /** The name that Check proposes, from the facts. */
     proposedName: string().defined(),
-    suggestion: object({ folderId: id, reason: string().required() }).nullable().default(null).defined(),
+    /** The folder that it seems to belong to, which may have to be made, and why. */
+    suggestion: object({ path: string().required(), reason: string().required() }).nullable().default(null).defined(),
     pageList: array(page).required(),
     facts: array(fact).required(),
     archival: boolean().nullable().defined(),

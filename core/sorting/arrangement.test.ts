@@ -66,10 +66,10 @@ it('cuts every so many pages, and behind pages that separate', () => {
 
 describe('what is proposed', () => {
   const proposals = [
-    { id: 'a', begins: true, blank: false },
-    { id: 'b', begins: true, blank: false },
-    { id: 'c', begins: false, blank: true },
-    { id: 'd', begins: false, blank: false },
+    { id: 'a', begins: true, aside: false },
+    { id: 'b', begins: true, aside: false },
+    { id: 'c', begins: false, aside: true },
+    { id: 'd', begins: false, aside: false },
   ];
   it('is followed where nobody has decided', () => {
     expect(written(followProposals(table('abcd'), proposals))).toBe('a|bc-d');

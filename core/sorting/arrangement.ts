@@ -221,7 +221,8 @@ export interface Proposed {
   id: string;
   /** Whether a document begins with it. */
   begins: boolean;
-  blank: boolean;
+  /** Whether it belongs to no document: it is blank, or a divider sheet. */
+  aside: boolean;
 }
 
 /** The arrangement with what is proposed wherever nobody has decided. */
@@ -233,7 +234,7 @@ export function followProposals(arrangement: Arrangement, proposals: readonly Pr
     return {
       ...page,
       cutBefore: page.cutDecided ? page.cutBefore : index > 0 && proposal.begins,
-      dropped: page.dropDecided ? page.dropped : proposal.blank,
+      dropped: page.dropDecided ? page.dropped : proposal.aside,
     };
   });
 }

@@ -2,8 +2,8 @@ import { Component, connectedComponents } from '../imaging/components';
 import { Ink } from '../imaging/ink';
 import { greyOf, Raster, shrink } from '../imaging/raster';
 
-/** Longer side, in pixels, at which a page is looked at: about 100 dpi for A4. */
-const LOOKED_AT = 1170;
+/** Longer side, in pixels, at which a page is looked at for what it is: about 100 dpi for A4. */
+export const LOOKED_AT = 1170;
 /** How much darker than the paper around it ink is at least, as a share: print of the other side that shows through is fainter. */
 const FAINT = 0.13;
 /** What can't be show-through. */

@@ -16,16 +16,23 @@ export const SURE_FROM = 0.96;
 const MOST_REASONS = 3;
 const LEAST_REASON = 0.35;
 
+/** Behind a divider sheet. */
+const DIVIDED: ProposedCut = { chance: 1, sure: true, why: ['a divider sheet lies before it'] };
+
 /**
- * For each page of a pile, whether a new document begins with it; null for blank pages and for the first one that isn't.
+ * For each page of a pile, whether a new document begins with it; null for blank pages, divider sheets, and the first page.
  * A logistic model over what each gap shows (`gapEvidence`), trained on made piles.
  */
 export function proposeCuts(pages: PilePage[]): (ProposedCut | null)[] {
   const proposals: (ProposedCut | null)[] = [];
   let before = -1;
   pages.forEach((page, at) => {
-    proposals.push(page.blank || before < 0 ? null : proposeCut(pages[before], page, pages.slice(before + 1, at)));
-    if (!page.blank) before = at;
+    const aside = page.blank || page.divider;
+    const between = pages.slice(before + 1, at);
+    if (aside || before < 0) proposals.push(null);
+    else if (between.some(({ divider }) => divider)) proposals.push(DIVIDED);
+    else proposals.push(proposeCut(pages[before], page, between));
+    if (!aside) before = at;
   });
   return proposals;
 }

@@ -7,6 +7,8 @@ export interface PilePage {
   signs: PageSigns | null;
   size: [width: number, height: number];
   blank: boolean;
+  /** Whether it is a divider sheet: what comes behind it begins a document. */
+  divider?: boolean;
   /** Whether it is the back of the sheet before it; undefined when that is not known. */
   back?: boolean;
 }

@@ -1,13 +1,16 @@
 import { availableParallelism } from 'node:os';
 import { turnSize } from '@crow/core/geometry';
+import { greyOf, shrink } from '@crow/core/imaging/raster';
 import { proposeRecipes } from '@crow/core/imaging/recipe';
 import { findFacts } from '@crow/core/reading/facts';
 import { PageText } from '@crow/core/reading/words';
 import { backsOf } from '@crow/core/sorting/backs';
-import { isBlank } from '@crow/core/sorting/blank';
+import { isBlank, LOOKED_AT } from '@crow/core/sorting/blank';
 import { proposeCuts } from '@crow/core/sorting/cuts';
+import { callsItselfDivider } from '@crow/core/sorting/divider';
 import { PilePage } from '@crow/core/sorting/gaps';
 import { signsOf } from '@crow/core/sorting/signs';
+import { readDivider } from '../engines/codes';
 import { lookedAtPicture } from '../engines/pictures';
 import { withScratch } from '../engines/scratch';
 import { SourceInfo } from '../engines/sourceFile';
@@ -45,27 +48,31 @@ async function readPage(info: SourceInfo, number: number, languages: string[]): 
   const given: [number, number] = [pointWidth, pointHeight];
   if (info.format === 'pdf' && (await hasOwnText(info, number))) {
     const { text } = await readText(info, number, 0, languages);
-    return { text, signs: signsOf(text, given), size: given, blank: false };
+    return { text, signs: signsOf(text, given), size: given, blank: false, divider: callsItselfDivider(textsOf(text)) };
   }
   const picture = await withScratch((folder) => lookedAtPicture(info, number, folder));
-  if (scanned && isBlank(picture)) return { text: null, signs: null, size: given, blank: true };
+  const small = greyOf(shrink(picture, LOOKED_AT));
+  if (scanned && isBlank(small)) return { text: null, signs: null, size: given, blank: true };
+  if (await readDivider(small)) return { text: null, signs: null, size: given, blank: false, divider: true };
   const [{ recipe, turn }] = proposeRecipes(picture, { scanned: scanned ? given : undefined });
   const size = turnSize(recipe.paper[0], recipe.paper[1], turn);
   try {
     const { text } = await readText(info, number, turn, languages, recipe);
-    return { text, signs: signsOf(text, size), size, blank: false };
+    return { text, signs: signsOf(text, size), size, blank: false, divider: callsItselfDivider(textsOf(text)) };
   } catch (error) {
     console.error(`page ${number + 1}: ${error instanceof Error ? error.message : String(error)}`);
     return { text: null, signs: null, size, blank: false };
   }
 }
 
+const textsOf = ({ words }: PageText) => words.map(({ text }) => text);
+
 function documentsIn(pages: ReadPage[]) {
   const backs = backsOf(pages.map(({ blank }) => blank));
   const proposals = proposeCuts(pages.map((page, index) => ({ ...page, back: backs[index] })));
   const documents: { pages: number[]; chances: number[] }[] = [];
   pages.forEach((page, index) => {
-    if (page.blank) return;
+    if (page.blank || page.divider) return;
     const chance = proposals[index]?.chance ?? 1;
     if (documents.length === 0 || chance >= 0.5) documents.push({ pages: [], chances: [] });
     const document = documents[documents.length - 1];
@@ -83,6 +90,6 @@ function documentsIn(pages: ReadPage[]) {
         confidence: Math.round(chances.reduce((product, chance) => product * chance, 1) * 1000) / 1000,
       };
     }),
-    dropped: pages.flatMap((page, index) => (page.blank ? [index + 1] : [])),
+    dropped: pages.flatMap((page, index) => (page.blank || page.divider ? [index + 1] : [])),
   };
 }

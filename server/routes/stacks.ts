@@ -6,6 +6,7 @@ import { Context } from '../context';
 import { describeBlob } from '../store/blobs';
 import { rows } from '../store/database';
 import { summariseStacks } from '../store/stackRows';
+import { printedDividers } from '../services/dividers';
 import { takeInBytes } from '../services/intake';
 import * as stacks from '../services/stacks';
 import { sendBlob } from './sendBlob';
@@ -63,6 +64,14 @@ export function stackRoutes(app: FastifyInstance, context: Context): void {
       fileName: file.name,
       download: true,
     });
+  });
+
+  serve(app, endpoints.dividerSheets, async ({ query, reply }) => {
+    const pdf = await printedDividers({ folder: query.folder || null, kind: query.kind ?? null }, query.copies);
+    return reply
+      .type('application/pdf')
+      .header('content-disposition', 'inline; filename="Divider sheets.pdf"')
+      .send(Buffer.from(pdf));
   });
 
   // The bytes of a file come as they are, so that they stream straight into the database.

@@ -14,7 +14,7 @@ import { announce } from '../store/live';
 import { summariseDocuments } from '../store/documentRows';
 import { pagesOfDocument } from '../store/stackRows';
 import { isBeingRead } from './documentProgress';
-import { folderAt } from './folders';
+import { folderAt, listFolders } from './folders';
 
 const STATE_WORDS = { check: 'waiting in Check', filing: 'being filed', filed: 'on the shelf' };
 
@@ -36,14 +36,15 @@ export function listFolderDocuments(manager: EntityManager, folderId: string): P
 export async function readDocument(manager: EntityManager, id: string): Promise<ShownDocument> {
   const [summary] = await summariseDocuments(manager, 'd.id = $1', [id]);
   if (!summary) throw new Problem('not-found', { what: 'The document' });
-  const [more] = await rows<{
+  const [{ wantedFolder, ...more }] = await rows<{
     stackId: string | null;
     stackName: string | null;
     archival: boolean | null;
     shelfPath: string | null;
+    wantedFolder: string | null;
   }>(
     manager,
-    `select d.stack_id as "stackId", s.name as "stackName", d.archival, f.path as "shelfPath"
+    `select d.stack_id as "stackId", s.name as "stackName", d.archival, f.path as "shelfPath", d.wanted_folder as "wantedFolder"
      from document d left join stack s on s.id = d.stack_id left join shelf_file f on f.document_id = d.id where d.id = $1`,
     [id],
   );
@@ -55,8 +56,7 @@ export async function readDocument(manager: EntityManager, id: string): Promise<
   );
   const { kind, vendor, date } = summary;
   const known = { kind: kind ?? undefined, vendor: vendor ?? undefined, date: date ?? undefined };
-  const suggestion =
-    summary.state === 'check' ? (suggestFolder(known, await filedBefore(manager, known)) ?? null) : null;
+  const suggestion = summary.state === 'check' ? await suggestedFolder(manager, known, wantedFolder) : null;
   return {
     ...summary,
     ...more,
@@ -65,6 +65,18 @@ export async function readDocument(manager: EntityManager, id: string): Promise<
     proposedName: proposeName(known),
     suggestion,
   };
+}
+
+/** Where a document seems to belong: as its divider sheet says, or as others like it were filed. */
+async function suggestedFolder(
+  manager: EntityManager,
+  known: { vendor?: string; kind?: string },
+  wanted: string | null,
+): Promise<ShownDocument['suggestion']> {
+  if (wanted) return { path: wanted, reason: 'Its divider sheet says so' };
+  const suggestion = suggestFolder(known, await filedBefore(manager, known));
+  const folder = suggestion && (await listFolders(manager)).find(({ id }) => id === suggestion.folderId);
+  return folder ? { path: folder.path, reason: suggestion.reason } : null;
 }
 
 const MOST_PRECEDENTS = 200;

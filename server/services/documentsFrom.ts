@@ -1,6 +1,7 @@
 import { EntityManager } from 'typeorm';
 import { Problem } from '@crow/contract/problems';
-import { documentsOf } from '@crow/core/sorting/arrangement';
+import { Arrangement, documentsOf, Placed } from '@crow/core/sorting/arrangement';
+import { Divider } from '@crow/core/sorting/divider';
 import { rows } from '../store/database';
 import { ActingAs, record } from '../store/history';
 import { announce } from '../store/live';
@@ -17,20 +18,28 @@ export async function documentsFrom(manager: EntityManager, actor: ActingAs, id:
     id,
   ]);
   if (arriving.length > 0) throw new Problem('stack-arriving');
-  const documents = documentsOf(await currentArrangement(manager, id));
+  const arrangement = await currentArrangement(manager, id);
+  const documents = documentsOf(arrangement);
   if (documents.length === 0) throw new Problem('stack-empty');
+  const dividers = await dividersOf(manager, id);
   const ids: string[] = [];
   for (const pages of documents) {
+    const divider = dividerBefore(arrangement, pages[0], dividers);
     const [{ id: documentId }] = await rows<{ id: string }>(
       manager,
-      'insert into document (stack_id) values ($1) returning id',
-      [id],
+      'insert into document (stack_id, wanted_folder) values ($1, $2) returning id',
+      [id, divider?.folder ?? null],
     );
     await manager.query(
       `insert into document_page (document_id, number, page_id)
        select $1, number, page_id from unnest($2::uuid[]) with ordinality as p (page_id, number)`,
       [documentId, pages.map((page) => page.id)],
     );
+    if (divider?.kind)
+      await manager.query(
+        `insert into fact (document_id, name, value, confidence, confirmed_by) values ($1, 'kind', $2, 1, $3)`,
+        [documentId, divider.kind, actor.id],
+      );
     await refreshFacts(manager, documentId);
     ids.push(documentId);
   }
@@ -39,4 +48,26 @@ export async function documentsFrom(manager: EntityManager, actor: ActingAs, id:
   await announce(manager, 'stack', id);
   await announce(manager, 'document', null);
   return ids;
+}
+
+async function dividersOf(manager: EntityManager, stackId: string): Promise<Map<string, Divider>> {
+  const found = await rows<{ id: string; divider: Divider }>(
+    manager,
+    'select id, divider from page where stack_id = $1 and dropped and divider is not null',
+    [stackId],
+  );
+  return new Map(found.map(({ id, divider }) => [id, divider]));
+}
+
+/** The last divider sheet among the pages set aside right before a document. */
+function dividerBefore(
+  arrangement: Arrangement,
+  first: Placed,
+  dividers: ReadonlyMap<string, Divider>,
+): Divider | undefined {
+  for (let at = arrangement.indexOf(first) - 1; at >= 0 && arrangement[at].dropped; at--) {
+    const divider = dividers.get(arrangement[at].id);
+    if (divider) return divider;
+  }
+  return undefined;
 }

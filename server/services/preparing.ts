@@ -3,9 +3,12 @@ import { EntityManager } from 'typeorm';
 import { Problem } from '@crow/contract/problems';
 import { Turn } from '@crow/core/geometry';
 import { judgeLegibility, Legibility } from '@crow/core/imaging/legibility';
-import { isBlank } from '@crow/core/sorting/blank';
+import { greyOf, shrink } from '@crow/core/imaging/raster';
+import { isBlank, LOOKED_AT } from '@crow/core/sorting/blank';
+import { Divider } from '@crow/core/sorting/divider';
 import { flatten, pageSizeOf, Proposal, proposeRecipes, Recipe } from '@crow/core/imaging/recipe';
 import { Context } from '../context';
+import { readDivider } from '../engines/codes';
 import { lookedAtPicture } from '../engines/pictures';
 import { withScratch } from '../engines/scratch';
 import { SourceInfo } from '../engines/sourceFile';
@@ -28,6 +31,7 @@ interface Prepared {
   legibility: Legibility | null;
   /** Whether nothing is on it. */
   blank: boolean;
+  divider: Divider | null;
 }
 
 /**
@@ -49,20 +53,23 @@ export async function preparePage(context: Context, sources: SourceShelf, pageId
 }
 
 function untouched(legibility: Prepared['legibility'], confidence = 1): Prepared {
-  return { recipe: null, turn: 0, confidence, legibility, blank: false };
+  return { recipe: null, turn: 0, confidence, legibility, blank: false, divider: null };
 }
 
 async function prepare(info: SourceInfo, number: number): Promise<Prepared[]> {
   if (info.format === 'pdf' && (await hasOwnText(info, number))) return [untouched(null)];
   const { scanned, width, height, pointWidth, pointHeight } = info.pages[number];
   const picture = await withScratch((folder) => lookedAtPicture(info, number, folder));
-  if (scanned && isBlank(picture)) return [{ ...untouched(null), blank: true }];
+  const small = greyOf(shrink(picture, LOOKED_AT));
+  if (scanned && isBlank(small)) return [{ ...untouched(null), blank: true }];
+  const divider = await readDivider(small);
+  if (divider) return [{ ...untouched(null), divider }];
   const proposals = proposeRecipes(picture, { scanned: scanned ? [pointWidth, pointHeight] : undefined });
   const enlarged = Math.max(width, height) / Math.max(picture.width, picture.height);
   return proposals.map((proposal): Prepared => {
     const legibility = judgeLegibility(flatten(picture, proposal.recipe), { enlarged });
     const recipe = worthWhile(proposal, scanned);
-    return { recipe, turn: proposal.turn, confidence: proposal.confidence, legibility, blank: false };
+    return { recipe, turn: proposal.turn, confidence: proposal.confidence, legibility, blank: false, divider };
   });
 }
 
@@ -109,8 +116,15 @@ async function enter(context: Context, manager: EntityManager, page: Page, prepa
   const touched = current.turn !== 0 || current.version !== AS_IT_IS;
   const version = touched ? null : await remake(manager, page, first.recipe, first.turn);
   await manager.query(
-    'update page set prepared = true, confidence = $2, legibility = $3, judged = $4, blank = $5 where id = $1',
-    [page.id, first.confidence, first.legibility && JSON.stringify(first.legibility), version, first.blank],
+    'update page set prepared = true, confidence = $2, legibility = $3, judged = $4, blank = $5, divider = $6 where id = $1',
+    [
+      page.id,
+      first.confidence,
+      first.legibility && JSON.stringify(first.legibility),
+      version,
+      first.blank,
+      first.divider && JSON.stringify(first.divider),
+    ],
   );
   for (const [index, other] of others.entries()) await addPart(context, manager, page, index + 1, other);
   if (stack.state === 'open') await proposeForStack(manager, page.stackId);

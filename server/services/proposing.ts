@@ -1,10 +1,11 @@
 import { EntityManager } from 'typeorm';
 import { Turn, turnSize } from '@crow/core/geometry';
 import { findFacts } from '@crow/core/reading/facts';
-import { PageText, restoreWord, StoredWord } from '@crow/core/reading/words';
+import { PageText, restoreWord, StoredWord, Word } from '@crow/core/reading/words';
 import { followProposals } from '@crow/core/sorting/arrangement';
 import { backsOf } from '@crow/core/sorting/backs';
 import { proposeCuts } from '@crow/core/sorting/cuts';
+import { callsItselfDivider, Divider, readDividerCode } from '@crow/core/sorting/divider';
 import { PilePage } from '@crow/core/sorting/gaps';
 import { PageSigns, signsOf } from '@crow/core/sorting/signs';
 import { rows } from '../store/database';
@@ -19,6 +20,7 @@ interface PageRow {
   pointWidth: number;
   pointHeight: number;
   blank: boolean | null;
+  divider: Divider | null;
   back: boolean | null;
   signs: PageSigns | null;
   cutBefore: boolean;
@@ -35,9 +37,9 @@ const LEAST_AT_A_GLANCE = 0.5;
 
 /** Keeps what a page's text shows of beginnings and ends, once it has been read as it is. */
 export async function keepSigns(manager: EntityManager, pageId: string): Promise<void> {
-  const [page] = await rows<PageText & { words: StoredWord[]; turn: Turn; pointWidth: number; pointHeight: number }>(
+  const [page] = await rows<PageText & { own: boolean; turn: Turn; pointWidth: number; pointHeight: number }>(
     manager,
-    `select r.words, r.width, r.height, r.language, p.turn, p.point_width as "pointWidth", p.point_height as "pointHeight"
+    `select r.words, r.width, r.height, r.language, r.own, p.turn, p.point_width as "pointWidth", p.point_height as "pointHeight"
      from page p join reading r on r.page_id = p.id and r.turn = p.turn and r.version = p.version where p.id = $1`,
     [pageId],
   );
@@ -49,11 +51,20 @@ export async function keepSigns(manager: EntityManager, pageId: string): Promise
     kind: kind && kind.confidence >= LEAST_AT_A_GLANCE ? kind.value : null,
     who: vendor && vendor.confidence >= LEAST_AT_A_GLANCE ? vendor.value : null,
   };
-  await manager.query('update page set signs = $2, glance = $3 where id = $1', [
+  const divider = dividerInText(words, page.own);
+  await manager.query('update page set signs = $2, glance = $3, divider = coalesce(divider, $4::jsonb) where id = $1', [
     pageId,
     JSON.stringify(signs),
     JSON.stringify(glance),
+    divider && JSON.stringify(divider),
   ]);
+}
+
+/** What a divider sheet says by its text, where its code can't be read: what it names only from text that is exact. */
+function dividerInText(words: Word[], exact: boolean): Divider | null {
+  const texts = words.map(({ text }) => text);
+  if (!callsItselfDivider(texts)) return null;
+  return (exact && readDividerCode(texts.join(' '))) || { folder: null, kind: null };
 }
 
 /**
@@ -65,7 +76,7 @@ export async function proposeForStack(manager: EntityManager, stackId: string): 
   const pages = await rows<PageRow>(
     manager,
     `select id, source_file_id as "fileId", source_number as "fileNumber", turn, version, point_width as "pointWidth",
-       point_height as "pointHeight", blank, back, signs, cut_before as "cutBefore", cut_decided as "cutDecided", dropped,
+       point_height as "pointHeight", blank, divider, back, signs, cut_before as "cutBefore", cut_decided as "cutDecided", dropped,
        drop_decided as "dropDecided", cut_chance as chance, cut_sure as sure, cut_why as why
      from page where stack_id = $1 order by position`,
     [stackId],
@@ -76,16 +87,17 @@ export async function proposeForStack(manager: EntityManager, stackId: string): 
   const pile = pages.map((page): PilePage => ({
     signs: page.signs,
     size: turnSize(page.pointWidth, page.pointHeight, page.turn),
-    blank: page.dropDecided ? page.dropped : (page.blank ?? false),
+    blank: page.dropDecided ? page.dropped && !page.divider : (page.blank ?? false),
+    divider: page.divider !== null && (page.dropped || !page.dropDecided),
     back: page.back ?? backs.get(page.id),
   }));
   const cuts = whole ? pages.map(() => null) : proposeCuts(pile);
   const arranged = followProposals(
     pages,
-    pages.map(({ id, blank }, index) => ({
+    pages.map(({ id, blank, divider }, index) => ({
       id,
       begins: (cuts[index]?.chance ?? 0) >= 0.5,
-      blank: blank ?? false,
+      aside: Boolean(blank || divider),
     })),
   );
   let changed = false;

@@ -7,6 +7,7 @@ import { Captures1764200000000 } from './migrations/1764200000000-Captures';
 import { Sorting1764300000000 } from './migrations/1764300000000-Sorting';
 import { Scanners1764400000000 } from './migrations/1764400000000-Scanners';
 import { WatchedFolders1764500000000 } from './migrations/1764500000000-WatchedFolders';
+import { Dividers1764600000000 } from './migrations/1764600000000-Dividers';
 
 /** Where and how the data is reached; handed to everything that needs it. */
 export interface Database {
@@ -30,6 +31,7 @@ export async function connect(url: string, { poolSize = 10 } = {}): Promise<Data
       Sorting1764300000000,
       Scanners1764400000000,
       WatchedFolders1764500000000,
+      Dividers1764600000000,
     ],
     poolSize,
     // A connection that the database dropped is replaced at the next query; nothing else is to be done about it.

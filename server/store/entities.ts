@@ -3,6 +3,7 @@ import { Box, Turn } from '@crow/core/geometry';
 import { Legibility } from '@crow/core/imaging/legibility';
 import { Kind } from '@crow/core/reading/facts';
 import { StoredWord } from '@crow/core/reading/words';
+import { Divider } from '@crow/core/sorting/divider';
 import { ProblemReport } from '@crow/contract/problems';
 import { FactName } from '@crow/contract/shapes';
 
@@ -104,6 +105,8 @@ export class Page {
   @Column('jsonb', { nullable: true }) glance: { kind: Kind | null; who: string | null } | null;
   /** Whether nothing is on it; null while unknown. */
   @Column('boolean', { nullable: true }) blank: boolean | null;
+  /** What it says, where it is a divider sheet. */
+  @Column('jsonb', { nullable: true }) divider: Divider | null;
   @Column('boolean') pictured: boolean;
   /** Whether the page of a PDF brings good text of its own; null while unknown. */
   @Column('boolean', { name: 'own_text', nullable: true }) ownText: boolean | null;
@@ -142,6 +145,8 @@ export class Document {
   @Column('uuid', { name: 'folder_id', nullable: true }) folderId: string | null;
   @Column('text') name: string;
   @Column('text', { name: 'name_key', nullable: true }) nameKey: string | null;
+  /** Path of the folder that its divider sheet names. */
+  @Column('text', { name: 'wanted_folder', nullable: true }) wantedFolder: string | null;
   @Column('uuid', { name: 'pdf_blob_id', nullable: true }) pdfBlobId: string | null;
   @Column('boolean', { nullable: true }) archival: boolean | null;
   @Column('timestamptz', { name: 'filed_at', nullable: true }) filedAt: Date | null;

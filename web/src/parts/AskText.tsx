@@ -70,23 +70,32 @@ function AskDialog({
     }
   };
   return (
+    <DialogFrame title={title} onClose={onClose}>
+      <form onSubmit={(event) => void submit(event)}>
+        {children(text, setText, () => void submit())}
+        <div className="mt-4 flex justify-end gap-2">
+          <Button onClick={onClose}>Leave it</Button>
+          <Button main type="submit" disabled={!text.trim()}>
+            {confirm}
+          </Button>
+        </div>
+      </form>
+    </DialogFrame>
+  );
+}
+
+/** Something that is settled before anything else: over the window, until it is closed. */
+export function DialogFrame({ title, onClose, children }: { title: string; onClose: () => void; children: ReactNode }) {
+  return (
     <Dialog.Root open onOpenChange={(open) => !open && onClose()}>
       <Dialog.Portal>
         <Dialog.Overlay className="fixed inset-0 z-40 bg-black/30" />
         <Dialog.Content
           aria-describedby={undefined}
-          className="fixed top-1/3 left-1/2 z-40 w-[420px] -translate-x-1/2 border border-quiet bg-raised p-5"
+          className="fixed top-1/3 left-1/2 z-40 w-[420px] max-w-[94vw] -translate-x-1/2 border border-quiet bg-raised p-5"
         >
           <Dialog.Title className="mb-3 truncate text-lg font-semibold">{title}</Dialog.Title>
-          <form onSubmit={(event) => void submit(event)}>
-            {children(text, setText, () => void submit())}
-            <div className="mt-4 flex justify-end gap-2">
-              <Button onClick={onClose}>Leave it</Button>
-              <Button main type="submit" disabled={!text.trim()}>
-                {confirm}
-              </Button>
-            </div>
-          </form>
+          {children}
         </Dialog.Content>
       </Dialog.Portal>
     </Dialog.Root>

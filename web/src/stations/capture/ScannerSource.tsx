@@ -6,6 +6,7 @@ import { inWords } from '@crow/contract/problems';
 import { Scan, Scanner, ScanPreset, ScanSettings } from '@crow/contract/scanning';
 import { AskText } from '../../parts/AskText';
 import { Button, Choice, IconButton, Key } from '../../parts/controls';
+import { DividerSheets } from '../../parts/DividerSheets';
 import { Place } from '../../parts/intake';
 import { useKeys } from '../../parts/keys';
 import { count } from '../../parts/words';
@@ -84,6 +85,7 @@ function Scanning({ scanner, placeFor }: { scanner: Scanner } & ScannerSourcePro
   const { data: presets = [] } = usePresets();
   const [settings, setSettings] = useState<ScanSettings>(() => scanner.last ?? usualSettings(scanner));
   const [naming, setNaming] = useState(false);
+  const [dividing, setDividing] = useState(false);
   const start = useChange(endpoints.startScan, ['scan', 'stack']);
   const stop = useChange(endpoints.stopScan, ['scan']);
   const keep = useChange(endpoints.savePreset, ['scan']);
@@ -220,8 +222,12 @@ function Scanning({ scanner, placeFor }: { scanner: Scanner } & ScannerSourcePro
         <button className="px-2 text-sm underline underline-offset-2" onClick={() => setNaming(true)}>
           Keep these settings …
         </button>
+        <button className="px-2 text-sm underline underline-offset-2" onClick={() => setDividing(true)}>
+          Divider sheets …
+        </button>
         <ScanLine scan={latest} />
       </div>
+      {dividing && <DividerSheets onClose={() => setDividing(false)} />}
       {naming && (
         <AskText
           title="A name for these settings"

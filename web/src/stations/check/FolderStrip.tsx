@@ -19,9 +19,8 @@ export function FolderStrip({ document, onFile, busy }: FolderStripProps) {
   const [typedName, setTypedName] = useState<string>();
   const [typedFolder, setTypedFolder] = useState<string>();
   const { suggestion } = document;
-  const suggested = folders.find(({ id }) => id === suggestion?.folderId);
   const name = typedName ?? (document.name || document.proposedName);
-  const path = typedFolder ?? document.folderPath ?? suggested?.path ?? '';
+  const path = typedFolder ?? document.folderPath ?? suggestion?.path ?? '';
   const folder = folderAtPath(folders, path);
   const { data: inside } = useFolderDocuments(folder?.id);
   const ready = name.trim() !== '' && path.trim() !== '';
@@ -69,7 +68,9 @@ export function FolderStrip({ document, onFile, busy }: FolderStripProps) {
           list="above"
         />
         <span className="mt-1 line-clamp-2 text-xs text-quiet">
-          {!folder && path.trim() ? 'a new folder' : suggested && path === suggested.path ? suggestion!.reason : ' '}
+          {[path === suggestion?.path && suggestion.reason, !folder && path.trim() && 'a new folder']
+            .filter(Boolean)
+            .join(' · ') || ' '}
         </span>
       </div>
       <div className="min-w-0" data-arrivals>

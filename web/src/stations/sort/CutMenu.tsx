@@ -3,6 +3,7 @@ import { DropdownMenu } from 'radix-ui';
 import { useState } from 'react';
 import { AskText } from '../../parts/AskText';
 import { Button, Key } from '../../parts/controls';
+import { DividerSheets } from '../../parts/DividerSheets';
 import { menuItemLook, menuLook } from '../../parts/menu';
 
 interface CutMenuProps {
@@ -18,6 +19,7 @@ interface CutMenuProps {
 /** Where all of a stack is cut at once. */
 export function CutMenu({ blanks, onWhole, onSingle, onEvery, onBlanks, onProposed }: CutMenuProps) {
   const [asking, setAsking] = useState(false);
+  const [dividing, setDividing] = useState(false);
   return (
     <>
       <DropdownMenu.Root>
@@ -43,9 +45,13 @@ export function CutMenu({ blanks, onWhole, onSingle, onEvery, onBlanks, onPropos
             <DropdownMenu.Item className={menuItemLook} onSelect={onProposed}>
               As proposed
             </DropdownMenu.Item>
+            <DropdownMenu.Item className={menuItemLook} onSelect={() => setDividing(true)}>
+              Print divider sheets …
+            </DropdownMenu.Item>
           </DropdownMenu.Content>
         </DropdownMenu.Portal>
       </DropdownMenu.Root>
+      {dividing && <DividerSheets onClose={() => setDividing(false)} />}
       {asking && (
         <AskText
           title="Cut every so many pages"

@@ -44,7 +44,7 @@ export const TablePage = memo(function TablePage(props: TablePageProps) {
   const size = { width: page.width * fit, height: page.height * fit };
   const doubtful = isDoubtful(page);
   const why = gapInWords(page);
-  const label = `Page ${page.index + 1}${place ? `, document ${place.number + 1}, page ${place.place + 1} of ${place.of}` : page.blank ? ', blank, dropped' : ', dropped'}${doubtful ? `. ${why}` : ''}`;
+  const label = `Page ${page.index + 1}${place ? `, document ${place.number + 1}, page ${place.place + 1} of ${place.of}` : `, ${asideInWords(page)}`}${doubtful ? `. ${why}` : ''}`;
   return (
     <div className="flex">
       <div ref={dropRef} className={`relative h-full ${begins ? '' : 'bg-sunken'}`} style={{ width: GAP }}>
@@ -108,7 +108,7 @@ export const TablePage = memo(function TablePage(props: TablePageProps) {
           </div>
           {page.dropped && (
             <span className="absolute inset-x-0 top-1/2 flex flex-col items-center gap-1 text-center">
-              <span className="bg-ground px-2 py-1 text-sm font-semibold">{page.blank ? 'blank' : 'dropped'}</span>
+              <span className="bg-ground px-2 py-1 text-sm font-semibold">{asideInWords(page)}</span>
               <button className="bg-ground px-2 py-1 text-sm underline" tabIndex={-1} onClick={onBringBack}>
                 Bring back
               </button>
@@ -123,6 +123,12 @@ export const TablePage = memo(function TablePage(props: TablePageProps) {
     </div>
   );
 });
+
+/** Why a page is in no document. */
+function asideInWords({ blank, divider, dropDecided }: ArrangedPage): string {
+  if (divider) return divider.folder ? `divider sheet: ${divider.folder.replaceAll('/', ' / ')}` : 'divider sheet';
+  return blank && !dropDecided ? 'blank' : 'dropped';
+}
 
 /** Kind and sender as far as they are known. */
 function inShort(glance: ArrangedPage['glance']): string | undefined {

@@ -1,0 +1,55 @@
+import { readFileSync } from 'node:fs';
+import { createRequire } from 'node:module';
+import bwip from 'bwip-js/node';
+import { prepareZXingModule, readBarcodes } from 'zxing-wasm/reader';
+import { CodeSquares } from '@crow/core/pdf/dividerPdf';
+import { greyOf, Raster } from '@crow/core/imaging/raster';
+import { Divider, readDividerCode } from '@crow/core/sorting/divider';
+
+let prepared: Promise<unknown> | undefined;
+
+/** The decoder is WebAssembly from its package on disk; left alone, it would fetch it from the net. */
+function prepare(): Promise<unknown> {
+  const require = createRequire(import.meta.url);
+  const wasmBinary = readFileSync(require.resolve('zxing-wasm/reader/zxing_reader.wasm'));
+  return (prepared ??= Promise.resolve(
+    prepareZXingModule({ overrides: { wasmBinary: wasmBinary.buffer as ArrayBuffer }, fireImmediately: true }),
+  ));
+}
+
+/** What the divider sheet in a picture says, if it is one: its square code (QR, ISO/IEC 18004) may lie in any direction. */
+export async function readDivider(picture: Raster): Promise<Divider | null> {
+  for (const text of await readCodes(picture)) {
+    const divider = readDividerCode(text);
+    if (divider) return divider;
+  }
+  return null;
+}
+
+async function readCodes(picture: Raster): Promise<string[]> {
+  await prepare();
+  const { data, width, height } = greyOf(picture);
+  const colours = new Uint32Array(width * height);
+  for (let at = 0; at < data.length; at++) colours[at] = 0xff000000 | (data[at] * 0x010101);
+  const found = await readBarcodes(
+    { data: new Uint8ClampedArray(colours.buffer), width, height, colorSpace: 'srgb' } as ImageData,
+    {
+      formats: ['QRCode'],
+      tryHarder: false,
+      tryInvert: false,
+      tryDownscale: false,
+      tryDenoise: false,
+      maxNumberOfSymbols: 4,
+    },
+  );
+  return found.filter(({ isValid }) => isValid).map(({ text }) => text);
+}
+
+/** A text as a square code (QR) that can be read with a quarter of it spoilt. */
+export function squareCode(text: string): CodeSquares {
+  const [symbol] = bwip.raw('qrcode', text, { eclevel: 'Q' } as object);
+  const { pixs, pixx, pixy } = symbol as { pixs: number[]; pixx: number; pixy: number };
+  return Array.from({ length: pixy }, (_, row) =>
+    Array.from(pixs.slice(row * pixx, (row + 1) * pixx), (dark) => dark === 1),
+  );
+}
