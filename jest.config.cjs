@@ -37,5 +37,5 @@ module.exports = {
     },
     { ...base, displayName: 'e2e', testMatch: ['<rootDir>/e2e/**/*.test.ts'] },
   ],
-  testTimeout: 60_000,
+  testTimeout: 240_000,
 };

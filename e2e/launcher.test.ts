@@ -8,7 +8,7 @@ import { scanned, scratchFolder, textPdf, ZIP } from '@crow/server/testing/made'
 import { endpoints } from '@crow/contract/endpoints';
 import { Program } from './program';
 
-jest.setTimeout(120_000);
+jest.setTimeout(600_000);
 
 const CROW = resolve('.crow/build/node/crow.mjs');
 const folder = scratchFolder();

@@ -11,7 +11,7 @@ import { scratchFolder } from '@crow/server/testing/made';
 import { openBrowser, openWindow } from './browser';
 import { Program, until } from './program';
 
-jest.setTimeout(240_000);
+jest.setTimeout(600_000);
 
 /** Two papers on two tables, as a phone photographs them. */
 const SCENES = [0, 24];

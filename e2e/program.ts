@@ -121,7 +121,7 @@ export class Program {
   }
 }
 
-export async function until(condition: () => Promise<boolean> | boolean, milliseconds = 60_000): Promise<void> {
+export async function until(condition: () => Promise<boolean> | boolean, milliseconds = 180_000): Promise<void> {
   for (const end = Date.now() + milliseconds; Date.now() < end; await sleep(100)) if (await condition()) return;
   throw new Error('It did not happen in time.');
 }

@@ -1,12 +1,16 @@
+import { readdirSync, renameSync, writeFileSync } from 'node:fs';
+import { join } from 'node:path';
 import { Browser, Page } from 'playwright-core';
+import { rasterise } from '@crow/demo/capture';
 import { BATCH } from '@crow/demo/papers';
 import { endpoints } from '@crow/contract/endpoints';
-import { sheetsOf } from '@crow/standins/scanner/load';
+import { scratchFolder, textPdf } from '@crow/server/testing/made';
+import { sheetFromPicture, sheetsOf } from '@crow/standins/scanner/load';
 import { StandInScanner, startScanner } from '@crow/standins/scanner/scanner';
 import { openBrowser, openWindow } from './browser';
 import { Program, until } from './program';
 
-jest.setTimeout(240_000);
+jest.setTimeout(600_000);
 
 let program: Program;
 let browser: Browser;
@@ -27,8 +31,8 @@ beforeEach(async () => {
   scanner.machine.clear();
 });
 afterEach(async () => {
-  // An address where nothing answers is told in words; the browser mentions it, too.
-  expect(errors.filter((error) => !/status of 502/.test(error))).toEqual([]);
+  // An address where nothing answers, or a folder that is not there, is told in words; the browser mentions it, too.
+  expect(errors.filter((error) => !/status of (400|502)/.test(error))).toEqual([]);
   await page.context().close();
 });
 afterAll(async () => {
@@ -46,7 +50,7 @@ const scanButton = () => page.getByRole('button', { name: /^Scan( the next page)
 const ownPreset = () =>
   page.getByRole('region', { name: 'Scanner' }).getByRole('button', { name: 'Long letters', exact: true });
 const status = (words: RegExp) =>
-  page.getByRole('status').filter({ hasText: words }).first().waitFor({ timeout: 90_000 });
+  page.getByRole('status').filter({ hasText: words }).first().waitFor({ timeout: 240_000 });
 
 it('asks a scanner by its address, scans both sides of a pile, and proposes its documents without the blank backs', async () => {
   await page.getByText('No scanner is known yet.').waitFor();
@@ -63,7 +67,7 @@ it('asks a scanner by its address, scans both sides of a pile, and proposes its 
   await status(/8 pages scanned/);
   await page.getByRole('link', { name: 'Sort it' }).first().click();
   // An invoice, a letter of two sheets, an invoice: numbers 2, 4, 6 and 8 are backs with nothing on them.
-  await page.getByText('3 documents', { exact: true }).waitFor({ timeout: 120_000 });
+  await page.getByText('3 documents', { exact: true }).waitFor({ timeout: 240_000 });
   for (const number of [2, 4, 6, 8])
     await page.getByRole('option', { name: new RegExp(`^Page ${number}, blank`) }).waitFor();
   // What is proposed is said with its reason where the gap is looked at.
@@ -161,4 +165,63 @@ it('shows what lies on the glass, and scans the part that is drawn on it', async
   const { pageList } = await program.ask(endpoints.readStack, { params: { id } });
   const { pointWidth, pointHeight } = pageList[pageList.length - 1];
   expect(pointWidth / pointHeight).toBeCloseTo((0.5 * box.width) / (0.25 * box.height), 1);
+});
+
+it('prints divider sheets, and what lies behind one in the feeder is a document for the folder that it names', async () => {
+  await page.getByRole('button', { name: /Divider sheets/ }).click();
+  await page.getByRole('combobox', { name: 'Folder, if for one' }).fill('Household/Vet');
+  await page.getByRole('spinbutton', { name: 'Sheets' }).fill('2');
+  const link = page.getByRole('link', { name: 'Open them as PDF' });
+  const pdf = Buffer.from(
+    await (await fetch(new URL((await link.getAttribute('href'))!, program.address))).arrayBuffer(),
+  );
+  const [sheet] = await rasterise(pdf, 2, 200);
+  await page.getByRole('button', { name: 'Leave it' }).click();
+  await load(1);
+  const upsideDown = await sheet.rotate(180).withDensity(200).png().toBuffer();
+  scanner.machine.feeder.push(await sheetFromPicture('divider', upsideDown), ...(await sheetsOf(BATCH[1])));
+  await page.getByLabel('From').selectOption('Feeder');
+  await page.getByLabel('Both sides').uncheck();
+  await page.getByLabel('Colour').selectOption('Black and white');
+  await page.getByLabel('Resolution').selectOption('200');
+  await scanButton().click();
+  await status(/4 pages scanned/);
+  await page.getByRole('link', { name: 'Sort it' }).first().click();
+  await page.getByRole('option', { name: 'Page 2, divider sheet: Household / Vet' }).waitFor({ timeout: 240_000 });
+  await page.getByText('2 documents', { exact: true }).waitFor();
+  await page.keyboard.press('Control+Enter');
+  await page.getByText('1 of 2').waitFor();
+  await page.keyboard.press('ArrowRight');
+  await page.getByText('Its divider sheet says so').waitFor();
+  expect(await page.getByRole('combobox', { name: 'Folder' }).inputValue()).toBe('Household/Vet');
+});
+
+it('takes in what lands in a watched folder, straight to Check, and shows what is not handled yet', async () => {
+  const folder = scratchFolder();
+  await page.getByRole('button', { name: /^Folders/ }).click();
+  await page.getByText('No folder is watched yet.').waitFor();
+  await page.getByLabel('Path of a folder to watch').fill(join(folder, 'nowhere'));
+  await page.getByRole('button', { name: 'Watch it' }).click();
+  await page.getByText(/there is no such folder/).waitFor();
+  await page.getByLabel('Path of a folder to watch').fill(folder);
+  await page.getByLabel('What it is for').selectOption('straight to Check, a document each');
+  await page.getByRole('button', { name: 'Watch it' }).click();
+  await page.getByText('✓ all handled').waitFor();
+  const before = (await program.ask(endpoints.listWaiting, {})).length;
+  writeFileSync(
+    join(folder, 'scan0001.pdf'),
+    await textPdf('School letter\nThe summer fair is on 4 July 2026', 'Page two'),
+  );
+  writeFileSync(join(folder, 'scan0002.pdf'), 'no paper at all');
+  await page.getByText('2 files wait to be taken in').waitFor();
+  await page.getByText('✓ all handled').waitFor({ timeout: 120_000 });
+  expect(readdirSync(join(folder, 'done'))).toEqual(['scan0001.pdf']);
+  expect(readdirSync(join(folder, 'refused'))).toEqual(['scan0002.pdf', 'scan0002.pdf.txt']);
+  await until(async () => (await program.ask(endpoints.listWaiting, {})).length === before + 1);
+  renameSync(folder, `${folder}-gone`);
+  await page.getByText(/can’t be reached/).waitFor();
+  renameSync(`${folder}-gone`, folder);
+  await page.getByText('✓ all handled').waitFor();
+  await page.getByRole('button', { name: /no longer/ }).click();
+  await page.getByText('No folder is watched yet.').waitFor();
 });

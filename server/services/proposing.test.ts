@@ -1,4 +1,6 @@
 import { randomUUID } from 'node:crypto';
+import { PDFDocument } from '@cantoo/pdf-lib';
+import sharp from 'sharp';
 import { endpoints } from '@crow/contract/endpoints';
 import { Page, Stack } from '@crow/contract/shapes';
 import { BATCH } from '@crow/demo/papers';
@@ -14,10 +16,10 @@ import {
   setDropped,
   toggleCut,
 } from '@crow/core/sorting/arrangement';
-import { scanned, textPdf } from '../testing/made';
+import { blackAndWhite, drawn, scanned, textPdf } from '../testing/made';
 import { TestRoom } from '../testing/room';
 
-jest.setTimeout(180_000);
+jest.setTimeout(400_000);
 
 let room: TestRoom;
 let pile: Buffer;
@@ -108,6 +110,73 @@ describe('blank pages', () => {
     expect(back.pageList[1]).toMatchObject({ blank: false, dropped: false, reading: 'waiting' });
     await room.work();
     expect((await read(id)).pageList[1]).toMatchObject({ dropped: false, reading: 'read' });
+  });
+});
+
+describe('divider sheets', () => {
+  const sheet = async (query: Record<string, string>) => {
+    const { raw, headers } = await room.request('GET', `/api/dividers?${new URLSearchParams(query)}`);
+    expect(headers['content-type']).toBe('application/pdf');
+    return raw;
+  };
+  /** As a feeder set to black and white delivers it: askew, upside down. */
+  const fed = async (pdf: Buffer, angle: number) =>
+    blackAndWhite(
+      await sharp(await drawn(pdf, { dpi: 200 }))
+        .rotate(angle, { background: '#fff' })
+        .png()
+        .toBuffer(),
+      200,
+    );
+  const letter = (text: string) => scanned(`Dear Mr Castellane\n${text}\nin the same words on each page`);
+
+  it('begin documents, are taken out, and say where these go and what they are', async () => {
+    const named = await fed(await sheet({ folder: 'Household/Energy', kind: 'statement' }), 184);
+    const plain = await fed(await sheet({}), 87);
+    const stack = await room.takeInAndRead({
+      '1.jpg': await letter('first'),
+      '2.tif': named,
+      '3.jpg': await letter('second'),
+      '4.jpg': await letter('third'),
+      '5.tif': plain,
+      '6.jpg': await letter('fourth'),
+    });
+    expect(stack.pageList.map(({ dropped }) => (dropped ? '-' : 'p')).join('')).toBe('p-pp-p');
+    expect(stack.pageList[1].divider).toEqual({ folder: 'Household/Energy', kind: 'statement' });
+    expect(stack.pageList[2].proposal).toMatchObject({
+      chance: 1,
+      sure: true,
+      why: [expect.stringMatching(/divider/)],
+    });
+    expect(stack.pageList[5].cutBefore).toBe(true);
+    const { documents } = await room.ask(endpoints.sortStack, { params: { id: stack.id } });
+    const [before, behind] = await Promise.all(
+      documents.slice(0, 2).map((id) => room.ask(endpoints.readDocument, { params: { id } })),
+    );
+    expect(behind).toMatchObject({
+      kind: 'statement',
+      suggestion: { path: 'Household/Energy', reason: 'Its divider sheet says so' },
+    });
+    expect(before.suggestion).toBeNull();
+  });
+
+  it('are known by their words in a PDF that keeps its text, and by a person who wants one back as a page', async () => {
+    const stack = await room.takeInAndRead({
+      '1.pdf': await textPdf('A letter'),
+      '2.pdf': await sheet({ folder: 'Wickford Loom/Fairs' }),
+      '3.pdf': await textPdf('Another letter'),
+    });
+    expect(stack.pageList[1]).toMatchObject({ dropped: true, divider: { folder: 'Wickford Loom/Fairs', kind: null } });
+    const back = await change(stack, (pages) => setDropped(pages, new Set([stack.pageList[1].id]), false));
+    expect(back.pageList[1].dropped).toBe(false);
+    expect(back.pageList[2].proposal?.why.join()).not.toMatch(/divider/);
+  });
+
+  it('come in as many copies as asked for, within reason', async () => {
+    const pdf = await sheet({ copies: '12', kind: 'receipt' });
+    expect((await PDFDocument.load(pdf)).getPageCount()).toBe(12);
+    const { status, body } = await room.request('GET', '/api/dividers?copies=5000');
+    expect([status, body]).toEqual([400, expect.objectContaining({ code: 'not-valid' })]);
   });
 });
 

@@ -6,7 +6,7 @@ import { sheetsOf } from '@crow/standins/scanner/load';
 import { StandInScanner, startScanner } from '@crow/standins/scanner/scanner';
 import { TestRoom } from '../testing/room';
 
-jest.setTimeout(120_000);
+jest.setTimeout(400_000);
 
 let room: TestRoom;
 let standIn: StandInScanner;
