@@ -131,24 +131,42 @@ export const stack = stackSummary.concat(
 );
 export type Stack = InferType<typeof stack>;
 
+const placed = object({
+  id,
+  cutBefore: boolean().required(),
+  cutDecided: boolean().required(),
+  turn,
+  version: string().max(40).defined(),
+  dropped: boolean().required(),
+  dropDecided: boolean().required(),
+});
+
 export const arrangementChange = object({
   /** The step that the change builds on; another one means that somebody else changed the stack meanwhile. */
   base: number().integer().min(0).required(),
-  pages: array(
-    object({
-      id,
-      cutBefore: boolean().required(),
-      cutDecided: boolean().required(),
-      turn,
-      version: string().max(40).defined(),
-      dropped: boolean().required(),
-      dropDecided: boolean().required(),
-    }),
-  )
-    .min(1)
-    .max(5000)
-    .required(),
+  pages: array(placed).min(1).max(5000).required(),
 });
+
+export const pagesMove = object({
+  pages: array(id).min(1).max(5000).required(),
+  /** What the stack is called if it has to be made. */
+  name: string().trim().min(1).max(300),
+  /** How the stack lies with them; at its end, as documents of their own, without. */
+  arrangement: array(placed).max(5000),
+});
+
+/** How fronts and backs that were scanned one after the other belong together. */
+export const weaving = object({
+  /** All sides in the order of the pile. */
+  pages: array(id).required(),
+  backs: array(id).required(),
+  sheets: number().integer().required(),
+  /** Whether the backs lay from the last sheet to the first. */
+  reversed: boolean().required(),
+  /** Sides that were not found, in words. */
+  missing: array(string().required()).required(),
+});
+export type Weaving = InferType<typeof weaving>;
 
 export const factName = string()
   .oneOf(['kind', 'vendor', 'date'] as const)

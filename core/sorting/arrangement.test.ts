@@ -15,6 +15,7 @@ import {
   landingPlace,
   movePages,
   putTogether,
+  sendToBack,
   setDropped,
   toggleCut,
   turnPages,
@@ -209,4 +210,19 @@ it('puts the sheets of one picture together: the first becomes the whole picture
   expect(written(whole)).toBe('abc-|d');
   expect(whole[1]).toMatchObject({ version: '', turn: 0 });
   expect(whole[3]).toMatchObject({ version: 'part', turn: 90 });
+});
+
+describe('to the back', () => {
+  const back = (from: string, ...ids: string[]) => written(sendToBack(table(from), new Set(ids)));
+
+  it('lays a document behind the others, and the one after it still begins', () =>
+    expect(back('ab|cd|ef', 'a', 'b')).toBe('cd|ef|ab'));
+
+  it('makes pages out of the middle of a document one of their own', () =>
+    expect(back('abc|def', 'b')).toBe('ac|def|b'));
+
+  it('keeps several documents apart, and a stack that all of it is sent to the back of as it is', () => {
+    expect(back('a|b|cd|ef', 'b', 'c', 'd')).toBe('a|ef|b|cd');
+    expect(back('ab|c', 'a', 'b', 'c')).toBe('ab|c');
+  });
 });

@@ -118,16 +118,7 @@ export function setDropped(arrangement: Arrangement, ids: ReadonlySet<string>, d
  */
 export function movePages(arrangement: Arrangement, ids: ReadonlySet<string>, before: string | null): Arrangement {
   if (before !== null && ids.has(before)) return arrangement;
-  const staying: Placed[] = [];
-  let carriedCut = false;
-  for (const page of arrangement) {
-    if (ids.has(page.id)) {
-      carriedCut ||= page.cutBefore;
-      continue;
-    }
-    staying.push(carriedCut && !page.cutBefore ? { ...page, cutBefore: true, cutDecided: true } : page);
-    carriedCut = false;
-  }
+  const staying = takenOut(arrangement, ids);
   const moved = arrangement
     .filter((page) => ids.has(page.id))
     .map((page) => ({ ...page, cutBefore: false, cutDecided: true }));
@@ -138,9 +129,7 @@ export function movePages(arrangement: Arrangement, ids: ReadonlySet<string>, be
     moved[0] = { ...moved[0], cutBefore: true };
     staying[at] = { ...target, cutBefore: false, cutDecided: true };
   }
-  const result = [...staying.slice(0, at), ...moved, ...staying.slice(at)];
-  if (result[0]?.cutBefore) result[0] = { ...result[0], cutBefore: false };
-  return result;
+  return withoutFirstCut([...staying.slice(0, at), ...moved, ...staying.slice(at)]);
 }
 
 /** Where in a stack pages go that have just come. */
@@ -242,4 +231,39 @@ export function followProposals(arrangement: Arrangement, proposals: readonly Pr
 /** Whether a document begins with the page at this place, dropped pages before it counted in. */
 export function beginsDocument(arrangement: Arrangement, index: number): boolean {
   return index === 0 || arrangement[index].cutBefore;
+}
+
+/** What stays when pages leave: a document whose first page leaves begins with the next one. */
+export function takenOut(arrangement: Arrangement, ids: ReadonlySet<string>): Arrangement {
+  const staying: Placed[] = [];
+  let carriedCut = false;
+  for (const page of arrangement) {
+    if (ids.has(page.id)) {
+      carriedCut ||= page.cutBefore;
+      continue;
+    }
+    staying.push(carriedCut && !page.cutBefore ? { ...page, cutBefore: true, cutDecided: true } : page);
+    carriedCut = false;
+  }
+  return withoutFirstCut(staying);
+}
+
+/** Lays pages at the end, as documents of their own: what was cut among them stays so. */
+export function sendToBack(arrangement: Arrangement, ids: ReadonlySet<string>): Arrangement {
+  const staying = takenOut(arrangement, ids);
+  const moved = arrangement.filter(({ id }) => ids.has(id));
+  if (moved.length === 0 || staying.length === 0) return arrangement;
+  return laidBehind(staying, moved);
+}
+
+/** Lays pages behind others, as documents of their own: the first begins one, the gaps among them stay as they are. */
+export function laidBehind(there: Arrangement, pages: Arrangement): Arrangement {
+  const coming = pages.map((page, at) => (at === 0 ? { ...page, cutBefore: true, cutDecided: true } : page));
+  return withoutFirstCut([...there, ...coming]);
+}
+
+/** The first page begins a document without a cut. */
+function withoutFirstCut(arrangement: Arrangement): Arrangement {
+  const [first, ...rest] = arrangement;
+  return first?.cutBefore ? [{ ...first, cutBefore: false }, ...rest] : arrangement;
 }

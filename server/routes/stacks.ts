@@ -8,6 +8,7 @@ import { rows } from '../store/database';
 import { summariseStacks } from '../store/stackRows';
 import { printedDividers } from '../services/dividers';
 import { takeInBytes } from '../services/intake';
+import { movePages, weaveStacks, weaving } from '../services/movingPages';
 import * as stacks from '../services/stacks';
 import { sendBlob } from './sendBlob';
 import { serve } from './serve';
@@ -34,6 +35,9 @@ export function stackRoutes(app: FastifyInstance, context: Context): void {
     await stacks.arrange(context, actor, params.id, body.base, body.pages);
     return stacks.readStack(manager, params.id);
   });
+  serve(app, endpoints.movePages, ({ actor, params, body }) => movePages(context, actor, params.id, body));
+  serve(app, endpoints.showWeaving, ({ params, query }) => weaving(manager, params.id, query.backs));
+  serve(app, endpoints.weaveStacks, ({ actor, params, body }) => weaveStacks(context, actor, params.id, body.backs));
   serve(app, endpoints.undoStack, async ({ params }) => {
     await stacks.stepArrangement(context, params.id, -1);
     return stacks.readStack(manager, params.id);

@@ -73,32 +73,12 @@ function dividerInText(words: Word[], exact: boolean): Divider | null {
  * @returns whether anything is proposed otherwise than before
  */
 export async function proposeForStack(manager: EntityManager, stackId: string): Promise<boolean> {
-  const pages = await rows<PageRow>(
-    manager,
-    `select id, source_file_id as "fileId", source_number as "fileNumber", turn, version, point_width as "pointWidth",
-       point_height as "pointHeight", blank, divider, back, signs, cut_before as "cutBefore", cut_decided as "cutDecided", dropped,
-       drop_decided as "dropDecided", cut_chance as chance, cut_sure as sure, cut_why as why
-     from page where stack_id = $1 order by position`,
-    [stackId],
-  );
+  const pages = await pileOf(manager, stackId);
   const [{ whole }] = await rows<{ whole: boolean }>(manager, 'select whole from stack where id = $1', [stackId]);
-  const backs = backsIn(pages);
-  // A page that a person dropped, or had back, is gone or there, whatever is on it.
-  const pile = pages.map((page): PilePage => ({
-    signs: page.signs,
-    size: turnSize(page.pointWidth, page.pointHeight, page.turn),
-    blank: page.dropDecided ? page.dropped && !page.divider : (page.blank ?? false),
-    divider: page.divider !== null && (page.dropped || !page.dropDecided),
-    back: page.back ?? backs.get(page.id),
-  }));
-  const cuts = whole ? pages.map(() => null) : proposeCuts(pile);
+  const cuts = whole ? pages.map(() => null) : proposeCuts(pages);
   const arranged = followProposals(
     pages,
-    pages.map(({ id, blank, divider }, index) => ({
-      id,
-      begins: (cuts[index]?.chance ?? 0) >= 0.5,
-      aside: Boolean(blank || divider),
-    })),
+    pages.map(({ id, aside }, index) => ({ id, begins: (cuts[index]?.chance ?? 0) >= 0.5, aside })),
   );
   let changed = false;
   for (const [index, page] of pages.entries()) {
@@ -121,6 +101,34 @@ export async function proposeForStack(manager: EntityManager, stackId: string): 
     );
   }
   return changed;
+}
+
+type StackPage = Omit<PageRow, 'blank' | 'divider' | 'back'> &
+  PilePage & {
+    /** Whether it is blank or a divider sheet by itself, whatever a person did. */
+    aside: boolean;
+  };
+
+/** The pages of a stack, in their order, as cuts are proposed from them. */
+export async function pileOf(manager: EntityManager, stackId: string): Promise<StackPage[]> {
+  const pages = await rows<PageRow>(
+    manager,
+    `select id, source_file_id as "fileId", source_number as "fileNumber", turn, version, point_width as "pointWidth",
+       point_height as "pointHeight", blank, divider, back, signs, cut_before as "cutBefore", cut_decided as "cutDecided", dropped,
+       drop_decided as "dropDecided", cut_chance as chance, cut_sure as sure, cut_why as why
+     from page where stack_id = $1 order by position`,
+    [stackId],
+  );
+  const backs = backsIn(pages);
+  // A page that a person dropped, or had back, is gone or there, whatever is on it.
+  return pages.map(({ blank, divider, back, ...page }) => ({
+    ...page,
+    size: turnSize(page.pointWidth, page.pointHeight, page.turn),
+    blank: page.dropDecided ? page.dropped && !divider : (blank ?? false),
+    divider: divider !== null && (page.dropped || !page.dropDecided),
+    back: back ?? backs.get(page.id),
+    aside: Boolean(blank || divider),
+  }));
 }
 
 /** Which pages are backs of those before them, told by the blank ones of their file. */

@@ -111,14 +111,14 @@ async function ownText(info: SourceInfo, number: number, languages: string[]): P
 
 /** Writes down how reading a page ended, and lets whatever waited for it go on. */
 export async function settle(context: Context, page: Page, end: Pick<Page, 'reading' | 'problem'>): Promise<void> {
-  await context.database.source.transaction(async (manager) => {
+  const stackId = await context.database.source.transaction(async (manager) => {
     const documentId = await documentOfPage(manager, page.id, { lock: true });
-    const [current] = await rows<{ turn: Turn; version: string }>(
+    const [current] = await rows<{ turn: Turn; version: string; stackId: string }>(
       manager,
-      'select turn, version from page where id = $1 for no key update',
+      'select turn, version, stack_id as "stackId" from page where id = $1 for no key update',
       [page.id],
     );
-    if (current?.turn !== page.turn || current.version !== page.version) return;
+    if (current?.turn !== page.turn || current.version !== page.version) return undefined;
     await manager.query(
       'update page set reading = $2, problem = coalesce($3::jsonb, case when pictured then null else problem end) where id = $1',
       [page.id, end.reading, end.problem && JSON.stringify(end.problem)],
@@ -127,11 +127,13 @@ export async function settle(context: Context, page: Page, end: Pick<Page, 'read
       await indexPage(manager, page);
       await keepSigns(manager, page.id);
     }
-    await announce(manager, 'stack', page.stackId);
+    // It may have been laid into another stack meanwhile.
+    await announce(manager, 'stack', current.stackId);
     if (documentId) await pageWasRead(context, manager, documentId);
+    return current.stackId;
   });
   // A stack is locked before its pages, so this comes by itself; done again, it comes to the same.
-  await context.database.source.transaction((manager) => proposeAnew(manager, page.stackId));
+  if (stackId) await context.database.source.transaction((manager) => proposeAnew(manager, stackId));
 }
 
 /** Makes a page's words findable. */

@@ -26,6 +26,11 @@ export const useStack = (id: string | undefined) =>
     queryFn: () => ask(endpoints.readStack, { params: { id: id! } }),
     enabled: Boolean(id),
   });
+export const useWeaving = (fronts: string, backs: string) =>
+  useQuery({
+    queryKey: ['stack', 'weaving', fronts, backs],
+    queryFn: () => ask(endpoints.showWeaving, { params: { id: fronts }, query: { backs } }),
+  });
 export const useWaiting = () => useQuery({ queryKey: ['waiting'], queryFn: () => ask(endpoints.listWaiting, {}) });
 export const useDocument = (id: string | undefined) =>
   useQuery({

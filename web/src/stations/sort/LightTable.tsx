@@ -21,6 +21,7 @@ import {
   joinPages,
   keepWhole,
   movePages,
+  sendToBack,
   setDropped,
   toggleCut,
   turnPages,
@@ -34,6 +35,7 @@ import { count } from '../../parts/words';
 import { CutMenu } from './CutMenu';
 import { isDoubtful, nextDoubtful } from './gaps';
 import { Peek } from './Peek';
+import { StackMenu } from './StackMenu';
 import { GapLine, ReadingLine } from './TableLines';
 import { DraggedPage, GAP, Place, TablePage } from './TablePage';
 import { useSend } from './useSend';
@@ -134,6 +136,12 @@ export function LightTable({ stack }: { stack: Stack }) {
     setFocus(focus + by);
     if (anchor !== undefined) setAnchor(anchor + by);
   };
+  const toBack = () => {
+    change((before) => sendToBack(before, selected));
+    const first = pages.find(({ id }) => selected.has(id));
+    // What comes up next is in focus.
+    if (first) goTo(Math.min(first.index, Math.max(0, pages.length - selected.size - 1)));
+  };
   const tidy = () =>
     current && void settled().then(() => go(`/page/${stack.id}/${current.id}`, { selected: [...selected] }));
   /** Two captures of a sheet, or any two pages that are selected, side by side. */
@@ -171,6 +179,7 @@ export function LightTable({ stack }: { stack: Stack }) {
     w: () => change(keepWhole),
     s: () => change(cutEverywhere),
     ' ': () => setPeek(true),
+    b: toBack,
     e: tidy,
     v: compare,
     y: () => current && warningOn(current) && wave(current),
@@ -313,6 +322,12 @@ export function LightTable({ stack }: { stack: Stack }) {
         <Button onClick={drop} hint="Del">
           <Trash2 size={14} aria-hidden /> {current?.dropped ? 'Bring back' : 'Drop'}
         </Button>
+        <StackMenu
+          stack={stack}
+          selected={pages.flatMap(({ id }) => (selected.has(id) ? [id] : []))}
+          settled={settled}
+          onBack={toBack}
+        />
         <Button onClick={() => setPeek(true)} hint="Space">
           Look closely
         </Button>
