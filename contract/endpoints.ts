@@ -357,6 +357,12 @@ export const endpoints = {
     params: idParams,
     body: object({ page: id }),
   }),
+  takeApart: endpoint({
+    method: 'POST',
+    path: '/pages/:id/apart',
+    summary: 'Make several pages of one that holds several papers',
+    params: idParams,
+  }),
   findSheet: endpoint({
     method: 'POST',
     path: '/pages/:id/find-sheet',

@@ -127,6 +127,12 @@ export const PROBLEMS = {
     happened: 'Some files of this stack are still being taken in.',
     todo: 'Wait until all its pages are there.',
   },
+  'only-one-paper': {
+    status: 409,
+    happened: 'Only one paper was found on this page.',
+    kept: 'The page is as it was.',
+    todo: 'Lay the papers further apart and scan them again.',
+  },
   'documents-on-their-way': {
     status: 409,
     happened: 'Documents of this stack have been filed already.',

@@ -2,11 +2,12 @@ import { Turn } from '../geometry';
 import { trimEdges } from './edgeTrim';
 import { applyHomography, homography } from './homography';
 import { lettersOnly } from './components';
-import { roughInk } from './ink';
+import { Ink, roughInk } from './ink';
 import { isBilevel, isColourless, Look, renderLook, suitableLook } from './looks';
 import { liftMarks, Mark } from './marks';
 import { findOutlines } from './outline/findOutlines';
-import { Point, Quad, scaleQuad, wholeQuad } from './quad';
+import { holdPrint, isNarrow, printApart } from './outline/slips';
+import { distance, Point, Quad, scaleQuad, wholeQuad } from './quad';
 import { greyOf, Raster, shrink } from './raster';
 import { flatSize, paperFor, trueAspect, warp } from './straighten';
 import { textDirection, textSkew } from './textLines';
@@ -46,54 +47,76 @@ export const LEAST_CONFIDENCE = 0.5;
 /**
  * Proposes how to make pages of a picture: one for each sheet found, or of the whole picture when it is a flat scan or no
  * sheet is found for sure.
- * @param scanned the size in points when the picture is known to be a scan: it is then only deskewed and turned
+ * @param scanned the size in points when the picture is known to be a scan: it is then only deskewed and turned, unless slips
+ *   lie on it
+ * @param apart somebody has said that several papers are on it, so that they are also told apart by the paper between them
  */
-export function proposeRecipes(picture: Raster, { scanned }: { scanned?: [number, number] } = {}): Proposal[] {
-  const found = scanned ? [] : findOutlines(picture).filter(({ confidence }) => confidence >= LEAST_CONFIDENCE);
-  if (found.length === 0) return [proposePage(picture, null, scanned, scanned ? 1 : 0.5)];
+export function proposeRecipes(
+  picture: Raster,
+  { scanned, apart = false }: { scanned?: [number, number]; apart?: boolean } = {},
+): Proposal[] {
+  const whole = scanned || apart ? proposePage(picture, null, scanned, scanned ? 1 : 0.5) : undefined;
+  // Looking for outlines takes long: a page with lines as long as a letter's is no page of slips.
+  const skip = scanned && whole && !apart && !isNarrow(whole.letters, scanned);
+  let found = skip ? [] : findOutlines(picture).filter(({ confidence }) => confidence >= LEAST_CONFIDENCE);
+  if (scanned && whole && !holdPrint(found, whole.letters, picture)) found = [];
+  if (apart && whole && found.length < 2) found = printApart(whole.letters, picture);
+  if (found.length === 0) return [(whole ?? proposePage(picture, null, scanned, 0.5)).proposal];
   // In reading order: rows of sheets, from the left.
   const rowHeight = picture.height / 3;
   const order = ({ corners }: (typeof found)[number]) =>
     Math.round(Math.min(...corners.map(([, y]) => y)) / rowHeight) * 1e6 + Math.min(...corners.map(([x]) => x));
   return found
     .sort((a, b) => order(a) - order(b))
-    .map(({ corners, confidence }) => proposePage(picture, corners, undefined, confidence));
+    .map(({ corners, confidence }) => proposePage(picture, corners, scanned, confidence).proposal);
 }
 
+/** @returns the proposal, and the letters seen on the page flat, its longer side `TEXT_SIZE` pixels */
 function proposePage(
   picture: Raster,
   corners: Quad | null,
   scanned: [number, number] | undefined,
   confidence: number,
-): Proposal {
+): { proposal: Proposal; letters: Ink } {
   const { width, height } = picture;
   const quad = corners ?? wholeQuad(width, height);
-  const { width: paperWidth, height: paperHeight } = corners
-    ? paperFor(trueAspect(quad, width, height))
-    : scanned
-      ? { width: scanned[0], height: scanned[1] }
-      : paperFor(width / height);
-  const paper: [number, number] = [paperWidth, paperHeight];
+  const paper = paperOf(picture, corners, scanned);
   const small = shrink(picture, 2 * TEXT_SIZE);
   const smallQuad = scaleQuad(quad, small.width / width);
   const scale = TEXT_SIZE / Math.max(...paper);
   const flat = warp(small, smallQuad, Math.round(paper[0] * scale), Math.round(paper[1] * scale));
   const most = corners ? MOST_SKEW_OF_SHEET : MOST_SKEW_OF_SCAN;
-  const ink = lettersOnly(roughInk(flat));
-  const direction = textDirection(ink);
+  const letters = lettersOnly(roughInk(flat));
+  const direction = textDirection(letters);
   const sure = direction.confidence >= SURE_OF_DIRECTION;
   const sideways = sure && direction.turn % 180 !== 0;
-  const skew = textSkew(sideways ? turnedInk(ink) : ink, most);
+  const skew = textSkew(sideways ? turnedInk(letters) : letters, most);
   const angle = skew.clarity > CLEAR && Math.abs(skew.degrees) >= LEAST_SKEW ? -skew.degrees : 0;
   const recipe: Recipe = {
     corners: corners && scaleQuad(corners, 1 / width, 1 / height),
     angle,
     // What is black and white already stays as it is.
-    look: !corners && isBilevel(picture) ? 'asShot' : suitableLook(flat),
+    look: (scanned || !corners) && isBilevel(picture) ? 'asShot' : suitableLook(flat),
     paper,
     marks: [],
   };
-  return { recipe, turn: sure ? direction.turn : 0, confidence };
+  return { proposal: { recipe, turn: sure ? direction.turn : 0, confidence }, letters };
+}
+
+/** The size of the paper in points: in a scan as large as it is there, else by its shape. */
+function paperOf(
+  { width, height }: Raster,
+  corners: Quad | null,
+  scanned: [number, number] | undefined,
+): [width: number, height: number] {
+  if (corners && scanned) {
+    const [across, down] = [scanned[0] / width, scanned[1] / height];
+    const [a, b, c, d] = corners.map(([x, y]): Point => [x * across, y * down]);
+    return [(distance(a, b) + distance(d, c)) / 2, (distance(a, d) + distance(b, c)) / 2];
+  }
+  if (scanned) return scanned;
+  const paper = paperFor(corners ? trueAspect(corners, width, height) : width / height);
+  return [paper.width, paper.height];
 }
 
 function turnedInk({ width, height, data }: ReturnType<typeof roughInk>): ReturnType<typeof roughInk> {

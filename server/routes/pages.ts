@@ -7,6 +7,7 @@ import { changePages, findSheet, PageChange, wavePages } from '../services/chang
 import { swapPage } from '../services/documentPages';
 import { PictureDesk } from '../services/pagePictures';
 import { SourceShelf } from '../services/sources';
+import { takeApart } from '../services/takingApart';
 import { Page, Reading } from '../store/entities';
 import { serve } from './serve';
 
@@ -22,6 +23,7 @@ export function pageRoutes(app: FastifyInstance, context: Context, pictures: Pic
   serve(app, endpoints.changePages, ({ actor, body }) => changePages(context, actor, body.changes as PageChange[]));
   serve(app, endpoints.wavePages, ({ actor, body }) => wavePages(context, actor, body.pages, body.waved));
   serve(app, endpoints.swapPage, ({ actor, params, body }) => swapPage(context, actor, params.id, body.page));
+  serve(app, endpoints.takeApart, ({ actor, params }) => takeApart(context, sources, actor, params.id));
   serve(app, endpoints.findSheet, async ({ params }) => {
     const proposal = await findSheet(context, sources, params.id);
     return proposal;

@@ -3,6 +3,11 @@ import { Stack } from '@crow/contract/shapes';
 import { encodePhoto } from '@crow/demo/capture';
 import { LaidSheet, renderView, View } from '@crow/demo/view';
 import { Raster } from '@crow/core/imaging/raster';
+import { arrangementOf, putTogether } from '@crow/core/sorting/arrangement';
+import { FILED } from '@crow/demo/papers';
+import { sheetsOf, slipsOnGlass } from '@crow/standins/scanner/load';
+import { scanSide } from '@crow/standins/scanner/sheet';
+import { scanned } from '../testing/made';
 import { TestRoom } from '../testing/room';
 
 let room: TestRoom;
@@ -73,4 +78,65 @@ it('changes how a page is made as a step that can be undone', async () => {
   expect(changed.version).not.toBe(version);
   await room.ask(endpoints.undoStack, { params: { id: stack.id } });
   expect((await reload(stack)).pageList[0].version).toBe(version);
+});
+
+describe('several receipts on the glass of a scanner', () => {
+  /** Two receipts, askew, as a scanner set to this colour delivers them at 200 dpi. */
+  async function onGlass(colour: 'RGB24' | 'Grayscale8' | 'BlackAndWhite1'): Promise<Buffer> {
+    const receipts = FILED.filter(({ kind }) => kind === 'receipt').slice(0, 2);
+    const slips = await Promise.all(
+      receipts.map(async (paper, at) => {
+        const [{ front }] = await sheetsOf(paper);
+        return { slip: front, x: 30 + 290 * at, y: 40, degrees: at === 0 ? 3 : -2 };
+      }),
+    );
+    const { front } = await slipsOnGlass('two receipts', slips);
+    return scanSide(front, undefined, { x: 0, y: 0, width: 2480, height: 3508 }, 200, colour, 'glass', 4);
+  }
+
+  it('become a page each, straight and as large as they are, and one page again when that is wanted', async () => {
+    const stack = await room.takeInAndRead({ 'glass.jpg': await onGlass('Grayscale8') });
+    expect(stack.pageList).toHaveLength(2);
+    for (const { pointWidth, pointHeight, recipe } of stack.pageList) {
+      // Their paper is 210 points wide and 460 high.
+      expect(pointWidth).toBeGreaterThan(204);
+      expect(pointWidth).toBeLessThan(216);
+      expect(pointHeight).toBeGreaterThan(448);
+      expect(pointHeight).toBeLessThan(472);
+      const [[, left], [, right]] = recipe!.corners!;
+      expect(left).not.toBeCloseTo(right, 3);
+    }
+    const pages = putTogether(
+      arrangementOf(stack.pageList),
+      stack.pageList.map(({ id }) => id),
+    );
+    const together = await room.ask(endpoints.arrangeStack, {
+      params: { id: stack.id },
+      body: { base: stack.step, pages },
+    });
+    expect(together.pageList.filter(({ dropped }) => !dropped)).toHaveLength(1);
+    expect(together.pageList[0].pointWidth).toBeCloseTo(595, -1);
+  });
+
+  it('are told apart by the paper between them when somebody says so and no edge is to be seen; undone in a step', async () => {
+    const stack = await room.takeInAndRead({ 'glass.jpg': await onGlass('BlackAndWhite1') });
+    expect(stack.pageList).toHaveLength(1);
+    const [{ id, version }] = stack.pageList;
+    await room.ask(endpoints.takeApart, { params: { id } });
+    await room.work();
+    const apart = await reload(stack);
+    expect(apart.pageList.map(({ dropped, pictured, reading }) => [dropped, pictured, reading])).toEqual([
+      [false, true, 'read'],
+      [false, true, 'read'],
+    ]);
+    const undone = await room.ask(endpoints.undoStack, { params: { id: stack.id } });
+    expect(undone.pageList.map((page) => page.dropped)).toEqual([false, true]);
+    expect(undone.pageList[0].version).toBe(version);
+  });
+
+  it('are not seen where there is one paper', async () => {
+    const stack = await room.takeInAndRead({ 'letter.jpg': await scanned('Dear Mr Castellane\nthe rent is paid') });
+    const [{ id }] = stack.pageList;
+    expect(await room.refusal(endpoints.takeApart, { params: { id } })).toMatchObject({ code: 'only-one-paper' });
+  });
 });

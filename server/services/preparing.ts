@@ -145,7 +145,7 @@ async function sendOnward(manager: EntityManager, stackId: string): Promise<void
 }
 
 /** Another sheet of the same picture becomes a page behind those before it. */
-async function addPart(
+export async function addPart(
   { jobs }: Context,
   manager: EntityManager,
   page: Page,

@@ -1,8 +1,19 @@
 import { FastifyInstance } from 'fastify';
-import { BATCH } from '@crow/demo/papers';
-import { sheetFromPicture, sheetsOf } from './load';
-import { Machine } from './machine';
+import { BATCH, FILED } from '@crow/demo/papers';
+import { sheetFromPicture, sheetsOf, slipsOnGlass } from './load';
+import { LoadedSheet, Machine } from './machine';
 import { MODEL } from './words';
+
+/** The first of several slips that have room beside each other on the glass, laid there without much care. */
+function beside(sheets: LoadedSheet[]): Promise<LoadedSheet> {
+  const laid = sheets.slice(0, 2).map(({ front }, at) => ({
+    slip: front,
+    x: 30 + 290 * at,
+    y: 40 + 14 * at,
+    degrees: at === 0 ? 2.5 : -1.6,
+  }));
+  return slipsOnGlass('two receipts', laid);
+}
 
 /** The small page on which papers are put into the scanner, and taken out, and things go wrong. */
 export function controlPage(app: FastifyInstance, machine: Machine): void {
@@ -22,13 +33,16 @@ export function controlPage(app: FastifyInstance, machine: Machine): void {
     async (request, reply) => {
       const { place } = request.params;
       const { paper: id, both, name = 'a picture' } = request.query;
-      const papers = BATCH.filter((each) => id === 'all' || each.id === id);
+      const papers =
+        id === 'receipt'
+          ? FILED.filter(({ kind }) => kind === 'receipt')
+          : BATCH.filter((each) => id === 'all' || each.id === id);
       try {
         const sheets = Buffer.isBuffer(request.body)
           ? [await sheetFromPicture(name, request.body)]
           : (await Promise.all(papers.map((paper) => sheetsOf(paper, { bothSides: both === 'yes' })))).flat();
         if (place === 'feeder') machine.feeder.push(...sheets);
-        else machine.glass = sheets[0] ?? null;
+        else machine.glass = sheets.length > 1 ? await beside(sheets) : (sheets[0] ?? null);
         return await reply.code(204).send();
       } catch {
         return reply.code(400).send({ message: 'That is no picture.' });
@@ -62,7 +76,7 @@ ol{margin:0 0 8px;padding-left:24px}.wrong{color:#a3333d;font-weight:600}
 <select id="paper" aria-label="Paper"></select>
 <button data-load="feeder">Put it in</button><button data-all>Put the whole post in</button><button data-both>Put it in, printed on both sides</button>
 <button data-file="feeder">A picture of your own …</button><button data-do="empty">Take everything out</button></section>
-<section><h2>Glass</h2><p id="glass"></p><button data-load="glass">Lay it on</button><button data-file="glass">A picture of your own …</button><button data-do="clean">Take it off</button></section>
+<section><h2>Glass</h2><p id="glass"></p><button data-load="glass">Lay it on</button><button data-slips>Two receipts beside each other</button><button data-file="glass">A picture of your own …</button><button data-do="clean">Take it off</button></section>
 <section><h2>What goes wrong</h2><button data-do="jam">Jam at the sheet after the next</button><button data-do="open">Open the cover</button><button data-do="clear">Put it right</button></section>
 <script>
 const $=(s)=>document.querySelector(s);
@@ -73,7 +87,7 @@ $('#feeder').replaceChildren(...s.feeder.map(n=>{const li=document.createElement
 $('#glass').textContent=s.glass?'On it: '+s.glass:'Nothing on it.';
 $('#trouble').textContent=s.trouble==='jam'?'A sheet is jammed.':s.trouble==='coverOpen'?'The cover is open.':s.jamsAfter!==null?'A sheet will jam.':''}
 addEventListener('click',(e)=>{const d=e.target.dataset||{};const id=$('#paper').value;
-if(d.load)post('/load/'+d.load+'?paper='+id);if('all' in d)post('/load/feeder?paper=all');if('both' in d)post('/load/feeder?paper='+id+'&both=yes');if(d.do)post('/do/'+d.do);
+if(d.load)post('/load/'+d.load+'?paper='+id);if('slips' in d)post('/load/glass?paper=receipt');if('all' in d)post('/load/feeder?paper=all');if('both' in d)post('/load/feeder?paper='+id+'&both=yes');if(d.do)post('/do/'+d.do);
 if(d.file){const i=document.createElement('input');i.type='file';i.accept='image/*';i.onchange=()=>i.files[0]&&post('/load/'+d.file+'?name='+encodeURIComponent(i.files[0].name),i.files[0]);i.click()}});
 show();setInterval(show,1500);
 </script></html>`;

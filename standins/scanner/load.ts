@@ -45,3 +45,39 @@ export async function sheetFromPicture(name: string, bytes: Buffer): Promise<Loa
   const upright = await sharp(bytes).rotate().png().toBuffer();
   return { name, front: { bytes: upright, width: size[0], height: size[1] }, back: await blankSide(...size) };
 }
+
+/** Where a slip lies on the glass: its upper left corner in points, and how far it is turned. */
+export interface Laid {
+  slip: SheetPicture;
+  x: number;
+  y: number;
+  degrees: number;
+}
+
+const GLASS: [number, number] = [595, 842];
+const LID = '#f6f6f6';
+
+/** Several slips beside each other on the glass, each with the thin shadow that its edges throw. */
+export async function slipsOnGlass(name: string, slips: Laid[]): Promise<LoadedSheet> {
+  const scale = DRAWN_AT / POINTS_PER_INCH;
+  const parts = await Promise.all(
+    slips.map(async ({ slip, x, y, degrees }) => {
+      const [width, height] = [Math.round(slip.width * scale), Math.round(slip.height * scale)];
+      const edge = `<svg xmlns="http://www.w3.org/2000/svg" width="${width}" height="${height}"><path d="M1 ${height}V1H${width}" stroke="#e2e2e2" stroke-width="2" fill="none"/><path d="M${width - 2} 0V${height - 2}H0" stroke="#b9b9b9" stroke-width="4" fill="none"/></svg>`;
+      const paper = await sharp(slip.bytes)
+        .resize(width, height, { fit: 'fill' })
+        .flatten({ background: '#ffffff' })
+        .composite([{ input: Buffer.from(edge) }])
+        .png()
+        .toBuffer();
+      const input = await sharp(paper).rotate(degrees, { background: LID }).png().toBuffer();
+      return { input, left: Math.round(x * scale), top: Math.round(y * scale) };
+    }),
+  );
+  const [width, height] = GLASS.map((side) => Math.round(side * scale));
+  const bytes = await sharp({ create: { width, height, channels: 3, background: LID } })
+    .composite(parts)
+    .png()
+    .toBuffer();
+  return { name, front: { bytes, width: GLASS[0], height: GLASS[1] }, back: await blankSide(...GLASS) };
+}

@@ -238,6 +238,7 @@ function Bench({
   const index = page ? pages.indexOf(page) : -1;
   const twin = page && twinOf(page, stack.pageList);
   const parts = page ? pages.filter((each) => each.fileId === page.fileId && each.fileNumber === page.fileNumber) : [];
+  const canPart = inHand.apart !== undefined && parts.length === 1;
   const canJoin = inHand.together && parts.filter(({ dropped }) => !dropped).length > 1;
 
   const leaf = (by: number) => pages[index + by] && setPageId(pages[index + by].id);
@@ -262,6 +263,7 @@ function Bench({
     i: () => page && landAt({ before: page.id }),
     t: () => page && landAt({ again: page.id }),
     v: compare,
+    p: () => canPart && page && inHand.apart!(page.id),
     g: () => canJoin && inHand.together!(parts.map(({ id }) => id)),
     y: () => page && warningOn(page) && wave(page),
     Delete: () => page && inHand.drop(page),
@@ -310,6 +312,11 @@ function Bench({
             {twin && (
               <Tool onClick={compare} hint="v">
                 Compare
+              </Tool>
+            )}
+            {canPart && (
+              <Tool onClick={() => inHand.apart!(page.id)} hint="p">
+                Take apart
               </Tool>
             )}
             {canJoin && (

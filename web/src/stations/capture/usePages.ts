@@ -15,17 +15,21 @@ export interface PagesInHand {
   redo?: () => void;
   /** Puts the sheets of one picture together again. */
   together?: (ids: string[]) => void;
+  /** Makes several pages of one that holds several papers. */
+  apart?: (id: string) => void;
 }
 
 /** The pages of a stack that is not sorted yet: every change is a step that can be undone. */
 export function useStackPages(stack: Stack): PagesInHand {
-  const { pages, change, undo, redo } = useArrangement(stack);
+  const { pages, change, undo, redo, settled } = useArrangement(stack);
+  const takeApart = useChange(endpoints.takeApart, ['stack']);
   return {
     pages,
     undo,
     redo,
     move: (id, before) => change((now) => movePages(now, new Set([id]), before)),
     drop: ({ id, dropped }) => change((now) => setDropped(now, new Set([id]), !dropped)),
+    apart: (id) => void settled().then(() => takeApart.mutate({ params: { id } })),
     together: (ids) => change((now) => putTogether(now, ids)),
   };
 }
