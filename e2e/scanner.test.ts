@@ -2,10 +2,10 @@ import { readdirSync, renameSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { Browser, Page } from 'playwright-core';
 import { rasterise } from '@crow/demo/capture';
-import { BATCH } from '@crow/demo/papers';
+import { BATCH, FILED } from '@crow/demo/papers';
 import { endpoints } from '@crow/contract/endpoints';
 import { scratchFolder, textPdf } from '@crow/server/testing/made';
-import { sheetFromPicture, sheetsOf } from '@crow/standins/scanner/load';
+import { sheetFromPicture, sheetsOf, slipsOnGlass } from '@crow/standins/scanner/load';
 import { StandInScanner, startScanner } from '@crow/standins/scanner/scanner';
 import { openBrowser, openWindow } from './browser';
 import { Program, until } from './program';
@@ -224,4 +224,71 @@ it('takes in what lands in a watched folder, straight to Check, and shows what i
   await page.getByText('✓ all handled').waitFor();
   await page.getByRole('button', { name: /no longer/ }).click();
   await page.getByText('No folder is watched yet.').waitFor();
+});
+
+it('makes a page of each of two receipts on the glass, and weaves fronts and backs from two goes into one pile', async () => {
+  const slips = await Promise.all(
+    FILED.filter(({ kind }) => kind === 'receipt')
+      .slice(0, 2)
+      .map(async (paper, at) => ({
+        slip: (await sheetsOf(paper))[0].front,
+        x: 30 + 290 * at,
+        y: 40,
+        degrees: 2 - 4 * at,
+      })),
+  );
+  scanner.machine.glass = await slipsOnGlass('two receipts', slips);
+  await page.getByLabel('From').selectOption('Glass');
+  await page.getByLabel('Colour').selectOption('Grey');
+  await page.getByLabel('Paper').selectOption('All that it sees');
+  await scanButton().click();
+  await until(async () => (await latestStack()).pages === 2);
+
+  const numbered = (...numbers: number[]) =>
+    textPdf(
+      ...numbers.map((number) => `Agreement about the workshop\nthe rent is paid in advance\nPage ${number} of 6`),
+    );
+  await page.setInputFiles('input[type=file]', {
+    name: 'backs.pdf',
+    mimeType: 'application/pdf',
+    buffer: Buffer.from(await numbered(6, 4, 2)),
+  });
+  await until(async () => (await latestStack()).name === 'backs.pdf' && (await latestStack()).read === 3);
+  await page.setInputFiles('input[type=file]', {
+    name: 'fronts.pdf',
+    mimeType: 'application/pdf',
+    buffer: Buffer.from(await numbered(1, 3, 5)),
+  });
+  await until(async () => (await latestStack()).name === 'fronts.pdf' && (await latestStack()).read === 3);
+  const { id } = await latestStack();
+  await page.goto(`${program.address}/sort/${id}`);
+  await page.getByRole('button', { name: 'Move', exact: true }).click();
+  await page.getByRole('menuitem', { name: 'Weave in the backs from “backs.pdf” …' }).click();
+  await page.getByText('3 fronts and 3 backs make 3 sheets; the backs lie from the last sheet to the first.').waitFor();
+  await page.getByRole('button', { name: 'Weave', exact: true }).click();
+  await page.getByText('6 pages →').waitFor();
+  await page.getByText('1 document', { exact: true }).waitFor();
+  const order = async () => {
+    const { pageList } = await program.ask(endpoints.readStack, { params: { id } });
+    const texts = await Promise.all(
+      pageList.map((each) => program.ask(endpoints.pageText, { params: { id: each.id } })),
+    );
+    return texts.map(({ words }) => words.at(-3)![0]).join('');
+  };
+  expect(await order()).toBe('123456');
+
+  // A page that has to wait goes to the back, or into a stack of its own, and returns to its place.
+  await page.getByRole('option', { name: /^Page 2,/ }).click();
+  await page.keyboard.press('b');
+  await page.getByText('2 documents', { exact: true }).waitFor();
+  await until(async () => (await order()) === '134562');
+  await page.keyboard.press('Control+z');
+  await page.getByText('1 document', { exact: true }).waitFor();
+  await page.getByRole('option', { name: /^Page 2,/ }).click();
+  await page.getByRole('button', { name: 'Move', exact: true }).click();
+  await page.getByRole('menuitem', { name: 'Into a new stack …' }).click();
+  await page.getByRole('button', { name: 'Move them' }).click();
+  await until(async () => (await order()) === '13456');
+  await page.getByRole('button', { name: 'Undo', exact: true }).click();
+  await until(async () => (await order()) === '123456');
 });

@@ -92,6 +92,8 @@ export function DialogFrame({ title, onClose, children }: { title: string; onClo
         <Dialog.Overlay className="fixed inset-0 z-40 bg-black/30" />
         <Dialog.Content
           aria-describedby={undefined}
+          // The list of a field closes first.
+          onEscapeKeyDown={(event) => isOpenList(event.target) && event.preventDefault()}
           className="fixed top-1/3 left-1/2 z-40 w-[420px] max-w-[94vw] -translate-x-1/2 border border-quiet bg-raised p-5"
         >
           <Dialog.Title className="mb-3 truncate text-lg font-semibold">{title}</Dialog.Title>
@@ -101,3 +103,6 @@ export function DialogFrame({ title, onClose, children }: { title: string; onClo
     </Dialog.Root>
   );
 }
+
+const isOpenList = (target: EventTarget | null) =>
+  target instanceof HTMLElement && target.getAttribute('aria-expanded') === 'true';

@@ -1,3 +1,4 @@
+import { Page } from '@crow/contract/shapes';
 import { Look } from '@crow/core/imaging/looks';
 
 /** Numbers and things in words, in one place so that they read alike everywhere. */
@@ -15,6 +16,12 @@ export function bytes(size: number): string {
     unit++;
   }
   return `${unit === 0 || value >= 100 ? Math.round(value) : value.toFixed(1)} ${units[unit]}`;
+}
+
+/** Why a page is in no document. */
+export function asideInWords({ blank, divider, dropDecided }: Pick<Page, 'blank' | 'divider' | 'dropDecided'>): string {
+  if (divider) return divider.folder ? `divider sheet: ${divider.folder.replaceAll('/', ' / ')}` : 'divider sheet';
+  return blank && !dropDecided ? 'blank' : 'dropped';
 }
 
 export const LANGUAGE_NAMES: Record<string, string> = {

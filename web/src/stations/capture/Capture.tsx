@@ -109,10 +109,10 @@ export default function Capture() {
         <header className="flex h-14 shrink-0 items-center gap-2 border-b border-rule px-3 md:px-6">
           <h1 className="sr-only">Capture</h1>
           <SourceButton name="Camera" hint="k" shown={filming} onClick={() => switchTo('camera')}>
-            <Camera size={15} aria-hidden />
+            <Camera size={15} aria-hidden className="max-md:hidden" />
           </SourceButton>
           <SourceButton name="Scanner" hint="s" shown={source === 'scanner'} onClick={() => switchTo('scanner')}>
-            <Printer size={15} aria-hidden />
+            <Printer size={15} aria-hidden className="max-md:hidden" />
           </SourceButton>
           <SourceButton
             name={watched > 0 ? `Folders (${watched})` : 'Folders'}
@@ -120,10 +120,10 @@ export default function Capture() {
             shown={source === 'folders'}
             onClick={() => switchTo('folders')}
           >
-            <FolderIcon size={15} aria-hidden />
+            <FolderIcon size={15} aria-hidden className="max-md:hidden" />
           </SourceButton>
           <Button onClick={choose} hint="o">
-            <FileUp size={15} aria-hidden /> Files
+            <FileUp size={15} aria-hidden className="max-md:hidden" /> Files
           </Button>
           <span className="ml-auto md:hidden">
             <IconButton name="Taken in" aria-expanded={listOpen} onClick={() => setListOpen(!listOpen)}>
@@ -234,7 +234,7 @@ function Bench({
   const filming = source === 'camera';
   /** The key that otherwise lets go of the place stops a scan. */
   const scanning = useScans().data?.some(({ state }) => state === 'running') ?? false;
-  const page = pages.find(({ id }) => id === pageId) ?? (source === 'files' ? pages[0] : pages[pages.length - 1]);
+  const page = pages.find(({ id }) => id === pageId) ?? shownOf(pages, source);
   const index = page ? pages.indexOf(page) : -1;
   const twin = page && twinOf(page, stack.pageList);
   const parts = page ? pages.filter((each) => each.fileId === page.fileId && each.fileNumber === page.fileNumber) : [];
@@ -248,6 +248,12 @@ function Bench({
   const landAt = (part: Partial<Place>) => {
     setPlace({ ...target, ...part });
     if (source === 'files') choose();
+  };
+  const drop = () => {
+    if (!page) return;
+    // It stays in view, so that the same key brings it back.
+    setPageId(page.id);
+    inHand.drop(page);
   };
   const step = (by: -1 | 1) => {
     const before = pages[by < 0 ? index - 1 : index + 2];
@@ -266,8 +272,8 @@ function Bench({
     p: () => canPart && page && inHand.apart!(page.id),
     g: () => canJoin && inHand.together!(parts.map(({ id }) => id)),
     y: () => page && warningOn(page) && wave(page),
-    Delete: () => page && inHand.drop(page),
-    Backspace: () => page && inHand.drop(page),
+    Delete: drop,
+    Backspace: drop,
     Escape: () => !scanning && setPlace(away ? target : undefined),
     'Ctrl+z': () => inHand.undo?.(),
     'Ctrl+Shift+z': () => inHand.redo?.(),
@@ -306,7 +312,7 @@ function Bench({
             <Tool onClick={() => landAt({ before: page.id })} hint="i">
               Insert before
             </Tool>
-            <Tool onClick={() => inHand.drop(page)} hint="Del">
+            <Tool onClick={drop} hint="Del">
               {page.dropped ? 'Bring back' : 'Drop'}
             </Tool>
             {twin && (
@@ -349,6 +355,13 @@ function Bench({
       <Ribbon pages={pages} current={page?.id} place={place} onCurrent={setPageId} onMove={inHand.move} />
     </>
   );
+}
+
+/** The page that is shown where none is chosen: the first of files, the last of what comes one by one; none that is set aside. */
+function shownOf(pages: Page[], source: Source): Page | undefined {
+  const used = pages.filter(({ dropped }) => !dropped);
+  if (source === 'files') return used[0] ?? pages[0];
+  return used.findLast(({ pictured }) => pictured) ?? used.at(-1) ?? pages.at(-1);
 }
 
 function Tool({ hint, children, onClick }: { hint: string; children: ReactNode; onClick: () => void }) {

@@ -14,6 +14,7 @@ import { useVirtualizer } from '@tanstack/react-virtual';
 import { useEffect, useState } from 'react';
 import { Page } from '@crow/contract/shapes';
 import { Place } from '../../parts/intake';
+import { asideInWords } from '../../parts/words';
 import { PagePicture } from '../../parts/PagePicture';
 import { WarningMark } from '../../parts/Warning';
 
@@ -135,7 +136,7 @@ function Item({
       <button
         ref={dragRef}
         {...listeners}
-        aria-label={`Page ${number}${page.dropped ? ', dropped' : ''}`}
+        aria-label={`Page ${number}${page.dropped ? `, ${asideInWords(page)}` : ''}`}
         aria-current={current}
         onClick={onChoose}
         className={`relative block w-full bg-paper ${current ? 'outline-2 outline-offset-2 outline-accent' : ''}`}
@@ -147,7 +148,7 @@ function Item({
         <WarningMark page={page} />
         {(page.dropped || again) && (
           <span className="absolute inset-x-0 top-1/2 -translate-y-1/2 bg-ground text-xs">
-            {again ? 'again' : 'dropped'}
+            {again ? 'again' : page.divider ? 'divider' : asideInWords(page)}
           </span>
         )}
       </button>

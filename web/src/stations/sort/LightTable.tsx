@@ -8,9 +8,8 @@ import {
   useSensor,
   useSensors,
 } from '@dnd-kit/core';
-import { useVirtualizer } from '@tanstack/react-virtual';
 import { Redo2, RotateCw, Scissors, Trash2, Undo2 } from 'lucide-react';
-import { useEffect, useMemo, useState } from 'react';
+import { useMemo, useState } from 'react';
 import {
   acceptCut,
   asProposed,
@@ -29,6 +28,7 @@ import {
 import { Stack } from '@crow/contract/shapes';
 import { Button, IconButton, Key } from '../../parts/controls';
 import { useKeys } from '../../parts/keys';
+import { useLatest } from '../../parts/useLatest';
 import { useSize } from '../../parts/useSize';
 import { useWave, WarningLine, warningOn } from '../../parts/Warning';
 import { count } from '../../parts/words';
@@ -37,16 +37,14 @@ import { isDoubtful, nextDoubtful } from './gaps';
 import { Peek } from './Peek';
 import { StackMenu } from './StackMenu';
 import { GapLine, ReadingLine } from './TableLines';
-import { DraggedPage, GAP, Place, TablePage } from './TablePage';
+import { EDGE, Sheets, SheetsHandle } from './Sheets';
+import { DraggedPage, GAP, Place, TableActions } from './TablePage';
 import { useSend } from './useSend';
 import { ArrangedPage, useArrangement } from '../../parts/useArrangement';
 import { twinOf } from '../../parts/twins';
 import { useGo } from '../../parts/wayBack';
 
 const ZOOMS = [120, 168, 232, 320];
-const CAPTION = 26;
-const EDGE = 24;
-const ROW_GAP = 16;
 
 /** The light table: all pages of a stack at readable size, and the cuts between them. */
 export function LightTable({ stack }: { stack: Stack }) {
@@ -56,7 +54,7 @@ export function LightTable({ stack }: { stack: Stack }) {
   const [anchor, setAnchor] = useState<number>();
   const [peek, setPeek] = useState(false);
   const [dragged, setDragged] = useState<string>();
-  const [scroller, setScroller] = useState<HTMLDivElement | null>(null);
+  const [sheets, setSheets] = useState<SheetsHandle | null>(null);
   const [sizeRef, { width }] = useSize<HTMLDivElement>();
   const send = useSend(stack, settled);
   const go = useGo();
@@ -64,31 +62,18 @@ export function LightTable({ stack }: { stack: Stack }) {
 
   const pageWidth = ZOOMS[zoom];
   const columns = Math.max(1, Math.floor((width - 2 * EDGE) / (pageWidth + GAP)));
-  const bandHeight = Math.round(pageWidth * 1.414) + CAPTION + 20;
-  const rowHeight = bandHeight + ROW_GAP;
-  const rowCount = Math.ceil(pages.length / columns);
-  const virtualizer = useVirtualizer({
-    count: rowCount,
-    getScrollElement: () => scroller,
-    estimateSize: () => rowHeight,
-    overscan: 2,
-    paddingStart: 12,
-    paddingEnd: 12,
-  });
-  useEffect(() => virtualizer.measure(), [virtualizer, rowHeight]);
-
   const current = pages[Math.min(focus, pages.length - 1)];
   const selected = useMemo(() => {
     if (!current) return new Set<string>();
     const [from, to] = [Math.min(anchor ?? focus, focus), Math.max(anchor ?? focus, focus)];
     return new Set(pages.slice(from, to + 1).map(({ id }) => id));
   }, [pages, anchor, focus, current]);
-  const documents = documentsOf(pages);
-  const numbers = useMemo(
+  const documents = useMemo(() => documentsOf(pages), [pages]);
+  const places = useMemo(
     () =>
       new Map(
         documents.flatMap((document, number) =>
-          document.map(({ id }, place) => [id, { number, place, of: document.length }]),
+          document.map(({ id }, place): [string, Place] => [id, { number, place, of: document.length }]),
         ),
       ),
     [documents],
@@ -98,10 +83,7 @@ export function LightTable({ stack }: { stack: Stack }) {
     const to = Math.max(0, Math.min(pages.length - 1, index));
     setAnchor(extend ? (anchor ?? focus) : undefined);
     setFocus(to);
-    virtualizer.scrollToIndex(Math.floor(to / columns));
-    requestAnimationFrame(() =>
-      scroller?.querySelector<HTMLElement>(`[data-index="${to}"]`)?.focus({ preventScroll: true }),
-    );
+    sheets?.show(to);
   };
   const cut = () => current && change((before) => toggleCut(before, current.id));
   const doubtful = pages.filter(isDoubtful).length;
@@ -208,6 +190,13 @@ export function LightTable({ stack }: { stack: Stack }) {
     const before = over.id === 'end' ? null : String(over.id).replace(/^gap-/, '');
     change((arranged) => movePages(arranged, ids, before));
   };
+  const on = useLatest<TableActions>({
+    focus: ({ index }, extend) => goTo(index, extend),
+    cut: ({ id }) => change((before) => toggleCut(before, id)),
+    peek: () => setPeek(true),
+    bringBack: ({ id }) => change((before) => setDropped(before, new Set([id]), false)),
+    whole: ({ id }) => wholeDocument(id),
+  });
   const draggedPage = pages.find(({ id }) => id === dragged);
 
   return (
@@ -264,42 +253,16 @@ export function LightTable({ stack }: { stack: Stack }) {
         onDragEnd={onDragEnd}
         onDragCancel={() => setDragged(undefined)}
       >
-        <div
-          ref={setScroller}
-          role="listbox"
-          aria-label="Pages"
-          aria-multiselectable
-          className="relative min-h-0 flex-1 overflow-y-auto outline-none"
-          style={{ paddingInline: EDGE }}
-        >
-          <div className="relative" style={{ height: virtualizer.getTotalSize() }}>
-            {virtualizer.getVirtualItems().map((row) => (
-              <div
-                key={row.key}
-                role="presentation"
-                className="absolute left-0 flex"
-                style={{ top: row.start, height: bandHeight }}
-              >
-                {pages.slice(row.index * columns, (row.index + 1) * columns).map((page) => (
-                  <TablePage
-                    key={page.id}
-                    page={page}
-                    place={numbers.get(page.id) as Place | undefined}
-                    width={pageWidth}
-                    height={bandHeight - CAPTION - 20}
-                    focused={page.id === current?.id}
-                    selected={selected.has(page.id)}
-                    onFocus={(extend) => goTo(page.index, extend)}
-                    onCut={() => change((before) => toggleCut(before, page.id))}
-                    onPeek={() => setPeek(true)}
-                    onWhole={() => wholeDocument(page.id)}
-                    onBringBack={() => change((before) => setDropped(before, new Set([page.id]), false))}
-                  />
-                ))}
-              </div>
-            ))}
-          </div>
-        </div>
+        <Sheets
+          handle={setSheets}
+          pages={pages}
+          places={places}
+          pageWidth={pageWidth}
+          columns={columns}
+          currentId={current?.id}
+          selected={selected}
+          on={on}
+        />
         <DragOverlay dropAnimation={null}>
           {draggedPage && (
             <DraggedPage

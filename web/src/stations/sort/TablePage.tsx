@@ -3,7 +3,7 @@ import { Scissors } from 'lucide-react';
 import { memo } from 'react';
 import { PagePicture, sizeFor } from '../../parts/PagePicture';
 import { WarningMark } from '../../parts/Warning';
-import { count, KIND_NAMES } from '../../parts/words';
+import { asideInWords, count, KIND_NAMES } from '../../parts/words';
 import { ArrangedPage } from '../../parts/useArrangement';
 import { gapInWords, isDoubtful } from './gaps';
 
@@ -19,6 +19,16 @@ export interface Place {
   of: number;
 }
 
+/** What can be done with a page where it lies; always the same object, so that pages are not drawn anew for it. */
+export interface TableActions {
+  focus: (page: ArrangedPage, extend: boolean) => void;
+  cut: (page: ArrangedPage) => void;
+  peek: () => void;
+  bringBack: (page: ArrangedPage) => void;
+  /** Selects all pages of its document. */
+  whole: (page: ArrangedPage) => void;
+}
+
 interface TablePageProps {
   page: ArrangedPage;
   place: Place | undefined;
@@ -26,17 +36,12 @@ interface TablePageProps {
   height: number;
   focused: boolean;
   selected: boolean;
-  onFocus: (extend: boolean) => void;
-  onCut: () => void;
-  onPeek: () => void;
-  onBringBack: () => void;
-  /** Selects all pages of its document. */
-  onWhole: () => void;
+  on: TableActions;
 }
 
 /** A page on the light table, with the gap before it; pages of a document lie on one band that a cut interrupts. */
 export const TablePage = memo(function TablePage(props: TablePageProps) {
-  const { page, place, width, height, focused, selected, onFocus, onCut, onPeek, onBringBack, onWhole } = props;
+  const { page, place, width, height, focused, selected, on } = props;
   const begins = page.index === 0 || page.cutBefore;
   const { setNodeRef: dropRef, isOver } = useDroppable({ id: `gap-${page.id}` });
   const { setNodeRef: dragRef, listeners, isDragging } = useDraggable({ id: page.id });
@@ -54,7 +59,7 @@ export const TablePage = memo(function TablePage(props: TablePageProps) {
             aria-label={
               begins ? `Join page ${page.index + 1} to the document before` : `Cut before page ${page.index + 1}`
             }
-            onClick={onCut}
+            onClick={() => on.cut(page)}
             title={why}
             className="group absolute inset-0 flex items-center justify-center"
           >
@@ -79,7 +84,7 @@ export const TablePage = memo(function TablePage(props: TablePageProps) {
         {begins && place && (
           <button
             tabIndex={-1}
-            onClick={onWhole}
+            onClick={() => on.whole(page)}
             title="Select the whole document (d)"
             className="absolute top-0.5 left-0 max-w-full truncate text-left text-xs font-semibold whitespace-nowrap text-quiet"
           >
@@ -94,8 +99,8 @@ export const TablePage = memo(function TablePage(props: TablePageProps) {
           aria-label={label}
           data-index={page.index}
           tabIndex={focused ? 0 : -1}
-          onClick={(event) => onFocus(event.shiftKey)}
-          onDoubleClick={onPeek}
+          onClick={(event) => on.focus(page, event.shiftKey)}
+          onDoubleClick={on.peek}
           className="flex items-end justify-center outline-none"
           style={{ width, height, opacity: isDragging ? 0.35 : 1, touchAction: 'manipulation' }}
         >
@@ -109,7 +114,11 @@ export const TablePage = memo(function TablePage(props: TablePageProps) {
           {page.dropped && (
             <span className="absolute inset-x-0 top-1/2 flex flex-col items-center gap-1 text-center">
               <span className="bg-ground px-2 py-1 text-sm font-semibold">{asideInWords(page)}</span>
-              <button className="bg-ground px-2 py-1 text-sm underline" tabIndex={-1} onClick={onBringBack}>
+              <button
+                className="bg-ground px-2 py-1 text-sm underline"
+                tabIndex={-1}
+                onClick={() => on.bringBack(page)}
+              >
                 Bring back
               </button>
             </span>
@@ -123,12 +132,6 @@ export const TablePage = memo(function TablePage(props: TablePageProps) {
     </div>
   );
 });
-
-/** Why a page is in no document. */
-function asideInWords({ blank, divider, dropDecided }: ArrangedPage): string {
-  if (divider) return divider.folder ? `divider sheet: ${divider.folder.replaceAll('/', ' / ')}` : 'divider sheet';
-  return blank && !dropDecided ? 'blank' : 'dropped';
-}
 
 /** Kind and sender as far as they are known. */
 function inShort(glance: ArrangedPage['glance']): string | undefined {
