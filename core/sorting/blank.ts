@@ -16,6 +16,8 @@ const LEAST_FAINT = 6;
 const SHARP = 0.45;
 /** So many pieces in a row are what is left of writing; gaps and unevenness in shares of the longer side. */
 const LEAST_IN_ROW = 8;
+/** Print from the other side is hardly so dark, even where the noise darkens it. */
+const DARK_IN_ROW = 0.18;
 const LONGEST_ROW = 0.8;
 const ROW_GAP = 0.012;
 const ROW_OFF = 0.008;
@@ -62,7 +64,8 @@ export function isBlank(picture: Raster): boolean {
     if (darkest[index] >= STRONG) return false;
     if (isSharp(component, darkness, width, darkest[index])) faint++;
   }
-  return faint < LEAST_FAINT && longestRow(components, width, height) < LEAST_IN_ROW;
+  const written = components.filter((_, index) => darkest[index] >= DARK_IN_ROW);
+  return faint < LEAST_FAINT && longestRow(written, width, height) < LEAST_IN_ROW;
 }
 
 /** How light the paper is in each square of a picture: most of its pixels are no darker than so. */
