@@ -1,9 +1,8 @@
 import sharp from 'sharp';
 import { dividerPdf } from '@crow/core/pdf/dividerPdf';
-import { shrink } from '@crow/core/imaging/raster';
-import { LOOKED_AT } from '@crow/core/sorting/blank';
 import { dividerCode } from '@crow/core/sorting/divider';
 import { readDivider, squareCode } from '@crow/server/engines/codes';
+import { atAGlance } from '@crow/server/engines/pictures';
 import { rasterise } from '@crow/demo/capture';
 import { Chance } from './piles/chance';
 
@@ -31,7 +30,7 @@ for (const dpi of [75, 100, 150, 200]) {
       const { data, info } = await scan.raw().toBuffer({ resolveWithObject: true });
       const began = performance.now();
       const page = { data, width: info.width, height: info.height, channels: info.channels as 1 };
-      const found = await readDivider(shrink(page, LOOKED_AT));
+      const found = await readDivider(await atAGlance(page));
       milliseconds += performance.now() - began;
       if (found && found.folder === (divider.folder?.trim() ?? null)) hits++;
     }

@@ -240,10 +240,12 @@ it('makes a page of each of two receipts on the glass, and weaves fronts and bac
   scanner.machine.glass = await slipsOnGlass('two receipts', slips);
   await page.getByLabel('From').selectOption('Glass');
   await page.getByLabel('Colour').selectOption('Grey');
-  await page.getByLabel('Paper').selectOption('All that it sees');
+  await page.getByLabel('Paper', { exact: true }).selectOption('All that it sees');
   await scanButton().click();
   await until(async () => (await latestStack()).pages === 2);
 
+  // What comes next is no longer for that stack.
+  await page.goto(`${program.address}/capture`);
   const numbered = (...numbers: number[]) =>
     textPdf(
       ...numbers.map((number) => `Agreement about the workshop\nthe rent is paid in advance\nPage ${number} of 6`),

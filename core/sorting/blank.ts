@@ -1,6 +1,6 @@
 import { Component, connectedComponents } from '../imaging/components';
 import { Ink } from '../imaging/ink';
-import { greyOf, Raster, shrink } from '../imaging/raster';
+import { bytesOf, greyOf, Raster, shrink } from '../imaging/raster';
 
 /** Longer side, in pixels, at which a page is looked at for what it is: about 100 dpi for A4. */
 export const LOOKED_AT = 1170;
@@ -42,30 +42,45 @@ const STREAK_WIDTH = 0.006;
 export function isBlank(picture: Raster): boolean {
   const grey = greyOf(shrink(picture, LOOKED_AT));
   const { width, height } = grey;
-  const paper = paperOf(grey);
-  const darkness = new Float32Array(width * height);
-  const across = Math.ceil(width / TILE);
-  for (let y = 0, at = 0; y < height; y++) {
-    const row = Math.floor(y / TILE) * across;
-    for (let x = 0; x < width; x++, at++) {
-      const around = paper[row + Math.floor(x / TILE)];
-      darkness[at] = grey.data[at] < around ? (around - grey.data[at]) / (around + 8) : 0;
-    }
-  }
-  const ink: Ink = { width, height, data: new Uint8Array(width * height) };
-  for (let at = 0; at < darkness.length; at++) if (darkness[at] > FAINT) ink.data[at] = 1;
-  const { components, labels } = connectedComponents(ink);
+  const shade: Shade = { width, pixels: bytesOf(grey), paper: paperOf(grey), across: Math.ceil(width / TILE) };
+  const { components, labels } = connectedComponents(faintInk(shade, height));
   const darkest = new Float32Array(components.length);
   for (let at = 0; at < labels.length; at++)
-    if (labels[at] > 0 && darkness[at] > darkest[labels[at] - 1]) darkest[labels[at] - 1] = darkness[at];
+    if (labels[at] > 0) darkest[labels[at] - 1] = Math.max(darkest[labels[at] - 1], darknessAt(shade, at));
   let faint = 0;
   for (const [index, component] of components.entries()) {
     if (!saysSomething(component, width, height)) continue;
     if (darkest[index] >= STRONG) return false;
-    if (isSharp(component, darkness, width, darkest[index])) faint++;
+    if (isSharp(component, shade, darkest[index])) faint++;
   }
   const written = components.filter((_, index) => darkest[index] >= DARK_IN_ROW);
   return faint < LEAST_FAINT && longestRow(written, width, height) < LEAST_IN_ROW;
+}
+
+/** A picture in grey, and how light the paper is in each square of it. */
+interface Shade {
+  width: number;
+  pixels: Uint8Array;
+  paper: Float32Array;
+  /** Squares across. */
+  across: number;
+}
+
+/** How much darker than the paper around it a pixel is, as a share. */
+function darknessAt({ width, pixels, paper, across }: Shade, at: number): number {
+  const around = paper[Math.trunc(Math.trunc(at / width) / TILE) * across + Math.trunc((at % width) / TILE)];
+  return pixels[at] < around ? (around - pixels[at]) / (around + 8) : 0;
+}
+
+/** All that is darker than `FAINT`. */
+function faintInk({ width, pixels, paper, across }: Shade, height: number): Ink {
+  const limits = paper.map((around) => around - FAINT * (around + 8));
+  const data = new Uint8Array(width * height);
+  for (let y = 0, at = 0; y < height; y++) {
+    const row = Math.trunc(y / TILE) * across;
+    for (let x = 0; x < width; x++, at++) if (pixels[at] < limits[row + Math.trunc(x / TILE)]) data[at] = 1;
+  }
+  return { width, height, data };
 }
 
 /** How light the paper is in each square of a picture: most of its pixels are no darker than so. */
@@ -133,20 +148,16 @@ function saysSomething({ left, right, top, bottom, pixels }: Component, width: n
 }
 
 /** Whether its darkness falls off within a pixel or so. */
-function isSharp(
-  { left, right, top, bottom }: Component,
-  darkness: Float32Array,
-  width: number,
-  darkest: number,
-): boolean {
+function isSharp({ left, right, top, bottom }: Component, shade: Shade, darkest: number): boolean {
+  const { width } = shade;
   let steepest = 0;
   for (let y = top; y <= bottom; y++) {
     for (let x = Math.max(1, left - 1); x <= right + 1; x++) {
       const at = y * width + x;
       steepest = Math.max(
         steepest,
-        Math.abs(darkness[at + 1] - darkness[at - 1]),
-        Math.abs(darkness[at + width] - darkness[at - width]) || 0,
+        Math.abs(darknessAt(shade, at + 1) - darknessAt(shade, at - 1)),
+        Math.abs(darknessAt(shade, at + width) - darknessAt(shade, at - width)) || 0,
       );
     }
   }

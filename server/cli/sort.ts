@@ -1,17 +1,16 @@
 import { availableParallelism } from 'node:os';
 import { turnSize } from '@crow/core/geometry';
-import { greyOf, shrink } from '@crow/core/imaging/raster';
 import { proposeRecipes } from '@crow/core/imaging/recipe';
 import { findFacts } from '@crow/core/reading/facts';
 import { PageText } from '@crow/core/reading/words';
 import { backsOf } from '@crow/core/sorting/backs';
-import { isBlank, LOOKED_AT } from '@crow/core/sorting/blank';
+import { isBlank } from '@crow/core/sorting/blank';
 import { proposeCuts } from '@crow/core/sorting/cuts';
 import { callsItselfDivider } from '@crow/core/sorting/divider';
 import { PilePage } from '@crow/core/sorting/gaps';
 import { signsOf } from '@crow/core/sorting/signs';
 import { readDivider } from '../engines/codes';
-import { lookedAtPicture } from '../engines/pictures';
+import { atAGlance, lookedAtPicture } from '../engines/pictures';
 import { withScratch } from '../engines/scratch';
 import { SourceInfo } from '../engines/sourceFile';
 import { hasOwnText, readText } from '../services/reading';
@@ -51,7 +50,7 @@ async function readPage(info: SourceInfo, number: number, languages: string[]): 
     return { text, signs: signsOf(text, given), size: given, blank: false, divider: callsItselfDivider(textsOf(text)) };
   }
   const picture = await withScratch((folder) => lookedAtPicture(info, number, folder));
-  const small = greyOf(shrink(picture, LOOKED_AT));
+  const small = await atAGlance(picture);
   if (scanned && isBlank(small)) return { text: null, signs: null, size: given, blank: true };
   if (await readDivider(small)) return { text: null, signs: null, size: given, blank: false, divider: true };
   const [{ recipe, turn }] = proposeRecipes(picture, { scanned: scanned ? given : undefined });

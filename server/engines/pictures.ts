@@ -5,6 +5,7 @@ import { Orientation, Turn, turnOrientation, turnSize } from '@crow/core/geometr
 import { makePage, Recipe } from '@crow/core/imaging/recipe';
 import { Raster } from '@crow/core/imaging/raster';
 import { EncodedPicture } from '@crow/core/pdf/bindPdf';
+import { LOOKED_AT as KIND_LOOKED_AT } from '@crow/core/sorting/blank';
 import { rasterOf } from './rasters';
 import { openPage, SourceInfo, storedOrientation } from './sourceFile';
 
@@ -91,6 +92,16 @@ const LOOKED_AT = 2000;
 export async function lookedAtPicture(source: SourceInfo, number: number, folder: string): Promise<Raster> {
   const opened = await openPage(source, number, folder, LOOKED_AT);
   return rasterOf(opened.resize({ width: LOOKED_AT, height: LOOKED_AT, fit: 'inside', withoutEnlargement: true }));
+}
+
+/** A picture in grey and so small that it is quickly told what kind of page it is. */
+export async function atAGlance({ width, height, channels, data }: Raster): Promise<Raster> {
+  const { data: pixels, info } = await sharp(data, { raw: { width, height, channels } })
+    .resize({ width: KIND_LOOKED_AT, height: KIND_LOOKED_AT, fit: 'inside', withoutEnlargement: true })
+    .toColourspace('b-w')
+    .raw()
+    .toBuffer({ resolveWithObject: true });
+  return { data: pixels, width: info.width, height: info.height, channels: info.channels as 1 };
 }
 
 /** The picture that the recogniser gets: grey, upright and turned, in full size. */

@@ -28,7 +28,7 @@ export const useStack = (id: string | undefined) =>
   });
 export const useWeaving = (fronts: string, backs: string) =>
   useQuery({
-    queryKey: ['stack', 'weaving', fronts, backs],
+    queryKey: ['weaving', fronts, backs],
     queryFn: () => ask(endpoints.showWeaving, { params: { id: fronts }, query: { backs } }),
   });
 export const useWaiting = () => useQuery({ queryKey: ['waiting'], queryFn: () => ask(endpoints.listWaiting, {}) });

@@ -50,7 +50,7 @@ export function Key({ children }: { children: ReactNode }) {
   return <kbd className="font-mono text-xs opacity-70 pointer-coarse:hidden">{children}</kbd>;
 }
 
-/** One of a few, each with a name. @param label what is chosen, said beside it when `shown`, to screen readers always */
+/** One of a few, each with a name. @param label what is chosen; to be seen beside it when `shown` */
 export function Choice<Value extends string | number>({
   label,
   shown,
@@ -68,8 +68,9 @@ export function Choice<Value extends string | number>({
 }) {
   return (
     <label className="flex items-center gap-2">
-      <span className={shown ? '' : 'sr-only'}>{label}</span>
+      {shown && <span aria-hidden>{label}</span>}
       <select
+        aria-label={label}
         className={`h-8 border border-rule bg-raised px-1 text-ink ${className}`}
         value={value}
         onChange={(event) => onChange(choices[event.target.selectedIndex].value)}
