@@ -6,6 +6,9 @@ import { CodeSquares } from '@crow/core/pdf/dividerPdf';
 import { greyOf, Raster } from '@crow/core/imaging/raster';
 import { Divider, readDividerCode } from '@crow/core/sorting/divider';
 
+const DARK = 140;
+const LEAST_DARK = 0.045;
+
 let prepared: Promise<unknown> | undefined;
 
 /** The decoder is WebAssembly from its package on disk; left alone, it would fetch it from the net. */
@@ -19,11 +22,20 @@ function prepare(): Promise<unknown> {
 
 /** What the divider sheet in a picture says, if it is one: its square code (QR, ISO/IEC 18004) may lie in any direction. */
 export async function readDivider(picture: Raster): Promise<Divider | null> {
+  if (!isDarkEnough(picture)) return null;
   for (const text of await readCodes(picture)) {
     const divider = readDividerCode(text);
     if (divider) return divider;
   }
   return null;
+}
+
+/** Whether so much of a page is dark as the codes on a divider sheet alone make it: looking for them takes longer. */
+function isDarkEnough(picture: Raster): boolean {
+  const { data } = greyOf(picture);
+  let dark = 0;
+  for (let at = 0; at < data.length; at++) if (data[at] < DARK) dark++;
+  return dark >= LEAST_DARK * data.length;
 }
 
 async function readCodes(picture: Raster): Promise<string[]> {

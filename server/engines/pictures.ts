@@ -97,7 +97,13 @@ export async function lookedAtPicture(source: SourceInfo, number: number, folder
 /** A picture in grey and so small that it is quickly told what kind of page it is. */
 export async function atAGlance({ width, height, channels, data }: Raster): Promise<Raster> {
   const { data: pixels, info } = await sharp(data, { raw: { width, height, channels } })
-    .resize({ width: KIND_LOOKED_AT, height: KIND_LOOKED_AT, fit: 'inside', withoutEnlargement: true })
+    .resize({
+      width: KIND_LOOKED_AT,
+      height: KIND_LOOKED_AT,
+      fit: 'inside',
+      kernel: 'linear',
+      withoutEnlargement: true,
+    })
     .toColourspace('b-w')
     .raw()
     .toBuffer({ resolveWithObject: true });
