@@ -85,6 +85,35 @@ describe('proposed cuts', () => {
   });
 });
 
+describe('divider sheets', () => {
+  const divider: PilePage = { size: A4, blank: false, divider: true, signs: null };
+
+  it('part what lies before and behind them, whatever stands there', () => {
+    const pages = [
+      page(...prose, '~', 'Page 1 of 2'),
+      divider,
+      page(...prose, '~', 'Page 2 of 2'),
+      divider,
+      blank,
+      page(...prose),
+    ];
+    const proposals = proposeCuts(pages);
+    expect(proposals.map((proposal) => proposal && [proposal.chance, proposal.sure])).toEqual([
+      null,
+      null,
+      [1, true],
+      null,
+      null,
+      [1, true],
+    ]);
+    expect(proposals[2]!.why).toEqual(['a divider sheet lies before it']);
+  });
+
+  it('propose nothing for the first page behind one that begins the pile', () => {
+    expect(proposeCuts([divider, page('Dear Sir')])).toEqual([null, null]);
+  });
+});
+
 describe('backs', () => {
   it('are every second page when blank ones are', () =>
     expect(backsOf([false, true, false, false, false, true])).toEqual([false, true, false, true, false, true]));

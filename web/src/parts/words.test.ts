@@ -1,4 +1,4 @@
-import { bytes, count } from './words';
+import { asideInWords, bytes, count } from './words';
 
 it('counts things in words', () => {
   expect(count(1, 'page')).toBe('1 page');
@@ -13,4 +13,14 @@ it.each([
   [2_790_563, '2.8 MB'],
 ])('says the size of %d bytes', (size, said) => {
   expect(bytes(size)).toBe(said);
+});
+
+it('says why a page is in no document', () => {
+  const page = { blank: false, divider: null, dropDecided: false };
+  expect(asideInWords({ ...page, blank: true })).toBe('blank');
+  expect(asideInWords({ ...page, blank: true, dropDecided: true })).toBe('dropped');
+  expect(asideInWords({ ...page, divider: { folder: null, kind: 'letter' } })).toBe('divider sheet');
+  expect(asideInWords({ ...page, divider: { folder: 'Household/Vet', kind: null } })).toBe(
+    'divider sheet: Household / Vet',
+  );
 });
