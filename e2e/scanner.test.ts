@@ -180,8 +180,11 @@ it('prints divider sheets, and what lies behind one in the feeder is a document 
   await load(1);
   const upsideDown = await sheet.rotate(180).withDensity(200).png().toBuffer();
   scanner.machine.feeder.push(await sheetFromPicture('divider', upsideDown), ...(await sheetsOf(BATCH[1])));
+  // The last settings are there: those of the tests before this one.
   await page.getByLabel('From').selectOption('Feeder');
   await page.getByLabel('Both sides').uncheck();
+  await page.getByLabel('One document').uncheck();
+  await page.getByLabel('Paper', { exact: true }).selectOption('A4');
   await page.getByLabel('Colour').selectOption('Black and white');
   await page.getByLabel('Resolution').selectOption('200');
   await scanButton().click();
