@@ -173,6 +173,26 @@ it('takes nothing in twice when it ended before it could move the file', async (
   expect(await newestStack()).toEqual(before);
 });
 
+it('takes in again what was taken out of done while the first one is in the bin', async () => {
+  await watch('check');
+  put('lease.pdf', await fresh());
+  await handle();
+  const { id } = (await room.ask(endpoints.listWaiting, {})).at(-1)!;
+  await room.ask(endpoints.binDocument, { params: { id } });
+  const before = (await room.ask(endpoints.listWaiting, {})).length;
+  renameSync(join(folder, 'done/lease.pdf'), join(folder, 'lease.pdf'));
+  await handle();
+  expect(await room.ask(endpoints.listWaiting, {})).toHaveLength(before + 1);
+});
+
+it('goes on looking when it is asked to look while it looks', async () => {
+  await watch();
+  put('a.pdf', await fresh());
+  await Promise.all([room.watcher.look(), room.watcher.look(), room.watcher.look()]);
+  await handle();
+  expect(inside('done')).toEqual(['a.pdf']);
+});
+
 it('tells of a drive that has gone, writes nothing into its place, and goes on when it is back', async () => {
   await watch();
   renameSync(folder, `${folder}-away`);

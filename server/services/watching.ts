@@ -33,6 +33,8 @@ const MOST_PLACES = 30;
 interface Seen {
   size: number;
   modifiedMs: number;
+  /** When it was last moved or written: a file that is put in again is another one. */
+  changedMs: number;
   /** When it was first seen like this. */
   since: number;
 }
@@ -171,11 +173,12 @@ export class Watcher {
       manager,
       'select id, path, purpose from watched_folder order by added_at',
     );
-    for (const each of now)
-      this.folders.set(each.id, {
-        ...(this.folders.get(each.id) ?? { seen: new Map(), waiting: 0, problem: null }),
-        ...each,
-      });
+    for (const each of now) {
+      const known = this.folders.get(each.id);
+      // The same object stays: a look under way holds it.
+      if (known) Object.assign(known, each);
+      else this.folders.set(each.id, { seen: new Map(), waiting: 0, problem: null, ...each });
+    }
     for (const id of this.folders.keys()) if (!now.some((each) => each.id === id)) this.folders.delete(id);
   }
 
@@ -236,10 +239,10 @@ export class Watcher {
   private async stillFile(folder: Watched, name: string, now: number): Promise<Seen | undefined> {
     const found = await lstat(join(folder.path, name)).catch(() => undefined);
     if (!found?.isFile()) return undefined;
-    const { size, mtimeMs: modifiedMs } = found;
+    const { size, mtimeMs: modifiedMs, ctimeMs: changedMs } = found;
     const before = folder.seen.get(name);
     if (before?.size !== size || before.modifiedMs !== modifiedMs) {
-      folder.seen.set(name, { size, modifiedMs, since: now });
+      folder.seen.set(name, { size, modifiedMs, changedMs, since: now });
       return undefined;
     }
     const wait = size === 0 ? this.times.stillEmptyMs : this.times.stillMs;
@@ -247,9 +250,9 @@ export class Watcher {
   }
 
   /** Takes a file in, or moves it once it has been taken in or refused. Gives whether it is handled. */
-  private async handleFile(folder: Watched, name: string, { size, modifiedMs }: Seen): Promise<boolean> {
+  private async handleFile(folder: Watched, name: string, { size, modifiedMs, changedMs }: Seen): Promise<boolean> {
     const { manager } = this.context.database.source;
-    const fileId = nameBased([folder.id, name, size, modifiedMs].join('\n'), FILE_IDS);
+    const fileId = nameBased([folder.id, name, size, modifiedMs, changedMs].join('\n'), FILE_IDS);
     const [known] = await rows<{ state: string; problem: ProblemReport | null }>(
       manager,
       'select state, problem from source_file where id = $1',

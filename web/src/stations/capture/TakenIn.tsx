@@ -97,7 +97,7 @@ function StackRow({ stack, current, onShow }: { stack: StackSummary; current: bo
         </div>
       ))}
       {stack.onward && pages > 0 && <p className="mt-1.5 text-sm text-quiet">goes to Check by itself</p>}
-      {pages > 0 && !stack.onward && (
+      {pages > 0 && (
         <Link to={`/sort/${id}`} className="mt-2 inline-block font-semibold text-accent underline underline-offset-2">
           Sort it →
         </Link>
