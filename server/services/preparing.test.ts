@@ -81,8 +81,8 @@ it('changes how a page is made as a step that can be undone', async () => {
 });
 
 describe('several receipts on the glass of a scanner', () => {
-  /** Two receipts, askew, as a scanner set to this colour delivers them at 200 dpi. */
-  async function onGlass(colour: 'RGB24' | 'Grayscale8' | 'BlackAndWhite1'): Promise<Buffer> {
+  /** Two receipts, askew, as a scanner set to this colour delivers them at 200 dpi; on a sheet of `ground`, or under the lid. */
+  async function onGlass(colour: 'RGB24' | 'Grayscale8' | 'BlackAndWhite1', ground?: string): Promise<Buffer> {
     const receipts = FILED.filter(({ kind }) => kind === 'receipt').slice(0, 2);
     const slips = await Promise.all(
       receipts.map(async (paper, at) => {
@@ -90,7 +90,7 @@ describe('several receipts on the glass of a scanner', () => {
         return { slip: front, x: 30 + 290 * at, y: 40, degrees: at === 0 ? 3 : -2 };
       }),
     );
-    const { front } = await slipsOnGlass('two receipts', slips);
+    const { front } = await slipsOnGlass('two receipts', slips, ground);
     return scanSide(front, undefined, { x: 0, y: 0, width: 2480, height: 3508 }, 200, colour, 'glass', 4);
   }
 
@@ -116,6 +116,11 @@ describe('several receipts on the glass of a scanner', () => {
     });
     expect(together.pageList.filter(({ dropped }) => !dropped)).toHaveLength(1);
     expect(together.pageList[0].pointWidth).toBeCloseTo(595, -1);
+  });
+
+  it('become a page each when they are stapled onto an empty sheet', async () => {
+    const stack = await room.takeInAndRead({ 'expenses.jpg': await onGlass('Grayscale8', '#ffffff') });
+    expect(stack.pageList.map(({ pointWidth }) => Math.round(pointWidth / 10))).toEqual([21, 21]);
   });
 
   it('are told apart by the paper between them when somebody says so and no edge is to be seen; undone in a step', async () => {

@@ -57,8 +57,11 @@ export interface Laid {
 const GLASS: [number, number] = [595, 842];
 const LID = '#f6f6f6';
 
-/** Several slips beside each other on the glass, each with the thin shadow that its edges throw. */
-export async function slipsOnGlass(name: string, slips: Laid[]): Promise<LoadedSheet> {
+/**
+ * Several slips beside each other on the glass, each with the thin shadow that its edges throw.
+ * @param ground what lies behind them: the lid, or the colour of the sheet that they are stuck onto
+ */
+export async function slipsOnGlass(name: string, slips: Laid[], ground = LID): Promise<LoadedSheet> {
   const scale = DRAWN_AT / POINTS_PER_INCH;
   const parts = await Promise.all(
     slips.map(async ({ slip, x, y, degrees }) => {
@@ -70,12 +73,12 @@ export async function slipsOnGlass(name: string, slips: Laid[]): Promise<LoadedS
         .composite([{ input: Buffer.from(edge) }])
         .png()
         .toBuffer();
-      const input = await sharp(paper).rotate(degrees, { background: LID }).png().toBuffer();
+      const input = await sharp(paper).rotate(degrees, { background: ground }).png().toBuffer();
       return { input, left: Math.round(x * scale), top: Math.round(y * scale) };
     }),
   );
   const [width, height] = GLASS.map((side) => Math.round(side * scale));
-  const bytes = await sharp({ create: { width, height, channels: 3, background: LID } })
+  const bytes = await sharp({ create: { width, height, channels: 3, background: ground } })
     .composite(parts)
     .png()
     .toBuffer();
