@@ -1,7 +1,9 @@
 import { readdirSync, existsSync, readFileSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
+import sharp from 'sharp';
 import { PageText } from '@crow/core/reading/words';
 import { pdfPageSizes, pdfText } from '@crow/server/engines/poppler';
+import { rasterOf } from '@crow/server/engines/rasters';
 import { withScratch } from '@crow/server/engines/scratch';
 import { recognise } from '@crow/server/engines/tesseract';
 import { rasterise } from '@crow/demo/capture';
@@ -42,7 +44,7 @@ async function scanned(path: string, length: number, chance: Chance): Promise<Pa
     const { picture, width, height } = await feederScan(page, chance, bilevel);
     texts.push(
       await withScratch((scratch) =>
-        recognise(picture, { width, height, dpi: 200 }, ['eng', 'deu', 'fra'], scratch),
+        rasterOf(sharp(picture)).then((raster) => recognise(raster, ['eng', 'deu', 'fra'], scratch)),
       ).catch(() => ({ width, height, words: [], language: 'eng' })),
     );
   }

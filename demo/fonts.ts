@@ -37,7 +37,7 @@ function fontFile(file: string): string {
 }
 
 /** The TrueType font inside a WOFF file (W3C Recommendation, 2012): its tables inflated, one after the other. */
-function unpackWoff(woff: Buffer): Uint8Array {
+export function unpackWoff(woff: Buffer): Uint8Array {
   const tables = woff.readUInt16BE(12);
   const header = Buffer.alloc(12 + 16 * tables);
   woff.copy(header, 0, 4, 8);

@@ -56,3 +56,41 @@ function baselineUnder([x, y, width, height]: Box, { left, bottom, slope, offset
   const middle = x + width / 2 - left;
   return Math.min(y + height, Math.max(y + height / 2, bottom + offset + slope * middle));
 }
+
+/** A character as it was read: where it stands, and how sure the reading is, from 0 to 1. */
+export interface Character {
+  text: string;
+  box: Box;
+  confidence: number;
+}
+
+const PIECE =
+  /<div class='ocr_page'|<span class='ocrx_word'[^>]*title=(?:"([^"]*)"|'([^']*)')|<span class='ocrx_cinfo'[^>]*title=(?:"([^"]*)"|'([^']*)')[^>]*>([^<]*)</g;
+
+/** A word that was read character by character. */
+export interface SpelledWord {
+  characters: Character[];
+  /** From 0 to 1. */
+  confidence: number;
+}
+
+/** The words of each page of an hOCR document that tells its characters, too (`hocr_char_boxes`), whatever lines they are in. */
+export function parseSpelledHocr(hocr: string): SpelledWord[][] {
+  const pages: SpelledWord[][] = [];
+  for (const [, wordA, wordB, letterA, letterB, inner] of hocr.matchAll(PIECE)) {
+    const [ofWord, ofLetter] = [wordA ?? wordB, letterA ?? letterB];
+    if (ofLetter !== undefined) {
+      const [left, top, right, bottom] = numbersAfter(ofLetter, 'x_bboxes');
+      const [percent = 0] = numbersAfter(ofLetter, 'x_conf');
+      const text = decodeEntities(inner);
+      pages
+        .at(-1)
+        ?.at(-1)
+        ?.characters.push({ text, box: [left, top, right - left, bottom - top], confidence: percent / 100 });
+    } else if (ofWord !== undefined) {
+      const [percent = 0] = numbersAfter(ofWord, 'x_wconf');
+      pages.at(-1)?.push({ characters: [], confidence: percent / 100 });
+    } else pages.push([]);
+  }
+  return pages.map((words) => words.filter(({ characters }) => characters.length > 0));
+}

@@ -57,6 +57,17 @@ export function turnPageText(page: PageText, turn: Turn): PageText {
   return { ...page, width, height, words };
 }
 
+/** The same reading of a picture that is so many times as large. */
+export function scaledPageText(page: PageText, scale: number): PageText {
+  if (scale === 1) return page;
+  const words = page.words.map((word) => ({
+    ...word,
+    box: word.box.map((value) => value * scale) as Box,
+    baseline: word.baseline * scale,
+  }));
+  return { ...page, width: Math.round(page.width * scale), height: Math.round(page.height * scale), words };
+}
+
 /** A word as it is stored: text, x, y, width, height, confidence, line, baseline; numbers rounded. */
 export type StoredWord = [string, number, number, number, number, number, number, number];
 

@@ -1,8 +1,8 @@
 import { Box } from '@crow/core/geometry';
 import { Fact, findFacts } from '@crow/core/reading/facts';
-import { plainText } from '@crow/core/reading/words';
-import { readText } from '../services/reading';
+import { PageText, plainText } from '@crow/core/reading/words';
 import { eachFile, openFile, parseArguments, parseLanguages } from './files';
+import { readSheets, wordsInPicture } from './sheets';
 
 /** The facts that `read` prints, in this order; those that are not found yet are null. */
 const FACT_NAMES = [
@@ -28,18 +28,29 @@ export function main(args: string[]): Promise<number> {
 
 async function readFile(file: string, languages: string[]) {
   const info = await openFile(file);
-  const texts = [];
+  const pages: PageText[] = [];
   for (let number = 0; number < info.pages.length; number++) {
     if (info.pages.length > 1) console.error(`${file}: page ${number + 1} of ${info.pages.length}`);
-    texts.push((await readText(info, number, 0, languages)).text);
+    const { width, height } = info.pages[number];
+    const sheets = await readSheets(info, number, languages);
+    const words = sheets.flatMap((sheet, at) => {
+      // Lines of several sheets in one picture are numbered on.
+      const line = sheets.slice(0, at).reduce((sum, { text }) => sum + (text.words.at(-1)?.line ?? -1) + 1, 0);
+      return wordsInPicture(sheet, { width, height }).map((word) => ({ ...word, line: word.line + line }));
+    });
+    pages.push({ width, height, words, language: sheets[0]?.text.language ?? languages[0] });
   }
-  const found: Record<string, Fact | null> = { ...findFacts(texts) };
+  const found: Record<string, Fact<unknown> | null> = { ...findFacts(pages) };
   return {
-    pages: texts.map(({ width, height, words }) => ({
+    pages: pages.map(({ width, height, words }) => ({
       width,
       height,
       text: plainText(words),
-      words: words.map(({ text, box, confidence }) => ({ text, box: rounded(box), confidence })),
+      words: words.map(({ text, box, confidence }) => ({
+        text,
+        box: rounded(box),
+        confidence: Math.round(confidence * 1000) / 1000,
+      })),
     })),
     facts: Object.fromEntries(
       FACT_NAMES.map((name) => [name, found[name] ? { ...found[name], box: rounded(found[name].box) } : null]),

@@ -1,9 +1,9 @@
 import { readFile } from 'node:fs/promises';
 import sharp, { Sharp } from 'sharp';
 import { Problem } from '@crow/contract/problems';
-import { Orientation, Turn, turnOrientation, turnSize } from '@crow/core/geometry';
-import { makePage, Recipe } from '@crow/core/imaging/recipe';
-import { Raster } from '@crow/core/imaging/raster';
+import { Orientation, Turn, turnOrientation } from '@crow/core/geometry';
+import { makePage, pageSizeOf, Recipe } from '@crow/core/imaging/recipe';
+import { greyOf, quarterTurned, Raster } from '@crow/core/imaging/raster';
 import { EncodedPicture } from '@crow/core/pdf/bindPdf';
 import { LOOKED_AT as KIND_LOOKED_AT } from '@crow/core/sorting/blank';
 import { rasterOf } from './rasters';
@@ -74,11 +74,21 @@ async function drawn(source: SourceInfo, number: number, longSide: number, folde
 
 /** A page made by its recipe, before quarter turns. */
 async function madePage(source: SourceInfo, number: number, recipe: Recipe, longSide: number, folder: string) {
+  const { width, height, channels, data } = await madeRaster(source, number, recipe, longSide, folder);
+  return { data: Buffer.from(data.buffer, data.byteOffset, data.byteLength), info: { width, height, channels } };
+}
+
+async function madeRaster(
+  source: SourceInfo,
+  number: number,
+  recipe: Recipe,
+  longSide: number,
+  folder: string,
+): Promise<Raster> {
   // The sheet may be a small part of its picture: what is to be shown in full needs all of it.
   const opened = await openPage(source, number, folder, Number.isFinite(longSide) ? 2 * longSide : Infinity);
   try {
-    const { width, height, channels, data } = makePage(await rasterOf(opened), recipe, { longSide });
-    return { data: Buffer.from(data.buffer, data.byteOffset, data.byteLength), info: { width, height, channels } };
+    return makePage(await rasterOf(opened), recipe, { longSide });
   } catch (error) {
     if (error instanceof Problem) throw error;
     throw new Problem('page-not-drawn', { name: source.name, page: number + 1 });
@@ -110,25 +120,47 @@ export async function atAGlance({ width, height, channels, data }: Raster): Prom
   return { data: pixels, width: info.width, height: info.height, channels: info.channels as 1 };
 }
 
-/** The picture that the recogniser gets: grey, upright and turned, in full size. */
+/** The longer side of the picture that is read, in pixels: about 300 dpi of A4. */
+const READ_AT = 3600;
+
+/**
+ * The picture of a page that is read: grey, upright and turned.
+ * @returns the picture, and how many pixels the page has in full for each of its
+ */
 export async function readingPicture(
   source: SourceInfo,
   number: number,
   turn: Turn,
   folder: string,
   recipe: Recipe | null = null,
-): Promise<{ bytes: Buffer; width: number; height: number; dpi: number }> {
-  const opened = recipe ? undefined : await openPage(source, number, folder);
+): Promise<{ picture: Raster; enlarged: number }> {
+  const { width, height } = source.pages[number];
+  // What was cut out of a photo is cleaned at its edges; all else is read as it is.
+  const full = recipe && {
+    ...recipe,
+    look: recipe.corners && recipe.look !== 'asShot' ? ('grey' as const) : ('asShot' as const),
+  };
+  const [fullWidth, fullHeight] = full ? pageSizeOf(full, width, height) : [width, height];
+  const longSide = Math.min(READ_AT, Math.max(fullWidth, fullHeight));
+  const picture = full
+    ? greyOf(await madeRaster(source, number, full, longSide, folder))
+    : await greyPicture(source, number, longSide, folder);
+  const enlarged = Math.max(fullWidth, fullHeight) / Math.max(picture.width, picture.height);
+  return { picture: quarterTurned(picture, turn), enlarged };
+}
+
+async function greyPicture(source: SourceInfo, number: number, longSide: number, folder: string): Promise<Raster> {
+  const opened = await openPage(source, number, folder, longSide);
+  const { width, height } = source.pages[number];
+  const sized =
+    Math.max(width, height) > longSide ? opened.resize({ width: longSide, height: longSide, fit: 'inside' }) : opened;
   try {
-    const { data, info } = opened
-      ? await opened.flatten({ background: '#ffffff' }).toColourspace('b-w').raw().toBuffer({ resolveWithObject: true })
-      : await madePage(source, number, recipe!, Infinity, folder);
-    const upright = sharp(data, { raw: info }).rotate(turn).toColourspace('b-w').png({ compressionLevel: 1 });
-    const encoded = await upright.toBuffer({ resolveWithObject: true });
-    const paper = recipe?.paper ?? [source.pages[number].pointWidth, source.pages[number].pointHeight];
-    const [pointWidth] = turnSize(paper[0], paper[1], turn);
-    const { width, height } = encoded.info;
-    return { bytes: encoded.data, width, height, dpi: Math.min(2400, Math.max(70, (72 * width) / pointWidth)) };
+    const { data, info } = await sized
+      .flatten({ background: '#ffffff' })
+      .toColourspace('b-w')
+      .raw()
+      .toBuffer({ resolveWithObject: true });
+    return greyOf({ width: info.width, height: info.height, channels: info.channels as Raster['channels'], data });
   } catch {
     throw new Problem('page-not-drawn', { name: source.name, page: number + 1 });
   }

@@ -5,7 +5,7 @@ import { Turn, turnSize } from '@crow/core/geometry';
 import { isGoodTextLayer } from '@crow/core/reading/bboxLayout';
 import { Recipe } from '@crow/core/imaging/recipe';
 import { guessLanguage } from '@crow/core/reading/language';
-import { PageText, plainText, storeWord, turnPageText } from '@crow/core/reading/words';
+import { PageText, plainText, scaledPageText, storeWord, turnPageText } from '@crow/core/reading/words';
 import { Context } from '../context';
 import { readingPicture } from '../engines/pictures';
 import { pdfText } from '../engines/poppler';
@@ -80,8 +80,8 @@ export async function readText(
     if (own) return { text: turnPageText(own, turn), own: true };
   }
   const text = await withScratch(async (folder) => {
-    const { bytes, ...size } = await readingPicture(info, number, turn, folder, recipe);
-    return recognise(bytes, size, languages, folder);
+    const { picture, enlarged } = await readingPicture(info, number, turn, folder, recipe);
+    return scaledPageText(await recognise(picture, languages, folder), enlarged);
   });
   return { text, own: false };
 }

@@ -1,0 +1,265 @@
+import { Component, connectedComponents, letterHeight } from '../../imaging/components';
+import { Ink } from '../../imaging/ink';
+
+/** Letters in a row without a gap wider than those between words: a line of prose, or a cell of a table's row. */
+export interface Segment {
+  /** Edges in pixels, both inclusive. */
+  left: number;
+  top: number;
+  right: number;
+  bottom: number;
+  /** Height of its smaller and of its taller letters, in pixels. */
+  letter: number;
+  tall: number;
+  /** How much its line falls towards the right, in pixels a pixel. */
+  slope: number;
+  /** Where most of its letters begin and end, at its left edge. */
+  upper: number;
+  lower: number;
+  /** Its pieces of ink, by their numbers in the labels, from 1. */
+  members: number[];
+}
+
+/** What is on a page: its segments, and the pieces of ink that they consist of. */
+export interface PageSegments {
+  segments: Segment[];
+  components: Component[];
+  /** For each pixel the number of its piece from 1, 0 for paper. */
+  labels: Int32Array;
+  /** The usual height of small letters, in pixels. */
+  letter: number;
+}
+
+/** Pieces smaller than these shares of a letter's height are dots and commas; larger than those, pictures. */
+const LETTER_FROM = 0.45;
+const LETTER_TO = 7;
+const LEAST_PIXELS = 3;
+/** How wide a gap within a segment may be, in heights of its larger letters. */
+const WIDEST_GAP = 1.35;
+/** A group of so few pieces may be the dots or the comma of a larger one that is so much taller. */
+const MOST_CRUMBS = 3;
+/** How far above and below its segment a piece may stand, in heights of a letter. */
+const [ABOVE, BELOW] = [0.75, 0.25];
+const MUCH_SMALLER = 0.55;
+/** Letters that a line needs before its own slope is believed, and as far as it may be from the page's. */
+const ENOUGH_LETTERS = 14;
+const MOST_CURVED = 0.02;
+
+/**
+ * Finds the segments of text on a page that is level or nearly so, from the pieces of ink and who stands beside whom (nearest
+ * neighbours, as in O'Gorman's docstrum, 1993): letters of lines and cells whatever their size, with their dots and accents.
+ * @param ink without ruled lines
+ */
+export function findSegments(ink: Ink): PageSegments {
+  const { components, labels } = connectedComponents(ink);
+  const letter = letterHeight(components) || 16;
+  const letters: number[] = [];
+  const smalls: number[] = [];
+  components.forEach(({ left, right, top, bottom, pixels }, number) => {
+    const [w, h] = [right - left + 1, bottom - top + 1];
+    if (h > LETTER_TO * letter || w > 30 * letter || pixels < LEAST_PIXELS) return;
+    if (h >= LETTER_FROM * letter) letters.push(number);
+    else if (w < 12 * letter) smalls.push(number);
+  });
+  const groups = chain(components, letters).map((members) => segmentOf(components, members));
+  const slope = slant(groups, components);
+  const lines = groups.filter(({ members }) => members.length > MOST_CRUMBS);
+  // A large heading's dots are as tall as small letters: what stands alone may belong to something larger beside it.
+  for (const crumb of groups.filter(({ members }) => members.length <= MOST_CRUMBS).sort(byHeight)) {
+    const home = nearest(crumb, lines, ({ top, bottom }) => crumb.bottom - crumb.top < MUCH_SMALLER * (bottom - top));
+    if (home) swallow(home, crumb);
+    else lines.push(crumb);
+  }
+  for (const number of smalls) {
+    const piece = { ...components[number], members: [number + 1] };
+    const home = nearest(piece, lines);
+    if (home) swallow(home, piece);
+  }
+  const segments = reunited(lines, components, slope).filter((segment) => isText(segment, components, letter));
+  slant(segments, components);
+  return { segments, components, labels, letter };
+}
+
+const byHeight = (a: Segment, b: Segment) => b.bottom - b.top - (a.bottom - a.top);
+
+/** Joins each letter with its neighbours to the right that stand on its line and near enough. */
+function chain(components: Component[], letters: number[]): number[][] {
+  const order = letters.toSorted((a, b) => components[a].left - components[b].left);
+  const parent = new Int32Array(components.length).map((_, number) => number);
+  const find = (number: number): number => {
+    while (parent[number] !== number) {
+      parent[number] = parent[parent[number]];
+      number = parent[number];
+    }
+    return number;
+  };
+  for (let at = 0; at < order.length; at++) {
+    const one = components[order[at]];
+    const tall = one.bottom - one.top + 1;
+    // The two nearest: an accented letter's neighbour may be hidden behind its accent.
+    let [first, firstGap, second, secondGap] = [-1, Infinity, -1, Infinity];
+    for (let next = at + 1; next < order.length; next++) {
+      const other = components[order[next]];
+      const gap = other.left - one.right - 1;
+      if (gap > 2 * WIDEST_GAP * tall) break;
+      const high = other.bottom - other.top + 1;
+      if (gap > WIDEST_GAP * Math.max(tall, Math.min(high, 2 * tall)) || gap >= secondGap) continue;
+      const [lower, taller] = tall < high ? [tall, high] : [high, tall];
+      if (taller > 3.4 * lower) continue;
+      const shared = Math.min(one.bottom, other.bottom) - Math.max(one.top, other.top) + 1;
+      if (shared < 0.45 * lower) continue;
+      if (gap < firstGap) [second, secondGap, first, firstGap] = [first, firstGap, order[next], gap];
+      else [second, secondGap] = [order[next], gap];
+    }
+    if (first >= 0) parent[find(first)] = find(order[at]);
+    if (second >= 0) parent[find(second)] = find(order[at]);
+  }
+  const groups = new Map<number, number[]>();
+  for (const number of order) {
+    const root = find(number);
+    const group = groups.get(root);
+    if (group) group.push(number);
+    else groups.set(root, [number]);
+  }
+  return [...groups.values()];
+}
+
+/** @param least pieces lower than this share of it are no letters */
+function segmentOf(components: Component[], members: number[], least = 0): Segment {
+  let [left, top, right, bottom] = [Infinity, Infinity, 0, 0];
+  const heights: number[] = [];
+  for (const number of members) {
+    const box = components[number];
+    left = Math.min(left, box.left);
+    top = Math.min(top, box.top);
+    right = Math.max(right, box.right);
+    bottom = Math.max(bottom, box.bottom);
+    if (box.bottom - box.top + 1 >= LETTER_FROM * least) heights.push(box.bottom - box.top + 1);
+  }
+  heights.sort((a, b) => a - b);
+  return {
+    left,
+    top,
+    right,
+    bottom,
+    letter: heights[Math.floor(heights.length * 0.4)],
+    tall: heights[Math.floor(heights.length * 0.9)],
+    slope: 0,
+    upper: top,
+    lower: bottom,
+    members: members.map((number) => number + 1),
+  };
+}
+
+type Piece = Pick<Segment, 'left' | 'top' | 'right' | 'bottom' | 'members'>;
+
+/** The segment that a dot, comma, hyphen or accent stands in or beside. */
+function nearest(
+  { left, right, top, bottom }: Piece,
+  segments: readonly Segment[],
+  fits: (segment: Segment) => boolean = () => true,
+): Segment | undefined {
+  const flat = right - left + 1 > 1.8 * (bottom - top + 1);
+  let [best, least] = [undefined as Segment | undefined, Infinity];
+  for (const segment of segments) {
+    const fall = segment.slope * ((left + right) / 2 - segment.left);
+    const [above, below] = [segment.upper + fall - bottom, top - segment.lower - fall];
+    // Accents stand well above their letters; what hangs below touches the line nearly; dashes are never outside.
+    if (above > (flat ? 0 : ABOVE) * segment.letter || below > (flat ? 0 : BELOW) * segment.letter) continue;
+    const down = Math.max(0, above, below);
+    const across = Math.max(0, segment.left - right, left - segment.right);
+    if (across > 1.1 * segment.letter) continue;
+    const distance = across + 2 * down;
+    if (distance < least && fits(segment)) [best, least] = [segment, distance];
+  }
+  return best;
+}
+
+function swallow(segment: Segment, piece: Piece): void {
+  segment.members.push(...piece.members);
+  segment.left = Math.min(segment.left, piece.left);
+  segment.right = Math.max(segment.right, piece.right);
+  segment.top = Math.min(segment.top, piece.top);
+  segment.bottom = Math.max(segment.bottom, piece.bottom);
+}
+
+/** Segments that come near each other now that their dots and commas are there: “12:” and “30”. */
+function reunited(segments: Segment[], components: Component[], slope: number): Segment[] {
+  const order = segments.toSorted((a, b) => a.left - b.left);
+  const done: Segment[] = [];
+  for (const next of order) {
+    const home = done.find((one) => {
+      const gap = next.left - one.right - 1;
+      const [lower, taller] = one.tall < next.tall ? [one.tall, next.tall] : [next.tall, one.tall];
+      const fall = slope * (next.left - one.left);
+      const shared = Math.min(one.lower + fall, next.lower) - Math.max(one.upper + fall, next.upper) + 1;
+      return gap <= WIDEST_GAP * taller && gap > -lower && taller < 1.8 * lower && shared >= 0.6 * lower;
+    });
+    if (!home) done.push(next);
+    else {
+      const members = [...home.members, ...next.members].map((number) => number - 1);
+      Object.assign(home, segmentOf(components, members, home.letter));
+      stretch(home, components, slope);
+    }
+  }
+  return done;
+}
+
+/** Whether a segment can be text: a lone piece must look like a letter. */
+function isText({ members, left, right, top, bottom }: Segment, components: Component[], letter: number): boolean {
+  if (members.length > 1) return true;
+  const { pixels } = components[members[0] - 1];
+  const [w, h] = [right - left + 1, bottom - top + 1];
+  return h < 4 * letter && w < 4 * letter && pixels > 0.06 * w * h;
+}
+
+/**
+ * Gives each segment the slope of its line: its own when it is long enough, else that of the page.
+ * @returns the page's
+ */
+function slant(segments: Segment[], components: Component[]): number {
+  const own = segments.map((segment) => (segment.members.length < ENOUGH_LETTERS ? NaN : slopeOf(segment, components)));
+  const known = own.filter((slope) => !Number.isNaN(slope)).sort((a, b) => a - b);
+  const usual = known.length === 0 ? 0 : known[known.length >> 1];
+  segments.forEach((segment, at) =>
+    stretch(segment, components, Math.abs(own[at] - usual) < MOST_CURVED ? own[at] : usual),
+  );
+  return usual;
+}
+
+/** Lays a segment's line through its letters. */
+function stretch(segment: Segment, components: Component[], slope: number): void {
+  const tops: number[] = [];
+  const bottoms: number[] = [];
+  for (const number of segment.members) {
+    const { left, right, top, bottom } = components[number - 1];
+    if (bottom - top + 1 < LETTER_FROM * segment.letter) continue;
+    const fall = slope * ((left + right) / 2 - segment.left);
+    tops.push(top - fall);
+    bottoms.push(bottom - fall);
+  }
+  tops.sort((a, b) => a - b);
+  bottoms.sort((a, b) => a - b);
+  segment.slope = slope;
+  segment.upper = tops[Math.floor(tops.length * 0.15)] ?? segment.top;
+  segment.lower = bottoms[Math.floor(bottoms.length * 0.6)] ?? segment.bottom;
+}
+
+/** The slope of the line through the feet of the letters: the median of the slopes between halves (Theil 1950, Siegel 1982). */
+function slopeOf({ members, letter }: Segment, components: Component[]): number {
+  const feet = members
+    .map((number) => components[number - 1])
+    .filter(({ top, bottom }) => bottom - top + 1 >= 0.8 * letter)
+    .map(({ left, right, bottom }): [number, number] => [(left + right) / 2, bottom])
+    .sort((a, b) => a[0] - b[0]);
+  const half = feet.length >> 1;
+  const slopes: number[] = [];
+  for (let at = 0; at < half; at++) {
+    for (let other = half; other < feet.length; other += 3) {
+      const wide = feet[other][0] - feet[at][0];
+      if (wide > 4 * letter) slopes.push((feet[other][1] - feet[at][1]) / wide);
+    }
+  }
+  slopes.sort((a, b) => a - b);
+  return slopes.length < 6 ? NaN : slopes[slopes.length >> 1];
+}

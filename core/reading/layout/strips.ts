@@ -1,0 +1,181 @@
+import { Box } from '../../geometry';
+import { bytesOf, Raster } from '../../imaging/raster';
+import { PageSegments, Segment } from './segments';
+
+/** A segment cut out of its page, alone on white paper, level, in the size that the recogniser likes. */
+export interface Strip {
+  picture: Raster;
+  /** Pixels of the strip for each of the page. */
+  scale: number;
+  /** Where the strip's upper left corner is on the page, and how much its rows fall towards the right there. */
+  left: number;
+  top: number;
+  slope: number;
+}
+
+/** The height of capitals and figures in a strip, and the paper around its letters, in pixels. */
+const CAPITAL = 34;
+const PAPER = 10;
+const [LEAST_SCALE, MOST_SCALE] = [0.4, 2.6];
+
+/**
+ * Cuts segments out of a page: what belongs to their neighbours is left out, slanted lines are made level, and letters come
+ * out equally tall (Catmull & Rom's interpolation, 1974).
+ * @param page grey, paper white
+ * @param capital how tall capitals become, in pixels
+ */
+export function cutStrips(
+  page: Raster,
+  { components, labels }: Pick<PageSegments, 'components' | 'labels'>,
+  segments: readonly Segment[],
+  capital = CAPITAL,
+): Strip[] {
+  const owner = new Int32Array(components.length + 1);
+  segments.forEach(({ members }, at) => {
+    for (const number of members) owner[number] = at + 1;
+  });
+  const near = { page, data: bytesOf(page), labels, owner };
+  return segments.map((segment, at) => cutStrip(near, segment, at + 1, capital));
+}
+
+interface Near {
+  page: Raster;
+  data: Uint8Array;
+  labels: Int32Array;
+  owner: Int32Array;
+}
+
+function cutStrip(near: Near, segment: Segment, number: number, capital: number): Strip {
+  const { slope } = segment;
+  const scale = Math.min(MOST_SCALE, Math.max(LEAST_SCALE, capital / segment.tall));
+  const margin = Math.max(2, Math.round(PAPER / scale));
+  const [left, top] = [segment.left - margin, segment.top - margin];
+  const [wide, high] = [segment.right + 1 + margin - left, segment.bottom + 1 + margin - top];
+  const source = ownPixels(near, number, left, top, wide, high);
+  const [width, height] = [Math.max(1, Math.round(wide * scale)), Math.max(1, Math.round(high * scale))];
+  const enlarged = resized({ width: wide, height: high, channels: 1, data: source }, width, height);
+  const fall = Math.round(Math.abs(slope) * width);
+  const lower = height - Math.min(fall, Math.max(0, height - Math.round((segment.letter + 2 * margin) * scale)));
+  const picture = fall === 0 ? enlarged : levelled(enlarged, slope, lower);
+  return { picture, scale, left, top: slope < 0 ? top + (height - lower) / scale : top, slope };
+}
+
+/** Columns moved up or down by whole pixels, so that a slanted line is level: the blur of in-between pixels is spared. */
+function levelled({ width, height, data }: Raster, slope: number, lower: number): Raster {
+  const out = new Uint8Array(width * lower).fill(255);
+  const first = slope < 0 ? height - lower : 0;
+  for (let x = 0; x < width; x++) {
+    const shift = first + Math.round(slope * x);
+    for (let y = 0; y < lower; y++) {
+      const from = y + shift;
+      if (from >= 0 && from < height) out[y * width + x] = data[from * width + x];
+    }
+  }
+  return { width, height: lower, channels: 1, data: out };
+}
+
+/** A segment's own pixels; everything else is white. */
+function ownPixels(
+  { page: { width, height }, data, labels, owner }: Near,
+  number: number,
+  left: number,
+  top: number,
+  wide: number,
+  high: number,
+): Uint8Array {
+  const out = new Uint8Array(wide * high).fill(255);
+  for (let y = Math.max(0, -top); y < Math.min(high, height - top); y++) {
+    for (let x = Math.max(0, -left); x < Math.min(wide, width - left); x++) {
+      const [px, py] = [left + x, top + y];
+      const at = py * width + px;
+      const value = data[at];
+      if (value === 255) continue;
+      const piece = labels[at];
+      if (piece > 0 ? owner[piece] === number : isOurs(labels, owner, width, height, px, py, number))
+        out[y * wide + x] = value;
+    }
+  }
+  return out;
+}
+
+/** The soft edge around a letter: no ink itself, and what ink touches it is the segment's. */
+function isOurs(
+  labels: Int32Array,
+  owner: Int32Array,
+  width: number,
+  height: number,
+  x: number,
+  y: number,
+  number: number,
+): boolean {
+  for (let ny = Math.max(0, y - 1); ny <= Math.min(height - 1, y + 1); ny++)
+    for (let nx = Math.max(0, x - 1); nx <= Math.min(width - 1, x + 1); nx++) {
+      const piece = labels[ny * width + nx];
+      if (piece > 0 && owner[piece] === number) return true;
+    }
+  return false;
+}
+
+/** Where a box on a strip is on the page. */
+export function boxOnPage({ scale, left, top, slope }: Strip, [x, y, width, height]: Box): Box {
+  const [fromX, toX] = [x / scale, (x + width) / scale];
+  const falls = [slope * fromX, slope * toX];
+  const upper = top + y / scale + Math.min(...falls);
+  const lower = top + (y + height) / scale + Math.max(...falls);
+  return [left + fromX, upper, toX - fromX, lower - upper];
+}
+
+function resized(picture: Raster, width: number, height: number): Raster {
+  const across = weights(picture.width, width);
+  const down = weights(picture.height, height);
+  const between = new Float32Array(width * picture.height);
+  const data = bytesOf(picture);
+  for (let y = 0; y < picture.height; y++) {
+    for (let x = 0; x < width; x++) {
+      const start = y * picture.width + across.first[x];
+      const shares = x * across.taps;
+      let sum = 0;
+      for (let at = 0; at < across.taps; at++) sum += across.shares[shares + at] * data[start + at];
+      between[y * width + x] = sum;
+    }
+  }
+  const out = new Uint8Array(width * height);
+  for (let y = 0; y < height; y++) {
+    const start = down.first[y] * width;
+    const shares = y * down.taps;
+    for (let x = 0; x < width; x++) {
+      let sum = 0.5;
+      for (let at = 0; at < down.taps; at++) sum += down.shares[shares + at] * between[start + at * width + x];
+      out[y * width + x] = sum < 0 ? 0 : sum > 255 ? 255 : sum;
+    }
+  }
+  return { width, height, channels: 1, data: out };
+}
+
+/** For each pixel of a longer or shorter row, where the pixels that it is made of begin, and their shares. */
+function weights(from: number, to: number): { taps: number; first: Int32Array; shares: Float32Array } {
+  const step = from / to;
+  const stretch = Math.max(1, step);
+  const taps = Math.min(from, Math.ceil(4 * stretch) + 1);
+  const first = new Int32Array(to);
+  const shares = new Float32Array(to * taps);
+  for (let at = 0; at < to; at++) {
+    const centre = (at + 0.5) * step - 0.5;
+    const begin = Math.max(0, Math.min(from - taps, Math.ceil(centre - 2 * stretch)));
+    first[at] = begin;
+    let sum = 0;
+    for (let tap = 0; tap < taps; tap++) {
+      const share = catmullRom((begin + tap - centre) / stretch);
+      shares[at * taps + tap] = share;
+      sum += share;
+    }
+    for (let tap = 0; tap < taps; tap++) shares[at * taps + tap] /= sum;
+  }
+  return { taps, first, shares };
+}
+
+function catmullRom(x: number): number {
+  const t = Math.abs(x);
+  if (t < 1) return 1.5 * t ** 3 - 2.5 * t ** 2 + 1;
+  return t < 2 ? -0.5 * t ** 3 + 2.5 * t ** 2 - 4 * t + 2 : 0;
+}
