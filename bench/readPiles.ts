@@ -4,8 +4,7 @@ import sharp from 'sharp';
 import { PageText } from '@crow/core/reading/words';
 import { pdfPageSizes, pdfText } from '@crow/server/engines/poppler';
 import { rasterOf } from '@crow/server/engines/rasters';
-import { withScratch } from '@crow/server/engines/scratch';
-import { recognise } from '@crow/server/engines/tesseract';
+import { recognise } from '@crow/server/engines/recognise';
 import { rasterise } from '@crow/demo/capture';
 import { Chance } from './piles/chance';
 import { feederScan } from './piles/scan';
@@ -43,9 +42,12 @@ async function scanned(path: string, length: number, chance: Chance): Promise<Pa
   for (const page of drawn) {
     const { picture, width, height } = await feederScan(page, chance, bilevel);
     texts.push(
-      await withScratch((scratch) =>
-        rasterOf(sharp(picture)).then((raster) => recognise(raster, ['eng', 'deu', 'fra'], scratch)),
-      ).catch(() => ({ width, height, words: [], language: 'eng' })),
+      await recognise(await rasterOf(sharp(picture)), ['eng', 'deu', 'fra']).catch(() => ({
+        width,
+        height,
+        words: [],
+        language: 'eng',
+      })),
     );
   }
   return texts;

@@ -1,4 +1,4 @@
-// Bundles the server, the worker and the command line with esbuild, and the web application with Vite, into .crow/build; and
+// Compiles the line reader, bundles the server, the worker and the command line with esbuild, and the web application with Vite, into .crow/build; and
 // has what the stand-in camera sees drawn, which takes a while and is done again only when the demo papers have changed.
 import { createHash } from 'node:crypto';
 import { cpSync, existsSync, readdirSync, readFileSync, renameSync, rmSync } from 'node:fs';
@@ -6,6 +6,7 @@ import { pathToFileURL } from 'node:url';
 import { build } from 'esbuild';
 import { build as buildWeb } from 'vite';
 import { forNode } from './bundle.mjs';
+import { compileLineReader } from './native.mjs';
 
 async function drawStandIn() {
   const hash = createHash('sha256');
@@ -21,6 +22,7 @@ async function drawStandIn() {
   return folder;
 }
 
+compileLineReader();
 const [standIn] = await Promise.all([
   drawStandIn(),
   build({

@@ -5,21 +5,19 @@ import * as fontkit from 'fontkit';
 import { PDFDocument, PDFFont, PDFPage, rgb, RGB } from '@cantoo/pdf-lib';
 import { unpackWoff } from '@crow/demo/fonts';
 
-const FAMILIES = [
-  'arimo',
-  'tinos',
-  'cousine',
-  'roboto',
-  'lora',
-  'open-sans',
-  'eb-garamond',
-  'source-sans-3',
-  'libre-baskerville',
-  'courier-prime',
-  'vt323',
-  'share-tech-mono',
-] as const;
-export type Family = (typeof FAMILIES)[number];
+export type Family =
+  | 'arimo'
+  | 'tinos'
+  | 'cousine'
+  | 'roboto'
+  | 'lora'
+  | 'open-sans'
+  | 'eb-garamond'
+  | 'source-sans-3'
+  | 'libre-baskerville'
+  | 'courier-prime'
+  | 'vt323'
+  | 'share-tech-mono';
 
 const ONE_WEIGHT: Family[] = ['vt323', 'share-tech-mono'];
 

@@ -1,4 +1,4 @@
-import { spawn } from 'node:child_process';
+import { ChildProcessWithoutNullStreams, spawn } from 'node:child_process';
 import { Problem } from '@crow/contract/problems';
 
 export interface ChildLimits {
@@ -28,26 +28,27 @@ export interface ChildResult {
 const MOST_ERRORS = 20_000;
 const MOST_OUTPUT = 256 * 1024 * 1024;
 
+/** Starts a program with a limit on memory, and on the processor's time if one is given. It dies with this process. */
+export function startChild(
+  command: string,
+  args: string[],
+  { seconds, megabytes }: { seconds?: number; megabytes: number },
+  environment: Record<string, string> = {},
+): ChildProcessWithoutNullStreams {
+  const limits = [`--as=${megabytes * 1024 * 1024}`, ...(seconds ? [`--cpu=${Math.ceil(seconds)}`] : []), '--core=0'];
+  return spawn('prlimit', [...limits, 'setpriv', '--pdeathsig', 'KILL', command, ...args], {
+    stdio: ['pipe', 'pipe', 'pipe'],
+    env: { PATH: process.env.PATH, LANG: 'C.UTF-8', HOME: '/nonexistent', OMP_THREAD_LIMIT: '1', ...environment },
+  });
+}
+
 /**
  * Runs a program with a limit on time and memory. It gets no shell, and dies with this process even if that is killed.
  * @throws Problem 'took-too-long' when the time is over; Error when it can't be started
  */
 export async function runChild(command: string, args: string[], options: ChildOptions): Promise<ChildResult> {
   const { limits, what, input, environment, mostOutput = MOST_OUTPUT } = options;
-  const limited = [
-    `--as=${limits.megabytes * 1024 * 1024}`,
-    `--cpu=${Math.ceil(limits.seconds)}`,
-    '--core=0',
-    'setpriv',
-    '--pdeathsig',
-    'KILL',
-    command,
-    ...args,
-  ];
-  const child = spawn('prlimit', limited, {
-    stdio: ['pipe', 'pipe', 'pipe'],
-    env: { PATH: process.env.PATH, LANG: 'C.UTF-8', HOME: '/nonexistent', OMP_THREAD_LIMIT: '1', ...environment },
-  });
+  const child = startChild(command, args, limits, environment);
   const output: Buffer[] = [];
   let outputBytes = 0;
   let errors = '';

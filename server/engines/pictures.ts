@@ -135,11 +135,8 @@ export async function readingPicture(
   recipe: Recipe | null = null,
 ): Promise<{ picture: Raster; enlarged: number }> {
   const { width, height } = source.pages[number];
-  // What was cut out of a photo is cleaned at its edges; all else is read as it is.
-  const full = recipe && {
-    ...recipe,
-    look: recipe.corners && recipe.look !== 'asShot' ? ('grey' as const) : ('asShot' as const),
-  };
+  // Reading evens out the light itself, and must not lose a dark band that looks like the table at an edge.
+  const full = recipe && { ...recipe, look: 'asShot' as const };
   const [fullWidth, fullHeight] = full ? pageSizeOf(full, width, height) : [width, height];
   const longSide = Math.min(READ_AT, Math.max(fullWidth, fullHeight));
   const picture = full

@@ -11,7 +11,7 @@ import { readingPicture } from '../engines/pictures';
 import { pdfText } from '../engines/poppler';
 import { withScratch } from '../engines/scratch';
 import { SourceInfo } from '../engines/sourceFile';
-import { recognise } from '../engines/tesseract';
+import { recognise } from '../engines/recognise';
 import { rows } from '../store/database';
 import { Page } from '../store/entities';
 import { announce } from '../store/live';
@@ -81,7 +81,7 @@ export async function readText(
   }
   const text = await withScratch(async (folder) => {
     const { picture, enlarged } = await readingPicture(info, number, turn, folder, recipe);
-    return scaledPageText(await recognise(picture, languages, folder), enlarged);
+    return scaledPageText(await recognise(picture, languages), enlarged);
   });
   return { text, own: false };
 }

@@ -1,5 +1,5 @@
 import { bytesOf, Raster } from '../../imaging/raster';
-import { Character, SpelledWord } from '../hocr';
+import { Character, SpelledWord } from '../spelled';
 
 /** A strip as it was read: its words, and the picture that their boxes refer to. */
 export interface ReadStrip {
@@ -136,19 +136,30 @@ function span(start: number, length: number, cell: number, cells: number, most: 
 /** A dark spot in a zero, or the ends of a bar through it, lie so far apart across, in widths of the figure. */
 const ASLANT = 0.12;
 
+/** Of the figures on a page that may be zeros, so many have a bar or a dot when that is how its zeros are. */
+const MOSTLY = 0.8;
+const LEAST_BARRED = 2;
+
 /**
- * Zeros with a bar or a dot inside are read as eights and nines: where the paper inside a figure falls into two parts that lie
- * aslant of each other, or encloses a spot of ink, it is a zero.
+ * Zeros with a bar or a dot inside are read as eights: where the paper inside a figure falls into two parts that lie aslant of
+ * each other, or encloses a spot of ink, or an eight has no waist, it is a zero; but only on a page without plain zeros.
  */
-export function settleBarredZeros({ words, picture }: ReadStrip): void {
-  const data = bytesOf(picture);
-  for (const { characters } of words) {
-    if (!characters.some(({ text }) => /\d/.test(text))) continue;
-    for (const character of characters) {
-      if (!/^[8690BO@ØQ&]$/.test(character.text)) continue;
-      if (isBarred(data, picture, character.box)) character.text = '0';
+export function settleBarredZeros(strips: ReadStrip[]): void {
+  const barred: Character[] = [];
+  let plain = 0;
+  for (const { words, picture } of strips) {
+    const data = bytesOf(picture);
+    for (const { characters } of words) {
+      if (!characters.some(({ text }) => /\d/.test(text))) continue;
+      for (const character of characters) {
+        if (!/^[80BO@ØQ&]$/.test(character.text)) continue;
+        if (isBarred(data, picture, character.box)) barred.push(character);
+        else if (character.text === '0') plain++;
+      }
     }
   }
+  if (barred.length < LEAST_BARRED || barred.length < MOSTLY * (barred.length + plain)) return;
+  for (const character of barred) character.text = '0';
 }
 
 function isBarred(data: Uint8Array, picture: Raster, [left, top, width, height]: Character['box']): boolean {

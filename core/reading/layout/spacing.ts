@@ -1,4 +1,4 @@
-import { Character, SpelledWord } from '../hocr';
+import { Character, SpelledWord } from '../spelled';
 
 /** How wide a space is where a page tells nothing of it, in heights of a capital. */
 const USUAL_SPACE = 0.42;

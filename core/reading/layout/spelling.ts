@@ -1,5 +1,5 @@
 import { around, Box } from '../../geometry';
-import { SpelledWord } from '../hocr';
+import { SpelledWord } from '../spelled';
 import { Word } from '../words';
 import { PageLayout } from './pageLayout';
 import { settleBarredZeros, settleByExample, settleSeparators } from './shapes';
@@ -15,11 +15,12 @@ const SAME_PLACE = 8;
 /** Puts right what the recogniser makes of strips, from the shapes on the paper: spaces, points and commas, barred zeros. */
 export function settle(read: SpelledWord[][], strips: Strip[], capital: number): SpelledWord[][] {
   const settled = respaced(read, capital);
-  settled.forEach((words, at) => {
+  settleBarredZeros(settled.map((words, at) => ({ words, picture: strips[at].picture })));
+  settled.forEach((words) => {
+    words.forEach(settleStrokes);
     for (const { characters } of words)
       for (const character of characters) if (character.text === 'ı') character.text = 'i';
     settleSeparators(words);
-    settleBarredZeros({ words, picture: strips[at].picture });
   });
   return settled;
 }
@@ -31,6 +32,14 @@ export function doubtfulStrips(read: SpelledWord[][]): number[] {
 
 const leastSure = ({ characters }: SpelledWord) => Math.min(...characters.map(({ confidence }) => confidence));
 const textOf = ({ characters }: SpelledWord) => characters.map(({ text }) => text).join('');
+
+/** A single upright stroke is what the letters around it allow: no word of these languages begins with “lm” or “lv”. */
+function settleStrokes({ characters }: SpelledWord): void {
+  const [first] = characters;
+  const rest = textOf({ characters: characters.slice(1), confidence: 1 });
+  if (/^[1l|i!]$/.test(first.text) && /^BAN$/.test(rest)) first.text = 'I';
+  if (first.text === 'l' && /^[bcdfghjkmnpqrstvwxz]\p{Ll}/u.test(rest)) first.text = 'I';
+}
 
 /** How much less likely a word is that no paper has: capitals in the middle, letters among figures. */
 function oddity(text: string): number {
