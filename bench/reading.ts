@@ -1,7 +1,8 @@
 import { execFileSync } from 'node:child_process';
 import { readdirSync, readFileSync } from 'node:fs';
 import { join } from 'node:path';
-import { Fact, findFacts } from '@crow/core/reading/facts';
+import { Fact } from '@crow/core/reading/facts/fact';
+import { findFacts } from '@crow/core/reading/facts/findFacts';
 import { Word } from '@crow/core/reading/words';
 import { readSheets } from '@crow/server/cli/sheets';
 import { inspectFile } from '@crow/server/engines/sourceFile';

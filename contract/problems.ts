@@ -162,6 +162,7 @@ export const PROBLEMS = {
     todo: 'Move or delete what is in it first.',
   },
   'folder-into-itself': { status: 400, happened: 'A folder can’t go into itself.', kept: 'Everything is as it was.' },
+  'amount-unclear': { status: 400, happened: '“{text}” is not a number.', todo: 'Type it like 1,234.56 or 1.234,56.' },
   'date-unclear': { status: 400, happened: '“{text}” is not a date.', todo: 'Type it like 14.3.2026 or 2026-03-14.' },
   'scanner-gone': {
     status: 502,

@@ -3,7 +3,7 @@ import { Turn } from '@crow/core/geometry';
 import { Legibility } from '@crow/core/imaging/legibility';
 import { LOOKS } from '@crow/core/imaging/looks';
 import { Recipe } from '@crow/core/imaging/recipe';
-import { KINDS } from '@crow/core/reading/facts';
+import { KINDS } from '@crow/core/reading/facts/fact';
 import { ProblemReport } from './problems';
 
 /** The shapes of what goes to and fro, as Yup schemas, and the types inferred from them. */
@@ -168,9 +168,19 @@ export const weaving = object({
 });
 export type Weaving = InferType<typeof weaving>;
 
-export const factName = string()
-  .oneOf(['kind', 'vendor', 'date'] as const)
-  .required();
+export const FACT_NAMES = [
+  'kind',
+  'vendor',
+  'date',
+  'number',
+  'dueDate',
+  'net',
+  'taxRate',
+  'tax',
+  'total',
+  'currency',
+] as const;
+export const factName = string().oneOf(FACT_NAMES).required();
 export type FactName = InferType<typeof factName>;
 export const fact = object({
   name: factName,
@@ -181,6 +191,10 @@ export const fact = object({
   confirmed: boolean().required(),
   /** Who set it: the name of a person, or null for the reading. */
   by: string().nullable().defined(),
+  /** Why it is taken for this, in a few words. */
+  why: string().nullable().defined(),
+  /** Whether a misread figure was put right because only so everything adds up. */
+  repaired: boolean().required(),
 });
 export type Fact = InferType<typeof fact>;
 export const factChange = object({

@@ -1,18 +1,31 @@
 import { Word } from './words';
 
 const MONTHS: string[][] = [
-  ['january', 'jan', 'januar', 'jänner', 'janvier', 'janv'],
-  ['february', 'feb', 'februar', 'février', 'fevrier', 'févr', 'fevr'],
-  ['march', 'mar', 'märz', 'marz', 'mrz', 'mars'],
-  ['april', 'apr', 'avril', 'avr'],
-  ['may', 'mai'],
-  ['june', 'jun', 'juni', 'juin'],
-  ['july', 'jul', 'juli', 'juillet', 'juil'],
-  ['august', 'aug', 'août', 'aout'],
-  ['september', 'sep', 'sept', 'septembre'],
-  ['october', 'oct', 'oktober', 'okt', 'octobre'],
-  ['november', 'nov', 'novembre'],
-  ['december', 'dec', 'dezember', 'dez', 'décembre', 'decembre', 'déc'],
+  ['january', 'jan', 'januar', 'jänner', 'janvier', 'janv', 'enero', 'ene', 'gennaio', 'gen', 'januari', 'janeiro'],
+  [
+    'february',
+    'feb',
+    'februar',
+    'février',
+    'fevrier',
+    'févr',
+    'fevr',
+    'febrero',
+    'febbraio',
+    'februari',
+    'fevereiro',
+    'fev',
+  ],
+  ['march', 'mar', 'märz', 'marz', 'mrz', 'mars', 'marzo', 'maart', 'mrt', 'março', 'marco'],
+  ['april', 'apr', 'avril', 'avr', 'abril', 'abr', 'aprile'],
+  ['may', 'mai', 'mayo', 'maggio', 'mag', 'mei', 'maio'],
+  ['june', 'jun', 'juni', 'juin', 'junio', 'giugno', 'giu', 'junho'],
+  ['july', 'jul', 'juli', 'juillet', 'juil', 'julio', 'luglio', 'lug', 'julho'],
+  ['august', 'aug', 'août', 'aout', 'agosto', 'ago', 'augustus'],
+  ['september', 'sep', 'sept', 'septembre', 'septiembre', 'settembre', 'set', 'setembro'],
+  ['october', 'oct', 'oktober', 'okt', 'octobre', 'octubre', 'ottobre', 'ott', 'outubro', 'out'],
+  ['november', 'nov', 'novembre', 'noviembre', 'novembro'],
+  ['december', 'dec', 'dezember', 'dez', 'décembre', 'decembre', 'déc', 'diciembre', 'dic', 'dicembre', 'dezembro'],
 ];
 
 const monthNumbers = new Map(MONTHS.flatMap((names, index) => names.map((name) => [name, index + 1] as const)));
@@ -22,7 +35,7 @@ const FORMS: { form: RegExp; parts: (found: string[]) => [year: string, month: s
   { form: /\b(\d{4})-(\d{1,2})-(\d{1,2})\b/, parts: ([, y, m, d]) => [y, m, d] },
   { form: /\b(\d{1,2})[./-] ?(\d{1,2})[./-] ?(\d{4}|\d{2})\b/, parts: ([, d, m, y]) => [y, m, d] },
   {
-    form: new RegExp(`\\b(\\d{1,2})(?:st|nd|rd|th|er|\\.)? (?:of |de )?(${MONTH})\\.?,? (\\d{4})\\b`, 'i'),
+    form: new RegExp(`\\b(\\d{1,2})(?:st|nd|rd|th|er|\\.|º)? ?(?:of |de )?(${MONTH})\\.?,? (?:de )?(\\d{4})\\b`, 'i'),
     parts: ([, d, m, y]) => [y, m, d],
   },
   {
@@ -37,8 +50,11 @@ export interface FoundDate {
   words: Word[];
 }
 
-/** All calendar dates written in a line, in the order of their forms; day before month where only digits are given. */
-export function datesInLine(line: Word[]): FoundDate[] {
+/**
+ * All calendar dates written in a line, in the order of their forms; where only digits are given, the day stands before the
+ * month unless `monthFirst`, or the other way round where only that is a date.
+ */
+export function datesInLine(line: Word[], { monthFirst = false } = {}): FoundDate[] {
   const starts: number[] = [];
   let text = '';
   for (const word of line) {
@@ -49,7 +65,9 @@ export function datesInLine(line: Word[]): FoundDate[] {
   const found: FoundDate[] = [];
   for (const { form, parts } of FORMS) {
     for (const match of text.matchAll(new RegExp(form, form.flags + 'g'))) {
-      const date = calendarDate(...parts([...match]));
+      const [year, first, second] = parts([...match]);
+      const turned = monthFirst && form === FORMS[1].form;
+      const date = turned ? calendarDate(year, second, first) : calendarDate(year, first, second);
       if (!date) continue;
       const end = match.index + match[0].length;
       const words = line.filter((word, index) => starts[index] < end && starts[index] + word.text.length > match.index);

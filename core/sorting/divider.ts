@@ -1,4 +1,4 @@
-import { Kind, KINDS } from '../reading/facts';
+import { Kind, KINDS } from '../reading/facts/fact';
 
 /** What a divider sheet says of the document behind it. */
 export interface Divider {

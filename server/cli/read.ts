@@ -1,11 +1,12 @@
 import { Box } from '@crow/core/geometry';
-import { Fact, findFacts } from '@crow/core/reading/facts';
+import { Fact } from '@crow/core/reading/facts/fact';
+import { findFacts } from '@crow/core/reading/facts/findFacts';
 import { PageText, plainText } from '@crow/core/reading/words';
 import { eachFile, openFile, parseArguments, parseLanguages } from './files';
 import { readSheets, wordsInPicture } from './sheets';
 
-/** The facts that `read` prints, in this order; those that are not found yet are null. */
-const FACT_NAMES = [
+/** The facts that `read` prints, in this order; those that are not found are null. */
+const PRINTED = [
   'kind',
   'vendor',
   'date',
@@ -17,7 +18,7 @@ const FACT_NAMES = [
   'taxRate',
   'total',
   'lines',
-];
+] as const;
 
 /** `./crow read`: the words and facts of files as JSON lines, without server or database. */
 export function main(args: string[]): Promise<number> {
@@ -40,7 +41,7 @@ async function readFile(file: string, languages: string[]) {
     });
     pages.push({ width, height, words, language: sheets[0]?.text.language ?? languages[0] });
   }
-  const found: Record<string, Fact<unknown> | null> = { ...findFacts(pages) };
+  const found = findFacts(pages);
   return {
     pages: pages.map(({ width, height, words }) => ({
       width,
@@ -52,9 +53,17 @@ async function readFile(file: string, languages: string[]) {
         confidence: Math.round(confidence * 1000) / 1000,
       })),
     })),
-    facts: Object.fromEntries(
-      FACT_NAMES.map((name) => [name, found[name] ? { ...found[name], box: rounded(found[name].box) } : null]),
-    ),
+    facts: Object.fromEntries(PRINTED.map((name) => [name, found[name] ? printed(found[name]) : null])),
+  };
+}
+
+function printed({ value, page, box, confidence, repaired }: Fact<unknown>) {
+  return {
+    value,
+    page,
+    box: rounded(box),
+    confidence: Math.round(confidence * 1000) / 1000,
+    ...(repaired && { repaired }),
   };
 }
 

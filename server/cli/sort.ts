@@ -1,7 +1,7 @@
 import { availableParallelism } from 'node:os';
 import { turnSize } from '@crow/core/geometry';
 import { proposeRecipes } from '@crow/core/imaging/recipe';
-import { findFacts } from '@crow/core/reading/facts';
+import { findFacts } from '@crow/core/reading/facts/findFacts';
 import { PageText } from '@crow/core/reading/words';
 import { backsOf } from '@crow/core/sorting/backs';
 import { isBlank } from '@crow/core/sorting/blank';

@@ -1,8 +1,9 @@
 import { EntityManager } from 'typeorm';
 import { Box } from '@crow/core/geometry';
-import { Fact as FoundFact, findFacts } from '@crow/core/reading/facts';
+import { Fact as FoundFact } from '@crow/core/reading/facts/fact';
+import { findFacts } from '@crow/core/reading/facts/findFacts';
 import { restoreWord, StoredWord } from '@crow/core/reading/words';
-import { FactName } from '@crow/contract/shapes';
+import { FACT_NAMES, FactName } from '@crow/contract/shapes';
 import { Context } from '../context';
 import { rows } from '../store/database';
 import { owner } from '../store/history';
@@ -61,17 +62,29 @@ export async function refreshFacts(manager: EntityManager, documentId: string): 
   const texts = pages.map(({ width, height, words }) => ({ width, height, words: words.map(restoreWord) }));
   const found = findFacts(texts, { knownVendors });
   await manager.query('delete from fact where document_id = $1 and confirmed_by is null', [documentId]);
-  for (const [name, fact] of Object.entries(found) as [FactName, FoundFact | null][]) {
+  for (const name of FACT_NAMES) {
+    const fact: FoundFact<string | number> | null = found[name];
     if (!fact) continue;
+    const value = MONEY.includes(name) ? Number(fact.value).toFixed(2) : String(fact.value);
     const page = pages[fact.page - 1];
     await manager.query(
-      `insert into fact (document_id, name, value, page_id, box, confidence) values ($1, $2, $3, $4, $5, $6)
+      `insert into fact (document_id, name, value, page_id, box, confidence, why, repaired) values ($1, $2, $3, $4, $5, $6, $7, $8)
        on conflict do nothing`,
-      [documentId, name, fact.value, page.page_id, JSON.stringify(shareOf(fact.box, page)), fact.confidence],
+      [
+        documentId,
+        name,
+        value,
+        page.page_id,
+        JSON.stringify(shareOf(fact.box, page)),
+        fact.confidence,
+        fact.why,
+        fact.repaired !== undefined,
+      ],
     );
   }
 }
 
+const MONEY: FactName[] = ['net', 'tax', 'total'];
 const MOST_VENDORS = 2000;
 
 /** The senders that a person has confirmed on some paper, the latest first. */

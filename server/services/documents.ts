@@ -5,7 +5,8 @@ import { Box } from '@crow/core/geometry';
 import { freeName, nameKey, proposeName, safeName } from '@crow/core/filing/names';
 import { FiledBefore, suggestFolder } from '@crow/core/filing/suggestFolder';
 import { readDate } from '@crow/core/reading/dates';
-import { KINDS } from '@crow/core/reading/facts';
+import { currencyIn, readAmount } from '@crow/core/reading/facts/money';
+import { KINDS } from '@crow/core/reading/facts/fact';
 import { Context } from '../context';
 import { rows } from '../store/database';
 import { Document } from '../store/entities';
@@ -50,7 +51,7 @@ export async function readDocument(manager: EntityManager, id: string): Promise<
   );
   const facts = await rows<Fact>(
     manager,
-    `select f.name, f.value, f.page_id as "pageId", f.box, f.confidence, f.confirmed_by is not null as confirmed, a.name as by
+    `select f.name, f.value, f.page_id as "pageId", f.box, f.confidence, f.confirmed_by is not null as confirmed, a.name as by, f.why, f.repaired
      from fact f left join actor a on a.id = f.confirmed_by where f.document_id = $1`,
     [id],
   );
@@ -147,13 +148,28 @@ export async function changeFact(
 
 function factValue(name: FactName, typed: string): string {
   if (!typed) return '';
-  if (name === 'date') {
+  if (name === 'date' || name === 'dueDate') {
     const date = readDate(typed);
     if (!date) throw new Problem('date-unclear', { text: typed });
     return date;
   }
   if (name === 'kind' && !(KINDS as readonly string[]).includes(typed)) {
     throw new Problem('not-valid', { detail: `the kind must be one of ${KINDS.join(', ')}` });
+  }
+  if (name === 'net' || name === 'tax' || name === 'total') {
+    const amount = readAmount(typed);
+    if (!amount) throw new Problem('amount-unclear', { text: typed });
+    return (amount.cents / 100).toFixed(2);
+  }
+  if (name === 'taxRate') {
+    const rate = /^(\d{1,2}(?:[.,]\d{1,2})?) ?%?$/.exec(typed);
+    if (!rate) throw new Problem('amount-unclear', { text: typed });
+    return String(Number(rate[1].replace(',', '.')));
+  }
+  if (name === 'currency') {
+    const currency = currencyIn(typed) ?? /^[a-z]{3}$/i.exec(typed)?.[0].toUpperCase();
+    if (!currency) throw new Problem('not-valid', { detail: 'a currency is named by three letters, such as EUR' });
+    return currency;
   }
   return typed;
 }

@@ -1,6 +1,6 @@
 import { EntityManager } from 'typeorm';
 import { Turn, turnSize } from '@crow/core/geometry';
-import { findFacts } from '@crow/core/reading/facts';
+import { findFacts } from '@crow/core/reading/facts/findFacts';
 import { PageText, restoreWord, StoredWord, Word } from '@crow/core/reading/words';
 import { followProposals } from '@crow/core/sorting/arrangement';
 import { backsOf } from '@crow/core/sorting/backs';

@@ -8,6 +8,7 @@ import { Sorting1764300000000 } from './migrations/1764300000000-Sorting';
 import { Scanners1764400000000 } from './migrations/1764400000000-Scanners';
 import { WatchedFolders1764500000000 } from './migrations/1764500000000-WatchedFolders';
 import { Dividers1764600000000 } from './migrations/1764600000000-Dividers';
+import { MoreFacts1764700000000 } from './migrations/1764700000000-MoreFacts';
 
 /** Where and how the data is reached; handed to everything that needs it. */
 export interface Database {
@@ -32,6 +33,7 @@ export async function connect(url: string, { poolSize = 10 } = {}): Promise<Data
       Scanners1764400000000,
       WatchedFolders1764500000000,
       Dividers1764600000000,
+      MoreFacts1764700000000,
     ],
     poolSize,
     // A connection that the database dropped is replaced at the next query; nothing else is to be done about it.

@@ -1,7 +1,7 @@
 import { Column, CreateDateColumn, Entity, Generated, PrimaryColumn, PrimaryGeneratedColumn } from 'typeorm';
 import { Box, Turn } from '@crow/core/geometry';
 import { Legibility } from '@crow/core/imaging/legibility';
-import { Kind } from '@crow/core/reading/facts';
+import { Kind } from '@crow/core/reading/facts/fact';
 import { StoredWord } from '@crow/core/reading/words';
 import { Divider } from '@crow/core/sorting/divider';
 import { ProblemReport } from '@crow/contract/problems';
@@ -165,6 +165,8 @@ export class Fact {
   @Column('jsonb', { nullable: true }) box: Box | null;
   @Column('real') confidence: number;
   @Column('uuid', { name: 'confirmed_by', nullable: true }) confirmedBy: string | null;
+  @Column('text', { nullable: true }) why: string | null;
+  @Column('boolean', { default: false }) repaired: boolean;
 }
 
 /** What stands on disk for a filed document, as it was written; `path` is relative to the shelf folder. */

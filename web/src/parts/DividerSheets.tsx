@@ -1,6 +1,6 @@
 import { useState } from 'react';
 import { endpoints } from '@crow/contract/endpoints';
-import { Kind, KINDS } from '@crow/core/reading/facts';
+import { Kind, KINDS } from '@crow/core/reading/facts/fact';
 import { useFolders } from '../queries';
 import { addressOf } from '../api';
 import { DialogFrame } from './AskText';

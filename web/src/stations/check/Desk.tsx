@@ -15,8 +15,20 @@ const WIDEST_PAGE = 860;
 const PAGE_GAP = 24;
 const DOUBTFUL = 0.75;
 
+/** What every paper has, and what a bill has besides: when it was not found, its note waits empty. */
+const ALWAYS: FactName[] = ['kind', 'vendor', 'date'];
+const ON_BILLS: FactName[] = ['total'];
+
+/** The notes that a document has: what was found, and what its kind of paper should say. */
+function notesOf(facts: Map<FactName, Fact>): FactName[] {
+  const isBill = ['invoice', 'receipt'].includes(facts.get('kind')?.value ?? '');
+  return (Object.keys(NOTE_NAMES) as FactName[]).filter(
+    (name) => facts.has(name) || ALWAYS.includes(name) || (isBill && ON_BILLS.includes(name)),
+  );
+}
+
 /** Whether a note deserves a look before filing. */
-export function isDoubtful(fact: Fact | undefined): boolean {
+function isDoubtful(fact: Fact | undefined): boolean {
   return !fact || (!fact.confirmed && fact.confidence < DOUBTFUL);
 }
 
@@ -41,7 +53,7 @@ export function Desk({ document }: { document: Document }) {
     const page = document.pageList[index];
     return tops[index] + (box[1] + box[3] / 2) * ((pageWidth * page.height) / page.width);
   };
-  const notes = layNotes([...facts.values()], heightOf);
+  const notes = layNotes(facts, heightOf);
 
   const change = (name: FactName, value: string, place?: PickedWord) =>
     save.mutate({
@@ -141,12 +153,11 @@ function Place({ fact, active }: { fact: Fact; active: boolean }) {
  * `at` is the height of the place itself.
  */
 function layNotes(
-  facts: Fact[],
+  facts: Map<FactName, Fact>,
   heightOf: (fact: Fact) => number | undefined,
 ): { name: FactName; top: number; at?: number }[] {
-  const names = Object.keys(NOTE_NAMES) as FactName[];
-  const wanted = names.map((name) => {
-    const fact = facts.find((each) => each.name === name);
+  const wanted = notesOf(facts).map((name) => {
+    const fact = facts.get(name);
     return { name, at: fact && heightOf(fact) };
   });
   wanted.sort((a, b) => (a.at ?? -1) - (b.at ?? -1));
@@ -165,7 +176,7 @@ function useFirstDoubtful(document: Document, facts: Map<FactName, Fact>): void 
   useEffect(() => {
     if (!ready || done.current) return;
     done.current = true;
-    const name = (Object.keys(NOTE_NAMES) as FactName[]).find((each) => isDoubtful(facts.get(each)));
+    const name = notesOf(facts).find((each) => isDoubtful(facts.get(each)));
     const target = name ? `[data-note="${name}"]` : '[data-file-it]';
     requestAnimationFrame(() => window.document.querySelector<HTMLElement>(target)?.focus({ preventScroll: true }));
   }, [ready, facts]);

@@ -6,7 +6,19 @@ import { KIND_NAMES } from '../../parts/words';
 export const NOTE_HEIGHT = 58;
 
 /** The notes in the margin, and what they are called. */
-export const NOTE_NAMES: Record<FactName, string> = { kind: 'Kind', vendor: 'Who', date: 'Date' };
+export const NOTE_NAMES: Record<FactName, string> = {
+  kind: 'Kind',
+  vendor: 'Who',
+  date: 'Date',
+  number: 'Number',
+  dueDate: 'Due',
+  net: 'Net',
+  taxRate: 'Tax rate, %',
+  tax: 'Tax',
+  total: 'Total',
+  currency: 'Currency',
+};
+const FIGURES: FactName[] = ['date', 'number', 'dueDate', 'net', 'taxRate', 'tax', 'total', 'currency'];
 
 interface NoteProps {
   name: FactName;
@@ -81,7 +93,8 @@ export function Note({ name, fact, doubtful, reading, onActive, onChange }: Note
       ) : (
         <input
           {...shared}
-          className={`${look} ${name === 'date' ? 'font-mono' : ''}`}
+          className={`${look} ${FIGURES.includes(name) ? 'font-mono' : ''}`}
+          title={fact?.why ?? undefined}
           value={typed}
           autoComplete="off"
           placeholder={reading ? 'still being read …' : 'type, or pick a word'}
@@ -96,6 +109,7 @@ export function Note({ name, fact, doubtful, reading, onActive, onChange }: Note
 function remark(fact: Fact | undefined, doubtful: boolean, reading: boolean): string {
   if (!fact) return reading ? '' : 'not found';
   if (fact.confirmed) return '✓ by hand';
+  if (fact.repaired) return '± put right: only so it adds up';
   return doubtful ? '? look at this' : 'as read';
 }
 

@@ -1,5 +1,5 @@
-import { findFacts } from './facts';
-import { Word } from './words';
+import { findFacts } from './findFacts';
+import { Word } from '../words';
 
 /** A page set from lines of text; a line may begin with its height in pixels, as in `40:Halden & Firth Yarns Ltd`. */
 function page(...lines: string[]) {
@@ -96,7 +96,31 @@ describe('finding the facts of a paper', () => {
   });
 
   it('finds nothing on a blank page', () => {
-    expect(findFacts([{ width: 10, height: 10, words: [] }])).toEqual({ kind: null, vendor: null, date: null });
-    expect(findFacts([])).toEqual({ kind: null, vendor: null, date: null });
+    expect(findFacts([{ width: 10, height: 10, words: [] }])).toEqual({
+      kind: null,
+      vendor: null,
+      date: null,
+      dueDate: null,
+      number: null,
+      currency: null,
+      net: null,
+      tax: null,
+      taxRate: null,
+      total: null,
+      lines: null,
+    });
+    expect(findFacts([])).toEqual({
+      kind: null,
+      vendor: null,
+      date: null,
+      dueDate: null,
+      number: null,
+      currency: null,
+      net: null,
+      tax: null,
+      taxRate: null,
+      total: null,
+      lines: null,
+    });
   });
 });

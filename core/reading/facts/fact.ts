@@ -1,0 +1,57 @@
+import { around, Box } from '../../geometry';
+import { Word } from '../words';
+
+export const KINDS = ['receipt', 'invoice', 'letter', 'statement', 'other'] as const;
+export type Kind = (typeof KINDS)[number];
+
+/** Something that was read from a document: what, where, and how sure. */
+export interface Fact<Value = string> {
+  value: Value;
+  /** The page that it stands on, from 1. */
+  page: number;
+  /** Where it stands there, in pixels of the page's picture. */
+  box: Box;
+  /** From 0 to 1. */
+  confidence: number;
+  /** Why it is taken for this, in a few words. */
+  why: string;
+  /** As it is printed, when a figure was misread and put right because only so everything adds up. */
+  repaired?: string;
+}
+
+/** A line of an invoice or a receipt; what is not printed is null. Money in units of the currency. */
+export interface FactLine {
+  description: string;
+  quantity: number | null;
+  unitPrice: number | null;
+  amount: number;
+}
+
+/** What is known of a document; null for what was not found. */
+export interface Facts {
+  kind: Fact<Kind> | null;
+  vendor: Fact | null;
+  /** ISO 8601. */
+  date: Fact | null;
+  dueDate: Fact | null;
+  number: Fact | null;
+  /** ISO 4217. */
+  currency: Fact | null;
+  /** Money in units of the currency. */
+  net: Fact<number> | null;
+  tax: Fact<number> | null;
+  /** In percent; of several rates the one with most tax. */
+  taxRate: Fact<number> | null;
+  total: Fact<number> | null;
+  lines: Fact<FactLine[]> | null;
+}
+
+/** The place of some words of one page. */
+export function placeOf(words: readonly Word[]): Box {
+  return around(words.map(({ box }) => box));
+}
+
+/** As sure as the least sure of some words, each of which must be right. */
+export function leastSure(words: readonly Word[]): number {
+  return words.reduce((least, { confidence }) => Math.min(least, confidence), 1);
+}

@@ -1,0 +1,83 @@
+import { PageText } from '../words';
+import { findDays } from './days';
+import { Fact, Facts, leastSure, placeOf } from './fact';
+import { findKind } from './kinds';
+import { amountsIn, currencyIn } from './money';
+import { findNumber } from './numbers';
+import { Row, rowsOf } from './rows';
+import { findSender } from './senders';
+import { findSums } from './sums';
+import { asLinesFact, findLines } from './tableLines';
+
+/**
+ * What a paper says: kind, who from, dates, number, money and lines, from the text of its pages (in order); null for what was
+ * not found. Nothing is made up: each fact stands somewhere on the paper.
+ * @param knownVendors names that a person has confirmed before: recognised again, in the spelling that was confirmed
+ */
+export function findFacts(
+  pages: readonly Pick<PageText, 'width' | 'height' | 'words'>[],
+  { knownVendors = [] }: { knownVendors?: string[] } = {},
+): Facts {
+  const rows = rowsOf(pages);
+  const kind = findKind(rows, pages[0]);
+  const currency = findCurrency(rows);
+  const isBill = kind?.value === 'invoice' || kind?.value === 'receipt';
+  const { date, dueDate } = findDays(rows, isMonthFirst(rows, currency?.value));
+  const lines = isBill ? findLines(rows) : [];
+  const sums = isBill ? findSums(rows, lines) : { net: null, tax: null, taxRate: null, total: null, addsUp: false };
+  return {
+    kind,
+    vendor: findSender(rows, pages[0], knownVendors),
+    date,
+    dueDate: isBill ? dueDate : null,
+    number: isBill ? findNumber(rows) : null,
+    currency: isBill ? currency : null,
+    net: sums.net,
+    tax: sums.tax,
+    taxRate: sums.taxRate,
+    total: sums.total,
+    lines: asLinesFact(lines, sums.addsUp ? 0.97 : 0.6, sums.addsUp ? 'they add up' : 'rows with an amount'),
+  };
+}
+
+/** The currency that stands beside most amounts; where none does, the one that is named anywhere. */
+function findCurrency(rows: readonly Row[]): Fact | null {
+  const votes = new Map<string, { count: number; fact: Fact }>();
+  for (const row of rows) {
+    const beside = amountsIn(row, true).length > 0;
+    for (const word of row.words) {
+      const value = currencyIn(word.text);
+      if (!value) continue;
+      const vote = votes.get(value);
+      const weight = beside ? 3 : 1;
+      if (vote) vote.count += weight;
+      else {
+        const confidence = (beside ? 0.99 : 0.85) * leastSure([word]);
+        const why = `“${word.text}” beside an amount`;
+        votes.set(value, { count: weight, fact: { value, page: row.page, box: placeOf([word]), confidence, why } });
+      }
+    }
+  }
+  const ranked = [...votes.values()].sort((a, b) => b.count - a.count);
+  if (ranked.length === 0) return null;
+  const [{ count, fact }] = ranked;
+  // Seen again and again, it is sure even where one was read badly.
+  return {
+    ...fact,
+    confidence: ranked.length > 1 ? Math.min(0.8, fact.confidence) : Math.max(fact.confidence, count >= 9 ? 0.97 : 0),
+  };
+}
+
+/** Whether dates in figures have the month first: where another date on the paper shows it, or it is from where they write so. */
+function isMonthFirst(rows: readonly Row[], currency: string | undefined): boolean {
+  for (const { text } of rows) {
+    for (const [, first, second] of text.matchAll(/\b(\d{1,2})[/.-](\d{1,2})[/.-](?:\d{4}|\d{2})\b/g)) {
+      if (Number(first) > 12 && Number(second) <= 12) return false;
+      if (Number(second) > 12 && Number(first) <= 12) return true;
+    }
+  }
+  return (
+    currency === 'USD' &&
+    !rows.some(({ text }) => /\b(VAT|MwSt|TVA|IVA|btw|IBAN|Ltd|GmbH)\b|\b[A-Z]{1,2}\d{1,2} \d[A-Z]{2}\b/i.test(text))
+  );
+}

@@ -1,0 +1,75 @@
+import { Box } from '../../geometry';
+import { Word } from '../words';
+import { placeOf } from './fact';
+import { fold, Row } from './rows';
+
+/** What a value is called where it stands. */
+export interface Label<Name extends string> {
+  name: Name;
+  /** As printed. */
+  text: string;
+  /** Before it in its row, or at the head of its column. */
+  where: 'before' | 'above';
+  /** How many letters are between the label and the value. */
+  away: number;
+}
+
+/** A label further before its value than so many letters belongs to something else. */
+const FARTHEST = 40;
+/** How far above a label may stand, in heights of the value. */
+const HIGHEST = 3.4;
+
+/**
+ * What a value is called: the label nearest before it in its row, else the one above it.
+ * @param labels patterns for folded text, by what they name
+ */
+export function labelOf<Name extends string>(
+  rows: readonly Row[],
+  row: Row,
+  value: readonly Word[],
+  labels: Record<Name, RegExp>,
+): Label<Name> | undefined {
+  const [left] = placeOf(value);
+  const before = fold(
+    row.words
+      .filter(({ box }) => box[0] < left - 0.5)
+      .map(({ text }) => text)
+      .join(' '),
+  );
+  const beside = nearestLabel(before, labels);
+  if (beside) return { ...beside, where: 'before' };
+  const above = textAbove(rows, row, placeOf(value));
+  const over = above === undefined ? undefined : nearestLabel(above, labels);
+  return over && { ...over, where: 'above' };
+}
+
+function nearestLabel<Name extends string>(
+  text: string,
+  labels: Record<Name, RegExp>,
+): Omit<Label<Name>, 'where'> | undefined {
+  let best: Omit<Label<Name>, 'where'> | undefined;
+  for (const name of Object.keys(labels) as Name[]) {
+    const pattern = new RegExp(labels[name].source, 'gu');
+    for (const found of text.matchAll(pattern)) {
+      if (found[0].length === 0) continue;
+      const away = text.length - found.index - found[0].length;
+      // The longer of two that end alike says more.
+      if (away <= FARTHEST && (!best || away < best.away || (away === best.away && found[0].length > best.text.length)))
+        best = { name, text: found[0], away };
+    }
+  }
+  return best;
+}
+
+/** The text of the cell above a place, if that is no value itself. */
+function textAbove(rows: readonly Row[], row: Row, [x, y, width, height]: Box): string | undefined {
+  for (const above of rows.slice(Math.max(0, row.number - 2), row.number).reverse()) {
+    if (above.page !== row.page || y - above.box[1] > HIGHEST * Math.max(height, above.box[3])) return undefined;
+    const cell = above.cells
+      .map((each) => ({ each, shared: Math.min(x + width, each.box[0] + each.box[2]) - Math.max(x, each.box[0]) }))
+      .filter(({ shared }) => shared > 0)
+      .sort((a, b) => b.shared - a.shared)[0]?.each;
+    if (cell) return /\d{3}/.test(cell.text) ? undefined : cell.folded;
+  }
+  return undefined;
+}

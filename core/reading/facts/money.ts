@@ -1,0 +1,98 @@
+import { Word } from '../words';
+import { Row } from './rows';
+
+/** An amount of money as it is printed. */
+export interface Amount {
+  /** In hundredths of the currency's unit. */
+  cents: number;
+  words: Word[];
+  row: Row;
+  /** Whether it has decimals, as nearly all amounts have. */
+  exact: boolean;
+}
+
+/** Signs and short names of currencies (ISO 4217). */
+const CURRENCIES: [string, RegExp][] = [
+  ['GBP', /£|\bgbp\b/i],
+  ['EUR', /€|\beur(o|os)?\b/i],
+  ['CHF', /\bchf\b|\bsfr\.?\b|\bfr\.(?=\s*\d)/i],
+  ['USD', /\$|\busd\b/i],
+  ['SEK', /\bsek\b/i],
+  ['NOK', /\bnok\b/i],
+  ['DKK', /\bdkk\b/i],
+  ['PLN', /\bpln\b|\bzł\b/i],
+];
+
+/** The currency that a text names, if any. */
+export function currencyIn(text: string): string | undefined {
+  return CURRENCIES.find(([, sign]) => sign.test(text))?.[0];
+}
+
+const SIGN = '(?:£|€|\\$|EUR|GBP|CHF|USD)';
+/** Groups of three by a point, a comma, a space or an apostrophe, then two decimals by a comma or a point. */
+const WRITTEN = new RegExp(
+  `^[(]?([-–−+]?)\\s?${SIGN}?\\s?([-–−]?)(\\d{1,3}(?:[.,' ]\\d{3})+|\\d+)([.,](\\d{2}|-|–))?\\s?([-–−]?)\\s?${SIGN}?[)]?[*A-D]?$`,
+  'i',
+);
+
+/** What is printed as hundredths; undefined when it is no amount. 1.234,56 and 1,234.56 are told by their last separator. */
+export function readAmount(text: string): { cents: number; exact: boolean } | undefined {
+  const found = WRITTEN.exec(text.replace(/’/g, "'").trim());
+  if (!found) return undefined;
+  const [, minusA, minusB, whole, decimals, hundredths, minusC] = found;
+  const digits = whole.replace(/[.,' ]/g, '');
+  if (digits.length > 10) return undefined;
+  // One comma or point before three figures parts thousands.
+  const exact = decimals !== undefined;
+  const cents = Number(digits) * 100 + (exact && /\d/.test(hundredths) ? Number(hundredths) : 0);
+  const negative = /[-–−]/.test(minusA + minusB + minusC);
+  return { cents: negative ? -cents : cents, exact };
+}
+
+/**
+ * The amounts of a row from the left: words that belong together (a sign, groups of thousands, decimals) are taken together.
+ * Only those with decimals, unless `loose`.
+ */
+export function amountsIn(row: Row, loose = false): Amount[] {
+  const found: Amount[] = [];
+  for (const { words } of row.cells) {
+    for (let from = 0; from < words.length; from++) {
+      // The longest first: 6 059,52 is one amount.
+      for (let to = Math.min(words.length, from + 4); to > from; to--) {
+        const group = words.slice(from, to);
+        if (!/\d/.test(group[0].text) && !isSign(group[0].text)) break;
+        const text = group.map((word) => word.text).join(' ');
+        const read = /\d/.test(text) && (to - from === 1 || isGrouped(group)) ? readAmount(text) : undefined;
+        if (!read || (!read.exact && !loose) || isOtherNumber(row, words, from, to)) continue;
+        found.push({ ...read, words: group, row });
+        from = to - 1;
+        break;
+      }
+    }
+  }
+  return found;
+}
+
+const isSign = (text: string) => /^[-–−+]?(£|€|\$|EUR|GBP|CHF|USD)[-–−]?$/i.test(text);
+
+/** Whether words can be one amount: signs around it, and groups of three figures after the first. */
+function isGrouped(words: readonly Word[]): boolean {
+  const figures = words.filter(({ text }) => !isSign(text));
+  if (words.some(({ text }, at) => isSign(text) && at > 0 && at < words.length - 1)) return false;
+  return (
+    (figures.every(({ text }, at) => at === 0 || /^\d{3}([.,]\d{2})?$/.test(text)) &&
+      /^[-–−]?\D?\d{1,3}([.,]\d{2})?$/.test(figures[0].text)) ||
+    figures.length === 1
+  );
+}
+
+/** A percentage, a time or a date is no amount. */
+function isOtherNumber(row: Row, words: readonly Word[], from: number, to: number): boolean {
+  const text = words
+    .slice(from, to)
+    .map((word) => word.text)
+    .join('');
+  if (/%/.test(text)) return true;
+  const next = words[to]?.text ?? '';
+  return /^%/.test(next) || /^(mm|cm|kg|g|kwh|m²|st|std|h|km)$/i.test(next) || row.words.length === 0;
+}

@@ -1,0 +1,120 @@
+import { Box } from '../../geometry';
+import { linesOf, PageText, Word } from '../words';
+import { placeOf } from './fact';
+
+/** Words that stand together in a row, as in a table's cell. */
+export interface Cell {
+  words: Word[];
+  text: string;
+  /** The text in small letters without accents, for comparing with labels. */
+  folded: string;
+  box: Box;
+}
+
+/** What stands beside each other on a page. */
+export interface Row {
+  /** From 1. */
+  page: number;
+  /** From the top of the document, from 0. */
+  number: number;
+  words: Word[];
+  cells: Cell[];
+  text: string;
+  folded: string;
+  box: Box;
+}
+
+/** Small letters without accents; ligatures and the sharp s taken apart. */
+export function fold(text: string): string {
+  return text
+    .toLowerCase()
+    .replace(/ß/g, 'ss')
+    .replace(/œ/g, 'oe')
+    .replace(/[’‘`´]/g, "'")
+    .normalize('NFD')
+    .replace(/\p{M}/gu, '');
+}
+
+/** A gap wider than so many heights of a word parts cells. */
+const CELL_GAP = 1.25;
+/** Lines belong to one row when so much of the lower one stands beside the other. */
+const BESIDE = 0.6;
+
+/** The rows of a document's pages, from the top; what a text layer tells in separate lines beside each other is one row. */
+export function rowsOf(pages: readonly Pick<PageText, 'words'>[]): Row[] {
+  const rows: Row[] = [];
+  pages.forEach(({ words }, index) => {
+    for (const line of joined(linesOf(words))) {
+      const cells = cellsOf(line);
+      const text = cells.map((cell) => cell.text).join(' ');
+      rows.push({
+        page: index + 1,
+        number: rows.length,
+        words: line,
+        cells,
+        text,
+        folded: fold(text),
+        box: placeOf(line),
+      });
+    }
+  });
+  return rows;
+}
+
+function joined(lines: Word[][]): Word[][] {
+  const placed = lines.map((words) => ({ words, box: placeOf(words) })).sort((a, b) => a.box[1] - b.box[1]);
+  const out: typeof placed = [];
+  for (const line of placed) {
+    const home = out.slice(-6).findLast(({ words, box: [x, y, w, h] }) => {
+      const [lx, ly, lw, lh] = line.box;
+      const shared = Math.min(y + h, ly + lh) - Math.max(y, ly);
+      if (shared < BESIDE * Math.min(h, lh) || Math.max(h, lh) > 2.2 * Math.min(h, lh)) return false;
+      return x + w < lx || lx + lw < x || !words.some(({ box }) => overlaps(box, line.words));
+    });
+    if (!home) {
+      out.push(line);
+      continue;
+    }
+    home.words = [...home.words, ...line.words].sort((a, b) => a.box[0] - b.box[0]);
+    home.box = placeOf(home.words);
+  }
+  return out.map(({ words }) => words);
+}
+
+function overlaps([x, , w]: Box, words: Word[]): boolean {
+  return words.some(({ box: [ox, , ow] }) => Math.min(x + w, ox + ow) - Math.max(x, ox) > 2);
+}
+
+function cellsOf(words: Word[]): Cell[] {
+  const heights = words.map(({ box }) => box[3]).sort((a, b) => a - b);
+  const widest = CELL_GAP * heights[Math.floor(heights.length * 0.6)];
+  const groups: Word[][] = [];
+  words.forEach((word, at) => {
+    const before = words[at - 1];
+    if (before && word.box[0] - before.box[0] - before.box[2] <= widest) groups[groups.length - 1].push(word);
+    else groups.push([word]);
+  });
+  return groups.map((group) => {
+    const text = group.map((word) => word.text).join(' ');
+    return { words: group, text, folded: fold(text), box: placeOf(group) };
+  });
+}
+
+/** The cell of the next row or two that stands under a cell, in the same column. */
+export function cellBelow(
+  rows: readonly Row[],
+  row: Row,
+  cell: Cell,
+  rowsDown = 2,
+): { row: Row; cell: Cell } | undefined {
+  const [x, y, width, height] = cell.box;
+  for (const next of rows.slice(row.number + 1, row.number + 1 + rowsDown)) {
+    if (next.page !== row.page || next.box[1] - y > 4.5 * height) return undefined;
+    const found = next.cells
+      .map((other) => ({ other, shared: Math.min(x + width, other.box[0] + other.box[2]) - Math.max(x, other.box[0]) }))
+      .filter(({ shared }) => shared > 0)
+      .sort((a, b) => b.shared - a.shared)[0];
+    if (found) return { row: next, cell: found.other };
+  }
+  return undefined;
+}

@@ -1,0 +1,189 @@
+import { Fact, leastSure, placeOf } from './fact';
+import { labelOf } from './labelled';
+import { NET, PAYMENT, TAX, TOTAL } from './labels';
+import { Amount, amountsIn } from './money';
+import { Row } from './rows';
+import { PrintedLine } from './tableLines';
+
+/** What the amounts at the foot of an invoice or receipt are. */
+export interface Sums {
+  net: Fact<number> | null;
+  tax: Fact<number> | null;
+  taxRate: Fact<number> | null;
+  total: Fact<number> | null;
+  /** Whether what was found adds up, as far as it can be checked. */
+  addsUp: boolean;
+}
+
+interface Named {
+  amount: Amount;
+  label: string;
+  score: number;
+  /** As it was read, when a figure of it has been put right. */
+  printed?: string;
+  /** In percent, when its row says it. */
+  rate?: { percent: number; words: Amount['words'] };
+}
+
+const NAMES = { total: TOTAL, net: NET, tax: TAX, payment: PAYMENT };
+/** Rounding line by line may lead so many hundredths away, a rate. */
+const ROUNDING = 2;
+
+/** Net, tax by rate and total: by what they are called, and by what adds up. */
+export function findSums(rows: readonly Row[], lines: readonly PrintedLine[]): Sums {
+  const named: Record<'total' | 'net' | 'tax', Named[]> = { total: [], net: [], tax: [] };
+  const listed = new Set(lines.map(({ amount }) => amount.row));
+  for (const row of rows) {
+    if (listed.has(row)) continue;
+    const amounts = amountsIn(row);
+    if (amounts.length === 0) continue;
+    const amount = amounts[amounts.length - 1];
+    const label = labelOf(rows, row, amounts[0].words, NAMES);
+    if (!label || label.name === 'payment' || amount.cents < 0) continue;
+    const score =
+      (label.where === 'before' ? 1 : 0.4) +
+      speciality(label.name, label.text) +
+      row.number * 0.004 -
+      label.away * 0.01;
+    named[label.name].push({ amount, label: label.text, score, rate: rateIn(row) });
+  }
+  return chosen(named, lines);
+}
+
+/** How much a label says that its amount is the last of all. */
+function speciality(name: string, text: string): number {
+  if (name !== 'total') return 0;
+  return /due|pay|grand|incl|ttc|brutto|gesamt|rechnungs|zahl|end|betalen|pagar|regler|fattura|factura/.test(text)
+    ? 0.5
+    : 0.2;
+}
+
+/** The percentage that a row names, and the words that it stands in. */
+function rateIn({ words }: Row): Named['rate'] {
+  for (let at = 0; at < words.length; at++) {
+    for (const group of [words.slice(at, at + 1), words.slice(at, at + 2)]) {
+      const found = /(?<!\d[.,]?)(\d{1,2}(?:[.,]\d{1,2})?) ?%/.exec(group.map(({ text }) => text).join(' '));
+      if (found) return { percent: Number(found[1].replace(',', '.')), words: group };
+    }
+  }
+  return undefined;
+}
+
+/** Figures that are taken for each other, and how sure an amount may be and still be doubted. */
+const MISTAKEN = ['0689', '17', '27', '3589', '49', '56', '1469'];
+const DOUBTED = 0.985;
+
+/** Every reading of an amount in which one figure is another that it may be mistaken for, in hundredths. */
+function otherReadings(cents: number): number[] {
+  const digits = String(cents);
+  return [...digits].flatMap((digit, at) => {
+    const others = new Set(MISTAKEN.filter((set) => set.includes(digit)).join(''));
+    others.delete(digit);
+    return [...others].map((other) => Number(digits.slice(0, at) + other + digits.slice(at + 1)));
+  });
+}
+
+/**
+ * Puts a misread figure right: when net and tax don't make the total, and exactly one other reading of one doubtful amount makes
+ * them, and makes the tax what its rate says where it says it, that is what stands there.
+ */
+function repair(total: Named, net: Named, tax: Named): Named | undefined {
+  const fits = (t: number, n: number, x: number) =>
+    n + x === t && (!tax.rate || Math.abs((n * tax.rate.percent) / 100 - x) <= 1);
+  const [t, n, x] = [total, net, tax].map(({ amount }) => amount.cents);
+  if (fits(t, n, x)) return undefined;
+  const found = [
+    ...readings(total)
+      .filter((each) => fits(each, n, x))
+      .map((cents) => ({ of: total, cents })),
+    ...readings(net)
+      .filter((each) => fits(t, each, x))
+      .map((cents) => ({ of: net, cents })),
+    ...readings(tax)
+      .filter((each) => fits(t, n, each))
+      .map((cents) => ({ of: tax, cents })),
+  ];
+  if (found.length !== 1) return undefined;
+  const [{ of, cents }] = found;
+  of.printed = of.amount.words.map(({ text }) => text).join(' ');
+  of.amount = { ...of.amount, cents };
+  return of;
+}
+
+function readings({ amount }: Named): number[] {
+  return leastSure(amount.words) < DOUBTED ? otherReadings(amount.cents) : [];
+}
+
+function chosen(named: Record<'total' | 'net' | 'tax', Named[]>, lines: readonly PrintedLine[]): Sums {
+  const byScore = (a: Named, b: Named) => b.score - a.score;
+  const totals = named.total.toSorted(byScore).slice(0, 5);
+  const nets = named.net.toSorted(byScore).slice(0, 3);
+  // The same tax is often said twice.
+  const taxes = named.tax.filter(
+    ({ amount }, at) => named.tax.findIndex((other) => other.amount.cents === amount.cents) === at,
+  );
+  const sumOfLines = lines.reduce((sum, { amount }) => sum + amount.cents, 0);
+  let best: { score: number; total?: Named; net?: Named; tax: Named[]; adds: boolean; checked: boolean } | undefined;
+  for (const total of [...totals, undefined]) {
+    for (const net of [...nets, undefined]) {
+      for (const tax of [taxes, ...taxes.map((each) => [each]), []]) {
+        const taxed = tax.reduce((sum, { amount }) => sum + amount.cents, 0);
+        let score = (total?.score ?? -0.5) + (net ? 0.5 * net.score : 0) + (tax.length > 0 ? 0.6 : 0);
+        let [adds, checked] = [true, false];
+        const check = (right: boolean, weight: number) => {
+          checked = true;
+          adds &&= right;
+          score += right ? weight : -weight * 0.6;
+        };
+        if (total && net && tax.length > 0)
+          check(Math.abs(net.amount.cents + taxed - total.amount.cents) <= ROUNDING * tax.length - 1, 3);
+        if (total && net && tax.length === 0) check(net.amount.cents === total.amount.cents, 0.2);
+        if (tax.length === 1 && tax[0].rate) {
+          const rate = tax[0].rate.percent;
+          if (net) check(Math.abs((net.amount.cents * rate) / 100 - taxed) <= ROUNDING, 1.5);
+          else if (total) check(Math.abs((total.amount.cents * rate) / (100 + rate) - taxed) <= ROUNDING, 1.5);
+        }
+        if (lines.length > 0 && (net ?? total))
+          check(
+            [net, total].some((each) => each && Math.abs(each.amount.cents - sumOfLines) <= 1),
+            2,
+          );
+        if (total && taxed >= total.amount.cents && taxed > 0) score -= 4;
+        if (!best || score > best.score) best = { score, total, net, tax, adds, checked };
+      }
+    }
+  }
+  if (!best) return { net: null, tax: null, taxRate: null, total: null, addsUp: false };
+  const { total, net, tax } = best;
+  const repaired = total && net && tax.length === 1 ? repair(total, net, tax[0]) : undefined;
+  const [adds, checked] = repaired ? [true, true] : [best.adds, best.checked];
+  const sure = checked ? (adds ? 1 : 0.6) : 0.92;
+  const because = checked ? (adds ? ', and it adds up' : ', but it does not add up') : '';
+  const fact = ({ amount, label, printed }: Named): Fact<number> => ({
+    value: amount.cents / 100,
+    page: amount.row.page,
+    box: placeOf(amount.words),
+    // What adds up was read right, however doubtful the figures look.
+    confidence: printed ? 0.88 : checked && adds ? 0.985 : sure * leastSure(amount.words),
+    why: printed ? `read as ${printed}, but only so everything adds up` : `beside “${label}”${because}`,
+    ...(printed && { repaired: printed }),
+  });
+  const most = tax.toSorted((a, b) => b.amount.cents - a.amount.cents)[0];
+  const taxCents = tax.reduce((sum, { amount }) => sum + amount.cents, 0);
+  const rate = most?.rate;
+  return {
+    total: total ? fact(total) : null,
+    net: net ? fact(net) : null,
+    tax: most ? { ...fact(most), value: taxCents / 100 } : null,
+    taxRate: rate
+      ? {
+          value: rate.percent,
+          page: most.amount.row.page,
+          box: placeOf(rate.words),
+          confidence: checked && adds ? 0.985 : 0.9 * leastSure(rate.words),
+          why: `beside “${most.label}”`,
+        }
+      : null,
+    addsUp: checked && adds,
+  };
+}
