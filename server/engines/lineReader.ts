@@ -2,7 +2,7 @@ import { ChildProcessWithoutNullStreams } from 'node:child_process';
 import { existsSync } from 'node:fs';
 import { dirname, join, resolve } from 'node:path';
 import { Problem } from '@crow/contract/problems';
-import { Raster } from '@crow/core/imaging/raster';
+import { greyOf, Raster } from '@crow/core/imaging/raster';
 import { parseSpelled, SpelledWord } from '@crow/core/reading/spelled';
 import { startChild } from './child';
 
@@ -49,7 +49,7 @@ class LineReader {
       const read = new Promise<string[]>((done, fail) => {
         this.waiting = { missing: lines.length, read: [], done, fail };
       });
-      for (const { width, height, data } of lines) {
+      for (const { width, height, data } of lines.map(greyOf)) {
         const size = Buffer.alloc(8);
         size.writeUInt32LE(width, 0);
         size.writeUInt32LE(height, 4);

@@ -96,31 +96,11 @@ describe('finding the facts of a paper', () => {
   });
 
   it('finds nothing on a blank page', () => {
-    expect(findFacts([{ width: 10, height: 10, words: [] }])).toEqual({
-      kind: null,
-      vendor: null,
-      date: null,
-      dueDate: null,
-      number: null,
-      currency: null,
-      net: null,
-      tax: null,
-      taxRate: null,
-      total: null,
-      lines: null,
-    });
-    expect(findFacts([])).toEqual({
-      kind: null,
-      vendor: null,
-      date: null,
-      dueDate: null,
-      number: null,
-      currency: null,
-      net: null,
-      tax: null,
-      taxRate: null,
-      total: null,
-      lines: null,
-    });
+    const found = [
+      ...Object.values(findFacts([{ width: 10, height: 10, words: [] }])),
+      ...Object.values(findFacts([])),
+    ];
+    expect(found.filter((fact) => fact !== null)).toEqual([]);
+    expect(found.length).toBeGreaterThan(0);
   });
 });

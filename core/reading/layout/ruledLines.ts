@@ -28,6 +28,8 @@ const FREE = 0.75;
  */
 export function takeOutRules(ink: Ink, letter: number): { rules: Rule[]; taken: Uint8Array } {
   const taken = new Uint8Array(ink.data.length);
+  // Where rules run: bit 1 across, bit 2 down. Where they cross, neither is thin, and both go.
+  const courses = new Uint8Array(ink.data.length);
   const thickest = Math.max(3, Math.round(MOST_THICKNESS * letter));
   const rules: Rule[] = [];
   for (const across of [true, false]) {
@@ -39,6 +41,7 @@ export function takeOutRules(ink: Ink, letter: number): { rules: Rule[]; taken: 
       if (pixels > thickest * length) continue;
       // Where letters of bold print touch, their serifs run on for long, but strokes stand on them.
       if (clear(ink, runs, thickest + 1, across, taken) < FREE * length) continue;
+      for (const run of runs) mark(courses, ink.width, run, across);
       const { from, to, first, last } = rule;
       rules.push(
         across
@@ -47,7 +50,10 @@ export function takeOutRules(ink: Ink, letter: number): { rules: Rule[]; taken: 
       );
     }
   }
-  for (let at = 0; at < taken.length; at++) if (taken[at] !== 0) ink.data[at] = 0;
+  for (let at = 0; at < taken.length; at++) {
+    if (courses[at] === 3) taken[at] = 1;
+    if (taken[at] !== 0) ink.data[at] = 0;
+  }
   return { rules, taken };
 }
 
@@ -128,6 +134,11 @@ function extend(group: Joined, from: number, to: number, first: number, last: nu
   group.to = Math.max(group.to, to);
   group.first = Math.min(group.first, first);
   group.last = Math.max(group.last, last);
+}
+
+function mark(courses: Uint8Array, width: number, { line, from, to }: Run, across: boolean): void {
+  const [start, step, bit] = across ? [line * width, 1, 1] : [line, width, 2];
+  for (let place = from; place <= to; place++) courses[start + place * step] |= bit;
 }
 
 /**

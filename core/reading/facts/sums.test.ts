@@ -1,0 +1,167 @@
+import { Word } from '../words';
+import { findFacts } from './findFacts';
+
+/** A page of rows; two spaces and more part cells, which begin at the same places in every row. A word in ~ is doubtful. */
+function paper(...texts: string[]) {
+  const words: Word[] = [];
+  texts.forEach((text, line) => {
+    const cells = text.split(/ {2,}/);
+    cells.forEach((cell, at) => {
+      let x = 100 + at * 380;
+      for (const each of cell.split(' ')) {
+        const doubtful = each.startsWith('~');
+        const plain = each.replace('~', '');
+        words.push({
+          text: plain,
+          box: [x, 60 + line * 44, plain.length * 12, 22],
+          confidence: doubtful ? 0.6 : 0.995,
+          line,
+          baseline: 82 + line * 44,
+        });
+        x += (plain.length + 1) * 12;
+      }
+    });
+  });
+  return { width: 1654, height: 2339, words };
+}
+
+const HEAD = [
+  'Halden Yarns Ltd',
+  'Invoice',
+  'Invoice no.  HF-24518',
+  'Invoice date  8 October 2026',
+  'Due date  7 November 2026',
+];
+const TABLE = [
+  'Description  Qty  Unit price  Amount',
+  '1 Merino 2-ply, undyed  12  18.40  220.80',
+  '2 Carriage  1  42.10  42.10',
+];
+
+it('finds number, days, money and lines of an invoice, sure because they add up', () => {
+  const facts = findFacts([paper(...HEAD, ...TABLE, 'Net  £262.90', 'VAT 20 %  £52.58', 'Total due  £315.48')]);
+  expect(facts).toMatchObject({
+    kind: { value: 'invoice' },
+    number: { value: 'HF-24518' },
+    date: { value: '2026-10-08' },
+    dueDate: { value: '2026-11-07' },
+    currency: { value: 'GBP' },
+    net: { value: 262.9 },
+    tax: { value: 52.58 },
+    taxRate: { value: 20 },
+    total: { value: 315.48 },
+  });
+  expect(facts.lines?.value).toEqual([
+    { description: 'Merino 2-ply, undyed', quantity: 12, unitPrice: 18.4, amount: 220.8 },
+    { description: 'Carriage', quantity: 1, unitPrice: 42.1, amount: 42.1 },
+  ]);
+  expect(facts.total!.confidence).toBeGreaterThan(0.95);
+  expect(facts.total!.why).toContain('adds up');
+});
+
+it('says so when an invoice does not add up', () => {
+  const { total } = findFacts([paper(...HEAD, 'Net  £262.90', 'VAT 20 %  £52.58', 'Total due  £999.99')]);
+  expect(total?.value).toBe(999.99);
+  expect(total!.confidence).toBeLessThan(0.7);
+  expect(total!.why).toContain('does not add up');
+});
+
+it('puts a doubtful figure right when only so everything adds up, and tells what was read', () => {
+  const { total, net } = findFacts([paper(...HEAD, 'Net  £262.90', 'VAT 20 %  £52.58', 'Total due  ~£316.48')]);
+  expect(net?.value).toBe(262.9);
+  // A six is not mistaken for a five and back again by chance: 315.48 is the only reading that makes the sum.
+  expect(total).toMatchObject({ value: 315.48, repaired: '£316.48' });
+  expect(total!.confidence).toBeLessThan(0.9);
+});
+
+it('changes no figure that was read surely', () => {
+  const { total } = findFacts([paper(...HEAD, 'Net  £262.90', 'VAT 20 %  £52.58', 'Total due  £316.48')]);
+  expect(total).toMatchObject({ value: 316.48 });
+  expect(total!.repaired).toBeUndefined();
+});
+
+it('knows the sums of German and French papers, and the names above values in boxes', () => {
+  const german = findFacts([
+    paper(
+      'Weberei Lindner GmbH',
+      'Rechnung',
+      'Rechnungsnummer  Rechnungsdatum  Zahlbar bis',
+      '2393/25  24.08.2025  14.09.2025',
+      'Nettobetrag  12.214,60 €',
+      'MwSt. 19 %  2.320,77 €',
+      'Summe  14.535,37 €',
+    ),
+  ]);
+  expect(german).toMatchObject({
+    number: { value: '2393/25' },
+    date: { value: '2025-08-24' },
+    dueDate: { value: '2025-09-14' },
+    total: { value: 14535.37 },
+    tax: { value: 2320.77 },
+    currency: { value: 'EUR' },
+  });
+  const french = findFacts([
+    paper(
+      'Filature du Val SARL',
+      'Facture n° 2024-118',
+      'Émise le  05/08/2023',
+      'Total HT  EUR 5 508,65',
+      'TVA à 10 %  EUR 550,87',
+      'Total TTC  EUR 6 059,52',
+    ),
+  ]);
+  expect(french).toMatchObject({
+    number: { value: '2024-118' },
+    date: { value: '2023-08-05' },
+    net: { value: 5508.65 },
+    taxRate: { value: 10 },
+    total: { value: 6059.52 },
+  });
+});
+
+it('takes the total of a receipt, not what was handed over or given back', () => {
+  const facts = findFacts([
+    {
+      ...paper(
+        'Dundorf Bakery Ltd',
+        'Sales receipt',
+        '10/05/2026  12:52',
+        'Soap bars',
+        '5 x 2.74  13.70',
+        'Bread  2.30',
+        'Total  16.00',
+        'Cash  20.00',
+        'Change  4.00',
+        'incl. VAT 20 %  2.67',
+      ),
+      width: 700,
+    },
+  ]);
+  expect(facts.kind?.value).toBe('receipt');
+  expect(facts.total?.value).toBe(16);
+  expect(facts.tax?.value).toBe(2.67);
+  expect(facts.lines?.value).toEqual([
+    { description: 'Soap bars', quantity: 5, unitPrice: 2.74, amount: 13.7 },
+    { description: 'Bread', quantity: null, unitPrice: null, amount: 2.3 },
+  ]);
+});
+
+it('decides a date in figures by another one on the paper', () => {
+  const letter = (other: string) =>
+    findFacts([paper('Orrin Council', 'Dear Sir,', 'Date  03/04/2025', `We came on ${other} and again.`)]);
+  expect(letter('25/03/2025').date?.value).toBe('2025-04-03');
+  expect(letter('03/25/2025').date?.value).toBe('2025-03-04');
+});
+
+it('makes nothing up: what is not on a letter is null', () => {
+  expect(
+    findFacts([paper('Orrin Council', '4 May 2026', 'Dear Mr Castellane,', 'The work begins on Monday.')]),
+  ).toMatchObject({
+    kind: { value: 'letter' },
+    date: { value: '2026-05-04' },
+    total: null,
+    number: null,
+    currency: null,
+    lines: null,
+  });
+});

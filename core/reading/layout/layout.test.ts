@@ -1,0 +1,190 @@
+import { Raster } from '../../imaging/raster';
+import { Ink } from '../../imaging/ink';
+import { evenPage } from './evenPage';
+import { layOut } from './pageLayout';
+import { takeOutRules } from './ruledLines';
+import { findSegments, Segment } from './segments';
+import { boxOnPage, cutStrips } from './strips';
+
+type Rectangle = [x: number, y: number, width: number, height: number];
+
+function blank(width: number, height: number, paper = 240): Raster {
+  return { width, height, channels: 1, data: new Uint8Array(width * height).fill(paper) };
+}
+
+function fill({ width, data }: Raster, [x, y, w, h]: Rectangle, value = 20): void {
+  for (let row = y; row < y + h; row++) data.fill(value, row * width + x, row * width + x + w);
+}
+
+/** Letters as upright strokes with a foot, 14 pixels high, each 10 wide with 4 between; a dot above every third. */
+function line(page: Raster, x: number, y: number, letters: number, { slope = 0, dots = false, value = 20 } = {}): void {
+  for (let at = 0; at < letters; at++) {
+    const left = x + at * 14;
+    const top = y + Math.round(slope * (left - x));
+    fill(page, [left, top, 3, 14], value);
+    fill(page, [left, top + 11, 10, 3], value);
+    if (dots && at % 3 === 0) fill(page, [left, top - 8, 3, 4], value);
+  }
+}
+
+function inkOf({ width, height, data }: Raster): Ink {
+  return { width, height, data: Uint8Array.from(data, (value) => (value < 128 ? 1 : 0)) };
+}
+
+const wide = ({ left, right }: Segment) => right - left + 1;
+
+describe('ruled lines', () => {
+  it('are taken out, slanted ones too, and strokes that cross them are kept whole', () => {
+    const page = blank(600, 200);
+    for (let x = 20; x < 580; x++) fill(page, [x, 100 + Math.round((x - 20) / 80), 1, 3]);
+    fill(page, [300, 80, 4, 45]);
+    const ink = inkOf(page);
+    const { rules } = takeOutRules(ink, 14);
+    expect(rules).toEqual([expect.objectContaining({ direction: 'across' })]);
+    expect(ink.data[104 * 600 + 100] + ink.data[106 * 600 + 500]).toBe(0);
+    for (let y = 80; y < 125; y++) expect(ink.data[y * 600 + 301]).toBe(1);
+  });
+
+  it('of a box go on all four sides, and the letters in it stay', () => {
+    const page = blank(600, 300);
+    for (const side of [
+      [50, 50, 400, 2],
+      [50, 148, 400, 2],
+      [50, 50, 2, 100],
+      [448, 50, 2, 100],
+    ] as Rectangle[])
+      fill(page, side);
+    line(page, 80, 90, 12);
+    const ink = inkOf(page);
+    const letters =
+      inkOf(page)
+        .data.slice(85 * 600, 110 * 600)
+        .reduce((sum, value) => sum + value, 0) -
+      25 * 4;
+    const { rules } = takeOutRules(ink, 14);
+    expect(rules.map(({ direction }) => direction).sort()).toEqual(['across', 'across', 'down', 'down']);
+    expect(ink.data.reduce((sum, value) => sum + value, 0)).toBe(letters);
+  });
+
+  it('are not seen in bold letters whose feet touch', () => {
+    const page = blank(600, 100);
+    for (let at = 0; at < 12; at++) {
+      fill(page, [50 + at * 13, 40, 7, 20]);
+      fill(page, [50 + at * 13, 56, 13, 4]);
+    }
+    const ink = inkOf(page);
+    const before = ink.data.reduce((sum, value) => sum + value, 0);
+    takeOutRules(ink, 14);
+    expect(ink.data.reduce((sum, value) => sum + value, 0)).toBe(before);
+  });
+});
+
+describe('segments', () => {
+  it('are lines and cells: a wide gap in a row parts them', () => {
+    const page = blank(1000, 200);
+    line(page, 50, 50, 20);
+    line(page, 500, 50, 6);
+    line(page, 50, 100, 30);
+    const { segments } = findSegments(inkOf(page));
+    expect(segments.map(wide).sort((a, b) => a - b)).toEqual([6 * 14 - 4, 20 * 14 - 4, 30 * 14 - 4]);
+  });
+
+  it('keep their own dots though the page is askew and lines stand close', () => {
+    const page = blank(1400, 300);
+    line(page, 50, 60, 80, { slope: 0.012, dots: true });
+    line(page, 50, 94, 80, { slope: 0.012, dots: true });
+    const { segments } = findSegments(inkOf(page));
+    expect(segments).toHaveLength(2);
+    for (const { members, slope } of segments) {
+      expect(members).toHaveLength(80 + 27);
+      expect(slope).toBeCloseTo(0.012, 2);
+    }
+  });
+
+  it('leave specks of dust out', () => {
+    const page = blank(600, 200);
+    line(page, 50, 50, 20);
+    fill(page, [400, 150, 1, 2]);
+    expect(findSegments(inkOf(page)).segments).toHaveLength(1);
+  });
+});
+
+describe('strips', () => {
+  it('hold one segment alone, made level, with capitals of one height', () => {
+    const page = blank(1400, 300, 255);
+    line(page, 50, 60, 80, { slope: 0.012 });
+    line(page, 50, 84, 80, { slope: 0.012 });
+    const found = findSegments(inkOf(page));
+    const [strip] = cutStrips(page, found, found.segments, 28);
+    expect(strip.scale).toBeCloseTo(2, 1);
+    // Level: as high as a line, though its box on the page is twice that.
+    expect(strip.picture.height).toBeLessThan(28 + 2 * 14);
+    const dark = [0, 1].map((half) => {
+      const rows: number[] = [];
+      for (let y = 0; y < strip.picture.height; y++)
+        for (let x = half * 1200; x < half * 1200 + 900; x++)
+          if (strip.picture.data[y * strip.picture.width + x] < 100) rows.push(y);
+      return [Math.min(...rows), Math.max(...rows)];
+    });
+    expect(Math.abs(dark[0][0] - dark[1][0])).toBeLessThanOrEqual(1);
+    expect(Math.abs(dark[0][1] - dark[1][1])).toBeLessThanOrEqual(1);
+  });
+
+  it('tell where on the page a box on them is', () => {
+    const page = blank(400, 120, 255);
+    line(page, 50, 60, 16);
+    const found = findSegments(inkOf(page));
+    const [strip] = cutStrips(page, found, found.segments, 28);
+    const margin = 50 - strip.left;
+    const [x, y, width, height] = boxOnPage(strip, [margin * strip.scale, margin * strip.scale, 20, 28]);
+    expect([x, y, width, height].map(Math.round)).toEqual([50, 60, 10, 14]);
+  });
+});
+
+describe('an even page', () => {
+  it('has white paper and dark ink, whatever the light', () => {
+    const page = blank(900, 1200);
+    line(page, 100, 300, 40);
+    for (let at = 0; at < page.data.length; at++) page.data[at] *= 0.45 + 0.5 * ((at % 900) / 900);
+    const { page: even, ink } = evenPage(page);
+    expect(even.data[600 * 900 + 50]).toBeGreaterThan(235);
+    expect(even.data[600 * 900 + 850]).toBeGreaterThan(235);
+    expect(ink.data[305 * 900 + 101]).toBe(1);
+    expect(ink.data[600 * 900 + 50]).toBe(0);
+  });
+
+  it('has light print on a dark band turned to dark on white', () => {
+    const page = blank(900, 1200);
+    fill(page, [0, 0, 900, 110], 60);
+    line(page, 100, 50, 20, { value: 235 });
+    line(page, 100, 500, 40);
+    const { ink } = evenPage(page);
+    expect(ink.data[56 * 900 + 101]).toBe(1);
+    expect(ink.data[30 * 900 + 600]).toBe(0);
+  });
+});
+
+describe('reading order', () => {
+  const order = (page: Raster) =>
+    layOut(page).segments.map(({ left, top }) => [Math.round(left / 100), Math.round(top / 10)]);
+
+  it('goes row by row through a table', () => {
+    const page = blank(1200, 1600);
+    for (let row = 0; row < 5; row++) {
+      line(page, 100, 200 + row * 40, 12);
+      line(page, 800, 200 + row * 40, 4);
+    }
+    const found = layOut(page);
+    expect(found.rows).toEqual([0, 0, 1, 1, 2, 2, 3, 3, 4, 4]);
+    expect(order(page).map(([x]) => x)).toEqual([1, 8, 1, 8, 1, 8, 1, 8, 1, 8]);
+  });
+
+  it('goes down one column of prose and then the other', () => {
+    const page = blank(1200, 1600);
+    for (let row = 0; row < 6; row++) {
+      line(page, 100, 200 + row * 40, 32);
+      line(page, 650, 200 + row * 40, 32);
+    }
+    expect(order(page).map(([x]) => x)).toEqual([1, 1, 1, 1, 1, 1, 7, 7, 7, 7, 7, 7]);
+  });
+});
