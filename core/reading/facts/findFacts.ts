@@ -50,8 +50,11 @@ function findCurrency(rows: readonly Row[]): Fact | null {
       if (!value) continue;
       const vote = votes.get(value);
       const weight = beside ? 3 : 1;
-      if (vote) vote.count += weight;
-      else {
+      if (vote) {
+        vote.count += weight;
+        // Shown where it stands last beside an amount: at the sums.
+        if (beside) Object.assign(vote.fact, { page: row.page, box: placeOf([word]) });
+      } else {
         const confidence = (beside ? 0.99 : 0.85) * leastSure([word]);
         const why = `“${word.text}” beside an amount`;
         votes.set(value, { count: weight, fact: { value, page: row.page, box: placeOf([word]), confidence, why } });

@@ -18,6 +18,8 @@ const DOUBTFUL = 0.75;
 /** What every paper has, and what a bill has besides: when it was not found, its note waits empty. */
 const ALWAYS: FactName[] = ['kind', 'vendor', 'date'];
 const ON_BILLS: FactName[] = ['total'];
+/** What stands between other facts: its line to the margin would strike through them. */
+const BESIDE_OTHERS: FactName[] = ['taxRate', 'currency'];
 
 /** The notes that a document has: what was found, and what its kind of paper should say. */
 function notesOf(facts: Map<FactName, Fact>): FactName[] {
@@ -97,7 +99,7 @@ export function Desk({ document }: { document: Document }) {
           <svg className="pointer-events-none absolute inset-0 h-full w-full" aria-hidden>
             {notes.map(({ name, top, at }) => {
               const fact = facts.get(name);
-              if (at === undefined || !fact?.box) return null;
+              if (at === undefined || !fact?.box || (BESIDE_OTHERS.includes(name) && name !== active)) return null;
               const from = left + (fact.box[0] + fact.box[2]) * pageWidth + 3;
               const to = left + pageWidth + GUTTER;
               const edge = left + pageWidth + 10;
@@ -164,7 +166,7 @@ function layNotes(
   let free = 16;
   return wanted.map(({ name, at }) => {
     const top = Math.max(free, (at ?? 0) - NOTE_HEIGHT / 2 + 6);
-    free = top + NOTE_HEIGHT + 8;
+    free = top + NOTE_HEIGHT + 4;
     return { name, top, at };
   });
 }

@@ -3,7 +3,7 @@ import { Fact, FactName, kinds } from '@crow/contract/shapes';
 import { PickedWord, WORD_MEDIA_TYPE } from '../../parts/PageSheet';
 import { KIND_NAMES } from '../../parts/words';
 
-export const NOTE_HEIGHT = 58;
+export const NOTE_HEIGHT = 50;
 
 /** The notes in the margin, and what they are called. */
 export const NOTE_NAMES: Record<FactName, string> = {
@@ -58,7 +58,7 @@ export function Note({ name, fact, doubtful, reading, onActive, onChange }: Note
     const picked = JSON.parse(word) as PickedWord;
     onChange(picked.text, picked);
   };
-  const look = `h-8 w-full bg-transparent text-lg outline-none ${doubtful ? 'text-attention' : ''}`;
+  const look = `h-7 w-full bg-transparent text-base outline-none ${doubtful ? 'text-attention' : ''}`;
   const shared = { 'data-note': name, 'aria-label': NOTE_NAMES[name], onFocus: onActive, onKeyDown: hear };
   return (
     <div
