@@ -1,4 +1,5 @@
 import { Fact, Kind } from './fact';
+import { PAYMENT } from './labels';
 import { Row } from './rows';
 
 /** Words that tell kinds of papers, in folded text: what they say as a heading, or only mentioned. */
@@ -51,6 +52,9 @@ const KIND_WORDS: [Kind, RegExp, number][] = [
   ],
 ];
 
+/** What is paid at once is paid at a till. */
+const PAID = new RegExp(`^(?:${PAYMENT.source})`, 'u');
+const SAYS_PAID = 1.1;
 /** A till's paper is no wider than this share of its height, and no wider than this in points. */
 const NARROW = 0.62;
 /** What a word for a kind scores as a heading; without any, the kind is a guess. */
@@ -81,6 +85,8 @@ export function findKind(
         row.words.length <= 4 || row.cells.some(({ folded, words }) => words.length <= 3 && pattern.test(folded));
       add(kind, weight * (short ? 1.5 : 0.6), row, found[0]);
     }
+    const paid = PAID.exec(row.folded);
+    if (paid && row.words.length <= 5) add('receipt', SAYS_PAID, row, paid[0]);
   }
   if (first && rows.length > 0 && scores.size > 0 && first.width / first.height < NARROW)
     add('receipt', 2, rows[0], 'its narrow paper');
