@@ -35,6 +35,26 @@ describe('a typed query', () => {
   it('is empty when nothing can be searched', () => {
     expect(parseQuery(' “” - ').phrases).toEqual([]);
   });
+  it('takes conditions on amounts, days and names out of the words', () => {
+    expect(parseQuery('oakum total>1.000,50 date>=2026-02 who:“Val Clair” kind:invoice -indigo')).toEqual({
+      phrases: [['oakum']],
+      without: ['indigo'],
+      conditions: [
+        { field: 'total', comparison: '>', amount: 1000.5 },
+        { field: 'date', comparison: '>=', from: '2026-02-01', to: '2026-02-28' },
+        { field: 'vendor', text: 'val clair' },
+        { field: 'kind', text: 'invoice' },
+      ],
+      open: false,
+    });
+  });
+  it('searches as words what only looks like a condition', () => {
+    expect(parseQuery('date>soon total>much HF-24518')).toMatchObject({
+      conditions: [],
+      without: [],
+      phrases: [['date'], ['soon'], ['total'], ['much'], ['hf'], ['24518']],
+    });
+  });
 });
 
 describe('hits in a row of words', () => {

@@ -83,6 +83,21 @@ export function readDate(text: string): string | undefined {
   return datesInLine([word])[0]?.date;
 }
 
+/** The first and last day of a year (2026), a month (2026-03 or 3/2026) or a day typed by hand, as ISO 8601. */
+export function readDateRange(text: string): { from: string; to: string } | undefined {
+  const year = /^(\d{4})$/.exec(text);
+  if (year) return { from: `${year[1]}-01-01`, to: `${year[1]}-12-31` };
+  const month = /^(\d{4})-(\d{1,2})$/.exec(text) ?? /^(\d{1,2})[./-](\d{4})$/.exec(text);
+  if (month) {
+    const [first, second] = month.slice(1);
+    const [y, m] = first.length === 4 ? [Number(first), Number(second)] : [Number(second), Number(first)];
+    const from = calendarDate(String(y), String(m), '1');
+    return from ? { from, to: new Date(Date.UTC(y, m, 0)).toISOString().slice(0, 10) } : undefined;
+  }
+  const day = readDate(text);
+  return day ? { from: day, to: day } : undefined;
+}
+
 function calendarDate(year: string, month: string, day: string): string | undefined {
   const fullYear = year.length === 2 ? 2000 + Number(year) : Number(year);
   let m = monthNumbers.get(month.toLowerCase()) ?? Number(month);

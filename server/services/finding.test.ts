@@ -1,4 +1,5 @@
 import { endpoints } from '@crow/contract/endpoints';
+import { FactName } from '@crow/contract/shapes';
 import { scanned, textPdf } from '../testing/made';
 import { TestRoom } from '../testing/room';
 
@@ -71,6 +72,33 @@ describe('finding', () => {
     expect(await foundIds('madder Größe')).toEqual([]);
     expect(await foundIds('“shade, madder”')).toEqual([dye]);
     expect(await foundIds('"madder shade"')).toEqual([]);
+  });
+
+  it('finds by amount, day, sender, kind and folder, alone and together with words', async () => {
+    const set = (id: string, name: FactName, value: string) =>
+      room.ask(endpoints.changeFact, { params: { id, name }, body: { value } });
+    await set(dye, 'total', '1,234.50');
+    await set(dye, 'date', '11 November 2026');
+    await set(letter, 'total', '99,00');
+    await set(letter, 'date', '3.2.2025');
+    await set(letter, 'vendor', 'Spinnerei Größenwahn');
+    expect(await foundIds('total>100')).toEqual([dye]);
+    expect(await foundIds('total<=99')).toEqual([letter]);
+    expect(await foundIds('total=1234.50 indigo')).toEqual([dye]);
+    expect(await foundIds('total>100 Färbemuster')).toEqual([]);
+    expect(await foundIds('date:2025')).toEqual([letter]);
+    expect(await foundIds('date>2025')).toEqual([dye]);
+    expect(await foundIds('date>=2025-02 date<2025-03')).toEqual([letter]);
+    expect(await foundIds('who:grossen')).toEqual([letter]);
+    expect((await foundIds('folder:workshop')).sort()).toEqual([dye, letter].sort());
+    expect(await foundIds('who:100%_')).toEqual([]);
+    const [{ hits: none, lines }] = (await find('total>100')).found;
+    expect([none, lines]).toEqual([0, []]);
+  });
+
+  it('leaves out documents in which a word with a minus stands', async () => {
+    expect((await foundIds('1234.50 -indigo')).sort()).toEqual([letter]);
+    expect(await foundIds('folder:workshop -castellane')).toEqual([dye]);
   });
 
   it('finds what still waits in Check, and nothing that is in the bin', async () => {

@@ -1,5 +1,5 @@
 import { Search, X } from 'lucide-react';
-import { useDeferredValue, useEffect, useRef, useState } from 'react';
+import { Fragment, useDeferredValue, useEffect, useRef, useState } from 'react';
 import { FoundDocument } from '@crow/contract/shapes';
 import { IconButton, inputLook } from '../../parts/controls';
 import { count } from '../../parts/words';
@@ -75,6 +75,7 @@ export function FindPane() {
               ? 'Looking …'
               : 'Nothing found. Try fewer or other words; spelling mistakes of a letter or two are forgiven.'}
       </p>
+      {!query.trim() && <Examples onChoose={setTyped} />}
       <div className="min-h-0 flex-1 overflow-y-auto" aria-label="Found documents">
         {found.map(({ document, hits, lines }) => (
           <DocumentRow
@@ -84,7 +85,7 @@ export function FindPane() {
             onOpen={() => open(document)}
           >
             <p className="mt-1 text-sm font-semibold text-accent">
-              {count(hits, 'hit')}
+              {hits > 0 && count(hits, 'hit')}
               {document.folderPath && (
                 <span className="font-normal text-quiet"> in {document.folderPath.replaceAll('/', ' / ')}</span>
               )}
@@ -108,5 +109,38 @@ export function FindPane() {
         ))}
       </div>
     </div>
+  );
+}
+
+/** What can be typed besides words; a click tries it. */
+const EXAMPLES: [typed: string, means: string][] = [
+  ['total>100', 'more than a hundred, in whatever currency'],
+  ['date>=2026-03', 'from March 2026 on; a year or a day will do, too'],
+  ['due<2026-12', 'to be paid before December'],
+  ['who:marlowe', 'from a sender whose name holds this'],
+  ['kind:invoice', 'receipt, invoice, letter, statement or other'],
+  ['folder:workshop', 'in a folder whose path holds this'],
+  ['-indigo', 'where this word does not stand'],
+];
+
+function Examples({ onChoose }: { onChoose: (typed: string) => void }) {
+  return (
+    <dl className="grid grid-cols-[auto_1fr] items-baseline gap-x-4 gap-y-1 px-4 py-4 text-sm">
+      <dt className="col-span-2 pb-1 text-quiet">Beside words, and together with them:</dt>
+      {EXAMPLES.map(([typed, means]) => (
+        <Fragment key={typed}>
+          <dt>
+            <button
+              type="button"
+              className="cursor-pointer rounded px-1 font-mono text-accent hover:bg-accent-soft"
+              onClick={() => onChoose(`${typed} `)}
+            >
+              {typed}
+            </button>
+          </dt>
+          <dd className="text-quiet">{means}</dd>
+        </Fragment>
+      ))}
+    </dl>
   );
 }
