@@ -205,7 +205,10 @@ it('takes in what lands in a watched folder, straight to Check, and shows what i
   await page.getByText('No folder is watched yet.').waitFor();
   await page.getByLabel('Path of a folder to watch').fill(join(folder, 'nowhere'));
   await page.getByRole('button', { name: 'Watch it' }).click();
-  await page.getByText(/there is no such folder/).first().waitFor();
+  await page
+    .getByText(/there is no such folder/)
+    .first()
+    .waitFor();
   await page.getByLabel('Path of a folder to watch').fill(folder);
   await page.getByLabel('What it is for').selectOption('straight to Check, a document each');
   await page.getByRole('button', { name: 'Watch it' }).click();
