@@ -97,13 +97,16 @@ describe('crow read', () => {
     expect(lines[1].error).toMatch(/not a file that holds pages/);
     const [receipt, , invoice] = lines as unknown as {
       pages: { width: number; text: string; words: { text: string; box: number[]; confidence: number }[] }[];
-      facts: Record<string, { value: string; page: number; box: number[]; confidence: number } | null>;
+      facts: Record<string, { value: string | number; page: number; box: number[]; confidence: number } | null>;
     }[];
     expect(receipt.pages[0].text).toContain('Quayside Parcels');
     expect(receipt.facts).toMatchObject({
       kind: { value: 'receipt', page: 1 },
       date: { value: '2026-10-21' },
-      total: null,
+      total: { value: 31.4 },
+      // No sign of a currency stands on it, and none is made up.
+      currency: null,
+      tax: null,
     });
     expect(invoice.facts).toMatchObject({
       kind: { value: 'invoice' },
