@@ -59,6 +59,22 @@ it('finds number, days, money and lines of an invoice, sure because they add up'
   expect(facts.total!.why).toContain('adds up');
 });
 
+it('tells a quantity with decimals from the price', () => {
+  const { lines } = findFacts([
+    paper(
+      ...HEAD,
+      TABLE[0],
+      '1 Labour, per hour  2.75  107.76  296.34',
+      'Net  £296.34',
+      'VAT 20 %  £59.27',
+      'Total  £355.61',
+    ),
+  ]);
+  expect(lines?.value).toEqual([
+    { description: 'Labour, per hour', quantity: 2.75, unitPrice: 107.76, amount: 296.34 },
+  ]);
+});
+
 it('says so when an invoice does not add up', () => {
   const { total } = findFacts([paper(...HEAD, 'Net  £262.90', 'VAT 20 %  £52.58', 'Total due  £999.99')]);
   expect(total?.value).toBe(999.99);

@@ -63,9 +63,10 @@ function lineOf(row: Row, amounts: Amount[], named: Row | undefined): PrintedLin
   const others = amounts.slice(0, -1);
   const taken = new Set(amounts.flatMap(({ words }) => words));
   const left = row.words.filter((word) => !taken.has(word) && word.box[0] < amount.words[0].box[0]);
-  const counts = left.filter(({ text }) => COUNTED.test(text));
+  // A quantity such as 2.75 looks like an amount.
+  const counts = [...left, ...others.flatMap(({ words }) => words)].filter(({ text }) => COUNTED.test(text));
   for (const price of others.toReversed()) {
-    for (const count of [...counts].reverse()) {
+    for (const count of counts.filter((word) => !price.words.includes(word)).reverse()) {
       const quantity = Number(COUNTED.exec(count.text)![1].replace(',', '.'));
       if (Math.abs(Math.round(quantity * price.cents) - amount.cents) > 1) continue;
       const words = left.filter((word) => word !== count && !/^[x×*]$/i.test(word.text));
