@@ -3,6 +3,8 @@ import { EntityManager } from 'typeorm';
 import { LiveEvent } from '@crow/contract/shapes';
 
 const CHANNEL = 'crow_live';
+/** Between two tries to reach the database, in milliseconds. */
+const PAUSE = 500;
 
 /** Tells every server that something changed; goes out when the transaction commits. */
 export async function announce(manager: EntityManager, kind: LiveEvent['kind'], id: string | null): Promise<void> {
@@ -13,6 +15,7 @@ export async function announce(manager: EntityManager, kind: LiveEvent['kind'], 
 export class LiveListener {
   private client: pg.Client | undefined;
   private closed = false;
+  private waiting = false;
 
   constructor(
     private readonly url: string,
@@ -27,7 +30,7 @@ export class LiveListener {
       if (lost || this.closed) return;
       lost = true;
       client.end().catch(() => undefined);
-      setTimeout(() => this.restart(), 500);
+      this.startLater();
     };
     client.on('error', again);
     client.on('end', again);
@@ -36,12 +39,18 @@ export class LiveListener {
     await client.query(`listen ${CHANNEL}`);
   }
 
-  private restart(): void {
-    if (this.closed) return;
-    this.start().then(
-      () => this.hear(null),
-      () => setTimeout(() => this.restart(), 500),
-    );
+  /** A connection that fails tells so twice, as an event and as a refused promise: it is followed by one new one all the same. */
+  private startLater(): void {
+    if (this.waiting || this.closed) return;
+    this.waiting = true;
+    setTimeout(() => {
+      this.waiting = false;
+      if (this.closed) return;
+      this.start().then(
+        () => this.hear(null),
+        () => this.startLater(),
+      );
+    }, PAUSE);
   }
 
   async close(): Promise<void> {
