@@ -62,7 +62,7 @@ class LineReader {
     } finally {
       clearTimeout(timer);
       this.hold(false);
-      this.idle = setTimeout(() => this.child.kill('SIGKILL'), IDLE).unref();
+      this.idle = setTimeout(() => this.retire(), IDLE).unref();
     }
   }
 
@@ -80,6 +80,12 @@ class LineReader {
         done(read);
       }
     }
+  }
+
+  /** Ends it; from now on nobody is given it to read with. */
+  private retire(): void {
+    this.end('');
+    this.child.kill('SIGKILL');
   }
 
   private end(reason: string): void {

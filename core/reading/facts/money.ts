@@ -63,7 +63,7 @@ export function amountsIn(row: Row, loose = false): Amount[] {
         if (!/\d/.test(group[0].text) && !isSign(group[0].text)) break;
         const text = group.map((word) => word.text).join(' ');
         const read = /\d/.test(text) && (to - from === 1 || isGrouped(group)) ? readAmount(text) : undefined;
-        if (!read || (!read.exact && !loose) || isOtherNumber(row, words, from, to)) continue;
+        if (!read || (!read.exact && !loose) || isOtherNumber(words, from, to)) continue;
         found.push({ ...read, words: group, row });
         from = to - 1;
         break;
@@ -86,13 +86,13 @@ function isGrouped(words: readonly Word[]): boolean {
   );
 }
 
-/** A percentage, a time or a date is no amount. */
-function isOtherNumber(row: Row, words: readonly Word[], from: number, to: number): boolean {
+/** A percentage or a measure is no amount. */
+function isOtherNumber(words: readonly Word[], from: number, to: number): boolean {
   const text = words
     .slice(from, to)
     .map((word) => word.text)
     .join('');
   if (/%/.test(text)) return true;
   const next = words[to]?.text ?? '';
-  return /^%/.test(next) || /^(mm|cm|kg|g|kwh|m²|st|std|h|km)$/i.test(next) || row.words.length === 0;
+  return /^%/.test(next) || /^(mm|cm|kg|g|kwh|m²|st|std|h|km)$/i.test(next);
 }

@@ -99,22 +99,3 @@ function cellsOf(words: Word[]): Cell[] {
     return { words: group, text, folded: fold(text), box: placeOf(group) };
   });
 }
-
-/** The cell of the next row or two that stands under a cell, in the same column. */
-export function cellBelow(
-  rows: readonly Row[],
-  row: Row,
-  cell: Cell,
-  rowsDown = 2,
-): { row: Row; cell: Cell } | undefined {
-  const [x, y, width, height] = cell.box;
-  for (const next of rows.slice(row.number + 1, row.number + 1 + rowsDown)) {
-    if (next.page !== row.page || next.box[1] - y > 4.5 * height) return undefined;
-    const found = next.cells
-      .map((other) => ({ other, shared: Math.min(x + width, other.box[0] + other.box[2]) - Math.max(x, other.box[0]) }))
-      .filter(({ shared }) => shared > 0)
-      .sort((a, b) => b.shared - a.shared)[0];
-    if (found) return { row: next, cell: found.other };
-  }
-  return undefined;
-}

@@ -90,6 +90,33 @@ it('puts a doubtful figure right when only so everything adds up, and tells what
   expect(total!.confidence).toBeLessThan(0.9);
 });
 
+it('keeps net and tax of an invoice that names no rate and does not add up, and is not sure of the total', () => {
+  const { net, tax, total } = findFacts([paper(...HEAD, 'Net  £262.90', 'VAT  £52.58', 'Total due  £999.99')]);
+  expect([net?.value, tax?.value, total?.value]).toEqual([262.9, 52.58, 999.99]);
+  expect(total!.confidence).toBeLessThan(0.7);
+});
+
+it('changes no doubtful figure for a hundredth that was rounded', () => {
+  const { total } = findFacts([paper(...HEAD, 'Net  £262.90', 'VAT  £52.58', 'Total due  ~£315.49')]);
+  expect(total).toMatchObject({ value: 315.49 });
+  expect(total!.repaired).toBeUndefined();
+});
+
+it('knows a subtotal that has its tax in it', () => {
+  const receipt = [
+    'Dundorf Bakery Ltd',
+    'Sales receipt',
+    'Bread  16.00',
+    'Subtotal  16.00',
+    'Total  16.00',
+    'Card  16.00',
+    'incl. VAT 20 %  2.67',
+  ];
+  const { total, tax } = findFacts([{ ...paper(...receipt), width: 700 }]);
+  expect([total?.value, tax?.value]).toEqual([16, 2.67]);
+  expect(total!.confidence).toBeGreaterThan(0.95);
+});
+
 it('changes no figure that was read surely', () => {
   const { total } = findFacts([paper(...HEAD, 'Net  £262.90', 'VAT 20 %  £52.58', 'Total due  £316.48')]);
   expect(total).toMatchObject({ value: 316.48 });

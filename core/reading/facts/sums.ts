@@ -28,6 +28,8 @@ interface Named {
 const NAMES = { total: TOTAL, net: NET, tax: TAX, payment: PAYMENT };
 /** Rounding line by line may lead so many hundredths away, a rate. */
 const ROUNDING = 2;
+/** What it costs to leave out a sum that the paper names. */
+const DROPPED = 2.5;
 
 /** Net, tax by rate and total: by what they are called, and by what adds up. */
 export function findSums(rows: readonly Row[], lines: readonly PrintedLine[]): Sums {
@@ -149,13 +151,17 @@ function chosen(named: Record<'total' | 'net' | 'tax', Named[]>, lines: readonly
             2,
           );
         if (total && taxed >= total.amount.cents && taxed > 0) score -= 4;
+        // What is named counts, though it doesn't add up; but a subtotal that is the total has its tax in it.
+        if (!net && nets.length > 0 && !nets.some(({ amount }) => amount.cents === total?.amount.cents))
+          score -= DROPPED;
+        if (tax.length === 0 && taxes.length > 0) score -= DROPPED;
         if (!best || score > best.score) best = { score, total, net, tax, adds, checked };
       }
     }
   }
   if (!best) return { net: null, tax: null, taxRate: null, total: null, addsUp: false };
   const { total, net, tax } = best;
-  const repaired = total && net && tax.length === 1 ? repair(total, net, tax[0]) : undefined;
+  const repaired = !best.adds && total && net && tax.length === 1 ? repair(total, net, tax[0]) : undefined;
   const [adds, checked] = repaired ? [true, true] : [best.adds, best.checked];
   const sure = checked ? (adds ? 1 : 0.6) : 0.92;
   const because = checked ? (adds ? ', and it adds up' : ', but it does not add up') : '';
