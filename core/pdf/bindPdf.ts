@@ -11,7 +11,7 @@ import {
   PDFRef,
   PDFString,
 } from '@cantoo/pdf-lib';
-import { addTurns, Orientation, Turn } from '../geometry';
+import { addTurns, Box, Orientation, Turn } from '../geometry';
 import { Word } from '../reading/words';
 import { isPlainPicturePage } from './archival';
 import { ASCENT, DESCENT, GLYPH_WIDTH, glyphlessFont } from './glyphlessFont';
@@ -32,6 +32,19 @@ export interface EncodedPicture {
   /** 1 for grey and black and white, 3 for RGB. */
   channels: 1 | 3;
   orientation: Orientation;
+  /** Ink that is painted over it. */
+  stencils?: EncodedStencil[];
+}
+
+/** Ink of one colour: a stencil mask (ISO 32000-1, 8.9.6.2) in CCITT group 4, painted where it is black. */
+export interface EncodedStencil {
+  bytes: Uint8Array;
+  /** Size as stored, in pixels. */
+  width: number;
+  height: number;
+  colour: [red: number, green: number, blue: number];
+  /** Where all of it lies, as shares of the page before its orientation is applied, from the upper left; it may reach over the edge. */
+  place: Box;
 }
 
 interface Recognised {
@@ -131,9 +144,40 @@ function addPicturePage(
   const image = context.register(PDFRawStream.of(context.obj(dictionary), picture.bytes));
   page.node.setXObject(PDFName.of('Picture'), image);
   const matrix = placementOf(picture, width, height).map((value) => Number(value.toFixed(3)));
-  const drawing = `q ${matrix.join(' ')} cm /Picture Do Q`;
+  const drawing = `q ${matrix.join(' ')} cm /Picture Do Q${stencilsOf(page, picture, width, height)}`;
   const layer = text?.words.length ? `\n${layerFor(page, text, width, height, font, characters)}` : '';
   page.node.addContentStream(context.register(context.flateStream(drawing + layer)));
+}
+
+/** Adds a page's stencils, and gives what paints them. */
+function stencilsOf(
+  page: PDFPage,
+  { stencils = [], orientation }: EncodedPicture,
+  width: number,
+  height: number,
+): string {
+  const { context } = page.doc;
+  const [a, b, c, d, e, f] = PLACEMENT[orientation];
+  const onPage = [a * width, b * height, c * width, d * height, e * width, f * height].join(' ');
+  return stencils
+    .map(({ bytes, width: columns, height: rows, colour, place: [x, y, w, h] }, index) => {
+      const dictionary = {
+        Type: 'XObject',
+        Subtype: 'Image',
+        Width: columns,
+        Height: rows,
+        ImageMask: true,
+        BitsPerComponent: 1,
+        Filter: 'CCITTFaxDecode',
+        DecodeParms: context.obj({ K: -1, Columns: columns, Rows: rows }),
+      };
+      const name = `Ink${index + 1}`;
+      page.node.setXObject(PDFName.of(name), context.register(PDFRawStream.of(context.obj(dictionary), bytes)));
+      const paint = colour.map((value) => (value / 255).toFixed(3)).join(' ');
+      const inPage = [w, 0, 0, h, x, 1 - y - h].map((value) => value.toFixed(6)).join(' ');
+      return `\nq ${paint} rg ${onPage} cm ${inPage} cm /${name} Do Q`;
+    })
+    .join('');
 }
 
 /** Places the stored picture so that the part of it that is shown fills the page; padding falls outside. */

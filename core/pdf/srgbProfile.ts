@@ -1,6 +1,6 @@
 /**
  * A small sRGB colour profile (ICC.1:2001-04, matrix and tone curve; primaries of IEC 61966-2-1 adapted to D50), as PDF/A
- * wants it for its output intent. The curve is the sRGB curve in 1024 steps.
+ * wants it for its output intent. The curve is the sRGB curve in 256 steps.
  */
 export function srgbProfile(): Uint8Array {
   const description = 'sRGB';
@@ -72,7 +72,7 @@ function descriptionTag(text: string): number[] {
 }
 
 function curveTag(): number[] {
-  const steps = 1024;
+  const steps = 256;
   const values = Array.from({ length: steps }, (_, index) => {
     const encoded = index / (steps - 1);
     const linear = encoded <= 0.04045 ? encoded / 12.92 : ((encoded + 0.055) / 1.055) ** 2.4;

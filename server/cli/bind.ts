@@ -1,18 +1,18 @@
 import { stat, writeFile } from 'node:fs/promises';
 import { basename } from 'node:path';
-import { BindingSize } from '../engines/pictures';
+import { BINDING_SIZES, BindingSize } from '../engines/bindingPictures';
 import { bindPages, PageToBind } from '../services/binding';
-import { readText } from '../services/reading';
 import { openFile, parseArguments, parseLanguages, sentence } from './files';
+import { readSheets } from './sheets';
 
-const SIZES: BindingSize[] = ['full', 'balanced', 'small'];
-
-/** `./crow bind`: all files into one searchable PDF, without server or database. Files that can't be opened are left out. */
+/** `./crow bind`: all files into one searchable PDF, photos cut to their sheets, without server or database. Files that
+ * can't be opened are left out. */
 export async function main(args: string[]): Promise<number> {
   const { files, given } = parseArguments(args, ['out', 'size', 'languages']);
   const { out, size = 'full' } = given;
   if (!out) throw new Error('Say where the PDF goes: --out OUT.pdf');
-  if (!SIZES.includes(size as BindingSize)) throw new Error(`“${size}” is not a size: ${SIZES.join(', ')}.`);
+  if (!BINDING_SIZES.includes(size as BindingSize))
+    throw new Error(`“${size}” is not a size: ${BINDING_SIZES.join(', ')}.`);
   const languages = parseLanguages(given.languages);
   const pages: PageToBind[] = [];
   let failed = false;
@@ -23,9 +23,10 @@ export async function main(args: string[]): Promise<number> {
       const read: PageToBind[] = [];
       for (let number = 0; number < info.pages.length; number++) {
         console.error(`${file}: page ${number + 1} of ${info.pages.length}`);
-        const { text, own } = await readText(info, number, 0, languages);
-        language ||= text.language;
-        read.push({ info, number, turn: 0, text, own, asIs: info.format === 'pdf' });
+        for (const { recipe, turn, text, own } of await readSheets(info, number, languages)) {
+          language ||= text.language;
+          read.push({ info, number, turn, text, own, recipe, asIs: info.format === 'pdf' && !recipe });
+        }
       }
       pages.push(...read);
     } catch (error) {

@@ -6,6 +6,10 @@ import { PDFDocument, degrees } from '@cantoo/pdf-lib';
 import { Orientation, Turn, turnSize } from '@crow/core/geometry';
 import { parseBboxLayout } from '@crow/core/reading/bboxLayout';
 import { Word } from '@crow/core/reading/words';
+import { BindingSize } from '../engines/bindingPictures';
+import { rasterOf } from '../engines/rasters';
+import { recognise } from '../engines/recognise';
+import { greyOf } from '@crow/core/imaging/raster';
 import { inspectFile } from '../engines/sourceFile';
 import { blackAndWhite, drawn, scanned, scannedPdf, scratchFolder, textPdf } from '../testing/made';
 import { bindPages, PageToBind } from './binding';
@@ -21,12 +25,14 @@ async function page(bytes: Uint8Array, parts: Partial<PageToBind> = {}): Promise
   return { info, number: 0, turn: 0, own: false, asIs: info.format === 'pdf', ...parts };
 }
 
-async function bind(...pages: PageToBind[]) {
+const bind = (...pages: PageToBind[]) => bindAs('full', ...pages);
+
+async function bindAs(size: BindingSize, ...pages: PageToBind[]) {
   const bound = await bindPages(pages, {
     title: 'Größe & Maß',
     created: new Date('2026-03-05T10:00:00Z'),
     language: 'deu',
-    size: 'full',
+    size,
   });
   const path = join(folder, `out-${files++}.pdf`);
   writeFileSync(path, bound.bytes);
@@ -162,6 +168,34 @@ describe('pages', () => {
     const dark = async (bytes: Buffer) =>
       (await sharp(bytes).greyscale().resize(165, 233, { fit: 'fill' }).stats()).channels[0].mean;
     expect(await dark(await drawn(bound.bytes, { dpi: 200 }))).toBeCloseTo(await dark(bilevel), 0);
+  });
+
+  it('small are a tenth of a JPEG, turned as they lie, and can be read again', async () => {
+    const text = ['Wickford Loom', 'Invoice 4711', 'Two skeins of blue wool', 'Total 58.20']
+      .concat(Array.from({ length: 24 }, (_, row) => `Row ${row} of the yarn list: weft, warp and selvedge`))
+      .join('\n');
+    const white = await drawn(await textPdf(text), { dpi: 200 });
+    const { width, height } = await sharp(white).metadata();
+    const noise = await sharp({
+      create: { width, height, channels: 3, background: '#fff', noise: { type: 'gaussian', mean: 236, sigma: 5 } },
+    })
+      .png()
+      .toBuffer();
+    const paper = await sharp(white)
+      .composite([{ input: noise, blend: 'multiply' }])
+      .withDensity(200)
+      .png()
+      .toBuffer();
+    const lying = await sharp(paper).rotate(90).withDensity(200).png().toBuffer();
+    const bound = await bindAs('small', await page(lying, { turn: 270 }));
+    expect(bound.archival).toBe(true);
+    expect(bound.check()).toContain('No syntax or stream encoding errors');
+    const plain = await sharp(paper).jpeg({ quality: 75 }).toBuffer();
+    expect(bound.bytes.length).toBeLessThan(0.1 * plain.length);
+    const again = await recognise(greyOf(await rasterOf(sharp(await drawn(bound.bytes, { dpi: 200 })))), ['eng']);
+    const words = new Set(again.words.map((each) => each.text));
+    const missing = text.split(/\s+/).filter((each) => !words.has(each));
+    expect(missing).toEqual([]);
   });
 
   it('of a PDF with text of its own stay vectors with that text, once', async () => {

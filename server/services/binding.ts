@@ -5,7 +5,7 @@ import { Turn, turnSize } from '@crow/core/geometry';
 import { PageText, restoreWord, StoredWord } from '@crow/core/reading/words';
 import { BCP47 } from '@crow/core/reading/language';
 import { Context } from '../context';
-import { BindingSize, bindingPicture } from '../engines/pictures';
+import { BindingSize, bindingPicture } from '../engines/bindingPictures';
 import { extractPdfPages } from '../engines/qpdf';
 import { withScratch } from '../engines/scratch';
 import { SourceInfo } from '../engines/sourceFile';
@@ -28,8 +28,12 @@ export interface PageToBind {
   recipe?: Recipe | null;
 }
 
-/** Turns pages of files into what a PDF is bound from. Pages of the same PDF are taken out of it together. */
-export async function preparePages(pages: PageToBind[], size: BindingSize, folder: string): Promise<BindPage[]> {
+/**
+ * Turns pages of files into what a PDF is bound from. Pages of the same PDF are taken out of it together; those that are only
+ * scanned are drawn anew when the PDF is to be smaller than in full.
+ */
+export async function preparePages(given: PageToBind[], size: BindingSize, folder: string): Promise<BindPage[]> {
+  const pages = given.map((page) => ({ ...page, asIs: page.asIs && (size === 'full' || page.own) }));
   const taken = new Map<SourceInfo, { bytes: Uint8Array; order: Map<number, number> }>();
   for (const info of new Set(pages.filter((page) => page.asIs).map((page) => page.info))) {
     const numbers = [...new Set(pages.filter((page) => page.asIs && page.info === info).map((page) => page.number))];
