@@ -20,7 +20,7 @@ export const endpoints = {
     method: 'PUT',
     path: '/settings',
     summary: 'Change the settings',
-    body: shape.settings,
+    body: shape.settingsChange,
     reply: shape.settings,
   }),
 
@@ -265,6 +265,19 @@ export const endpoints = {
     params: idParams,
     body: shape.filing,
     reply: shape.documentSummary,
+  }),
+  filingExamples: endpoint({
+    method: 'GET',
+    path: '/filing/examples',
+    summary: 'The documents that came last, to try patterns for names on',
+    reply: array(shape.nameExample).required(),
+  }),
+  weighDocument: endpoint({
+    method: 'GET',
+    path: '/documents/:id/sizes',
+    summary: 'How many bytes a document’s PDF has in each size; what is not known yet is found out',
+    params: idParams,
+    reply: array(shape.weighed).required(),
   }),
   unfileDocument: endpoint({
     method: 'POST',

@@ -3,6 +3,7 @@ import { Turn } from '@crow/core/geometry';
 import { Legibility } from '@crow/core/imaging/legibility';
 import { LOOKS } from '@crow/core/imaging/looks';
 import { Recipe } from '@crow/core/imaging/recipe';
+import { NameValues, patternProblem } from '@crow/core/filing/pattern';
 import { KINDS } from '@crow/core/reading/facts/fact';
 import { ProblemReport } from './problems';
 
@@ -203,6 +204,10 @@ export const factChange = object({
   box: share.nullable(),
 });
 
+export const PDF_SIZES = ['full', 'balanced', 'small'] as const;
+export const pdfSize = string().oneOf(PDF_SIZES);
+export type PdfSize = (typeof PDF_SIZES)[number];
+
 export const documentState = string()
   .oneOf(['check', 'filing', 'filed'] as const)
   .required();
@@ -236,7 +241,9 @@ export const document = documentSummary.concat(
   object({
     stackId: string().uuid().nullable().defined(),
     stackName: string().nullable().defined(),
-    /** The name that Check proposes, from the facts. */
+    /** How large its PDF is to be. */
+    size: pdfSize.required(),
+    /** The name that the way of filing makes, for the folder that is suggested. */
     proposedName: string().defined(),
     /** The folder that it seems to belong to, which may have to be made, and why. */
     suggestion: object({ path: string().required(), reason: string().required() }).nullable().default(null).defined(),
@@ -277,12 +284,14 @@ export const folderChange = object({ name: folderName, parentId: string().uuid()
 const documentName = string().trim().max(300, 'a name has 300 characters at most');
 export const filing = object({
   name: documentName.required(),
+  size: pdfSize,
   /** A folder that exists, or `folderPath` for one that may have to be made. */
   folderId: string().uuid(),
   folderPath: string().trim().max(600),
 });
 export const documentChange = object({
   name: documentName.min(1, 'a document needs a name'),
+  size: pdfSize,
   folderId: string().uuid(),
 });
 
@@ -323,16 +332,46 @@ export const overview = object({
 });
 export type Overview = InferType<typeof overview>;
 
+const pattern = string()
+  .max(300, 'a pattern has 300 characters at most')
+  .test(
+    'pattern',
+    ({ value }) => patternProblem(value as string) ?? '',
+    (value) => value === undefined || !patternProblem(value),
+  );
+export const filingWay = object({
+  name: string().trim().min(1, 'a way of filing needs a name').max(60).required(),
+  pattern: pattern.required(),
+  folder: string().trim().max(600).nullable().defined(),
+  kinds: array(string().oneOf(KINDS).required()).required(),
+  within: string().trim().max(600).nullable().defined(),
+  size: pdfSize.required(),
+});
+
+const languages = array(
+  string()
+    .oneOf(['eng', 'deu', 'fra', 'spa', 'ita', 'nld', 'por'] as const)
+    .required(),
+).min(1, 'choose a language at least');
+const filingWays = array(filingWay.required()).min(1, 'there must be a way of filing').max(40);
+
 export const settings = object({
   /** ISO 639-2 codes; the first is the usual one. */
-  languages: array(
-    string()
-      .oneOf(['eng', 'deu', 'fra', 'spa', 'ita', 'nld', 'por'] as const)
-      .required(),
-  )
-    .min(1, 'choose a language at least')
-    .required(),
+  languages: languages.required(),
+  /** Ways of filing; the first is the usual one. */
+  filing: filingWays.required(),
 });
+export const settingsChange = object({
+  languages: languages.default(undefined),
+  filing: filingWays.default(undefined),
+});
+
+/** A document to try a pattern on: what its name could be made of. */
+export const nameExample = object({ id, name: string().defined(), values: mixed<NameValues>().required() });
+export type NameExample = InferType<typeof nameExample>;
+
+/** How many bytes a document's PDF has in a size; null while that is being found out. */
+export const weighed = object({ size: pdfSize.required(), bytes: number().nullable().defined() });
 export type Settings = InferType<typeof settings>;
 
 export const kinds = KINDS;

@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import { compareNames, freeName, nameKey, proposeName, safeName } from './names';
+import { compareNames, freeName, nameKey, safeName } from './names';
 
 describe('names for every file system', () => {
   it.each([
@@ -42,17 +42,4 @@ it('gives a taken name the first free number, whatever its case', () => {
 
 it('counts numbers in names as numbers', () => {
   expect(['page10.jpg', 'page9.jpg', 'Page1.jpg'].sort(compareNames)).toEqual(['Page1.jpg', 'page9.jpg', 'page10.jpg']);
-});
-
-describe('a name from the facts', () => {
-  it('puts date, sender and kind in order', () => {
-    expect(proposeName({ kind: 'invoice', vendor: 'A/B Yarns', date: '2026-03-05' })).toBe(
-      '2026-03-05 A-B Yarns Invoice',
-    );
-  });
-  it('leaves nothing where a fact is missing', () => {
-    expect(proposeName({ vendor: 'Saltgate' })).toBe('Saltgate');
-    expect(proposeName({ kind: 'other', date: '2026-03-05' })).toBe('2026-03-05');
-    expect(proposeName({})).toBe('');
-  });
 });

@@ -58,16 +58,3 @@ export function freeName(name: string, taken: ReadonlySet<string>): string {
 
 /** Orders names as people do, numbers in them counted as numbers: page 9 before page 10. */
 export const compareNames: (a: string, b: string) => number = new Intl.Collator('en', { numeric: true }).compare;
-
-const KIND_TITLES: Record<string, string> = {
-  receipt: 'Receipt',
-  invoice: 'Invoice',
-  letter: 'Letter',
-  statement: 'Statement',
-};
-
-/** A name from the facts: date, who, kind, in this order, without those that are missing. */
-export function proposeName(facts: { kind?: string; vendor?: string; date?: string }): string {
-  const parts = [facts.date, facts.vendor, KIND_TITLES[facts.kind ?? '']].filter(Boolean);
-  return parts.length > 0 ? safeName(parts.join(' ')) : '';
-}

@@ -1,26 +1,65 @@
-import { suggestFolder } from './suggestFolder';
+import { FiledBefore, folderFromScratch, suggestFolder } from './suggestFolder';
 
-const filed = (folderId: string, vendor?: string, kind?: string) => ({ folderId, vendor, kind });
+const filed = (folderId: string, vendor?: string, words = '', kind = 'invoice'): FiledBefore => ({
+  folderId,
+  vendor,
+  kind,
+  words: words.split(' ').filter(Boolean),
+});
 
-it('suggests where most papers of the sender went, and says so', () => {
+it('suggests where the last papers of the sender went, and says so', () => {
   const before = [
     filed('dyeing', 'Marlowe Dye Works'),
-    filed('yarn', 'Marlowe Dye Works'),
     filed('dyeing', 'MARLOWE DYE WORKS'),
+    filed('yarn', 'Saltgate Yarns'),
+    filed('yarn', 'Marlowe Dye Works'),
   ];
-  expect(suggestFolder({ vendor: 'Marlowe Dye Works' }, before)).toEqual({
+  expect(suggestFolder({ vendor: 'Marlowe Dye Works' }, before)).toMatchObject({
     folderId: 'dyeing',
-    reason: '2 of 3 papers from Marlowe Dye Works went here',
+    reason: 'The last two from Marlowe Dye Works went here',
+  });
+  expect(suggestFolder({ vendor: 'Saltgate Yarns' }, before)?.reason).toBe(
+    'The last one from Saltgate Yarns went here',
+  );
+});
+
+it('tells two folders of one sender apart by the words on the paper', () => {
+  const before = [
+    filed('home', 'Tarn Power', 'electricity supply flat rosehill terrace'),
+    filed('workshop', 'Tarn Power', 'electricity supply unit netmakers yard'),
+    filed('home', 'Tarn Power', 'electricity supply flat rosehill terrace'),
+    filed('workshop', 'Tarn Power', 'electricity supply unit netmakers yard'),
+  ];
+  const paper = { vendor: 'Tarn Power', kind: 'invoice', words: ['electricity', 'unit', 'netmakers', 'yard'] };
+  expect(suggestFolder(paper, before)).toMatchObject({
+    folderId: 'workshop',
+    reason: '2 of 4 papers from Tarn Power went here',
   });
 });
 
-it('takes the folder used last when there are as many in another', () => {
-  expect(suggestFolder({ vendor: 'A' }, [filed('new', 'A'), filed('old', 'A')])?.folderId).toBe('new');
+it('knows a new sender by what its papers are about', () => {
+  const before = [
+    filed('vet', 'Bramble Vets', 'vaccination cat kitten dose practice'),
+    filed('vet', 'Harbour Animal Clinic', 'cat vaccination wormer practice'),
+    filed('yarn', 'Saltgate Yarns', 'skein warp weft lambswool cone'),
+    filed('yarn', 'Loomcraft', 'warp cone cotton skein'),
+  ];
+  const paper = { vendor: 'Dr Finch', kind: 'invoice', words: ['cat', 'vaccination', 'claw'] };
+  expect(suggestFolder(paper, before)).toMatchObject({
+    folderId: 'vet',
+    reason: 'Papers with “cat” and “vaccination” went here',
+  });
 });
 
-it('falls back on the kind when that says something', () => {
-  const receipts = [filed('post', 'x', 'receipt'), filed('post', 'y', 'receipt'), filed('fairs', 'z', 'receipt')];
-  expect(suggestFolder({ vendor: 'New', kind: 'receipt' }, receipts)?.folderId).toBe('post');
-  expect(suggestFolder({ vendor: 'New', kind: 'receipt' }, receipts.slice(0, 2))).toBeUndefined();
-  expect(suggestFolder({}, receipts)).toBeUndefined();
+it('says nothing when nothing is alike', () => {
+  const before = [filed('yarn', 'Saltgate Yarns', 'skein warp weft', 'receipt')];
+  expect(suggestFolder({ vendor: 'New', kind: 'letter', words: ['school', 'trip'] }, before)).toBeUndefined();
+  expect(suggestFolder({}, before)).toBeUndefined();
+  expect(suggestFolder({ vendor: 'New' }, [])).toBeUndefined();
+});
+
+it('starts with kind and year on an empty shelf', () => {
+  expect(folderFromScratch({ kind: 'invoice', date: '2026-03-05' })).toBe('Invoices/2026');
+  expect(folderFromScratch({ kind: 'letter' })).toBe('Letters');
+  expect(folderFromScratch({ kind: 'other', date: '2025-01-01' })).toBe('Papers/2025');
 });

@@ -1,43 +1,163 @@
 import { nameKey } from './names';
 
-/** A paper that was filed before: where, and what is known of it. */
-export interface FiledBefore {
-  folderId: string;
+/** What is known of a paper when a folder is sought for it. */
+export interface PaperLike {
   vendor?: string;
   kind?: string;
+  /** The words on its first page, in small letters without accents (see core/finding/tokens), each once. */
+  words?: readonly string[];
+  /** ISO 8601. */
+  date?: string;
+}
+
+/** A paper that was filed before. */
+export interface FiledBefore extends PaperLike {
+  folderId: string;
 }
 
 export interface FolderSuggestion {
   folderId: string;
   /** Why, as a sentence for the person. */
   reason: string;
+  /** How sure it is, 0 to 1. */
+  confidence: number;
 }
 
-/** The folder that papers of this sender, or else of this kind, went to most; `filed` holds the newest first. */
-export function suggestFolder(
-  paper: { vendor?: string; kind?: string },
-  filed: FiledBefore[],
-): FolderSuggestion | undefined {
-  const { vendor, kind } = paper;
-  const sameSender = vendor ? filed.filter((other) => other.vendor && nameKey(other.vendor) === nameKey(vendor)) : [];
-  if (sameSender.length > 0) {
-    const { folderId, count } = mostCommon(sameSender);
-    const reason =
-      count === 1
-        ? `The last paper from ${vendor} went here`
-        : `${count} of ${sameSender.length} papers from ${vendor} went here`;
-    return { folderId, reason };
+/** How many papers' worth of what is usual everywhere is added to what a folder holds (m-estimate, Cestnik 1990). */
+const USUAL_WORDS = 1.5;
+const USUAL_SENDERS = 0.4;
+const USUAL_KINDS = 3;
+/** Words come together, so each counts less than if it came by chance. */
+const WORDS_COUNT = 0.8;
+/** Two papers of a kind are not enough to say that its papers go there. */
+const ENOUGH_OF_A_KIND = 2;
+/** A word that stands on one paper only says nothing. */
+const LEAST_PAPERS = 2;
+/** What was filed long ago counts less: after so many papers, half. */
+const HALF_LIFE = 300;
+/** A folder that is less likely than this is not suggested. */
+const LEAST_SURE = 0.3;
+
+/**
+ * The folder that papers like this one went to: a learner by example (naive Bayes over sender, kind and words), which knows a new
+ * paper as soon as it is filed.
+ * @param filed the newest first
+ */
+export function suggestFolder(paper: PaperLike, filed: readonly FiledBefore[]): FolderSuggestion | undefined {
+  const all = tally();
+  const folders = new Map<string, Tally>();
+  filed.forEach((by, age) => {
+    const weight = 0.5 ** (age / HALF_LIFE);
+    let folder = folders.get(by.folderId);
+    if (!folder) folders.set(by.folderId, (folder = tally()));
+    for (const each of [all, folder]) add(each, by, weight);
+  });
+  const words = [...new Set(paper.words)].filter(
+    (word) => isTelling(word) && (all.words.get(word)?.papers ?? 0) >= LEAST_PAPERS,
+  );
+  const scored = [...folders]
+    .map(([folderId, folder]) => ({ folderId, evidence: evidenceFor(paper, words, folder, all) }))
+    .sort((a, b) => b.evidence - a.evidence);
+  const [first] = scored;
+  if (!first || !hasAnythingInCommon(paper, words, folders.get(first.folderId)!)) return undefined;
+  const confidence = 1 / scored.reduce((sum, { evidence }) => sum + Math.exp(evidence - first.evidence), 0);
+  if (confidence < LEAST_SURE) return undefined;
+  const { folderId } = first;
+  return {
+    folderId,
+    reason: reasonFor(paper, folderId, filed, words, folders.get(folderId)!, all),
+    confidence,
+  };
+}
+
+interface Tally {
+  weight: number;
+  words: Map<string, { papers: number; weight: number }>;
+  senders: Map<string, number>;
+  kinds: Map<string, number>;
+}
+
+function tally(): Tally {
+  return { weight: 0, words: new Map(), senders: new Map(), kinds: new Map() };
+}
+
+function add(to: Tally, { vendor, kind, words = [] }: PaperLike, weight: number): void {
+  to.weight += weight;
+  const sender = nameKey(vendor ?? '');
+  if (sender) to.senders.set(sender, (to.senders.get(sender) ?? 0) + weight);
+  if (kind) to.kinds.set(kind, (to.kinds.get(kind) ?? 0) + weight);
+  for (const word of words) {
+    const count = to.words.get(word);
+    if (!count) to.words.set(word, { papers: 1, weight });
+    else {
+      count.papers++;
+      count.weight += weight;
+    }
   }
-  const sameKind = kind && kind !== 'other' ? filed.filter((other) => other.kind === kind) : [];
-  if (sameKind.length < 3) return undefined;
-  const { folderId, count } = mostCommon(sameKind);
-  return count * 2 >= sameKind.length ? { folderId, reason: `Most papers of the kind “${kind}” went here` } : undefined;
 }
 
-/** Ties go to the folder used last. */
-function mostCommon(filed: FiledBefore[]): { folderId: string; count: number } {
-  const counts = new Map<string, number>();
-  for (const { folderId } of filed) counts.set(folderId, (counts.get(folderId) ?? 0) + 1);
-  const [folderId, count] = [...counts].reduce((a, b) => (b[1] > a[1] ? b : a));
-  return { folderId, count };
+function hasAnythingInCommon({ vendor, kind }: PaperLike, words: string[], folder: Tally): boolean {
+  if (folder.senders.has(nameKey(vendor ?? '')) || words.some((word) => folder.words.has(word))) return true;
+  return kind !== undefined && kind !== 'other' && (folder.kinds.get(kind) ?? 0) > ENOUGH_OF_A_KIND;
+}
+
+/** How much more a paper looks like those in a folder than like any, in natural logarithms. */
+function evidenceFor({ vendor, kind }: PaperLike, words: string[], folder: Tally, all: Tally): number {
+  const ratio = (inFolder = 0, everywhere = 0, usual: number) => {
+    const share = everywhere / all.weight;
+    return share === 0 ? 0 : Math.log((inFolder + usual * share) / (folder.weight + usual) / share);
+  };
+  const sender = nameKey(vendor ?? '');
+  let evidence = ratio(folder.senders.get(sender), all.senders.get(sender), USUAL_SENDERS);
+  if (kind && kind !== 'other') evidence += ratio(folder.kinds.get(kind), all.kinds.get(kind), USUAL_KINDS);
+  for (const word of words)
+    evidence += WORDS_COUNT * ratio(folder.words.get(word)?.weight, all.words.get(word)?.weight, USUAL_WORDS);
+  return evidence;
+}
+
+/** A new shelf knows nothing: papers go by kind and year. @returns a path such as `Invoices/2026` */
+export function folderFromScratch({ kind, date }: PaperLike): string {
+  const names: Record<string, string> = {
+    receipt: 'Receipts',
+    invoice: 'Invoices',
+    letter: 'Letters',
+    statement: 'Statements',
+  };
+  return [names[kind ?? ''] ?? 'Papers', ...(date ? [date.slice(0, 4)] : [])].join('/');
+}
+
+/** Numbers and short words say nothing about where a paper belongs. */
+function isTelling(word: string): boolean {
+  return word.length >= 3 && !/\d/.test(word);
+}
+
+/** Why a folder is suggested: by whom its papers are, else by the words that they share. */
+function reasonFor(
+  { vendor, kind }: PaperLike,
+  folderId: string,
+  filed: readonly FiledBefore[],
+  words: string[],
+  folder: Tally,
+  all: Tally,
+): string {
+  const sameSender = vendor ? filed.filter((by) => by.vendor && nameKey(by.vendor) === nameKey(vendor)) : [];
+  const here = sameSender.filter((by) => by.folderId === folderId);
+  if (here.length > 0) {
+    const elsewhere = sameSender.findIndex((by) => by.folderId !== folderId);
+    const last = elsewhere === -1 ? sameSender.length : elsewhere;
+    if (last === 1 && elsewhere === -1) return `The last one from ${vendor} went here`;
+    if (last > 1) return `The last ${inWords(last)} from ${vendor} went here`;
+    return `${here.length} of ${sameSender.length} papers from ${vendor} went here`;
+  }
+  const shared = words
+    .filter((word) => folder.words.has(word))
+    .map((word) => ({ word, share: folder.words.get(word)!.weight / all.words.get(word)!.weight }))
+    .sort((a, b) => b.share - a.share || folder.words.get(b.word)!.weight - folder.words.get(a.word)!.weight)
+    .slice(0, 2);
+  if (shared.length > 0) return `Papers with ${shared.map(({ word }) => `“${word}”`).join(' and ')} went here`;
+  return `Most papers of the kind “${kind}” went here`;
+}
+
+function inWords(count: number): string {
+  return ['', 'one', 'two', 'three', 'four', 'five', 'six', 'seven', 'eight', 'nine', 'ten'][count] ?? String(count);
 }

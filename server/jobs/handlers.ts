@@ -2,7 +2,7 @@ import { Problem } from '@crow/contract/problems';
 import { Context } from '../context';
 import { Page, SourceFile } from '../store/entities';
 import { announce } from '../store/live';
-import { bindDocument } from '../services/binding';
+import { bindDocument, weighDocument } from '../services/binding';
 import { findPages, refuse } from '../services/intake';
 import { picturePage } from '../services/pagePictures';
 import { readPage, settle } from '../services/reading';
@@ -19,6 +19,7 @@ export function workerHandlers(context: Context, sources: SourceShelf): Handlers
     picture: ({ pageId }) => picturePage(context, sources, pageId),
     read: ({ pageId, turn, version }) => readPage(context, sources, pageId, turn, version),
     bind: ({ documentId, actorId }) => bindDocument(context, sources, documentId, actorId),
+    weigh: ({ documentId }) => weighDocument(context, sources, documentId),
   };
 }
 

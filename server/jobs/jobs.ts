@@ -8,6 +8,8 @@ export interface Work {
   'take-in': { fileId: string };
   /** Bind a document's PDF. */
   bind: { documentId: string; actorId: string };
+  /** Find out how many bytes a document's PDF has in each size. */
+  weigh: { documentId: string };
   /** Find out how a page is made, make its small and its screen-sized picture, and have it read. */
   picture: { pageId: string };
   /** Read the text of a page. */
@@ -23,7 +25,7 @@ export interface GivenUp {
 }
 
 /** In the order in which a worker looks for work: what somebody waits for comes first. */
-export const WORKER_QUEUES: WorkKind[] = ['take-in', 'bind', 'picture', 'read'];
+export const WORKER_QUEUES: WorkKind[] = ['take-in', 'bind', 'weigh', 'picture', 'read'];
 const GIVEN_UP = 'given-up';
 const JOB_SECONDS = 600;
 

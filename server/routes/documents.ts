@@ -10,6 +10,8 @@ import { summariseStacks } from '../store/stackRows';
 import { emptyBin } from '../services/bin';
 import { arrangeDocument } from '../services/documentPages';
 import * as documents from '../services/documents';
+import { documentSizes } from '../services/binding';
+import { filingExamples } from '../services/filing';
 import { find, hitsInDocument } from '../services/finding';
 import { sendBlob } from './sendBlob';
 import { serve } from './serve';
@@ -33,6 +35,8 @@ export function documentRoutes(app: FastifyInstance, context: Context): void {
     await documents.fileDocument(context, actor, params.id, body);
     return summary(params.id);
   });
+  serve(app, endpoints.filingExamples, () => filingExamples(manager));
+  serve(app, endpoints.weighDocument, ({ params }) => documentSizes(context, params.id));
   serve(app, endpoints.unfileDocument, async ({ actor, params }) => {
     await documents.unfileDocument(context, actor, params.id);
     return summary(params.id);

@@ -1,11 +1,12 @@
 import { createHash } from 'node:crypto';
+import { EntityManager } from 'typeorm';
 import { BindPage, bindPdf, BoundPdf } from '@crow/core/pdf/bindPdf';
 import { Recipe } from '@crow/core/imaging/recipe';
 import { Turn, turnSize } from '@crow/core/geometry';
 import { PageText, restoreWord, StoredWord } from '@crow/core/reading/words';
 import { BCP47 } from '@crow/core/reading/language';
 import { Context } from '../context';
-import { BindingSize, bindingPicture } from '../engines/bindingPictures';
+import { BINDING_SIZES, BindingSize, bindingPicture } from '../engines/bindingPictures';
 import { extractPdfPages } from '../engines/qpdf';
 import { withScratch } from '../engines/scratch';
 import { SourceInfo } from '../engines/sourceFile';
@@ -96,38 +97,19 @@ export async function bindDocument(
 ): Promise<void> {
   const { database, jobs } = context;
   const { manager } = database.source;
-  const [document] = await rows<{ state: string; name: string; filed_at: Date | null; date: string | null }>(
+  const [document] = await rows<{ state: string; name: string; filed_at: Date | null; pdf_size: BindingSize }>(
     manager,
-    `select state, name, filed_at from document d where id = $1 and binned_at is null`,
+    `select state, name, filed_at, pdf_size from document d where id = $1 and binned_at is null`,
     [documentId],
   );
   if (!document || document.state === 'check') return;
-  const pages = await rows<PageRow>(
-    manager,
-    `select p.id, p.source_file_id, p.source_number, p.turn, c.recipe, f.format, r.own, r.width, r.height, r.language, r.words
-     from document_page dp join page p on p.id = dp.page_id join source_file f on f.id = p.source_file_id
-     left join recipe c on c.version = p.version left join reading r on r.page_id = p.id and r.turn = p.turn and r.version = p.version
-     where dp.document_id = $1 order by dp.number`,
-    [documentId],
-  );
-  const bound = await withFiles(sources, [...new Set(pages.map((page) => page.source_file_id))], (files) =>
-    bindPages(
-      pages.map((page) => ({
-        info: files.get(page.source_file_id)!,
-        number: page.source_number,
-        turn: page.turn,
-        own: page.own === true,
-        text: page.words ? { width: page.width!, height: page.height!, words: page.words.map(restoreWord) } : undefined,
-        asIs: page.format === 'pdf' && !page.recipe,
-        recipe: page.recipe,
-      })),
-      {
-        title: document.name,
-        created: document.filed_at ?? new Date(),
-        language: pages.find((page) => page.language)?.language ?? '',
-        size: 'full',
-      },
-    ),
+  const bound = await withPages(manager, sources, documentId, (pages, language) =>
+    bindPages(pages, {
+      title: document.name,
+      created: document.filed_at ?? new Date(),
+      language,
+      size: document.pdf_size,
+    }),
   );
   const blob = await storeBytes(database, bound.bytes);
   await database.source.transaction(async (inside) => {
@@ -140,6 +122,88 @@ export async function bindDocument(
     await jobs.ask(inside, 'shelve', { documentId, actorId });
     await announce(inside, 'document', documentId);
   });
+}
+
+/** What a document's pages are like: with other pages, or pages made otherwise, its PDF has another size. */
+const PAGES_KEY = `(select md5(string_agg(concat_ws(' ', p.id, p.version, p.turn), ',' order by dp.number))
+  from document_page dp join page p on p.id = dp.page_id where dp.document_id = $1)`;
+
+/** How many bytes a document's PDF has in each size, as far as that is known; what isn't is found out in the background. */
+export async function documentSizes(
+  { database, jobs }: Context,
+  documentId: string,
+): Promise<{ size: BindingSize; bytes: number | null }[]> {
+  const { manager } = database.source;
+  const known = await rows<{ size: string; bytes: string }>(
+    manager,
+    `select size, bytes from document_size where document_id = $1 and pages = ${PAGES_KEY}`,
+    [documentId],
+  );
+  if (known.length < BINDING_SIZES.length) await jobs.ask(manager, 'weigh', { documentId });
+  return BINDING_SIZES.map((size) => {
+    const found = known.find((each) => each.size === size);
+    return { size, bytes: found ? Number(found.bytes) : null };
+  });
+}
+
+/** Binds a document in every size that has not been weighed yet, to tell how large it is. */
+export async function weighDocument({ database }: Context, sources: SourceShelf, documentId: string): Promise<void> {
+  const { manager } = database.source;
+  const [document] = await rows<{ name: string; pages: string | null }>(
+    manager,
+    `select name, ${PAGES_KEY} as pages from document where id = $1`,
+    [documentId],
+  );
+  if (!document?.pages) return;
+  for (const size of BINDING_SIZES) {
+    const [known] = await rows(
+      manager,
+      'select 1 from document_size where document_id = $1 and pages = $2 and size = $3',
+      [documentId, document.pages, size],
+    );
+    if (known) continue;
+    const { bytes } = await withPages(manager, sources, documentId, (pages, language) =>
+      bindPages(pages, { title: document.name, created: new Date(), language, size }),
+    );
+    await manager.query(
+      `insert into document_size (document_id, pages, size, bytes)
+       select $1, $2, $3, $4 where exists (select 1 from document where id = $1) on conflict do nothing`,
+      [documentId, document.pages, size, bytes.length],
+    );
+  }
+  // Once, at the end: whoever looks asks again then, and would have it weighed twice before.
+  await announce(manager, 'document', documentId);
+}
+
+/** The pages of a document as they are bound, while their files lie open. */
+async function withPages<Result>(
+  manager: EntityManager,
+  sources: SourceShelf,
+  documentId: string,
+  work: (pages: PageToBind[], language: string) => Promise<Result>,
+): Promise<Result> {
+  const pages = await rows<PageRow>(
+    manager,
+    `select p.id, p.source_file_id, p.source_number, p.turn, c.recipe, f.format, r.own, r.width, r.height, r.language, r.words
+     from document_page dp join page p on p.id = dp.page_id join source_file f on f.id = p.source_file_id
+     left join recipe c on c.version = p.version left join reading r on r.page_id = p.id and r.turn = p.turn and r.version = p.version
+     where dp.document_id = $1 order by dp.number`,
+    [documentId],
+  );
+  return withFiles(sources, [...new Set(pages.map((page) => page.source_file_id))], (files) =>
+    work(
+      pages.map((page) => ({
+        info: files.get(page.source_file_id)!,
+        number: page.source_number,
+        turn: page.turn,
+        own: page.own === true,
+        text: page.words ? { width: page.width!, height: page.height!, words: page.words.map(restoreWord) } : undefined,
+        asIs: page.format === 'pdf' && !page.recipe,
+        recipe: page.recipe,
+      })),
+      pages.find((page) => page.language)?.language ?? '',
+    ),
+  );
 }
 
 /** Lays several source files out at once. */

@@ -1,9 +1,8 @@
 import { EntityManager } from 'typeorm';
 import { Problem } from '@crow/contract/problems';
-import { Document as ShownDocument, DocumentSummary, Fact, FactName } from '@crow/contract/shapes';
+import { Document as ShownDocument, DocumentSummary, Fact, FactName, PdfSize } from '@crow/contract/shapes';
 import { Box } from '@crow/core/geometry';
-import { freeName, nameKey, proposeName, safeName } from '@crow/core/filing/names';
-import { FiledBefore, suggestFolder } from '@crow/core/filing/suggestFolder';
+import { freeName, nameKey, safeName } from '@crow/core/filing/names';
 import { readDate } from '@crow/core/reading/dates';
 import { currencyIn, readAmount } from '@crow/core/reading/facts/money';
 import { KINDS } from '@crow/core/reading/facts/fact';
@@ -15,7 +14,8 @@ import { announce } from '../store/live';
 import { summariseDocuments } from '../store/documentRows';
 import { pagesOfDocument } from '../store/stackRows';
 import { isBeingRead } from './documentProgress';
-import { folderAt, listFolders } from './folders';
+import { proposeFiling } from './filing';
+import { folderAt } from './folders';
 
 const STATE_WORDS = { check: 'waiting in Check', filing: 'being filed', filed: 'on the shelf' };
 
@@ -43,9 +43,10 @@ export async function readDocument(manager: EntityManager, id: string): Promise<
     archival: boolean | null;
     shelfPath: string | null;
     wantedFolder: string | null;
+    size: PdfSize;
   }>(
     manager,
-    `select d.stack_id as "stackId", s.name as "stackName", d.archival, f.path as "shelfPath", d.wanted_folder as "wantedFolder"
+    `select d.stack_id as "stackId", s.name as "stackName", d.archival, f.path as "shelfPath", d.wanted_folder as "wantedFolder", d.pdf_size as size
      from document d left join stack s on s.id = d.stack_id left join shelf_file f on f.document_id = d.id where d.id = $1`,
     [id],
   );
@@ -55,48 +56,15 @@ export async function readDocument(manager: EntityManager, id: string): Promise<
      from fact f left join actor a on a.id = f.confirmed_by where f.document_id = $1`,
     [id],
   );
-  const { kind, vendor, date } = summary;
-  const known = { kind: kind ?? undefined, vendor: vendor ?? undefined, date: date ?? undefined };
-  const suggestion = summary.state === 'check' ? await suggestedFolder(manager, known, wantedFolder) : null;
+  const values = Object.fromEntries(facts.map(({ name, value }) => [name, value]));
+  const proposal = await proposeFiling(manager, summary, values, wantedFolder);
   return {
     ...summary,
     ...more,
     facts,
     pageList: await pagesOfDocument(manager, id),
-    proposedName: proposeName(known),
-    suggestion,
+    ...proposal,
   };
-}
-
-/** Where a document seems to belong: as its divider sheet says, or as others like it were filed. */
-async function suggestedFolder(
-  manager: EntityManager,
-  known: { vendor?: string; kind?: string },
-  wanted: string | null,
-): Promise<ShownDocument['suggestion']> {
-  if (wanted) return { path: wanted, reason: 'Its divider sheet says so' };
-  const suggestion = suggestFolder(known, await filedBefore(manager, known));
-  const folder = suggestion && (await listFolders(manager)).find(({ id }) => id === suggestion.folderId);
-  return folder ? { path: folder.path, reason: suggestion.reason } : null;
-}
-
-const MOST_PRECEDENTS = 200;
-
-/** Papers filed before that say something about where one of this sender or kind belongs, the newest first. */
-function filedBefore(
-  manager: EntityManager,
-  { vendor, kind }: { vendor?: string; kind?: string },
-): Promise<FiledBefore[]> {
-  return rows(
-    manager,
-    `select d.folder_id as "folderId", v.value as vendor, k.value as kind
-     from document d
-     left join fact v on v.document_id = d.id and v.name = 'vendor'
-     left join fact k on k.document_id = d.id and k.name = 'kind'
-     where d.state <> 'check' and d.binned_at is null and (lower(v.value) = lower($1) or k.value = $2)
-     order by lower(v.value) = lower($1) desc nulls last, d.filed_at desc limit ${MOST_PRECEDENTS}`,
-    [vendor ?? '', kind ?? ''],
-  );
 }
 
 async function lock(manager: EntityManager, id: string): Promise<Document> {
@@ -183,7 +151,7 @@ export async function fileDocument(
   { database, jobs }: Context,
   actor: ActingAs,
   id: string,
-  wish: { name: string; folderId?: string; folderPath?: string },
+  wish: { name: string; folderId?: string; folderPath?: string; size?: PdfSize },
 ): Promise<void> {
   const name = safeName(wish.name, '');
   if (!name) throw new Problem('name-missing');
@@ -193,8 +161,9 @@ export async function fileDocument(
     const folderId = wish.folderId ?? (await folderAt(manager, actor, wish.folderPath ?? ''));
     const given = await settleName(manager, folderId, name, id);
     await manager.query(
-      `update document set state = 'filing', folder_id = $2, name = $3, name_key = $4, filed_at = clock_timestamp(), problem = null where id = $1`,
-      [id, folderId, given, nameKey(given)],
+      `update document set state = 'filing', folder_id = $2, name = $3, name_key = $4, filed_at = clock_timestamp(), problem = null,
+         pdf_size = coalesce($5, pdf_size) where id = $1`,
+      [id, folderId, given, nameKey(given), wish.size ?? null],
     );
     await manager.query('update fact set confirmed_by = $2 where document_id = $1 and confirmed_by is null', [
       id,
@@ -250,12 +219,12 @@ export async function putToBack({ database }: Context, actor: ActingAs, id: stri
   });
 }
 
-/** Renames or moves a filed document; the file on disk follows. @throws Problem 'not-found', 'document-elsewhere' */
+/** Renames or moves a filed document, or has its PDF made in another size; the file on disk follows. @throws Problem 'not-found', 'document-elsewhere' */
 export async function changeDocument(
   { database, jobs }: Context,
   actor: ActingAs,
   id: string,
-  change: { name?: string; folderId?: string },
+  change: { name?: string; folderId?: string; size?: PdfSize },
 ): Promise<void> {
   await database.source.transaction(async (manager) => {
     const document = await lock(manager, id);
@@ -267,13 +236,13 @@ export async function changeDocument(
       change.name === undefined ? document.name : safeName(change.name),
       id,
     );
-    await manager.query('update document set folder_id = $2, name = $3, name_key = $4 where id = $1', [
-      id,
-      folderId,
-      name,
-      nameKey(name),
-    ]);
-    await jobs.ask(manager, 'shelve', { documentId: id, actorId: actor.id });
+    const [{ resized }] = await rows<{ resized: boolean }>(
+      manager,
+      `update document d set folder_id = $2, name = $3, name_key = $4, pdf_size = coalesce($5, d.pdf_size)
+       from document before where d.id = $1 and before.id = d.id returning before.pdf_size <> d.pdf_size as resized`,
+      [id, folderId, name, nameKey(name), change.size ?? null],
+    );
+    await jobs.ask(manager, resized ? 'bind' : 'shelve', { documentId: id, actorId: actor.id });
     await record(manager, actor, 'moved', 'document', id, {
       from: { name: document.name, folderId: document.folderId },
       to: { name, folderId },

@@ -15,6 +15,7 @@ const stations = {
   sort: () => import('./stations/sort/Sort'),
   check: () => import('./stations/check/Check'),
   shelf: () => import('./stations/shelf/ShelfStation'),
+  filing: () => import('./stations/check/WaysOfFiling'),
 };
 const Capture = lazy(stations.capture);
 const PageEditor = lazy(stations.page);
@@ -22,6 +23,7 @@ const Compare = lazy(stations.compare);
 const Sort = lazy(stations.sort);
 const Check = lazy(stations.check);
 const ShelfStation = lazy(stations.shelf);
+const WaysOfFiling = lazy(stations.filing);
 // The station that is gone to first is loaded first; the others once there is nothing else to do, so that going there is instant.
 requestIdleCallback(() => Object.values(stations).forEach((load) => void load()), { timeout: 3000 });
 
@@ -40,6 +42,7 @@ createRoot(document.getElementById('root')!).render(
                   <Route path="/sort/:id?" element={<Sort />} />
                   <Route path="/check/:id?" element={<Check />} />
                   <Route path="/shelf/:folder?/:document?" element={<ShelfStation />} />
+                  <Route path="/filing" element={<WaysOfFiling />} />
                   <Route path="*" element={<Navigate to="/capture" replace />} />
                 </Route>
               </Routes>

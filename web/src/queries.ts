@@ -38,6 +38,14 @@ export const useDocument = (id: string | undefined) =>
     queryFn: () => ask(endpoints.readDocument, { params: { id: id! } }),
     enabled: Boolean(id),
   });
+export const useSizes = (id: string, enabled: boolean) =>
+  useQuery({
+    queryKey: ['sizes', id],
+    queryFn: () => ask(endpoints.weighDocument, { params: { id } }),
+    enabled,
+  });
+export const useFilingExamples = () =>
+  useQuery({ queryKey: ['examples'], queryFn: () => ask(endpoints.filingExamples, {}) });
 export const useFolders = () => useQuery({ queryKey: ['folders'], queryFn: () => ask(endpoints.listFolders, {}) });
 export const useFolderDocuments = (id: string | undefined) =>
   useQuery({
@@ -71,7 +79,7 @@ export const usePageText = (id: string, turn: number, version: string, enabled =
 /** Which questions have other answers after a change. */
 const TOUCHED: Record<LiveEvent['kind'], string[]> = {
   stack: ['stacks', 'stack', 'overview', 'bin'],
-  document: ['waiting', 'document', 'inFolder', 'folders', 'overview', 'bin', 'found', 'hits'],
+  document: ['waiting', 'document', 'inFolder', 'folders', 'overview', 'bin', 'found', 'hits', 'sizes', 'examples'],
   folder: ['folders', 'document', 'waiting'],
   settings: ['settings'],
   watch: ['watched', 'overview'],

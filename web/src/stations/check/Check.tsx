@@ -9,7 +9,7 @@ import { addPagesAddress } from '../../parts/wayBack';
 import { count } from '../../parts/words';
 import { useChange, useDocument, useOverview, useWaiting } from '../../queries';
 import { Desk } from './Desk';
-import { FolderStrip } from './FolderStrip';
+import { Filing, FolderStrip } from './FolderStrip';
 import { showFlight } from './flight';
 
 /** The Check station: one document after the other lies on the desk, is looked over, and is filed. */
@@ -99,8 +99,8 @@ function OnTheDesk({ document, order }: { document: Document; order: string[] })
     goOn();
   });
   const busy = file.isPending || back.isPending || bin.isPending;
-  const fileIt = (name: string, folder: { folderId: string } | { folderPath: string }) => {
-    if (!busy) file.mutate({ params: { id }, body: { name, ...folder } });
+  const fileIt = (wish: Filing) => {
+    if (!busy) file.mutate({ params: { id }, body: wish });
   };
   const putToBack = () => {
     if (!busy && order.length > 1) back.mutate({ params: { id } });

@@ -1,31 +1,70 @@
-import { useState } from 'react';
-import { Document } from '@crow/contract/shapes';
+import { useMemo, useState } from 'react';
+import { Link } from 'react-router';
+import { Input } from '@crow/contract/endpoint';
+import { endpoints } from '@crow/contract/endpoints';
+import { Document, PdfSize } from '@crow/contract/shapes';
+import { nameKey } from '@crow/core/filing/names';
+import { FilingWay, folderBy, nameBy, valuesOf, wayFor } from '@crow/core/filing/pattern';
 import { Button, inputLook } from '../../parts/controls';
 import { folderAtPath, FolderInput } from '../../parts/FolderInput';
 import { useKeys } from '../../parts/keys';
-import { useFolderDocuments, useFolders } from '../../queries';
+import { useFolderDocuments, useFolders, useSettings } from '../../queries';
+import { SizeChoice } from './SizeChoice';
+
+/** A name and a place for a document, and how large its PDF is to be. */
+export type Filing = Input<typeof endpoints.fileDocument>['body'];
 
 interface FolderStripProps {
   document: Document;
-  onFile: (name: string, folder: { folderId: string } | { folderPath: string }) => void;
+  onFile: (wish: Filing) => void;
   busy: boolean;
 }
 
 const LAST_SHOWN = 4;
+
+/** Which way of filing a document follows; it is chosen by folder and kind until somebody says otherwise. */
+function WayChoice({ ways, way, onChange }: { ways: FilingWay[]; way: FilingWay; onChange: (name: string) => void }) {
+  if (ways.length < 2) return <>“{way.name}”</>;
+  return (
+    <select
+      aria-label="Way of filing"
+      className="max-w-40 bg-sunken underline"
+      value={way.name}
+      onChange={(event) => onChange(event.target.value)}
+    >
+      {ways.map(({ name }) => (
+        <option key={name}>{name}</option>
+      ))}
+    </select>
+  );
+}
 
 /** Along the foot of the desk: the name as it will be, the folder it goes to, and the last papers already there. */
 export function FolderStrip({ document, onFile, busy }: FolderStripProps) {
   const { data: folders = [] } = useFolders();
   const [typedName, setTypedName] = useState<string>();
   const [typedFolder, setTypedFolder] = useState<string>();
+  const [chosenWay, setChosenWay] = useState<string>();
+  const [chosenSize, setChosenSize] = useState<PdfSize>();
+  const { data: settings } = useSettings();
+  const ways = settings?.filing ?? [];
   const { suggestion } = document;
-  const name = typedName ?? (document.name || document.proposedName);
-  const path = typedFolder ?? document.folderPath ?? suggestion?.path ?? '';
+  const values = useMemo(() => {
+    const facts = Object.fromEntries(document.facts.map(({ name, value }) => [name, value]));
+    return valuesOf(facts, { createdAt: document.createdAt, pages: document.pages });
+  }, [document]);
+  const chosen = ways.find((way) => way.name === chosenWay);
+  const path = typedFolder ?? (chosen && folderBy(chosen, values)) ?? document.folderPath ?? suggestion?.path ?? '';
   const folder = folderAtPath(folders, path);
   const { data: inside } = useFolderDocuments(folder?.id);
+  const way = chosen ?? wayFor(ways, { kind: values.kind, folder: path });
+  const taken = useMemo(() => new Set(inside?.map((each) => nameKey(each.name))), [inside]);
+  const proposed = nameBy(way.pattern, { ...values, folder: path || undefined }, taken);
+  const name = typedName ?? (document.name || proposed);
+  const size = chosenSize ?? (chosen ? chosen.size : document.name ? document.size : way.size);
   const ready = name.trim() !== '' && path.trim() !== '';
   const file = () => {
-    if (ready) onFile(name, folder ? { folderId: folder.id } : { folderPath: path });
+    if (ready) onFile({ name, size, ...(folder ? { folderId: folder.id } : { folderPath: path }) });
     else
       window.document.querySelector<HTMLElement>(name.trim() === '' ? '[data-name]' : '[data-folder] input')?.focus();
   };
@@ -46,12 +85,17 @@ export function FolderStrip({ document, onFile, busy }: FolderStripProps) {
           onKeyDown={(event) => event.key === 'Enter' && !event.ctrlKey && !event.metaKey && file()}
         />
         <span className="mt-1 block truncate text-xs text-quiet">
-          {typedName !== undefined && document.proposedName && typedName !== document.proposedName ? (
+          {typedName !== undefined && proposed && typedName !== proposed ? (
             <button className="underline" onClick={() => setTypedName(undefined)}>
-              Back to “{document.proposedName}”
+              Back to “{proposed}”
             </button>
           ) : (
-            'from date, who and kind'
+            <>
+              filed as <WayChoice ways={ways} way={way} onChange={setChosenWay} /> ·{' '}
+              <Link className="underline" to="/filing">
+                change how
+              </Link>
+            </>
           )}
         </span>
       </div>
@@ -90,7 +134,8 @@ export function FolderStrip({ document, onFile, busy }: FolderStripProps) {
           <p className="text-sm text-quiet">{folder ? 'Nothing yet.' : 'Choose a folder to see what it holds.'}</p>
         )}
       </div>
-      <div className="flex items-center">
+      <div className="flex flex-col items-stretch gap-1">
+        <SizeChoice documentId={document.id} size={size} onChange={setChosenSize} />
         <Button main data-file-it onClick={file} disabled={busy} hint="Ctrl+Enter" className="h-11 px-5 text-lg">
           File it
         </Button>

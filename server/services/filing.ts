@@ -1,0 +1,112 @@
+import { EntityManager } from 'typeorm';
+import { Document as ShownDocument, DocumentSummary, NameExample } from '@crow/contract/shapes';
+import { FilingWay, folderBy, nameBy, NameValues, valuesOf, wayFor } from '@crow/core/filing/pattern';
+import { FiledBefore, folderFromScratch, PaperLike, suggestFolder } from '@crow/core/filing/suggestFolder';
+import { rows } from '../store/database';
+import { readSettings } from '../store/settings';
+import { listFolders } from './folders';
+
+/** The name and the folder that a document should have: by the ways of filing, and by what was filed before. */
+export async function proposeFiling(
+  manager: EntityManager,
+  document: Pick<DocumentSummary, 'id' | 'state' | 'createdAt' | 'folderPath' | 'pages'>,
+  facts: Partial<Record<string, string>>,
+  wantedFolder: string | null,
+): Promise<Pick<ShownDocument, 'proposedName' | 'suggestion'>> {
+  const { filing: ways } = await readSettings(manager);
+  const values = valuesOf(facts, document);
+  const suggestion =
+    document.state !== 'check'
+      ? null
+      : wantedFolder
+        ? { path: wantedFolder, reason: 'Its divider sheet says so' }
+        : (sentByWay(ways, values) ?? (await likeOthers(manager, document.id, facts)));
+  const folder = document.folderPath ?? suggestion?.path;
+  const way = wayFor(ways, { kind: facts.kind, folder });
+  return { proposedName: nameBy(way.pattern, { ...values, folder }), suggestion };
+}
+
+type Suggestion = ShownDocument['suggestion'];
+
+function sentByWay(ways: FilingWay[], values: NameValues): Suggestion {
+  const way = wayFor(ways, { kind: values.kind });
+  const path = folderBy(way, values);
+  return path ? { path, reason: `Papers filed as “${way.name}” go here` } : null;
+}
+
+/** Where others like it were filed, or else by kind and year. */
+async function likeOthers(
+  manager: EntityManager,
+  documentId: string,
+  { kind, vendor, date }: Partial<Record<string, string>>,
+): Promise<Suggestion> {
+  const paper: PaperLike = { kind, vendor, date, words: await wordsOf(manager, documentId) };
+  const found = suggestFolder(paper, await filedBefore(manager, vendor ?? ''));
+  const like = found && (await listFolders(manager)).find((each) => each.id === found.folderId);
+  if (like) return { path: like.path, reason: found.reason };
+  if (!kind && !date) return null;
+  return { path: folderFromScratch(paper), reason: 'By kind and year; nothing like it was filed before' };
+}
+
+/** The words on a document's first page. */
+async function wordsOf(manager: EntityManager, documentId: string): Promise<string[]> {
+  const [found] = await rows<{ words: string[] | null }>(
+    manager,
+    `select ${FIRST_WORDS} as words from document d where d.id = $1`,
+    [documentId],
+  );
+  return found?.words ?? [];
+}
+
+const FIRST_WORDS = `(select tsvector_to_array(t.tokens) from document_page dp join page_tokens t on t.page_id = dp.page_id
+  where dp.document_id = d.id order by dp.number limit 1)`;
+
+/** So many of the papers filed last are learned from, and so many more from the same sender. */
+const LATEST = 300;
+const LATEST_OF_SENDER = 40;
+
+/** Papers filed before, the newest first. */
+function filedBefore(manager: EntityManager, vendor: string): Promise<FiledBefore[]> {
+  const filed = `d.state <> 'check' and d.binned_at is null and d.folder_id is not null`;
+  return rows(
+    manager,
+    `with learned as (
+       (select d.id from document d where ${filed} order by d.filed_at desc limit ${LATEST})
+       union
+       (select d.id from document d join fact v on v.document_id = d.id and v.name = 'vendor' and lower(v.value) = lower($1)
+        where ${filed} order by d.filed_at desc limit ${LATEST_OF_SENDER})
+     )
+     select d.folder_id as "folderId", v.value as vendor, k.value as kind, ${FIRST_WORDS} as words
+     from learned join document d using (id)
+     left join fact v on v.document_id = d.id and v.name = 'vendor'
+     left join fact k on k.document_id = d.id and k.name = 'kind'
+     order by d.filed_at desc`,
+    [vendor],
+  );
+}
+
+const MOST_EXAMPLES = 8;
+
+/** The documents that came last, those that wait first, with what their names could be made of. */
+export async function filingExamples(manager: EntityManager): Promise<NameExample[]> {
+  const found = await rows<{
+    id: string;
+    name: string;
+    createdAt: Date;
+    pages: number;
+    folder: string | null;
+    facts: Record<string, string> | null;
+  }>(
+    manager,
+    `select d.id, d.name, d.created_at as "createdAt", f.name as folder,
+       (select count(*)::int from document_page where document_id = d.id) as pages,
+       (select jsonb_object_agg(name, value) from fact where document_id = d.id) as facts
+     from document d left join folder f on f.id = d.folder_id where d.binned_at is null
+     order by d.state <> 'check', d.created_at desc limit ${MOST_EXAMPLES}`,
+  );
+  return found.map(({ id, name, createdAt, pages, folder, facts }) => ({
+    id,
+    name,
+    values: valuesOf(facts ?? {}, { createdAt: createdAt.toISOString(), folder: folder ?? undefined, pages }),
+  }));
+}
