@@ -321,6 +321,26 @@ export const endpoints = {
     params: idParams,
   }),
   documentPdf: endpoint({ method: 'GET', path: '/documents/:id/pdf', summary: 'The filed PDF', params: idParams }),
+  listVersions: endpoint({
+    method: 'GET',
+    path: '/documents/:id/versions',
+    summary: 'The PDFs that a document had before, the latest first',
+    params: idParams,
+    reply: array(shape.documentVersion).required(),
+  }),
+  versionPdf: endpoint({
+    method: 'GET',
+    path: '/documents/:id/versions/:number/pdf',
+    summary: 'A PDF that a document had before',
+    params: object({ id, number: number().integer().required() }),
+  }),
+  doubtfulWords: endpoint({
+    method: 'GET',
+    path: '/documents/:id/doubtful-words',
+    summary: 'Words of a document that may be misread',
+    params: idParams,
+    reply: array(shape.doubtful).required(),
+  }),
   documentHits: endpoint({
     method: 'GET',
     path: '/documents/:id/hits',
@@ -382,6 +402,13 @@ export const endpoints = {
     summary: 'Look for the sheet in a page’s picture again',
     params: idParams,
     reply: object({ recipe: shape.recipe, turn: shape.turn, confidence: number().required() }),
+  }),
+  correctWords: endpoint({
+    method: 'PUT',
+    path: '/pages/:id/words',
+    summary: 'Say what words of a page really are; the PDF follows',
+    params: idParams,
+    body: shape.wordChanges,
   }),
   pageText: endpoint({
     method: 'GET',

@@ -162,6 +162,17 @@ export const PROBLEMS = {
     todo: 'Move or delete what is in it first.',
   },
   'folder-into-itself': { status: 400, happened: 'A folder can’t go into itself.', kept: 'Everything is as it was.' },
+  'text-changed': {
+    status: 409,
+    happened: '“{text}” is not there any more; the page was read again or corrected in another window.',
+    kept: 'The text as it is now.',
+    todo: 'Look at the word as it is now.',
+  },
+  'text-own': {
+    status: 409,
+    happened: 'This page came with its own text, which stays as it is.',
+    kept: 'Nothing was changed.',
+  },
   'amount-unclear': { status: 400, happened: '“{text}” is not a number.', todo: 'Type it like 1,234.56 or 1.234,56.' },
   'date-unclear': { status: 400, happened: '“{text}” is not a date.', todo: 'Type it like 14.3.2026 or 2026-03-14.' },
   'scanner-gone': {

@@ -263,6 +263,41 @@ export const pageText = object({
   words: array(mixed<[string, number, number, number, number, number, number, number]>().required()).required(),
 });
 
+/** A word that may be misread; boxes in shares of the page. */
+export const doubtful = object({
+  pageId: id,
+  /** Its place among the words of the page. */
+  index: number().integer().required(),
+  text: string().defined(),
+  box: share.required(),
+  /** The rest of its line. */
+  before: string().defined(),
+  after: string().defined(),
+  lineBox: share.required(),
+});
+export type Doubtful = InferType<typeof doubtful>;
+
+export const wordChanges = object({
+  changes: array(
+    object({
+      index: number().integer().min(0).required(),
+      was: string().defined(),
+      /** Nothing for what is no text. */
+      text: string().trim().max(200, 'a word has 200 characters at most').defined(),
+    }),
+  )
+    .min(1)
+    .max(1000)
+    .required(),
+});
+
+export const documentVersion = object({
+  number: number().integer().required(),
+  until: when,
+  bytes: number().required(),
+});
+export type DocumentVersion = InferType<typeof documentVersion>;
+
 export const folder = object({
   id,
   parentId: string().uuid().nullable().defined(),
@@ -378,6 +413,6 @@ export const kinds = KINDS;
 
 /** What the event stream says: that something of this kind has changed. */
 export interface LiveEvent {
-  kind: 'stack' | 'document' | 'folder' | 'settings' | 'scan' | 'watch';
+  kind: 'stack' | 'text' | 'document' | 'folder' | 'settings' | 'scan' | 'watch';
   id: string | null;
 }

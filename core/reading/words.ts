@@ -76,6 +76,11 @@ export function storeWord({ text, box, confidence, line, baseline }: Word): Stor
   return [text, x, y, width, height, Math.round(confidence * 1000) / 1000, line, Math.round(baseline * 10) / 10];
 }
 
+/** The words of a stored reading, without those that somebody found to be no text. */
+export function restoreWords(stored: readonly StoredWord[]): Word[] {
+  return stored.filter(([text]) => text !== '').map(restoreWord);
+}
+
 export function restoreWord([text, x, y, width, height, confidence, line, baseline]: StoredWord): Word {
   return { text, box: [x, y, width, height], confidence, line, baseline };
 }

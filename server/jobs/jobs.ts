@@ -28,6 +28,8 @@ export interface GivenUp {
 export const WORKER_QUEUES: WorkKind[] = ['take-in', 'bind', 'weigh', 'picture', 'read'];
 const GIVEN_UP = 'given-up';
 const JOB_SECONDS = 600;
+/** Work that is asked for once waits so long for more changes. */
+const GATHER_MS = 1500;
 
 /** The queue, kept in the same database as everything else. */
 export class Jobs {
@@ -68,16 +70,33 @@ export class Jobs {
 
   /** Asks for work; it exists once the manager's transaction commits, and not if it doesn't. */
   async ask<Kind extends WorkKind>(manager: EntityManager, kind: Kind, ...data: Work[Kind][]): Promise<void> {
-    if (data.length === 0) return;
+    if (data.length > 0) await this.insert(manager, kind, data);
+  }
+
+  private async insert<Kind extends WorkKind>(
+    manager: EntityManager,
+    kind: Kind,
+    data: Work[Kind][],
+    startAfter?: Date,
+  ): Promise<void> {
     const db = {
       executeSql: async (text: string, values: unknown[]) => ({
         rows: (await manager.query(text, values)) as unknown[],
       }),
     };
     await this.boss.insert(
-      data.map((each) => ({ name: kind, data: { ...each, kind } })),
+      data.map((each) => ({ name: kind, data: { ...each, kind }, ...(startAfter && { startAfter }) })),
       { db },
     );
+  }
+
+  /** Asks for work on a document unless it is asked for already: changes that come quickly one after the other need it once. */
+  async askOnce<Kind extends 'bind'>(manager: EntityManager, kind: Kind, data: Work[Kind]): Promise<void> {
+    const [waiting] = (await manager.query(
+      `select 1 from jobs.job where name = $1 and state = 'created' and data->>'documentId' = $2 limit 1`,
+      [kind, data.documentId],
+    )) as unknown[];
+    if (!waiting) await this.insert(manager, kind, [data], new Date(Date.now() + GATHER_MS));
   }
 
   async fetch(kind: WorkKind): Promise<PgBoss.JobWithMetadata<Work[WorkKind]> | undefined> {

@@ -11,6 +11,7 @@ import { emptyBin } from '../services/bin';
 import { arrangeDocument } from '../services/documentPages';
 import * as documents from '../services/documents';
 import { documentSizes } from '../services/binding';
+import { doubtfulWordsOf } from '../services/correcting';
 import { filingExamples } from '../services/filing';
 import { find, hitsInDocument } from '../services/finding';
 import { sendBlob } from './sendBlob';
@@ -67,6 +68,30 @@ export function documentRoutes(app: FastifyInstance, context: Context): void {
       download: 'download' in (request.query as object),
     });
   });
+  serve(app, endpoints.listVersions, async ({ params }) => {
+    const found = await rows<{ number: number; until: Date; bytes: string }>(
+      manager,
+      `select v.number, v.until, b.size as bytes from document_version v join blob b on b.id = v.pdf_blob_id
+       where v.document_id = $1 order by v.number desc`,
+      [params.id],
+    );
+    return found.map(({ number, until, bytes }) => ({ number, until: until.toISOString(), bytes: Number(bytes) }));
+  });
+  serve(app, endpoints.versionPdf, async ({ params, reply }) => {
+    const [version] = await rows<{ name: string; pdf_blob_id: string }>(
+      manager,
+      `select d.name, v.pdf_blob_id from document_version v join document d on d.id = v.document_id
+       where v.document_id = $1 and v.number = $2`,
+      [params.id, params.number],
+    );
+    if (!version) throw new Problem('not-found', { what: 'This version' });
+    return sendBlob(context, reply, await describeBlob(context.database, version.pdf_blob_id), {
+      mediaType: 'application/pdf',
+      fileName: `${version.name}, version ${params.number}.pdf`,
+      download: false,
+    });
+  });
+  serve(app, endpoints.doubtfulWords, ({ params }) => doubtfulWordsOf(manager, params.id));
   serve(app, endpoints.documentHits, ({ params, query }) => hitsInDocument(manager, params.id, query.q));
   serve(app, endpoints.find, ({ query }) => find(manager, query.q));
   serve(app, endpoints.listBin, async () => ({

@@ -4,6 +4,7 @@ import { turnSize } from '@crow/core/geometry';
 import { Problem } from '@crow/contract/problems';
 import { Context } from '../context';
 import { changePages, findSheet, PageChange, wavePages } from '../services/changingPages';
+import { correctWords } from '../services/correcting';
 import { swapPage } from '../services/documentPages';
 import { PictureDesk } from '../services/pagePictures';
 import { SourceShelf } from '../services/sources';
@@ -28,6 +29,9 @@ export function pageRoutes(app: FastifyInstance, context: Context, pictures: Pic
     const proposal = await findSheet(context, sources, params.id);
     return proposal;
   });
+  serve(app, endpoints.correctWords, ({ actor, params, body }) =>
+    correctWords(context, actor, params.id, body.changes),
+  );
   serve(app, endpoints.pageText, async ({ params }) => {
     const page = await manager.findOneBy(Page, { id: params.id });
     if (!page) throw new Problem('not-found', { what: 'The page' });

@@ -3,7 +3,7 @@ import { EntityManager } from 'typeorm';
 import { BindPage, bindPdf, BoundPdf } from '@crow/core/pdf/bindPdf';
 import { Recipe } from '@crow/core/imaging/recipe';
 import { Turn, turnSize } from '@crow/core/geometry';
-import { PageText, restoreWord, StoredWord } from '@crow/core/reading/words';
+import { PageText, restoreWords, StoredWord } from '@crow/core/reading/words';
 import { BCP47 } from '@crow/core/reading/language';
 import { Context } from '../context';
 import { BINDING_SIZES, BindingSize, bindingPicture } from '../engines/bindingPictures';
@@ -113,6 +113,13 @@ export async function bindDocument(
   );
   const blob = await storeBytes(database, bound.bytes);
   await database.source.transaction(async (inside) => {
+    // The one before stays, in case that something is wrong with the new one.
+    await inside.query(
+      `insert into document_version (document_id, number, pdf_blob_id)
+       select id, coalesce((select max(number) from document_version where document_id = id), 0) + 1, pdf_blob_id
+       from document where id = $1 and pdf_blob_id is not null and pdf_blob_id <> $2 and state = 'filed'`,
+      [documentId, blob.id],
+    );
     const changed = await rows(
       inside,
       `update document set pdf_blob_id = $2, archival = $3, problem = null where id = $1 and state <> 'check' returning id`,
@@ -197,7 +204,7 @@ async function withPages<Result>(
         number: page.source_number,
         turn: page.turn,
         own: page.own === true,
-        text: page.words ? { width: page.width!, height: page.height!, words: page.words.map(restoreWord) } : undefined,
+        text: page.words ? { width: page.width!, height: page.height!, words: restoreWords(page.words) } : undefined,
         asIs: page.format === 'pdf' && !page.recipe,
         recipe: page.recipe,
       })),

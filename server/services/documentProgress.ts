@@ -2,7 +2,7 @@ import { EntityManager } from 'typeorm';
 import { Box } from '@crow/core/geometry';
 import { Fact as FoundFact } from '@crow/core/reading/facts/fact';
 import { findFacts } from '@crow/core/reading/facts/findFacts';
-import { restoreWord, StoredWord } from '@crow/core/reading/words';
+import { restoreWords, StoredWord } from '@crow/core/reading/words';
 import { FACT_NAMES, FactName } from '@crow/contract/shapes';
 import { Context } from '../context';
 import { rows } from '../store/database';
@@ -35,8 +35,16 @@ export async function isBeingRead(manager: EntityManager, documentId: string): P
   return waiting;
 }
 
-/** After a page of it was read: finds the facts anew, and binds the PDF if it only waited for that. Needs the document's lock. */
-export async function pageWasRead({ jobs }: Context, manager: EntityManager, documentId: string): Promise<void> {
+/**
+ * After a page of it was read: finds the facts anew, and binds the PDF if it only waited for that. Needs the document's lock.
+ * @param gather whether more changes may come at once, so that the PDF is bound a moment later
+ */
+export async function pageWasRead(
+  { jobs }: Context,
+  manager: EntityManager,
+  documentId: string,
+  { gather = false } = {},
+): Promise<void> {
   const [document] = await rows<{ state: string; binned_at: Date | null }>(
     manager,
     'select state, binned_at from document where id = $1',
@@ -44,7 +52,8 @@ export async function pageWasRead({ jobs }: Context, manager: EntityManager, doc
   );
   if (document.state === 'check') await refreshFacts(manager, documentId);
   else if (!(await isBeingRead(manager, documentId))) {
-    await jobs.ask(manager, 'bind', { documentId, actorId: (await owner(manager)).id });
+    const work = { documentId, actorId: (await owner(manager)).id };
+    await (gather ? jobs.askOnce(manager, 'bind', work) : jobs.ask(manager, 'bind', work));
   }
   await announce(manager, 'document', documentId);
 }
@@ -59,7 +68,7 @@ export async function refreshFacts(manager: EntityManager, documentId: string): 
     [documentId],
   );
   const knownVendors = await confirmedVendors(manager);
-  const texts = pages.map(({ width, height, words }) => ({ width, height, words: words.map(restoreWord) }));
+  const texts = pages.map(({ width, height, words }) => ({ width, height, words: restoreWords(words) }));
   const found = findFacts(texts, { knownVendors });
   await manager.query('delete from fact where document_id = $1 and confirmed_by is null', [documentId]);
   for (const name of FACT_NAMES) {

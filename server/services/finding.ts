@@ -3,7 +3,7 @@ import { FoundDocument, Hit } from '@crow/contract/shapes';
 import { Box } from '@crow/core/geometry';
 import { Condition, parseQuery } from '@crow/core/finding/query';
 import { findHits, Term, wordTokens } from '@crow/core/finding/tokens';
-import { linesOf, restoreWord, StoredWord, Word } from '@crow/core/reading/words';
+import { linesOf, restoreWords, StoredWord, Word } from '@crow/core/reading/words';
 import { rows } from '../store/database';
 import { summariseDocuments } from '../store/documentRows';
 import { factConditions } from '../store/factConditions';
@@ -145,7 +145,7 @@ function linesWithHits(
   const lines: FoundDocument['lines'] = [];
   const forms = new Set<string>();
   for (const { page_id: pageId, number: pageNumber, words: stored } of pages) {
-    const words = stored.map(restoreWord);
+    const words = restoreWords(stored);
     const found = findHits(words, phrases);
     hits += found.length;
     const hitWords = new Set(found.flat().map((index) => words[index]));
@@ -182,7 +182,7 @@ export async function hitsInDocument(manager: EntityManager, documentId: string,
     [documentId],
   );
   return pages.flatMap(({ page_id: pageId, number: pageNumber, words: stored, width, height }) => {
-    const words = stored.map(restoreWord);
+    const words = restoreWords(stored);
     return findHits(words, search.phrases).map((indexes) => ({
       pageId,
       pageNumber,

@@ -1,7 +1,7 @@
 import { EntityManager } from 'typeorm';
 import { Turn, turnSize } from '@crow/core/geometry';
 import { findFacts } from '@crow/core/reading/facts/findFacts';
-import { PageText, restoreWord, StoredWord, Word } from '@crow/core/reading/words';
+import { PageText, restoreWords, StoredWord, Word } from '@crow/core/reading/words';
 import { followProposals } from '@crow/core/sorting/arrangement';
 import { backsOf } from '@crow/core/sorting/backs';
 import { proposeCuts } from '@crow/core/sorting/cuts';
@@ -44,7 +44,7 @@ export async function keepSigns(manager: EntityManager, pageId: string): Promise
     [pageId],
   );
   if (!page) return;
-  const words = (page.words as unknown as StoredWord[]).map(restoreWord);
+  const words = restoreWords(page.words as unknown as StoredWord[]);
   const signs = signsOf({ ...page, words }, turnSize(page.pointWidth, page.pointHeight, page.turn));
   const { kind, vendor } = findFacts([{ ...page, words }]);
   const glance = {

@@ -137,7 +137,7 @@ export async function settle(context: Context, page: Page, end: Pick<Page, 'read
 }
 
 /** Makes a page's words findable. */
-async function indexPage(manager: EntityManager, page: Page): Promise<void> {
+export async function indexPage(manager: EntityManager, page: Page): Promise<void> {
   const [reading] = await rows<{ words: [string][] }>(
     manager,
     'select words from reading where page_id = $1 and turn = $2 and version = $3',

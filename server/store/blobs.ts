@@ -120,5 +120,6 @@ export async function sweepUnusedBlobs({ source }: Database): Promise<void> {
     delete from blob b where sha256 is not null and created_at < now() - interval '1 hour'
       and not exists (select 1 from source_file f where f.blob_id = b.id)
       and not exists (select 1 from derived_picture d where d.picture_blob_id = b.id)
-      and not exists (select 1 from document d where d.pdf_blob_id = b.id)`);
+      and not exists (select 1 from document d where d.pdf_blob_id = b.id)
+      and not exists (select 1 from document_version v where v.pdf_blob_id = b.id)`);
 }

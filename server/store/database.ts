@@ -10,6 +10,7 @@ import { WatchedFolders1764500000000 } from './migrations/1764500000000-WatchedF
 import { Dividers1764600000000 } from './migrations/1764600000000-Dividers';
 import { MoreFacts1764700000000 } from './migrations/1764700000000-MoreFacts';
 import { Filing1764800000000 } from './migrations/1764800000000-Filing';
+import { Versions1764900000000 } from './migrations/1764900000000-Versions';
 
 /** Where and how the data is reached; handed to everything that needs it. */
 export interface Database {
@@ -36,6 +37,7 @@ export async function connect(url: string, { poolSize = 10 } = {}): Promise<Data
       Dividers1764600000000,
       MoreFacts1764700000000,
       Filing1764800000000,
+      Versions1764900000000,
     ],
     poolSize,
     // A connection that the database dropped is replaced at the next query; nothing else is to be done about it.

@@ -11,7 +11,8 @@ export async function record(
   manager: EntityManager,
   actor: ActingAs,
   action: string,
-  subject: 'stack' | 'document' | 'folder' | 'file' | 'settings' | 'bin' | 'scanner' | 'preset' | 'watched folder',
+  subject:
+    'page' | 'stack' | 'document' | 'folder' | 'file' | 'settings' | 'bin' | 'scanner' | 'preset' | 'watched folder',
   subjectId: string | null,
   detail: Record<string, unknown> = {},
 ): Promise<void> {

@@ -16,6 +16,7 @@ const stations = {
   check: () => import('./stations/check/Check'),
   shelf: () => import('./stations/shelf/ShelfStation'),
   filing: () => import('./stations/check/WaysOfFiling'),
+  words: () => import('./stations/check/DoubtfulWords'),
 };
 const Capture = lazy(stations.capture);
 const PageEditor = lazy(stations.page);
@@ -24,6 +25,7 @@ const Sort = lazy(stations.sort);
 const Check = lazy(stations.check);
 const ShelfStation = lazy(stations.shelf);
 const WaysOfFiling = lazy(stations.filing);
+const DoubtfulWords = lazy(stations.words);
 // The station that is gone to first is loaded first; the others once there is nothing else to do, so that going there is instant.
 requestIdleCallback(() => Object.values(stations).forEach((load) => void load()), { timeout: 3000 });
 
@@ -42,6 +44,7 @@ createRoot(document.getElementById('root')!).render(
                   <Route path="/sort/:id?" element={<Sort />} />
                   <Route path="/check/:id?" element={<Check />} />
                   <Route path="/shelf/:folder?/:document?" element={<ShelfStation />} />
+                  <Route path="/words/:id" element={<DoubtfulWords />} />
                   <Route path="/filing" element={<WaysOfFiling />} />
                   <Route path="*" element={<Navigate to="/capture" replace />} />
                 </Route>

@@ -46,6 +46,10 @@ export const useSizes = (id: string, enabled: boolean) =>
   });
 export const useFilingExamples = () =>
   useQuery({ queryKey: ['examples'], queryFn: () => ask(endpoints.filingExamples, {}) });
+export const useDoubtful = (id: string) =>
+  useQuery({ queryKey: ['doubtful', id], queryFn: () => ask(endpoints.doubtfulWords, { params: { id } }) });
+export const useVersions = (id: string, enabled: boolean) =>
+  useQuery({ queryKey: ['versions', id], queryFn: () => ask(endpoints.listVersions, { params: { id } }), enabled });
 export const useFolders = () => useQuery({ queryKey: ['folders'], queryFn: () => ask(endpoints.listFolders, {}) });
 export const useFolderDocuments = (id: string | undefined) =>
   useQuery({
@@ -79,7 +83,21 @@ export const usePageText = (id: string, turn: number, version: string, enabled =
 /** Which questions have other answers after a change. */
 const TOUCHED: Record<LiveEvent['kind'], string[]> = {
   stack: ['stacks', 'stack', 'overview', 'bin'],
-  document: ['waiting', 'document', 'inFolder', 'folders', 'overview', 'bin', 'found', 'hits', 'sizes', 'examples'],
+  text: ['text', 'doubtful', 'document', 'found', 'hits'],
+  document: [
+    'waiting',
+    'document',
+    'inFolder',
+    'folders',
+    'overview',
+    'bin',
+    'found',
+    'hits',
+    'sizes',
+    'examples',
+    'versions',
+    'doubtful',
+  ],
   folder: ['folders', 'document', 'waiting'],
   settings: ['settings'],
   watch: ['watched', 'overview'],

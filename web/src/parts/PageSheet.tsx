@@ -1,8 +1,9 @@
-import { DragEvent, memo, ReactNode, useMemo } from 'react';
-import { restoreWord, StoredWord, Word, linesOf } from '@crow/core/reading/words';
+import { DragEvent, memo, ReactNode, useMemo, useState } from 'react';
+import { restoreWord, restoreWords, StoredWord, Word, linesOf } from '@crow/core/reading/words';
 import { Page } from '@crow/contract/shapes';
 import { usePageText } from '../queries';
 import { PagePicture, sizeFor } from './PagePicture';
+import { WordCorrection } from './WordCorrection';
 
 interface SheetProps {
   page: Page;
@@ -28,6 +29,7 @@ export const WORD_MEDIA_TYPE = 'application/x-crow-word';
 /** A page with its picture, and its words over it: they can be selected, copied, and picked. */
 export function PageSheet({ page, number, width, children, onWord }: SheetProps) {
   const { data: text } = usePageText(page.id, page.turn, page.version, page.reading === 'read');
+  const [correcting, setCorrecting] = useState<number>();
   const height = (width * page.height) / page.width;
   return (
     <section
@@ -39,7 +41,25 @@ export function PageSheet({ page, number, width, children, onWord }: SheetProps)
       <PagePicture page={page} size={sizeFor(width, page)} alt={`Page ${number}`} />
       {children}
       {text && (
-        <TextLayer words={text.words} width={text.width} height={text.height} pageId={page.id} onWord={onWord} />
+        <TextLayer
+          words={text.words}
+          width={text.width}
+          height={text.height}
+          pageId={page.id}
+          onWord={onWord}
+          onCorrect={setCorrecting}
+        />
+      )}
+      {correcting !== undefined && text?.words[correcting] && (
+        <WordCorrection
+          key={correcting}
+          pageId={page.id}
+          index={correcting}
+          word={restoreWord(text.words[correcting])}
+          width={text.width}
+          height={text.height}
+          onClose={() => setCorrecting(undefined)}
+        />
       )}
     </section>
   );
@@ -55,10 +75,14 @@ interface LayerProps {
   height: number;
   pageId: string;
   onWord?: SheetProps['onWord'];
+  /** Called with a word's place among the page's words when it is clicked twice. */
+  onCorrect: (index: number) => void;
 }
 
-const TextLayer = memo(function TextLayer({ words: stored, width, height, pageId, onWord }: LayerProps) {
-  const lines = useMemo(() => linesOf(stored.map(restoreWord)), [stored]);
+const TextLayer = memo(function TextLayer({ words: stored, width, height, pageId, onWord, onCorrect }: LayerProps) {
+  const lines = useMemo(() => linesOf(restoreWords(stored)), [stored]);
+  const placeOf = ({ text, box }: Word) =>
+    stored.findIndex(([each, x, y]) => each === text && x === box[0] && y === box[1]);
   const picked = ({ text, box: [x, y, w, h] }: Word): PickedWord => ({
     text,
     pageId,
@@ -89,6 +113,7 @@ const TextLayer = memo(function TextLayer({ words: stored, width, height, pageId
               <span
                 key={place}
                 {...pick(word)}
+                onDoubleClick={() => onCorrect(placeOf(word))}
                 style={{
                   left: `${(100 * x) / width}%`,
                   top: `${(100 * y) / height}%`,

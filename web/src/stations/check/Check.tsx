@@ -7,7 +7,7 @@ import { useKeys } from '../../parts/keys';
 import { useNotices } from '../../parts/notices';
 import { addPagesAddress } from '../../parts/wayBack';
 import { count } from '../../parts/words';
-import { useChange, useDocument, useOverview, useWaiting } from '../../queries';
+import { useChange, useDocument, useDoubtful, useOverview, useWaiting } from '../../queries';
 import { Desk } from './Desk';
 import { Filing, FolderStrip } from './FolderStrip';
 import { showFlight } from './flight';
@@ -98,6 +98,10 @@ function OnTheDesk({ document, order }: { document: Document; order: string[] })
     });
     goOn();
   });
+  const { data: doubtful = [] } = useDoubtful(id);
+  const lookThrough = () => {
+    if (doubtful.length > 0) void navigate(`/words/${id}`, { state: { from: `/check/${id}` } });
+  };
   const busy = file.isPending || back.isPending || bin.isPending;
   const fileIt = (wish: Filing) => {
     if (!busy) file.mutate({ params: { id }, body: wish });
@@ -108,7 +112,7 @@ function OnTheDesk({ document, order }: { document: Document; order: string[] })
   const toBin = () => {
     if (!busy) bin.mutate({ params: { id } });
   };
-  useKeys({ ArrowRight: () => step(1), ArrowLeft: () => step(-1), 'Ctrl+b': putToBack, b: putToBack });
+  useKeys({ ArrowRight: () => step(1), ArrowLeft: () => step(-1), 'Ctrl+b': putToBack, b: putToBack, w: lookThrough });
 
   return (
     <div className="flex h-full flex-col">
@@ -128,6 +132,11 @@ function OnTheDesk({ document, order }: { document: Document; order: string[] })
           {document.forEntry && ' · for an entry in the books'}
           {document.read < document.pages && ` · reading, ${document.read} done`}
         </p>
+        {doubtful.length > 0 && (
+          <Button onClick={lookThrough} hint="w">
+            {count(doubtful.length, 'doubtful word')}
+          </Button>
+        )}
         <Button onClick={() => void navigate(addPagesAddress(id, `/check/${id}`))}>Add pages</Button>
         <Button onClick={putToBack} hint="Ctrl+B" disabled={order.length < 2}>
           To the back

@@ -12,7 +12,8 @@ import { useKeys } from '../../parts/keys';
 import { menuItemLook, menuLook } from '../../parts/menu';
 import { useNotices } from '../../parts/notices';
 import { addPagesAddress } from '../../parts/wayBack';
-import { useChange, useFolders } from '../../queries';
+import { bytes } from '../../parts/words';
+import { useChange, useFolders, useVersions } from '../../queries';
 import { useShelfPlace } from './ShelfStation';
 
 /** What can be done with a document on the shelf; each thing can be undone. */
@@ -96,6 +97,13 @@ export function DocumentMenu({ document }: { document: Document }) {
                 >
                   Add pages
                 </DropdownMenu.Item>
+                <DropdownMenu.Item
+                  className={menuItemLook}
+                  onSelect={() => void navigate(`/words/${id}`, { state: { from: `/shelf/${folderId}/${id}` } })}
+                >
+                  Doubtful words …
+                </DropdownMenu.Item>
+                <EarlierVersions id={id} />
                 <DropdownMenu.Item className={menuItemLook} onSelect={backToCheck}>
                   Back to Check
                 </DropdownMenu.Item>
@@ -133,5 +141,31 @@ export function DocumentMenu({ document }: { document: Document }) {
         />
       )}
     </>
+  );
+}
+
+/** The PDFs that the document had before its text was corrected or its pages changed. */
+function EarlierVersions({ id }: { id: string }) {
+  const { data: versions = [] } = useVersions(id, true);
+  if (versions.length === 0) return null;
+  return (
+    <DropdownMenu.Sub>
+      <DropdownMenu.SubTrigger className={menuItemLook}>Earlier versions</DropdownMenu.SubTrigger>
+      <DropdownMenu.Portal>
+        <DropdownMenu.SubContent className={menuLook}>
+          {versions.map(({ number, until, bytes: size }) => (
+            <DropdownMenu.Item key={number} className={menuItemLook} asChild>
+              <a
+                href={addressOf(endpoints.versionPdf, { params: { id, number: String(number) } })}
+                target="_blank"
+                rel="noreferrer"
+              >
+                until {new Date(until).toLocaleString()} · {bytes(size)}
+              </a>
+            </DropdownMenu.Item>
+          ))}
+        </DropdownMenu.SubContent>
+      </DropdownMenu.Portal>
+    </DropdownMenu.Sub>
   );
 }
