@@ -237,6 +237,16 @@ export const documentSummary = object({
 });
 export type DocumentSummary = InferType<typeof documentSummary>;
 
+/** A document that may be the same paper, and why. */
+export const duplicate = object({
+  id,
+  name: string().defined(),
+  state: documentState,
+  folderId: string().uuid().nullable().defined(),
+  why: string().required(),
+});
+export type Duplicate = InferType<typeof duplicate>;
+
 export const document = documentSummary.concat(
   object({
     stackId: string().uuid().nullable().defined(),
@@ -249,6 +259,9 @@ export const document = documentSummary.concat(
     suggestion: object({ path: string().required(), reason: string().required() }).nullable().default(null).defined(),
     pageList: array(page).required(),
     facts: array(fact).required(),
+    /** What on it does not add up, in sentences. */
+    checks: array(string().required()).required(),
+    duplicates: array(duplicate.required()).required(),
     archival: boolean().nullable().defined(),
     shelfPath: string().nullable().defined(),
   }),

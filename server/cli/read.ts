@@ -1,5 +1,6 @@
 import { Box } from '@crow/core/geometry';
 import { Fact } from '@crow/core/reading/facts/fact';
+import { withInvoiceData } from '@crow/core/reading/facts/invoiceData';
 import { findFacts } from '@crow/core/reading/facts/findFacts';
 import { PageText, plainText } from '@crow/core/reading/words';
 import { eachFile, openFile, parseArguments, parseLanguages } from './files';
@@ -41,7 +42,8 @@ async function readFile(file: string, languages: string[]) {
     });
     pages.push({ width, height, words, language: sheets[0]?.text.language ?? languages[0] });
   }
-  const found = findFacts(pages);
+  const read = findFacts(pages);
+  const found = info.invoice ? withInvoiceData(read, info.invoice) : read;
   return {
     pages: pages.map(({ width, height, words }) => ({
       width,

@@ -5,7 +5,9 @@ import { Orientation } from '@crow/core/geometry';
 import { isPaperSize } from '@crow/core/imaging/straighten';
 import { pageSize } from '@crow/core/pdf/pageSize';
 import { detectFormat, Format, FORMAT_NAMES, HEAD_BYTES, looksLike } from './formats';
+import { InvoiceData } from '@crow/core/reading/facts/invoiceData';
 import { decodeHeic } from './heic';
+import { embeddedInvoice } from './invoiceXml';
 import { countPdfPages, drawPdfPage, pdfPageSizes } from './poppler';
 
 export const MOST_PAGES = 1000;
@@ -36,6 +38,8 @@ export interface SourceInfo {
   name: string;
   format: Format;
   pages: SourcePage[];
+  /** What the electronic invoice inside a PDF says. */
+  invoice?: InvoiceData | null;
 }
 
 sharp.cache({ memory: 32, files: 0, items: 20 });
@@ -50,7 +54,7 @@ export async function inspectFile(path: string, name: string): Promise<SourceInf
   const format = detectFormat(head);
   if (!format) throw new Problem('file-unknown', { name, looksLike: looksLike(head) });
   const pages = await pagesOf(path, name, format);
-  return { path, name, format, pages };
+  return { path, name, format, pages, ...(format === 'pdf' && { invoice: await embeddedInvoice(path) }) };
 }
 
 async function readHead(path: string, name: string): Promise<Buffer> {

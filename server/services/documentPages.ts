@@ -6,7 +6,8 @@ import { rows } from '../store/database';
 import { Document } from '../store/entities';
 import { ActingAs, record } from '../store/history';
 import { announce } from '../store/live';
-import { isBeingRead, refreshFacts } from './documentProgress';
+import { isBeingRead } from './documentProgress';
+import { refreshFacts } from './facts';
 
 /** Puts pages into a document: before one of its pages, instead of one, or at its end. The document stays locked. */
 export async function placeInDocument(

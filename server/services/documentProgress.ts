@@ -1,13 +1,9 @@
 import { EntityManager } from 'typeorm';
-import { Box } from '@crow/core/geometry';
-import { Fact as FoundFact } from '@crow/core/reading/facts/fact';
-import { findFacts } from '@crow/core/reading/facts/findFacts';
-import { restoreWords, StoredWord } from '@crow/core/reading/words';
-import { FACT_NAMES, FactName } from '@crow/contract/shapes';
 import { Context } from '../context';
 import { rows } from '../store/database';
 import { owner } from '../store/history';
 import { announce } from '../store/live';
+import { refreshFacts } from './facts';
 
 /** The document that a page belongs to, locked until the transaction ends when asked. */
 export async function documentOfPage(
@@ -56,57 +52,4 @@ export async function pageWasRead(
     await (gather ? jobs.askOnce(manager, 'bind', work) : jobs.ask(manager, 'bind', work));
   }
   await announce(manager, 'document', documentId);
-}
-
-/** Finds the facts in what has been read so far; what a person has set stays. */
-export async function refreshFacts(manager: EntityManager, documentId: string): Promise<void> {
-  const pages = await rows<{ page_id: string; width: number; height: number; words: StoredWord[] }>(
-    manager,
-    `select p.id as page_id, r.width, r.height, r.words
-     from document_page dp join page p on p.id = dp.page_id join reading r on r.page_id = p.id and r.turn = p.turn and r.version = p.version
-     where dp.document_id = $1 order by dp.number`,
-    [documentId],
-  );
-  const knownVendors = await confirmedVendors(manager);
-  const texts = pages.map(({ width, height, words }) => ({ width, height, words: restoreWords(words) }));
-  const found = findFacts(texts, { knownVendors });
-  await manager.query('delete from fact where document_id = $1 and confirmed_by is null', [documentId]);
-  for (const name of FACT_NAMES) {
-    const fact: FoundFact<string | number> | null = found[name];
-    if (!fact) continue;
-    const value = MONEY.includes(name) ? Number(fact.value).toFixed(2) : String(fact.value);
-    const page = pages[fact.page - 1];
-    await manager.query(
-      `insert into fact (document_id, name, value, page_id, box, confidence, why, repaired) values ($1, $2, $3, $4, $5, $6, $7, $8)
-       on conflict do nothing`,
-      [
-        documentId,
-        name,
-        value,
-        page.page_id,
-        JSON.stringify(shareOf(fact.box, page)),
-        fact.confidence,
-        fact.why,
-        fact.repaired !== undefined,
-      ],
-    );
-  }
-}
-
-const MONEY: FactName[] = ['net', 'tax', 'total'];
-const MOST_VENDORS = 2000;
-
-/** The senders that a person has confirmed on some paper, the latest first. */
-async function confirmedVendors(manager: EntityManager): Promise<string[]> {
-  const found = await rows<{ value: string }>(
-    manager,
-    `select value from fact where name = 'vendor' and confirmed_by is not null
-     group by value order by max(at) desc limit ${MOST_VENDORS}`,
-  );
-  return found.map(({ value }) => value);
-}
-
-/** A box in pixels as shares of the page's width and height. */
-function shareOf([x, y, w, h]: Box, { width, height }: { width: number; height: number }): Box {
-  return [x / width, y / height, w / width, h / height];
 }

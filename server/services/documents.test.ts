@@ -58,7 +58,7 @@ describe('checking', () => {
     await room.file(await invoice(), 'First', 'Workshop/Dyeing');
     const { suggestion } = await read(await invoice());
     const [folder] = (await room.ask(endpoints.listFolders, {})).filter(({ path }) => path === 'Workshop/Dyeing');
-    expect(suggestion).toEqual({ path: folder.path, reason: 'The last paper from Marlowe Dye Works Ltd went here' });
+    expect(suggestion).toEqual({ path: folder.path, reason: 'The last one from Marlowe Dye Works Ltd went here' });
   });
 });
 

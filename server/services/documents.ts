@@ -14,6 +14,7 @@ import { announce } from '../store/live';
 import { summariseDocuments } from '../store/documentRows';
 import { pagesOfDocument } from '../store/stackRows';
 import { isBeingRead } from './documentProgress';
+import { duplicatesOf, rememberSender } from './facts';
 import { proposeFiling } from './filing';
 import { folderAt } from './folders';
 
@@ -43,10 +44,11 @@ export async function readDocument(manager: EntityManager, id: string): Promise<
     archival: boolean | null;
     shelfPath: string | null;
     wantedFolder: string | null;
+    checks: string[];
     size: PdfSize;
   }>(
     manager,
-    `select d.stack_id as "stackId", s.name as "stackName", d.archival, f.path as "shelfPath", d.wanted_folder as "wantedFolder", d.pdf_size as size
+    `select d.stack_id as "stackId", s.name as "stackName", d.archival, f.path as "shelfPath", d.wanted_folder as "wantedFolder", d.pdf_size as size, d.checks
      from document d left join stack s on s.id = d.stack_id left join shelf_file f on f.document_id = d.id where d.id = $1`,
     [id],
   );
@@ -62,6 +64,7 @@ export async function readDocument(manager: EntityManager, id: string): Promise<
     ...summary,
     ...more,
     facts,
+    duplicates: await duplicatesOf(manager, id),
     pageList: await pagesOfDocument(manager, id),
     ...proposal,
   };
@@ -169,6 +172,7 @@ export async function fileDocument(
       id,
       actor.id,
     ]);
+    await rememberSender(manager, id);
     if (!(await isBeingRead(manager, id))) await jobs.ask(manager, 'bind', { documentId: id, actorId: actor.id });
     await record(manager, actor, 'filed', 'document', id, { name: given, folderId });
     await announce(manager, 'document', id);

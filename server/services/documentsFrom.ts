@@ -6,7 +6,7 @@ import { rows } from '../store/database';
 import { ActingAs, record } from '../store/history';
 import { announce } from '../store/live';
 import { currentArrangement } from '../store/stackRows';
-import { refreshFacts } from './documentProgress';
+import { refreshFacts } from './facts';
 
 /**
  * Makes the documents that the cuts of an open stack say, inside a transaction that has locked it; they wait in Check.

@@ -93,6 +93,9 @@ export async function findPages(context: Context, fileId: string): Promise<void>
     if (!(error instanceof Problem)) throw error;
     return refuse(context, file, error);
   }
+  const { invoice } = info;
+  if (invoice)
+    await database.source.manager.query('update source_file set invoice = $2 where id = $1', [file.id, invoice]);
   await addPages(context, file, info);
 }
 

@@ -5,7 +5,8 @@ import { findKind } from './kinds';
 import { amountsIn, currencyIn } from './money';
 import { findNumber } from './numbers';
 import { Row, rowsOf } from './rows';
-import { findSender } from './senders';
+import { findSender, KNOWN_NAME } from './senders';
+import { findSigns, senderBySigns } from './signs';
 import { findSums } from './sums';
 import { asLinesFact, findLines } from './tableLines';
 
@@ -13,10 +14,11 @@ import { asLinesFact, findLines } from './tableLines';
  * What a paper says: kind, who from, dates, number, money and lines, from the text of its pages (in order); null for what was
  * not found. Nothing is made up: each fact stands somewhere on the paper.
  * @param knownVendors names that a person has confirmed before: recognised again, in the spelling that was confirmed
+ * @param knownSigns bank accounts, tax numbers, addresses and phones that stood on confirmed papers, and whose they were
  */
 export function findFacts(
   pages: readonly Pick<PageText, 'width' | 'height' | 'words'>[],
-  { knownVendors = [] }: { knownVendors?: string[] } = {},
+  { knownVendors = [], knownSigns = [] }: { knownVendors?: string[]; knownSigns?: KnownSign[] } = {},
 ): Facts {
   const rows = rowsOf(pages);
   const kind = findKind(rows, pages[0]);
@@ -27,7 +29,7 @@ export function findFacts(
   const sums = isBill ? findSums(rows, lines) : { net: null, tax: null, taxRate: null, total: null, addsUp: false };
   return {
     kind,
-    vendor: findSender(rows, pages[0], knownVendors),
+    vendor: senderOf(rows, pages, knownVendors, knownSigns),
     date,
     dueDate: isBill ? dueDate : null,
     number: isBill ? findNumber(rows) : null,
@@ -38,6 +40,22 @@ export function findFacts(
     total: sums.total,
     lines: asLinesFact(lines, sums.addsUp ? 0.97 : 0.6, sums.addsUp ? 'they add up' : 'rows with an amount'),
   };
+}
+
+export type KnownSign = { kind: string; value: string; vendor: string };
+
+/** Who a paper is from: by a name that is known, else by signs that are, else by its letterhead. */
+function senderOf(
+  rows: readonly Row[],
+  pages: readonly Pick<PageText, 'width' | 'height' | 'words'>[],
+  knownVendors: string[],
+  knownSigns: KnownSign[],
+): Fact | null {
+  const read = findSender(rows, pages[0], knownVendors);
+  const bySigns = knownSigns.length > 0 ? senderBySigns(findSigns(pages), knownSigns) : undefined;
+  if (!bySigns || read?.why === KNOWN_NAME) return read;
+  const { vendor: value, why } = bySigns;
+  return { value, page: read?.page ?? 1, box: read?.box ?? [0, 0, 0, 0], confidence: 0.95, why };
 }
 
 /** The currency that stands beside most amounts; where none does, the one that is named anywhere. */

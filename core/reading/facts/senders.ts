@@ -21,6 +21,9 @@ export function findSender(rows: readonly Row[], first: FirstPage | undefined, k
   return findKnownVendor(head, known) ?? findVendor(head, rows);
 }
 
+/** Why a sender is told that a person has confirmed before. */
+export const KNOWN_NAME = 'confirmed before';
+
 /** A sender that is known already, in the head of the first page: the surest way to tell one. */
 function findKnownVendor(head: readonly Row[], known: string[]): Fact | null {
   const keys = known.map((name) => ({ name, key: lettersOf(name) })).filter(({ key }) => key.length >= LEAST_LETTERS);
@@ -29,7 +32,7 @@ function findKnownVendor(head: readonly Row[], known: string[]): Fact | null {
     const match = keys.find(({ key }) => letters === key || editDistance(letters, key) <= key.length * MOST_MISREAD);
     if (!match) continue;
     const sure = words.reduce((sum, word) => sum + word.confidence, 0) / words.length;
-    return { value: match.name, page: 1, box, confidence: Math.min(0.98, 0.6 + 0.38 * sure), why: 'confirmed before' };
+    return { value: match.name, page: 1, box, confidence: Math.min(0.98, 0.6 + 0.38 * sure), why: KNOWN_NAME };
   }
   return null;
 }

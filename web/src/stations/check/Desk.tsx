@@ -1,4 +1,5 @@
 import { useEffect, useMemo, useRef, useState } from 'react';
+import { Link } from 'react-router';
 import { endpoints } from '@crow/contract/endpoints';
 import { Document, Fact, FactName } from '@crow/contract/shapes';
 import { ProblemText } from '../../parts/controls';
@@ -79,6 +80,7 @@ export function Desk({ document }: { document: Document }) {
           <ProblemText report={problem} />
         </div>
       )}
+      <Doubts document={document} />
       {document.pageList.map((page) => (
         <WarningLine key={page.id} page={page} onTidy={() => go(`/page/${document.stackId}/${page.id}`)} />
       ))}
@@ -130,6 +132,29 @@ export function Desk({ document }: { document: Document }) {
         </div>
       )}
     </div>
+  );
+}
+
+/** What does not add up, and papers that may be the same. */
+function Doubts({ document: { checks, duplicates } }: { document: Document }) {
+  if (checks.length === 0 && duplicates.length === 0) return null;
+  return (
+    <ul role="status" className="space-y-1 border-b border-rule bg-attention-soft px-6 py-2 text-sm">
+      {duplicates.map(({ id, name, state, folderId, why }) => (
+        <li key={id}>
+          <strong className="font-semibold text-attention">! Perhaps here already:</strong>{' '}
+          <Link className="underline" to={state === 'check' ? `/check/${id}` : `/shelf/${folderId}/${id}`}>
+            {name || 'another one that waits'}
+          </Link>{' '}
+          has {why}.
+        </li>
+      ))}
+      {checks.map((check) => (
+        <li key={check}>
+          <strong className="font-semibold text-attention">!</strong> {check}
+        </li>
+      ))}
+    </ul>
   );
 }
 

@@ -1,0 +1,161 @@
+import { Box } from '../../geometry';
+import { decodeEntities } from '../entities';
+import { Fact, FactLine, Facts } from './fact';
+
+/** What an electronic invoice says of itself (EN 16931); null for what it leaves out. Money in units of the currency. */
+export interface InvoiceData {
+  vendor: string | null;
+  /** ISO 8601. */
+  date: string | null;
+  dueDate: string | null;
+  number: string | null;
+  /** ISO 4217. */
+  currency: string | null;
+  net: number | null;
+  tax: number | null;
+  /** In percent; of several rates the one with most tax. */
+  taxRate: number | null;
+  total: number | null;
+  lines: FactLine[];
+}
+
+type Node = string | number | { [name: string]: Node } | Node[] | undefined;
+
+/**
+ * Reads the XML of an electronic invoice in one of the two syntaxes of EN 16931: UN/CEFACT cross industry invoice (which Factur-X
+ * and ZUGFeRD put into PDFs) or UBL 2.1.
+ * @param tree the document as nested objects, without the prefixes of name spaces; text of elements with attributes in `#text`
+ * @returns null when it is no invoice
+ */
+export function readInvoiceXml(tree: unknown): InvoiceData | null {
+  const root = tree as { [name: string]: Node };
+  const data = root.CrossIndustryInvoice
+    ? fromCii(root.CrossIndustryInvoice)
+    : root.Invoice
+      ? fromUbl(root.Invoice)
+      : null;
+  return data && (data.number || data.total !== null) ? data : null;
+}
+
+function fromCii(invoice: Node): InvoiceData {
+  const head = at(invoice, 'ExchangedDocument');
+  const trade = at(invoice, 'SupplyChainTradeTransaction');
+  const settlement = at(trade, 'ApplicableHeaderTradeSettlement');
+  const sums = at(settlement, 'SpecifiedTradeSettlementHeaderMonetarySummation');
+  return {
+    vendor: text(at(trade, 'ApplicableHeaderTradeAgreement', 'SellerTradeParty', 'Name')),
+    date: day(at(head, 'IssueDateTime', 'DateTimeString')),
+    dueDate: day(at(settlement, 'SpecifiedTradePaymentTerms', 'DueDateDateTime', 'DateTimeString')),
+    number: text(at(head, 'ID')),
+    currency: text(at(settlement, 'InvoiceCurrencyCode')),
+    net: amount(at(sums, 'TaxBasisTotalAmount')),
+    tax: amount(at(sums, 'TaxTotalAmount')),
+    taxRate: mostTaxed(
+      list(at(settlement, 'ApplicableTradeTax')).map((tax) => [
+        amount(at(tax, 'CalculatedAmount')),
+        amount(at(tax, 'RateApplicablePercent')),
+      ]),
+    ),
+    total: amount(at(sums, 'GrandTotalAmount')),
+    lines: list(at(trade, 'IncludedSupplyChainTradeLineItem')).map((line) => ({
+      description: text(at(line, 'SpecifiedTradeProduct', 'Name')) ?? '',
+      quantity: amount(at(line, 'SpecifiedLineTradeDelivery', 'BilledQuantity')),
+      unitPrice: amount(at(line, 'SpecifiedLineTradeAgreement', 'NetPriceProductTradePrice', 'ChargeAmount')),
+      amount:
+        amount(
+          at(line, 'SpecifiedLineTradeSettlement', 'SpecifiedTradeSettlementLineMonetarySummation', 'LineTotalAmount'),
+        ) ?? 0,
+    })),
+  };
+}
+
+function fromUbl(invoice: Node): InvoiceData {
+  const party = at(invoice, 'AccountingSupplierParty', 'Party');
+  const sums = at(invoice, 'LegalMonetaryTotal');
+  const tax = at(invoice, 'TaxTotal');
+  return {
+    vendor: text(at(party, 'PartyName', 'Name')) ?? text(at(party, 'PartyLegalEntity', 'RegistrationName')),
+    date: day(at(invoice, 'IssueDate')),
+    dueDate: day(at(invoice, 'DueDate')),
+    number: text(at(invoice, 'ID')),
+    currency: text(at(invoice, 'DocumentCurrencyCode')),
+    net: amount(at(sums, 'TaxExclusiveAmount')),
+    tax: amount(at(tax, 'TaxAmount')),
+    taxRate: mostTaxed(
+      list(at(tax, 'TaxSubtotal')).map((each) => [
+        amount(at(each, 'TaxAmount')),
+        amount(at(each, 'TaxCategory', 'Percent')),
+      ]),
+    ),
+    total: amount(at(sums, 'TaxInclusiveAmount')) ?? amount(at(sums, 'PayableAmount')),
+    lines: list(at(invoice, 'InvoiceLine')).map((line) => ({
+      description: text(at(line, 'Item', 'Name')) ?? '',
+      quantity: amount(at(line, 'InvoicedQuantity')),
+      unitPrice: amount(at(line, 'Price', 'PriceAmount')),
+      amount: amount(at(line, 'LineExtensionAmount')) ?? 0,
+    })),
+  };
+}
+
+/** What stands below a node by names; of several the first. */
+function at(node: Node, ...names: string[]): Node {
+  let here = node;
+  for (const [place, name] of names.entries()) {
+    const first = Array.isArray(here) ? here[0] : here;
+    if (typeof first !== 'object' || Array.isArray(first)) return undefined;
+    here = first[name];
+    if (place < names.length - 1 && Array.isArray(here)) here = here[0];
+  }
+  return here;
+}
+
+function list(node: Node): Node[] {
+  return node === undefined ? [] : Array.isArray(node) ? node : [node];
+}
+
+function text(node: Node): string | null {
+  const first = Array.isArray(node) ? node[0] : node;
+  const value = typeof first === 'object' && !Array.isArray(first) ? first['#text'] : first;
+  return typeof value === 'string' || typeof value === 'number' ? decodeEntities(String(value)).trim() || null : null;
+}
+
+function amount(node: Node): number | null {
+  const value = text(node);
+  return value !== null && /^-?\d+(\.\d+)?$/.test(value) ? Number(value) : null;
+}
+
+/** A day as 20260305 or 2026-03-05. */
+function day(node: Node): string | null {
+  const found = /^(\d{4})-?(\d{2})-?(\d{2})/.exec(text(node) ?? '');
+  return found ? found.slice(1).join('-') : null;
+}
+
+function mostTaxed(rates: [tax: number | null, percent: number | null][]): number | null {
+  return rates.toSorted((a, b) => (b[0] ?? 0) - (a[0] ?? 0))[0]?.[1] ?? null;
+}
+
+const NOWHERE: Box = [0, 0, 0, 0];
+const WHY = 'from the invoice data inside the PDF';
+
+/** The facts of a paper that carries its invoice as data: that counts, and what was read only says where it stands. */
+export function withInvoiceData(read: Facts, data: InvoiceData): Facts {
+  const fact = <Value>(name: keyof InvoiceData, value: Value | null): Fact<Value> | null => {
+    const found = read[name] as Fact<Value> | null;
+    if (value === null) return found;
+    const same = found && JSON.stringify(found.value) === JSON.stringify(value);
+    return { value, page: same ? found.page : 1, box: same ? found.box : NOWHERE, confidence: 1, why: WHY };
+  };
+  return {
+    kind: { value: 'invoice', page: read.kind?.page ?? 1, box: read.kind?.box ?? NOWHERE, confidence: 1, why: WHY },
+    vendor: fact('vendor', data.vendor),
+    date: fact('date', data.date),
+    dueDate: fact('dueDate', data.dueDate),
+    number: fact('number', data.number),
+    currency: fact('currency', data.currency),
+    net: fact('net', data.net),
+    tax: fact('tax', data.tax),
+    taxRate: fact('taxRate', data.taxRate),
+    total: fact('total', data.total),
+    lines: data.lines.length > 0 ? fact('lines', data.lines) : read.lines,
+  };
+}

@@ -1,0 +1,106 @@
+import { PDFDocument } from '@cantoo/pdf-lib';
+import { endpoints } from '@crow/contract/endpoints';
+import { textPdf } from '../testing/made';
+import { TestRoom } from '../testing/room';
+
+let room: TestRoom;
+beforeEach(async () => void (room = await TestRoom.open()));
+afterEach(() => room.close());
+
+const read = (id: string) => room.ask(endpoints.readDocument, { params: { id } });
+const valueOf = async (id: string, name: string) => (await read(id)).facts.find((fact) => fact.name === name);
+
+const INVOICE = 'Saltgate Yarns\nInvoice\nInvoice no. 1302\nDate 11 November 2026\nTwo cones of warp\nTotal £ 186.60';
+
+describe('a paper that is here already', () => {
+  it('is told by sender and number, or by sender, date and total', async () => {
+    const first = await room.documentOf('a.pdf', await textPdf(INVOICE));
+    await room.file(first, 'First', 'Yarn');
+    const again = await room.documentOf('b.pdf', await textPdf(`${INVOICE}\nCopy`));
+    expect((await read(again)).duplicates).toEqual([
+      { id: first, name: 'First', state: 'filed', folderId: expect.any(String), why: 'the same sender and number' },
+    ]);
+    const unnumbered = await room.documentOf('c.pdf', await textPdf(INVOICE.replace('Invoice no. 1302\n', '')));
+    expect((await read(unnumbered)).duplicates.map(({ why }) => why)).toContain('the same sender, date and total');
+  });
+
+  it('is not one with another number, day or total', async () => {
+    await room.documentOf('a.pdf', await textPdf(INVOICE));
+    const next = INVOICE.replace('1302', '1417').replace('11 November', '2 December').replace('186.60', '186.90');
+    const other = await room.documentOf('b.pdf', await textPdf(next));
+    expect((await read(other)).duplicates).toEqual([]);
+  });
+});
+
+it('knows a sender again by what stands at the foot, once somebody has confirmed it', async () => {
+  const paper = (head: string, number: number) =>
+    textPdf(
+      `${head}\nInvoice\nInvoice no. ${number}\nDate 11 November 2026\nTotal £ 186.60\nwww.saltgate.example\nIBAN DE64 7112 2003 0000 1122 33`,
+    );
+  const first = await room.documentOf('a.pdf', await paper('Sa1tgate Vams', 1));
+  await room.ask(endpoints.changeFact, { params: { id: first, name: 'vendor' }, body: { value: 'Saltgate Yarns' } });
+  await room.file(first, 'First', 'Yarn');
+  const second = await room.documentOf('b.pdf', await paper('S lt ate Ya ns', 2));
+  expect(await valueOf(second, 'vendor')).toMatchObject({ value: 'Saltgate Yarns', why: 'its bank account is known' });
+});
+
+it('says when check digits do not fit', async () => {
+  const id = await room.documentOf('a.pdf', await textPdf(`${INVOICE}\nIBAN DE65 7112 2003 0000 1122 33`));
+  expect((await read(id)).checks).toEqual([expect.stringContaining('DE65 7112 2003 0000 1122 33 do not fit')]);
+});
+
+describe('an electronic invoice', () => {
+  const xml = `<?xml version="1.0" encoding="UTF-8"?>
+<rsm:CrossIndustryInvoice xmlns:rsm="urn:rsm" xmlns:ram="urn:ram" xmlns:udt="urn:udt">
+ <rsm:ExchangedDocument><ram:ID>SY-77</ram:ID>
+  <ram:IssueDateTime><udt:DateTimeString format="102">20261111</udt:DateTimeString></ram:IssueDateTime></rsm:ExchangedDocument>
+ <rsm:SupplyChainTradeTransaction>
+  <ram:IncludedSupplyChainTradeLineItem>
+   <ram:SpecifiedTradeProduct><ram:Name>Merino, 1 kg</ram:Name></ram:SpecifiedTradeProduct>
+   <ram:SpecifiedLineTradeAgreement><ram:NetPriceProductTradePrice><ram:ChargeAmount>50.00</ram:ChargeAmount></ram:NetPriceProductTradePrice></ram:SpecifiedLineTradeAgreement>
+   <ram:SpecifiedLineTradeDelivery><ram:BilledQuantity unitCode="KGM">2</ram:BilledQuantity></ram:SpecifiedLineTradeDelivery>
+   <ram:SpecifiedLineTradeSettlement><ram:SpecifiedTradeSettlementLineMonetarySummation><ram:LineTotalAmount>100.00</ram:LineTotalAmount></ram:SpecifiedTradeSettlementLineMonetarySummation></ram:SpecifiedLineTradeSettlement>
+  </ram:IncludedSupplyChainTradeLineItem>
+  <ram:ApplicableHeaderTradeAgreement><ram:SellerTradeParty><ram:Name>Spinnerei Wiesengrund &amp; Co</ram:Name></ram:SellerTradeParty></ram:ApplicableHeaderTradeAgreement>
+  <ram:ApplicableHeaderTradeSettlement><ram:InvoiceCurrencyCode>EUR</ram:InvoiceCurrencyCode>
+   <ram:ApplicableTradeTax><ram:CalculatedAmount>19.00</ram:CalculatedAmount><ram:RateApplicablePercent>19.00</ram:RateApplicablePercent></ram:ApplicableTradeTax>
+   <ram:SpecifiedTradeSettlementHeaderMonetarySummation><ram:TaxBasisTotalAmount>100.00</ram:TaxBasisTotalAmount>
+    <ram:TaxTotalAmount currencyID="EUR">19.00</ram:TaxTotalAmount><ram:GrandTotalAmount>119.00</ram:GrandTotalAmount></ram:SpecifiedTradeSettlementHeaderMonetarySummation>
+  </ram:ApplicableHeaderTradeSettlement>
+ </rsm:SupplyChainTradeTransaction>
+</rsm:CrossIndustryInvoice>`;
+
+  async function withXml(content: string, name = 'factur-x.xml') {
+    const pdf = await PDFDocument.load(await textPdf('Spinnerei Wiesengrund\nRechnung SY-77\nBetrag 119,00 EUR'));
+    await pdf.attach(new TextEncoder().encode(content), name, { mimeType: 'text/xml' });
+    return pdf.save();
+  }
+
+  it('inside a PDF is where the facts come from', async () => {
+    const id = await room.documentOf('a.pdf', await withXml(xml));
+    const { facts } = await read(id);
+    expect(Object.fromEntries(facts.map(({ name, value }) => [name, value]))).toMatchObject({
+      kind: 'invoice',
+      vendor: 'Spinnerei Wiesengrund & Co',
+      number: 'SY-77',
+      date: '2026-11-11',
+      currency: 'EUR',
+      net: '100.00',
+      tax: '19.00',
+      taxRate: '19',
+      total: '119.00',
+    });
+    expect(facts.every(({ confidence }) => confidence === 1)).toBe(true);
+    // What stands on the page too says where.
+    expect(facts.find(({ name }) => name === 'total')?.box).not.toBeNull();
+  });
+
+  it.each([
+    ['no XML at all', 'not <xml'],
+    ['something else', '<?xml version="1.0"?><Invoice><Greeting>hello</Greeting></Invoice>'],
+    ['an entity that grows', `<!DOCTYPE x [<!ENTITY a "${'b'.repeat(1000)}">]><x>&a;</x>`],
+  ])('that is %s leaves the facts to reading', async (_, content) => {
+    const id = await room.documentOf('a.pdf', await withXml(content));
+    expect(await valueOf(id, 'kind')).toMatchObject({ value: 'invoice', why: expect.not.stringContaining('data') });
+  });
+});

@@ -1,0 +1,154 @@
+import { EntityManager } from 'typeorm';
+import { Duplicate, FACT_NAMES, FactName } from '@crow/contract/shapes';
+import { Box } from '@crow/core/geometry';
+import { Fact as FoundFact } from '@crow/core/reading/facts/fact';
+import { findFacts, KnownSign } from '@crow/core/reading/facts/findFacts';
+import { InvoiceData, withInvoiceData } from '@crow/core/reading/facts/invoiceData';
+import { checksOf, findSigns, Sign } from '@crow/core/reading/facts/signs';
+import { PageText, restoreWords, StoredWord } from '@crow/core/reading/words';
+import { rows } from '../store/database';
+
+/** Finds the facts in what has been read so far; what a person has set stays. */
+export async function refreshFacts(manager: EntityManager, documentId: string): Promise<void> {
+  const texts = await textsOf(manager, documentId);
+  const knownVendors = await confirmedVendors(manager);
+  const signs = findSigns(texts);
+  const read = findFacts(texts, { knownVendors, knownSigns: await knownSigns(manager, documentId, signs) });
+  const invoice = await invoiceOf(manager, documentId);
+  const found = invoice ? withInvoiceData(read, invoice) : read;
+  await manager.query('delete from fact where document_id = $1 and confirmed_by is null', [documentId]);
+  for (const name of FACT_NAMES) {
+    const fact: FoundFact<string | number> | null = found[name];
+    if (!fact) continue;
+    const value = MONEY.includes(name) ? Number(fact.value).toFixed(2) : String(fact.value);
+    const page: ReadPage | undefined = texts[fact.page - 1];
+    await manager.query(
+      `insert into fact (document_id, name, value, page_id, box, confidence, why, repaired) values ($1, $2, $3, $4, $5, $6, $7, $8)
+       on conflict do nothing`,
+      [
+        documentId,
+        name,
+        value,
+        page?.pageId ?? null,
+        // What is known from elsewhere stands nowhere on the page.
+        page && fact.box[2] > 0 ? JSON.stringify(shareOf(fact.box, page)) : null,
+        fact.confidence,
+        fact.why,
+        fact.repaired !== undefined,
+      ],
+    );
+  }
+  const days = { date: found.date?.value, dueDate: found.dueDate?.value };
+  await manager.query('update document set checks = $2, lines = $3 where id = $1', [
+    documentId,
+    JSON.stringify(checksOf(signs, days)),
+    found.lines && JSON.stringify(found.lines.value),
+  ]);
+}
+
+interface ReadPage extends Pick<PageText, 'width' | 'height' | 'words'> {
+  pageId: string;
+}
+
+/** What has been read of a document's pages so far, in their order. */
+export async function textsOf(manager: EntityManager, documentId: string): Promise<ReadPage[]> {
+  const pages = await rows<{ pageId: string; width: number; height: number; words: StoredWord[] }>(
+    manager,
+    `select p.id as "pageId", r.width, r.height, r.words
+     from document_page dp join page p on p.id = dp.page_id join reading r on r.page_id = p.id and r.turn = p.turn and r.version = p.version
+     where dp.document_id = $1 order by dp.number`,
+    [documentId],
+  );
+  return pages.map((page) => ({ ...page, words: restoreWords(page.words) }));
+}
+
+/** The electronic invoice that all pages of a document came with, if they did. */
+async function invoiceOf(manager: EntityManager, documentId: string): Promise<InvoiceData | null> {
+  const files = await rows<{ invoice: InvoiceData | null }>(
+    manager,
+    `select f.invoice from source_file f where f.id in (
+       select p.source_file_id from document_page dp join page p on p.id = dp.page_id where dp.document_id = $1
+     )`,
+    [documentId],
+  );
+  return files.length === 1 ? files[0].invoice : null;
+}
+
+/** Which senders' confirmed papers have these signs. */
+function knownSigns(manager: EntityManager, documentId: string, signs: Sign[]): Promise<KnownSign[]> {
+  return rows(
+    manager,
+    `select distinct s.kind, s.value, s.vendor from sender_sign s
+     join unnest($2::text[], $3::text[]) as sought (kind, value) using (kind, value) where s.document_id <> $1`,
+    [documentId, signs.map(({ kind }) => kind), signs.map(({ value }) => value)],
+  );
+}
+
+/** Remembers which signs stand on the papers of a sender that a person has confirmed. */
+export async function rememberSender(manager: EntityManager, documentId: string): Promise<void> {
+  const [sender] = await rows<{ value: string }>(
+    manager,
+    `select value from fact where document_id = $1 and name = 'vendor' and confirmed_by is not null`,
+    [documentId],
+  );
+  await manager.query('delete from sender_sign where document_id = $1', [documentId]);
+  if (!sender) return;
+  const signs = findSigns(await textsOf(manager, documentId)).filter(({ kind, fits }) => fits || kind !== 'iban');
+  await manager.query(
+    `insert into sender_sign (kind, value, vendor, document_id)
+     select kind, value, $1, $2 from unnest($3::text[], $4::text[]) as sign (kind, value) on conflict do nothing`,
+    [sender.value, documentId, signs.map(({ kind }) => kind), signs.map(({ value }) => value)],
+  );
+}
+
+const MONEY: FactName[] = ['net', 'tax', 'total'];
+const MOST_VENDORS = 2000;
+
+/** The senders that a person has confirmed on some paper, the latest first. */
+async function confirmedVendors(manager: EntityManager): Promise<string[]> {
+  const found = await rows<{ value: string }>(
+    manager,
+    `select value from fact where name = 'vendor' and confirmed_by is not null
+     group by value order by max(at) desc limit ${MOST_VENDORS}`,
+  );
+  return found.map(({ value }) => value);
+}
+
+/** A box in pixels as shares of the page's width and height. */
+function shareOf([x, y, w, h]: Box, { width, height }: { width: number; height: number }): Box {
+  return [x / width, y / height, w / width, h / height];
+}
+
+/** Documents that may be the same paper taken in twice: the same sender with the same number, or date and total, or the same text. */
+export function duplicatesOf(manager: EntityManager, documentId: string): Promise<Duplicate[]> {
+  return rows(
+    manager,
+    `with paper as (
+       select d.id, d.name, d.state, d.folder_id, d.binned_at,
+         max(lower(f.value)) filter (where f.name = 'vendor') as vendor, max(f.value) filter (where f.name = 'number') as number,
+         max(f.value) filter (where f.name = 'date') as date, max(f.value) filter (where f.name = 'total') as total
+       from document d join fact f on f.document_id = d.id group by d.id
+     ), own as (select * from paper where id = $1), near as (
+       select p.id, p.name, p.state, p.folder_id,
+         p.number = own.number as same_number, p.date = own.date and p.total = own.total as same_sum,
+         ${tokensOf('p.id')} as tokens, ${tokensOf('own.id')} as own_tokens
+       from paper p join own on p.vendor = own.vendor and p.id <> own.id
+       where p.binned_at is null and (p.number = own.number or p.date = own.date or p.total = own.total)
+       limit 50
+     ), compared as (
+       select *, (select count(*) from (select unnest(tokens) intersect select unnest(own_tokens)) both_have)::real
+         / nullif((select count(*) from (select unnest(tokens) union select unnest(own_tokens)) either_has), 0) as alike
+       from near
+     )
+     select id, name, state, folder_id as "folderId", case
+         when same_number then 'the same sender and number'
+         when same_sum then 'the same sender, date and total'
+         else 'the same words'
+       end as why
+     from compared where same_number or same_sum or alike >= 0.92`,
+    [documentId],
+  );
+}
+
+const tokensOf = (document: string) => `(select tsvector_to_array(t.tokens) from document_page dp
+  join page_tokens t on t.page_id = dp.page_id where dp.document_id = ${document} order by dp.number limit 1)`;
