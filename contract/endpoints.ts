@@ -321,6 +321,37 @@ export const endpoints = {
     params: idParams,
   }),
   documentPdf: endpoint({ method: 'GET', path: '/documents/:id/pdf', summary: 'The filed PDF', params: idParams }),
+  askDocument: endpoint({
+    method: 'GET',
+    path: '/documents/:id/answer',
+    summary: 'Answers a plain question about a document from its facts and text',
+    params: idParams,
+    query: object({ q: string().trim().min(1).max(300).required() }),
+    reply: shape.answer,
+  }),
+  documentText: endpoint({
+    method: 'GET',
+    path: '/documents/:id/text',
+    summary: 'The text of a document (.txt)',
+    params: idParams,
+  }),
+  documentLines: endpoint({
+    method: 'GET',
+    path: '/documents/:id/lines',
+    summary: 'What a bill lists, as a spreadsheet',
+    params: idParams,
+    query: object({
+      as: string()
+        .oneOf(['csv', 'xlsx'] as const)
+        .required(),
+    }),
+  }),
+  shelfArchive: endpoint({
+    method: 'GET',
+    path: '/shelf/archive',
+    summary: 'The shelf, or a folder with those inside it, as a ZIP of PDFs with their facts',
+    query: object({ folder: string().uuid() }),
+  }),
   listVersions: endpoint({
     method: 'GET',
     path: '/documents/:id/versions',

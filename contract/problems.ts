@@ -162,6 +162,11 @@ export const PROBLEMS = {
     todo: 'Move or delete what is in it first.',
   },
   'folder-into-itself': { status: 400, happened: 'A folder can’t go into itself.', kept: 'Everything is as it was.' },
+  'no-lines': {
+    status: 404,
+    happened: 'No lines with amounts were read from this document.',
+    todo: 'See whether it is a bill; lines are read from invoices and receipts.',
+  },
   'text-changed': {
     status: 409,
     happened: '“{text}” is not there any more; the page was read again or corrected in another window.',

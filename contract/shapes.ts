@@ -247,6 +247,24 @@ export const duplicate = object({
 });
 export type Duplicate = InferType<typeof duplicate>;
 
+/** An answer to a question about a document, with the place where it stands. */
+export const answer = object({
+  /** Null when nothing on the paper answers. */
+  text: string().nullable().defined(),
+  pageId: string().uuid().nullable().defined(),
+  box: share.nullable().defined(),
+});
+
+export type DocumentAnswer = InferType<typeof answer>;
+
+/** What a bill lists; money in units of its currency. */
+export const factLine = object({
+  description: string().defined(),
+  quantity: number().nullable().defined(),
+  unitPrice: number().nullable().defined(),
+  amount: number().required(),
+});
+
 export const document = documentSummary.concat(
   object({
     stackId: string().uuid().nullable().defined(),
@@ -259,6 +277,9 @@ export const document = documentSummary.concat(
     suggestion: object({ path: string().required(), reason: string().required() }).nullable().default(null).defined(),
     pageList: array(page).required(),
     facts: array(fact).required(),
+    /** What it is, in a sentence or two; '' when nothing is known of it. */
+    summary: string().defined(),
+    lines: array(factLine.required()).required(),
     /** What on it does not add up, in sentences. */
     checks: array(string().required()).required(),
     duplicates: array(duplicate.required()).required(),

@@ -14,8 +14,11 @@ import { documentSizes } from '../services/binding';
 import { doubtfulWordsOf } from '../services/correcting';
 import { filingExamples } from '../services/filing';
 import { find, hitsInDocument } from '../services/finding';
-import { sendBlob } from './sendBlob';
+import { documentText, linesAs, shelfArchive } from '../services/exporting';
+import { asFile, sendBlob } from './sendBlob';
 import { serve } from './serve';
+
+const XLSX_TYPE = 'application/vnd.openxmlformats-officedocument.spreadsheetml.sheet';
 
 /** Documents: checking, filing, the shelf, the bin, and finding them. */
 export function documentRoutes(app: FastifyInstance, context: Context): void {
@@ -68,6 +71,20 @@ export function documentRoutes(app: FastifyInstance, context: Context): void {
       download: 'download' in (request.query as object),
     });
   });
+  serve(app, endpoints.askDocument, ({ params, query }) => documents.askDocument(manager, params.id, query.q));
+  const nameOf = async (id: string): Promise<string> => (await documents.readDocument(manager, id)).name || 'document';
+  serve(app, endpoints.documentText, async ({ params, reply }) => {
+    const name = await nameOf(params.id);
+    return asFile(reply, `${name}.txt`, 'text/plain; charset=utf-8').send(await documentText(manager, params.id));
+  });
+  serve(app, endpoints.documentLines, async ({ params, query, reply }) => {
+    const name = await nameOf(params.id);
+    const mediaType = query.as === 'csv' ? 'text/csv; charset=utf-8' : XLSX_TYPE;
+    return asFile(reply, `${name}.${query.as}`, mediaType).send(await linesAs(manager, params.id, query.as));
+  });
+  serve(app, endpoints.shelfArchive, async ({ query, reply }) =>
+    asFile(reply, 'Crow Shelf.zip', 'application/zip').send(await shelfArchive(context, query.folder)),
+  );
   serve(app, endpoints.listVersions, async ({ params }) => {
     const found = await rows<{ number: number; until: Date; bytes: string }>(
       manager,

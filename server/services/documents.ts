@@ -1,11 +1,19 @@
 import { EntityManager } from 'typeorm';
 import { Problem } from '@crow/contract/problems';
-import { Document as ShownDocument, DocumentSummary, Fact, FactName, PdfSize } from '@crow/contract/shapes';
+import {
+  Document as ShownDocument,
+  DocumentSummary,
+  DocumentAnswer,
+  Fact,
+  FactName,
+  PdfSize,
+} from '@crow/contract/shapes';
 import { Box } from '@crow/core/geometry';
 import { freeName, nameKey, safeName } from '@crow/core/filing/names';
+import { answerTo, summaryOf } from '@crow/core/reading/about';
 import { readDate } from '@crow/core/reading/dates';
 import { currencyIn, readAmount } from '@crow/core/reading/facts/money';
-import { KINDS } from '@crow/core/reading/facts/fact';
+import { FactLine, KINDS } from '@crow/core/reading/facts/fact';
 import { Context } from '../context';
 import { rows } from '../store/database';
 import { Document } from '../store/entities';
@@ -14,7 +22,7 @@ import { announce } from '../store/live';
 import { summariseDocuments } from '../store/documentRows';
 import { pagesOfDocument } from '../store/stackRows';
 import { isBeingRead } from './documentProgress';
-import { duplicatesOf, rememberSender } from './facts';
+import { duplicatesOf, rememberSender, shareOf, textsOf } from './facts';
 import { proposeFiling } from './filing';
 import { folderAt } from './folders';
 
@@ -38,17 +46,18 @@ export function listFolderDocuments(manager: EntityManager, folderId: string): P
 export async function readDocument(manager: EntityManager, id: string): Promise<ShownDocument> {
   const [summary] = await summariseDocuments(manager, 'd.id = $1', [id]);
   if (!summary) throw new Problem('not-found', { what: 'The document' });
-  const [{ wantedFolder, ...more }] = await rows<{
+  const [{ wantedFolder, lines, ...more }] = await rows<{
     stackId: string | null;
     stackName: string | null;
     archival: boolean | null;
     shelfPath: string | null;
     wantedFolder: string | null;
     checks: string[];
+    lines: FactLine[] | null;
     size: PdfSize;
   }>(
     manager,
-    `select d.stack_id as "stackId", s.name as "stackName", d.archival, f.path as "shelfPath", d.wanted_folder as "wantedFolder", d.pdf_size as size, d.checks
+    `select d.stack_id as "stackId", s.name as "stackName", d.archival, f.path as "shelfPath", d.wanted_folder as "wantedFolder", d.pdf_size as size, d.checks, d.lines
      from document d left join stack s on s.id = d.stack_id left join shelf_file f on f.document_id = d.id where d.id = $1`,
     [id],
   );
@@ -67,7 +76,28 @@ export async function readDocument(manager: EntityManager, id: string): Promise<
     duplicates: await duplicatesOf(manager, id),
     pageList: await pagesOfDocument(manager, id),
     ...proposal,
+    lines: lines ?? [],
+    summary: summaryOf(values, lines ?? [], await textsOf(manager, id, { most: 1 })),
   };
+}
+
+/** Answers a plain question about a document, with the place that the answer stands at; nothing when nothing answers. */
+export async function askDocument(manager: EntityManager, id: string, question: string): Promise<DocumentAnswer> {
+  const facts = await rows<Fact>(
+    manager,
+    'select name, value, page_id as "pageId", box from fact where document_id = $1',
+    [id],
+  );
+  const pages = await textsOf(manager, id);
+  const places = new Map(facts.map((fact) => [fact.name as string, fact]));
+  const found = answerTo(question, Object.fromEntries(facts.map(({ name, value }) => [name, value])), pages);
+  if (!found) return { text: null, pageId: null, box: null };
+  if (found.fact) {
+    const place = places.get(found.fact);
+    return { text: found.text, pageId: place?.pageId ?? null, box: place?.box ?? null };
+  }
+  const page = pages[(found.page ?? 1) - 1];
+  return { text: found.text, pageId: page.pageId, box: found.box && shareOf(found.box, page) };
 }
 
 async function lock(manager: EntityManager, id: string): Promise<Document> {

@@ -51,13 +51,17 @@ interface ReadPage extends Pick<PageText, 'width' | 'height' | 'words'> {
 }
 
 /** What has been read of a document's pages so far, in their order. */
-export async function textsOf(manager: EntityManager, documentId: string): Promise<ReadPage[]> {
+export async function textsOf(
+  manager: EntityManager,
+  documentId: string,
+  { most = 100_000 } = {},
+): Promise<ReadPage[]> {
   const pages = await rows<{ pageId: string; width: number; height: number; words: StoredWord[] }>(
     manager,
     `select p.id as "pageId", r.width, r.height, r.words
      from document_page dp join page p on p.id = dp.page_id join reading r on r.page_id = p.id and r.turn = p.turn and r.version = p.version
-     where dp.document_id = $1 order by dp.number`,
-    [documentId],
+     where dp.document_id = $1 order by dp.number limit $2`,
+    [documentId, most],
   );
   return pages.map((page) => ({ ...page, words: restoreWords(page.words) }));
 }
@@ -115,7 +119,7 @@ async function confirmedVendors(manager: EntityManager): Promise<string[]> {
 }
 
 /** A box in pixels as shares of the page's width and height. */
-function shareOf([x, y, w, h]: Box, { width, height }: { width: number; height: number }): Box {
+export function shareOf([x, y, w, h]: Box, { width, height }: { width: number; height: number }): Box {
   return [x / width, y / height, w / width, h / height];
 }
 

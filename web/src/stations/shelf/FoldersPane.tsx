@@ -1,7 +1,8 @@
 import { DropdownMenu } from 'radix-ui';
-import { Ellipsis, FolderPlus, Trash2 } from 'lucide-react';
+import { Ellipsis, FolderPlus, Package, Trash2 } from 'lucide-react';
 import { DragEvent, useState } from 'react';
 import { endpoints } from '@crow/contract/endpoints';
+import { addressOf } from '../../api';
 import { Folder } from '@crow/contract/shapes';
 import { IconButton } from '../../parts/controls';
 import { AskText } from '../../parts/AskText';
@@ -46,9 +47,18 @@ export function FoldersPane() {
           <li className="px-4 py-2 text-quiet">Folders are made when you file something, or here.</li>
         )}
       </ul>
+      {folders.length > 0 && (
+        <a
+          href={addressOf(endpoints.shelfArchive, { query: {} })}
+          className="flex items-center gap-2 border-t border-rule px-4 py-2 hover:bg-ground"
+          title="All folders with their PDFs, and what is known of each as CSV and JSON"
+        >
+          <Package size={15} aria-hidden /> Everything as ZIP
+        </a>
+      )}
       <button
         onClick={() => go({ folder: BIN })}
-        className={`flex items-center gap-2 border-t border-rule px-4 py-3 text-left hover:bg-ground ${chosen === BIN ? 'bg-ground font-semibold' : ''}`}
+        className={`flex items-center gap-2 border-t border-rule px-4 py-2 text-left hover:bg-ground ${chosen === BIN ? 'bg-ground font-semibold' : ''}`}
       >
         <Trash2 size={15} aria-hidden /> Bin
       </button>
@@ -133,6 +143,9 @@ function FolderRow({ folder, current, onOpen, onAsk, onDelete }: FolderRowProps)
             </DropdownMenu.Item>
             <DropdownMenu.Item className={menuItemLook} onSelect={() => onAsk({ what: 'new', under: folder })}>
               New folder in it …
+            </DropdownMenu.Item>
+            <DropdownMenu.Item className={menuItemLook} asChild>
+              <a href={addressOf(endpoints.shelfArchive, { query: { folder: folder.id } })}>Save it all as ZIP</a>
             </DropdownMenu.Item>
             <DropdownMenu.Item className={menuItemLook} onSelect={onDelete}>
               Delete, if it is empty

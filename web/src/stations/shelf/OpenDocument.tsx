@@ -1,5 +1,5 @@
 import { useVirtualizer } from '@tanstack/react-virtual';
-import { ChevronDown, ChevronUp, RotateCw, ZoomIn, ZoomOut } from 'lucide-react';
+import { ChevronDown, ChevronUp, NotebookText, RotateCw, ZoomIn, ZoomOut } from 'lucide-react';
 import { useEffect, useState } from 'react';
 import { Document, Hit, Page } from '@crow/contract/shapes';
 import { addTurns, Turn } from '@crow/core/geometry';
@@ -8,6 +8,7 @@ import { useKeys } from '../../parts/keys';
 import { PageSheet } from '../../parts/PageSheet';
 import { useSize } from '../../parts/useSize';
 import { useDocument, useHits } from '../../queries';
+import { AboutPane, Place } from './AboutPane';
 import { DocumentMenu } from './DocumentMenu';
 
 const ZOOMS = [0.5, 0.7, 0.85, 1, 1.25, 1.6, 2, 2.6, 3.4];
@@ -31,6 +32,8 @@ function Reader({ document, hits }: { document: Document; hits: Hit[] }) {
   const [zoom, setZoom] = useState(FITTING);
   const [turn, setTurn] = useState<Turn>(0);
   const [hit, setHit] = useState(0);
+  const [about, setAbout] = useState(false);
+  const [place, setPlace] = useState<Place>();
   const pageWidth = Math.max(120, Math.min(900, width - 2 * PADDING)) * ZOOMS[zoom];
   const sideways = turn % 180 !== 0;
   const heightOf = (page: Page) =>
@@ -54,9 +57,18 @@ function Reader({ document, hits }: { document: Document; hits: Hit[] }) {
     const to = (index + hits.length) % hits.length;
     setHit(to);
     const { pageNumber, boxes } = hits[to];
-    const [start] = virtualizer.getOffsetForIndex(pageNumber - 1, 'start') ?? [0];
-    const within = sideways ? 0 : boxes[0][1] * heightOf(pageList[pageNumber - 1]);
+    scrollTo(pageNumber - 1, boxes[0][1]);
+  };
+  /** Brings a height on a page, as a share of it, into view. */
+  const scrollTo = (index: number, share: number) => {
+    const [start] = virtualizer.getOffsetForIndex(index, 'start') ?? [0];
+    const within = sideways ? 0 : share * heightOf(pageList[index]);
     virtualizer.scrollToOffset(Math.max(0, start + within - (scroller?.clientHeight ?? 0) * ABOVE_HIT));
+  };
+  const goToPlace = (to: Place) => {
+    setPlace(to);
+    const index = pageList.findIndex(({ id }) => id === to.pageId);
+    if (index >= 0) scrollTo(index, to.box[1]);
   };
   // The first hit comes into view as soon as the hits are known.
   const firstHit = hits[0] && `${hits[0].pageId} ${hits[0].boxes[0].join()}`;
@@ -77,6 +89,7 @@ function Reader({ document, hits }: { document: Document; hits: Hit[] }) {
     r: () => setTurn(addTurns(turn, 90)),
     n: () => goToHit(hit + 1),
     'Shift+N': () => goToHit(hit - 1),
+    i: () => setAbout(!about),
   });
 
   return (
@@ -117,44 +130,52 @@ function Reader({ document, hits }: { document: Document; hits: Hit[] }) {
         <IconButton name="Turn the view (r)" onClick={() => setTurn(addTurns(turn, 90))}>
           <RotateCw size={17} />
         </IconButton>
+        <IconButton name="What it says (i)" aria-pressed={about} onClick={() => setAbout(!about)}>
+          <NotebookText size={17} />
+        </IconButton>
         <DocumentMenu document={document} />
       </header>
       {document.problem && <ProblemText report={document.problem} />}
-      <div
-        ref={(element) => {
-          setScroller(element);
-          return sizeRef(element);
-        }}
-        className="min-h-0 flex-1 overflow-auto bg-sunken"
-        tabIndex={0}
-        aria-label="Pages"
-      >
-        <div className="relative mx-auto" style={{ height: virtualizer.getTotalSize(), width: pageWidth }}>
-          {width > 0 &&
-            virtualizer.getVirtualItems().map(({ index, key, start }) => {
-              const page = pageList[index];
-              const sheetWidth = sideways ? heightOf(page) : pageWidth;
-              return (
-                <div
-                  key={key}
-                  className="absolute left-0"
-                  style={{ top: start, width: pageWidth, height: heightOf(page) }}
-                >
+      <div className="flex min-h-0 flex-1">
+        <div
+          ref={(element) => {
+            setScroller(element);
+            return sizeRef(element);
+          }}
+          className="min-h-0 min-w-0 flex-1 overflow-auto bg-sunken"
+          tabIndex={0}
+          aria-label="Pages"
+        >
+          <div className="relative mx-auto" style={{ height: virtualizer.getTotalSize(), width: pageWidth }}>
+            {width > 0 &&
+              virtualizer.getVirtualItems().map(({ index, key, start }) => {
+                const page = pageList[index];
+                const sheetWidth = sideways ? heightOf(page) : pageWidth;
+                return (
                   <div
-                    className="absolute top-1/2 left-1/2"
-                    style={{ width: sheetWidth, transform: `translate(-50%, -50%) rotate(${turn}deg)` }}
+                    key={key}
+                    className="absolute left-0"
+                    style={{ top: start, width: pageWidth, height: heightOf(page) }}
                   >
-                    <PageSheet page={page} number={index + 1} width={sheetWidth}>
-                      {hits.map(
-                        (each, place) =>
-                          each.pageId === page.id && <HitMark key={place} hit={each} current={place === hit} />,
-                      )}
-                    </PageSheet>
+                    <div
+                      className="absolute top-1/2 left-1/2"
+                      style={{ width: sheetWidth, transform: `translate(-50%, -50%) rotate(${turn}deg)` }}
+                    >
+                      <PageSheet page={page} number={index + 1} width={sheetWidth}>
+                        {hits.map(
+                          (each, at) => each.pageId === page.id && <HitMark key={at} hit={each} current={at === hit} />,
+                        )}
+                        {place?.pageId === page.id && about && (
+                          <HitMark hit={{ ...place, pageNumber: index + 1, boxes: [place.box] }} current />
+                        )}
+                      </PageSheet>
+                    </div>
                   </div>
-                </div>
-              );
-            })}
+                );
+              })}
+          </div>
         </div>
+        {about && <AboutPane document={document} onGoTo={goToPlace} />}
       </div>
     </article>
   );

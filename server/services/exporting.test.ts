@@ -1,0 +1,84 @@
+import { strFromU8, unzipSync } from 'fflate';
+import { endpoints } from '@crow/contract/endpoints';
+import { textPdf } from '../testing/made';
+import { TestRoom } from '../testing/room';
+
+let room: TestRoom;
+let id: string;
+beforeAll(async () => {
+  room = await TestRoom.open();
+  id = await room.documentOf(
+    'a.pdf',
+    await textPdf(
+      'Saltgate Yarns\nInvoice\nInvoice no. 1302\nDate 11 November 2026\nDue date 11 December 2026\nWarp, natural  2  x  10.00   20.00\nWeft, =blue  1  x  30.00   30.00\nTotal £ 50.00\nDelivered to the harbour office',
+    ),
+  );
+});
+afterAll(() => room.close());
+
+const get = (path: string) => room.request('GET', `/api${path}`);
+
+describe('out of a document comes', () => {
+  it('its text', async () => {
+    const { raw, headers } = await get(`/documents/${id}/text`);
+    expect(raw.toString()).toMatch(/^Saltgate Yarns\n[^]*Delivered to the harbour office\n$/);
+    expect(headers['content-disposition']).toContain('attachment');
+  });
+
+  it('what it lists, as CSV and as a spreadsheet', async () => {
+    const { lines } = await room.ask(endpoints.readDocument, { params: { id } });
+    expect(lines.map(({ amount }) => amount)).toEqual([20, 30]);
+    const { raw } = await get(`/documents/${id}/lines?as=csv`);
+    expect(raw.toString()).toMatch(
+      /^\uFEFFDescription,Quantity,Unit price,Amount\r\n"Warp, natural[^]*,20\r\n[^]*,30\r\n$/,
+    );
+    const sheet = unzipSync((await get(`/documents/${id}/lines?as=xlsx`)).raw);
+    const cells = strFromU8(sheet['xl/worksheets/sheet1.xml']);
+    expect(cells).toMatch(/<v>20<\/v>/);
+    expect(cells).toMatch(/<v>30<\/v>/);
+  });
+
+  it('nothing where nothing is listed, with a sentence', async () => {
+    const letter = await room.documentOf(
+      'b.pdf',
+      await textPdf('Dear Imre,\nthank you for the shawl that you sent us.\nKind regards'),
+    );
+    expect(await room.refusal(endpoints.documentLines, { params: { id: letter }, query: { as: 'csv' } })).toMatchObject(
+      {
+        status: 404,
+        code: 'no-lines',
+      },
+    );
+  });
+});
+
+describe('a question about a document', () => {
+  const ask = (q: string) => room.ask(endpoints.askDocument, { params: { id }, query: { q } });
+  it('is answered with the place on the page, or not at all', async () => {
+    const due = await ask('When is it due?');
+    expect(due).toMatchObject({ text: '11 December 2026', pageId: expect.any(String) });
+    expect(due.box!.every((share) => share > 0 && share < 1)).toBe(true);
+    const where = await ask('Where was it delivered?');
+    expect(where.text).toBe('Delivered to the harbour office');
+    expect(where.box![1]).toBeGreaterThan(due.box![1]);
+    expect(await ask('Who signed it?')).toEqual({ text: null, pageId: null, box: null });
+  });
+
+  it('is not needed to know what it is', async () => {
+    const { summary } = await room.ask(endpoints.readDocument, { params: { id } });
+    expect(summary).toMatch(
+      /^Invoice 1302 from Saltgate Yarns of 11 November 2026 over 50.00 GBP, due on 11 December 2026\. It lists Warp/,
+    );
+  });
+});
+
+it('the whole shelf goes out as a ZIP of folders, with the facts as CSV and JSON', async () => {
+  await room.file(id, 'Größe & Maß', 'Workshop/Yarn');
+  const zip = unzipSync((await get('/shelf/archive')).raw);
+  expect(Object.keys(zip)).toEqual(['Workshop/Yarn/Größe & Maß.pdf', 'facts.json', 'facts.csv']);
+  expect(Buffer.from(zip['Workshop/Yarn/Größe & Maß.pdf'])).toEqual(room.diskBytes('Workshop/Yarn/Größe & Maß.pdf'));
+  const [told] = JSON.parse(strFromU8(zip['facts.json'])) as { folder: string; facts: object; lines: object[] }[];
+  expect(told).toMatchObject({ folder: 'Workshop/Yarn', facts: { number: '1302', total: '50.00' } });
+  expect(told.lines).toHaveLength(2);
+  expect(strFromU8(zip['facts.csv'])).toContain('Workshop/Yarn/Größe & Maß.pdf,');
+});

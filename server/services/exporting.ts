@@ -1,0 +1,138 @@
+import { Readable } from 'node:stream';
+import { Zip, ZipPassThrough, strToU8 } from 'fflate';
+import { EntityManager } from 'typeorm';
+import writeXlsx from 'write-excel-file/node';
+import { Problem } from '@crow/contract/problems';
+import { FactLine } from '@crow/core/reading/facts/fact';
+import { plainText } from '@crow/core/reading/words';
+import { csvOf } from '@crow/core/filing/csv';
+import { FACT_NAMES } from '@crow/contract/shapes';
+import { Context } from '../context';
+import { readBlob } from '../store/blobs';
+import { rows } from '../store/database';
+import { textsOf } from './facts';
+import { FOLDER_PATHS } from './folders';
+
+/** The text of a document, page after page, with a form feed between them as in plain text files. */
+export async function documentText(manager: EntityManager, documentId: string): Promise<string> {
+  const pages = await textsOf(manager, documentId);
+  return pages.map(({ words }) => `${plainText(words)}\n`).join('\f');
+}
+
+const LINE_HEADS = ['Description', 'Quantity', 'Unit price', 'Amount'];
+
+/** What a bill lists, as a spreadsheet. @throws Problem 'no-lines' when it lists nothing */
+export async function linesAs(manager: EntityManager, documentId: string, form: 'csv' | 'xlsx'): Promise<Buffer> {
+  const [document] = await rows<{ lines: FactLine[] | null }>(manager, 'select lines from document where id = $1', [
+    documentId,
+  ]);
+  if (!document?.lines?.length) throw new Problem('no-lines');
+  const table = document.lines.map(({ description, quantity, unitPrice, amount }) => [
+    description,
+    quantity,
+    unitPrice,
+    amount,
+  ]);
+  return form === 'csv' ? Buffer.from(csvOf([LINE_HEADS, ...table])) : xlsxOf(LINE_HEADS, table);
+}
+
+/** A spreadsheet (Office Open XML) with a head row; numbers stay numbers, and text stays text whatever it looks like. */
+async function xlsxOf(heads: string[], table: (string | number | null)[][]): Promise<Buffer> {
+  const cells = table.map((row) =>
+    row.map((value) =>
+      value === null
+        ? null
+        : typeof value === 'number'
+          ? { type: Number, value, format: '#,##0.00' }
+          : { type: String, value },
+    ),
+  );
+  const head = heads.map((value) => ({ value, type: String, fontWeight: 'bold' as const }));
+  const columns = heads.map((_, at) => ({ width: at === 0 ? 40 : 14 }));
+  return writeXlsx([head, ...cells], { columns, sheet: 'Lines' }).toBuffer();
+}
+
+interface Shelved {
+  id: string;
+  name: string;
+  folder: string;
+  pdf_blob_id: string;
+  filed_at: Date;
+  facts: Record<string, string> | null;
+  lines: FactLine[] | null;
+  path: string | null;
+}
+
+/** What goes out with each document beside its PDF. */
+interface Told {
+  file: string;
+  name: string;
+  folder: string;
+  filed: string;
+  facts: Record<string, string>;
+  lines: FactLine[];
+}
+
+/**
+ * The whole shelf, or a folder and those inside it, as a ZIP: the PDFs in their folders, and what is known of them in facts.csv and
+ * facts.json. Made while it is sent: nothing of it is held in memory but the piece that is on its way.
+ */
+export async function shelfArchive({ database }: Context, folderId?: string): Promise<Readable> {
+  const { manager } = database.source;
+  const documents = await rows<Shelved>(
+    manager,
+    `${FOLDER_PATHS}, wanted as (
+       select id from folder where $1::uuid is null or id = $1 union select f.id from folder f join wanted on f.parent_id = wanted.id
+     )
+     select d.id, d.name, paths.path as folder, d.pdf_blob_id, d.filed_at, d.lines,
+       (select jsonb_object_agg(f.name, f.value) from fact f where f.document_id = d.id) as facts
+     from document d join paths on paths.id = d.folder_id join wanted on wanted.id = d.folder_id
+     where d.state <> 'check' and d.binned_at is null and d.pdf_blob_id is not null
+     order by paths.path, d.name`,
+    [folderId ?? null],
+  );
+  return Readable.from(pieces(), { objectMode: false });
+
+  async function* pieces(): AsyncGenerator<Uint8Array> {
+    const ready: Uint8Array[] = [];
+    let failed: Error | undefined;
+    const zip = new Zip((error, data) => {
+      if (error) failed = error;
+      else ready.push(data);
+    });
+    const taken = function* () {
+      if (failed) throw failed;
+      yield* ready.splice(0);
+    };
+    const told: Told[] = [];
+    for (const { name, folder, pdf_blob_id, filed_at, facts, lines } of documents) {
+      const file = `${folder}/${name}.pdf`;
+      // PDFs are compressed already.
+      const entry = new ZipPassThrough(file);
+      entry.mtime = filed_at;
+      zip.add(entry);
+      for await (const piece of readBlob(database, pdf_blob_id)) {
+        entry.push(piece);
+        yield* taken();
+      }
+      entry.push(new Uint8Array(), true);
+      yield* taken();
+      told.push({ file, name, folder, filed: filed_at.toISOString(), facts: facts ?? {}, lines: lines ?? [] });
+    }
+    for (const [name, text] of [
+      ['facts.json', JSON.stringify(told, null, 1)],
+      ['facts.csv', csvOf([['file', 'filed', ...FACT_NAMES], ...told.map(rowOf)])],
+    ]) {
+      const entry = new ZipPassThrough(name);
+      zip.add(entry);
+      entry.push(strToU8(text), true);
+      yield* taken();
+    }
+    zip.end();
+    yield* taken();
+  }
+}
+
+function rowOf({ file, filed, facts }: Told): (string | null)[] {
+  return [file, filed, ...FACT_NAMES.map((name) => facts[name] ?? null)];
+}

@@ -1,0 +1,146 @@
+import { FormEvent, useState } from 'react';
+import { endpoints } from '@crow/contract/endpoints';
+import { Document, FactName } from '@crow/contract/shapes';
+import { addressOf, ask } from '../../api';
+import { Button, inputLook } from '../../parts/controls';
+import { useNotices } from '../../parts/notices';
+import { KIND_NAMES } from '../../parts/words';
+import { NOTE_NAMES } from '../check/Note';
+
+/** A place on a page of the document, as shares of the page. */
+export interface Place {
+  pageId: string;
+  box: [number, number, number, number];
+}
+
+interface Props {
+  document: Document;
+  onGoTo: (place: Place) => void;
+}
+
+/** What a document says of itself: a summary, its facts and lines, and answers to questions, each with its place on the page. */
+export function AboutPane({ document, onGoTo }: Props) {
+  const { summary, lines, facts } = document;
+  const params = { id: document.id };
+  const order = Object.keys(NOTE_NAMES) as FactName[];
+  const sorted = facts.toSorted((a, b) => order.indexOf(a.name) - order.indexOf(b.name));
+  return (
+    <aside
+      aria-label="About this document"
+      className="w-76 shrink-0 space-y-5 overflow-y-auto border-l border-rule px-4 py-4"
+    >
+      <p className="text-base">{summary || 'Nothing is known of this paper yet.'}</p>
+      <Questions id={document.id} onGoTo={onGoTo} />
+      {sorted.length > 0 && (
+        <dl className="grid grid-cols-[auto_minmax(0,1fr)] gap-x-3">
+          {sorted.map(({ name, value, pageId, box, why, repaired }) => {
+            const shown = name === 'kind' ? (KIND_NAMES[value] ?? value) : value;
+            return (
+              <div key={name} className="contents">
+                <dt className="border-t border-rule py-1 text-quiet">{NOTE_NAMES[name]}</dt>
+                <dd className="min-w-0 border-t border-rule py-1 font-mono">
+                  {pageId && box ? (
+                    <button
+                      className="max-w-full truncate text-left hover:underline"
+                      title={why ?? 'See where it stands'}
+                      onClick={() => onGoTo({ pageId, box })}
+                    >
+                      {shown}
+                    </button>
+                  ) : (
+                    <span className="block truncate" title={why ?? undefined}>
+                      {shown}
+                    </span>
+                  )}
+                  {repaired && <span className="block text-xs text-quiet">put right: only so it adds up</span>}
+                </dd>
+              </div>
+            );
+          })}
+        </dl>
+      )}
+      {lines.length > 0 && (
+        <section aria-label="What it lists">
+          <table className="w-full text-sm">
+            <tbody>
+              {lines.map(({ description, quantity, amount }, at) => (
+                <tr key={at} className="border-t border-rule align-top">
+                  <td className="py-1 pr-2">{description}</td>
+                  <td className="py-1 pr-2 text-right font-mono text-quiet">{quantity !== null && `${quantity} ×`}</td>
+                  <td className="py-1 text-right font-mono">{amount.toFixed(2)}</td>
+                </tr>
+              ))}
+            </tbody>
+          </table>
+          <p className="mt-1 flex gap-3 text-sm">
+            <a className="underline" href={addressOf(endpoints.documentLines, { params, query: { as: 'xlsx' } })}>
+              as spreadsheet
+            </a>
+            <a className="underline" href={addressOf(endpoints.documentLines, { params, query: { as: 'csv' } })}>
+              as CSV
+            </a>
+          </p>
+        </section>
+      )}
+      <TextOut document={document} />
+    </aside>
+  );
+}
+
+function Questions({ id, onGoTo }: { id: string; onGoTo: (place: Place) => void }) {
+  const [question, setQuestion] = useState('');
+  const [answer, setAnswer] = useState<{ to: string; text: string | null }>();
+  const { tell } = useNotices();
+  const put = async (event: FormEvent) => {
+    event.preventDefault();
+    const q = question.trim();
+    if (!q) return;
+    try {
+      const { text, pageId, box } = await ask(endpoints.askDocument, { params: { id }, query: { q } });
+      setAnswer({ to: q, text });
+      if (pageId && box) onGoTo({ pageId, box: box as Place['box'] });
+    } catch (error) {
+      tell({ error });
+    }
+  };
+  return (
+    <form onSubmit={(event) => void put(event)}>
+      <input
+        className={inputLook}
+        aria-label="Ask about this paper"
+        placeholder="Ask: when is it due?"
+        value={question}
+        onChange={(event) => setQuestion(event.target.value)}
+      />
+      <p role="status" className="mt-1 min-h-5">
+        {answer &&
+          (answer.text ? (
+            <strong className="font-semibold">{answer.text}</strong>
+          ) : (
+            <span className="text-quiet">Nothing on the paper answers that.</span>
+          ))}
+      </p>
+    </form>
+  );
+}
+
+function TextOut({ document }: { document: Document }) {
+  const { tell } = useNotices();
+  const address = addressOf(endpoints.documentText, { params: { id: document.id } });
+  const copy = async () => {
+    try {
+      await navigator.clipboard.writeText(await (await fetch(address)).text());
+      tell({ text: 'The text is copied.' });
+    } catch {
+      tell({ text: 'The browser did not let the text be copied; save it instead.' });
+    }
+  };
+  return (
+    <p className="flex items-center gap-3 text-sm">
+      <Button onClick={() => void copy()}>Copy all text</Button>
+      <a className="underline" href={address}>
+        save as .txt
+      </a>
+    </p>
+  );
+}
