@@ -495,7 +495,11 @@ export const endpoints = {
     method: 'GET',
     path: '/find',
     summary: 'Documents with a page that holds all words of a query',
-    query: object({ q: string().max(300).required() }),
+    query: object({
+      q: string().max(300).required(),
+      sort: shape.findOrder,
+      most: number().integer().min(1).max(300),
+    }),
     reply: shape.findReply,
   }),
 };

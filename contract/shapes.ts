@@ -373,9 +373,16 @@ export const foundLine = object({
 export const foundDocument = object({
   document: documentSummary,
   hits: number().integer().required(),
+  /** Pages that match beside those on which the hits were counted. */
+  morePages: number().integer().required(),
   lines: array(foundLine).required(),
 });
 export type FoundDocument = InferType<typeof foundDocument>;
+export const FIND_ORDERS = ['best', 'newest', 'oldest', 'most'] as const;
+/** Most hits first; by the date on the paper; or the highest total first. */
+export const findOrder = string().oneOf(FIND_ORDERS);
+export type FindOrder = (typeof FIND_ORDERS)[number];
+
 export const findReply = object({
   found: array(foundDocument).required(),
   more: boolean().required(),

@@ -6,6 +6,8 @@ export interface Token {
 }
 
 const LETTERS: Record<string, string> = { ß: 'ss', œ: 'oe', æ: 'ae', ø: 'o', ł: 'l', đ: 'd', ﬁ: 'fi', ﬂ: 'fl' };
+/** What needs nothing but small letters. */
+const PLAIN = /^[a-z0-9]+$/i;
 const TOKEN = /\d+(?:[.,'’]\d+)*|[\p{L}\p{M}\p{N}]+/gu;
 
 /**
@@ -21,6 +23,7 @@ export function tokenise(text: string): Token[] {
 }
 
 function foldToken(text: string): string {
+  if (PLAIN.test(text)) return text.toLowerCase();
   if (/^\d/.test(text) && /[.,'’]/.test(text)) return foldNumber(text);
   return text
     .normalize('NFKD')
@@ -48,7 +51,12 @@ export function matches(term: Term, token: string): boolean {
 
 /** The tokens of words in a row, each with the number of its word. */
 export function wordTokens(words: { text: string }[]): { token: string; word: number }[] {
-  return words.flatMap(({ text }, word) => tokenise(text).map((token) => ({ token: token.text, word })));
+  const tokens: { token: string; word: number }[] = [];
+  words.forEach(({ text }, word) => {
+    if (PLAIN.test(text)) tokens.push({ token: text.toLowerCase(), word });
+    else for (const token of tokenise(text)) tokens.push({ token: token.text, word });
+  });
+  return tokens;
 }
 
 /**

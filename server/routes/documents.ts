@@ -110,7 +110,7 @@ export function documentRoutes(app: FastifyInstance, context: Context): void {
   });
   serve(app, endpoints.doubtfulWords, ({ params }) => doubtfulWordsOf(manager, params.id));
   serve(app, endpoints.documentHits, ({ params, query }) => hitsInDocument(manager, params.id, query.q));
-  serve(app, endpoints.find, ({ query }) => find(manager, query.q));
+  serve(app, endpoints.find, ({ query }) => find(manager, query.q, { by: query.sort, most: query.most }));
   serve(app, endpoints.listBin, async () => ({
     documents: await summariseDocuments(manager, 'd.binned_at is not null', [], 'd.binned_at desc'),
     stacks: await summariseStacks(manager, 's.binned_at is not null'),

@@ -96,6 +96,23 @@ describe('finding', () => {
     expect([none, lines]).toEqual([0, []]);
   });
 
+  it.each([
+    ['newest', ['2025-02', '2024-11']],
+    ['oldest', ['2024-11', '2025-02']],
+    ['most', ['2025-02', '2024-11']],
+  ] as const)('sorts by what the papers say: %s', async (sort, days) => {
+    const set = (id: string, name: FactName, value: string) =>
+      room.ask(endpoints.changeFact, { params: { id, name }, body: { value } });
+    await set(dye, 'date', '2024-11-11');
+    await set(letter, 'date', '2025-02-03');
+    await set(dye, 'total', '99.50');
+    await set(letter, 'total', '1234.50');
+    for (const q of ['1234.50', 'folder:workshop']) {
+      const { found } = await room.ask(endpoints.find, { query: { q, sort } });
+      expect(found.map(({ document }) => document.date?.slice(0, 7))).toEqual(days);
+    }
+  });
+
   it('leaves out documents in which a word with a minus stands', async () => {
     expect((await foundIds('1234.50 -indigo')).sort()).toEqual([letter]);
     expect(await foundIds('folder:workshop -castellane')).toEqual([dye]);

@@ -1,5 +1,5 @@
 import { EntityManager } from 'typeorm';
-import { FoundDocument, Hit } from '@crow/contract/shapes';
+import { FindOrder, FoundDocument, Hit } from '@crow/contract/shapes';
 import { Box } from '@crow/core/geometry';
 import { Condition, parseQuery } from '@crow/core/finding/query';
 import { findHits, Term, wordTokens } from '@crow/core/finding/tokens';
@@ -10,8 +10,13 @@ import { factConditions } from '../store/factConditions';
 import { similarWords } from '../store/similarWords';
 import { FOLDER_PATHS } from './folders';
 
-const MOST_DOCUMENTS = 50;
+/** So many documents are shown when nothing else is said. */
+export const SHOWN_AT_FIRST = 20;
 const MOST_LINES = 4;
+/** So many pages of each document are looked at for hits; there may be more. */
+const MOST_PAGES_COUNTED = 5;
+/** What stands on more pages than this is not ranked by how many of a document's it stands on. */
+const MOST_RANKED = 4000;
 
 interface SearchedPage {
   document_id: string;
@@ -20,6 +25,12 @@ interface SearchedPage {
   words: StoredWord[];
   width: number;
   height: number;
+}
+
+/** In which order documents are wanted, and how many. */
+interface Wish {
+  by: FindOrder;
+  most: number;
 }
 
 /** What a typed query looks for: phrases of terms, each with its other spellings, and the query for PostgreSQL. */
@@ -60,15 +71,18 @@ async function understand(manager: EntityManager, typed: string): Promise<Search
 
 /**
  * The documents, filed or waiting, with a page that holds all words of the query, and of which its conditions hold; those with
- * most hits first, without words the latest first.
+ * most hits first, without words the latest first, unless another order is asked for.
  */
 export async function find(
   manager: EntityManager,
   typed: string,
+  { by = 'best', most = SHOWN_AT_FIRST }: Partial<Wish> = {},
 ): Promise<{ found: FoundDocument[]; more: boolean; alsoSearched: string[] }> {
   const search = await understand(manager, typed);
   if (!search) return { found: [], more: false, alsoSearched: [] };
-  return search.tsquery === null ? meeting(manager, search) : holding(manager, search, search.tsquery);
+  return search.tsquery === null
+    ? meeting(manager, search, { by, most })
+    : holding(manager, search, search.tsquery, { by, most });
 }
 
 /** What a document must be like besides the words on its pages. */
@@ -86,56 +100,107 @@ function conditionsOf({ conditions, without }: Search, values: unknown[]): strin
   ].join(' and ');
 }
 
-async function meeting(manager: EntityManager, search: Search): ReturnType<typeof find> {
+/** What documents are sorted by, for the alias d; what has no such fact comes last. */
+const ORDERS: Record<Exclude<FindOrder, 'best'>, string> = {
+  newest: `(select value from fact where document_id = d.id and name = 'date') desc nulls last`,
+  oldest: `(select value from fact where document_id = d.id and name = 'date') asc nulls last`,
+  most: `(select value::numeric from fact where document_id = d.id and name = 'total') desc nulls last`,
+};
+const LATEST_FIRST = 'd.filed_at desc nulls first, d.id';
+
+async function meeting(manager: EntityManager, search: Search, { by, most }: Wish): ReturnType<typeof find> {
   const values: unknown[] = [];
   const where = conditionsOf(search, values);
+  const order = by === 'best' ? LATEST_FIRST : `${ORDERS[by]}, ${LATEST_FIRST}`;
   const matching = await rows<{ id: string }>(
     manager,
     `${FOLDER_PATHS} select d.id from document d left join paths on paths.id = d.folder_id
-     where ${where} order by d.filed_at desc nulls first, d.id limit ${MOST_DOCUMENTS + 1}`,
+     where ${where} order by ${order} limit ${most + 1}`,
     values,
   );
-  const shown = matching.slice(0, MOST_DOCUMENTS).map(({ id }) => id);
-  const order = 'd.filed_at desc nulls first, d.id';
+  const shown = matching.slice(0, most).map(({ id }) => id);
   const documents = await summariseDocuments(manager, 'd.id = any($1)', [shown], order);
-  const found = documents.map((document) => ({ document, hits: 0, lines: [] }));
-  return { found, more: matching.length > MOST_DOCUMENTS, alsoSearched: [] };
+  const found = documents.map((document) => ({ document, hits: 0, morePages: 0, lines: [] }));
+  return { found, more: matching.length > most, alsoSearched: [] };
 }
 
-async function holding(manager: EntityManager, search: Search, tsquery: string): ReturnType<typeof find> {
-  const values: unknown[] = [tsquery];
-  const where = conditionsOf(search, values);
-  const pages = await rows<SearchedPage>(
+async function holding(manager: EntityManager, search: Search, tsquery: string, wish: Wish): ReturnType<typeof find> {
+  const { by, most } = wish;
+  const matching = await bestDocuments(manager, search, tsquery, wish);
+  const shown = matching.slice(0, most);
+  const pages = await rows<SearchedPage & { pages: number }>(
     manager,
-    `${FOLDER_PATHS}, matching as (
-       select dp.document_id, dp.page_id, dp.number, p.turn, p.version, d.filed_at
-       from page_tokens t join document_page dp on dp.page_id = t.page_id join document d on d.id = dp.document_id
-       join page p on p.id = t.page_id left join paths on paths.id = d.folder_id
-       where t.tokens @@ $1::tsquery and ${where}
-     ), best as (
-       select document_id from matching group by document_id order by count(*) desc, max(filed_at) desc nulls first, document_id
-       limit ${MOST_DOCUMENTS + 1}
-     )
-     select m.document_id, m.page_id, m.number, r.words, r.width, r.height
-     from matching m join best using (document_id) join reading r on r.page_id = m.page_id and r.turn = m.turn and r.version = m.version
-     order by m.document_id, m.number`,
-    values,
+    `select * from (
+       select dp.document_id, dp.page_id, dp.number, r.words, r.width, r.height,
+         row_number() over (partition by dp.document_id order by dp.number) as place,
+         (count(*) over (partition by dp.document_id))::int as pages
+       from document_page dp join page_tokens t on t.page_id = dp.page_id join page p on p.id = dp.page_id
+       join reading r on r.page_id = p.id and r.turn = p.turn and r.version = p.version
+       where dp.document_id = any($2) and t.tokens @@ $1::tsquery
+     ) matching where place <= ${MOST_PAGES_COUNTED} order by document_id, number`,
+    [tsquery, shown],
   );
-  const byDocument = new Map<string, SearchedPage[]>();
-  for (const page of pages) byDocument.set(page.document_id, [...(byDocument.get(page.document_id) ?? []), page]);
-  const shown = [...byDocument.keys()].slice(0, MOST_DOCUMENTS);
-  const summaries = await summariseDocuments(manager, 'd.id = any($1)', [shown]);
+  const byDocument = new Map<string, (SearchedPage & { pages: number })[]>();
+  for (const page of pages) {
+    const others = byDocument.get(page.document_id);
+    if (others) others.push(page);
+    else byDocument.set(page.document_id, [page]);
+  }
+  const summaries = await summariseDocuments(manager, 'd.id = any($1)', [[...byDocument.keys()]]);
+  const place = new Map(shown.map((id, at) => [id, at]));
   const found = summaries
-    .map((document) => ({ document, ...linesWithHits(byDocument.get(document.id)!, search.phrases) }))
+    .map((document) => {
+      const own = byDocument.get(document.id)!;
+      return { document, morePages: own[0].pages - own.length, ...linesWithHits(own, search.phrases) };
+    })
     .filter(({ hits }) => hits > 0)
-    .sort((a, b) => b.hits - a.hits || (b.document.filedAt ?? '9').localeCompare(a.document.filedAt ?? '9'));
+    .sort((a, b) => (by === 'best' ? b.hits - a.hits : 0) || place.get(a.document.id)! - place.get(b.document.id)!);
   const used = search.alsoSearched.filter((form) => found.some(({ forms }) => forms.has(form)));
   return {
     found: found.map(({ forms: _forms, ...rest }) => rest),
-    more: byDocument.size > MOST_DOCUMENTS,
+    more: matching.length > most,
     alsoSearched: used,
   };
 }
+
+/**
+ * The documents that are shown first, at most one more than are shown. Those with most pages that match, or in the order asked for;
+ * words that stand on a great many pages say little, so that then the latest come first, which is found without looking at all.
+ */
+async function bestDocuments(
+  manager: EntityManager,
+  search: Search,
+  tsquery: string,
+  { by, most }: Wish,
+): Promise<string[]> {
+  const values: unknown[] = [tsquery];
+  const where = conditionsOf(search, values);
+  const ranked = `${FOLDER_PATHS}, pages as (
+      select page_id from page_tokens where tokens @@ $1::tsquery limit ${MOST_RANKED + 1}
+    ), matching as (
+      select dp.document_id as id, count(*) as pages from pages join document_page dp using (page_id) group by dp.document_id
+    )
+    select d.id, (select count(*) from pages) > ${MOST_RANKED} as many
+    from matching m join document d using (id) left join paths on paths.id = d.folder_id
+    where ${where} order by ${by === 'best' ? 'm.pages desc' : ORDERS[by]}, ${LATEST_FIRST} limit ${most + 1}`;
+  const found = await rows<{ id: string; many: boolean }>(manager, ranked, values);
+  if (!found[0]?.many) return found.map(({ id }) => id);
+  const walked = `${FOLDER_PATHS}
+    select d.id from ${by === 'best' ? 'document d' : `fact o join document d on d.id = o.document_id and o.name = '${WALKED[by].fact}'`}
+    left join paths on paths.id = d.folder_id
+    where ${where} and exists (
+      select 1 from document_page dp join page_tokens t on t.page_id = dp.page_id
+      where dp.document_id = d.id and t.tokens @@ $1::tsquery
+    ) order by ${by === 'best' ? LATEST_FIRST : WALKED[by].order} limit ${most + 1}`;
+  return (await rows<{ id: string }>(manager, walked, values)).map(({ id }) => id);
+}
+
+/** By which fact, in which order, documents are walked through when nearly all of them match. */
+const WALKED: Record<Exclude<FindOrder, 'best'>, { fact: string; order: string }> = {
+  newest: { fact: 'date', order: 'o.value desc' },
+  oldest: { fact: 'date', order: 'o.value' },
+  most: { fact: 'total', order: 'o.value::numeric desc' },
+};
 
 function linesWithHits(
   pages: SearchedPage[],

@@ -12,6 +12,7 @@ import { MoreFacts1764700000000 } from './migrations/1764700000000-MoreFacts';
 import { Filing1764800000000 } from './migrations/1764800000000-Filing';
 import { Versions1764900000000 } from './migrations/1764900000000-Versions';
 import { Senders1765000000000 } from './migrations/1765000000000-Senders';
+import { FactValues1765100000000 } from './migrations/1765100000000-FactValues';
 
 /** Where and how the data is reached; handed to everything that needs it. */
 export interface Database {
@@ -40,6 +41,7 @@ export async function connect(url: string, { poolSize = 10 } = {}): Promise<Data
       Filing1764800000000,
       Versions1764900000000,
       Senders1765000000000,
+      FactValues1765100000000,
     ],
     poolSize,
     // A connection that the database dropped is replaced at the next query; nothing else is to be done about it.

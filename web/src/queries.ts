@@ -1,7 +1,7 @@
 import { QueryClient, useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { Endpoint, Input, Output } from '@crow/contract/endpoint';
 import { endpoints } from '@crow/contract/endpoints';
-import { LiveEvent } from '@crow/contract/shapes';
+import { FindOrder, LiveEvent } from '@crow/contract/shapes';
 import { ask } from './api';
 import { useNotices } from './parts/notices';
 
@@ -59,10 +59,10 @@ export const useFolderDocuments = (id: string | undefined) =>
   });
 export const useBin = (enabled: boolean) =>
   useQuery({ queryKey: ['bin'], queryFn: () => ask(endpoints.listBin, {}), enabled });
-export const useFound = (q: string) =>
+export const useFound = (q: string, sort: FindOrder, most: number) =>
   useQuery({
-    queryKey: ['found', q],
-    queryFn: () => ask(endpoints.find, { query: { q } }),
+    queryKey: ['found', q, sort, most],
+    queryFn: () => ask(endpoints.find, { query: { q, sort, most } }),
     enabled: q.trim() !== '',
     placeholderData: (before) => before,
   });

@@ -1,13 +1,15 @@
 import { Search, X } from 'lucide-react';
 import { Fragment, useDeferredValue, useEffect, useRef, useState } from 'react';
-import { FoundDocument } from '@crow/contract/shapes';
-import { IconButton, inputLook } from '../../parts/controls';
-import { count } from '../../parts/words';
+import { FIND_ORDERS, FindOrder, FoundDocument } from '@crow/contract/shapes';
+import { Button, IconButton, inputLook } from '../../parts/controls';
+import { count, KIND_NAMES } from '../../parts/words';
 import { useFound } from '../../queries';
 import { DocumentRow } from './DocumentRow';
 import { useShelfPlace } from './ShelfStation';
 
 const TYPING_PAUSE_MS = 180;
+/** So many documents are shown at first, and at most. */
+const [AT_FIRST, AT_MOST] = [20, 300];
 
 /** Find: a word that stands in a paper, and the papers that it stands in, with the lines around it. */
 export function FindPane() {
@@ -15,7 +17,9 @@ export function FindPane() {
   const [typed, setTyped] = useState(find);
   const field = useRef<HTMLInputElement>(null);
   const query = useDeferredValue(find);
-  const { data, isFetching } = useFound(query);
+  const [order, setOrder] = useState<FindOrder>('best');
+  const [most, setMost] = useState(AT_FIRST);
+  const { data, isFetching } = useFound(query, order, most);
   const found = query.trim() ? (data?.found ?? []) : [];
   const latest = useRef({ openId, go });
   useEffect(() => {
@@ -75,9 +79,10 @@ export function FindPane() {
               ? 'Looking …'
               : 'Nothing found. Try fewer or other words; spelling mistakes of a letter or two are forgiven.'}
       </p>
+      {query.trim() && <Narrow found={found} typed={typed} onChange={setTyped} order={order} onOrder={setOrder} />}
       {!query.trim() && <Examples onChoose={setTyped} />}
       <div className="min-h-0 flex-1 overflow-y-auto" aria-label="Found documents">
-        {found.map(({ document, hits, lines }) => (
+        {found.map(({ document, hits, morePages, lines }) => (
           <DocumentRow
             key={document.id}
             document={document}
@@ -86,6 +91,7 @@ export function FindPane() {
           >
             <p className="mt-1 text-sm font-semibold text-accent">
               {hits > 0 && count(hits, 'hit')}
+              {morePages > 0 && ` and more on ${count(morePages, 'further page')}`}
               {document.folderPath && (
                 <span className="font-normal text-quiet"> in {document.folderPath.replaceAll('/', ' / ')}</span>
               )}
@@ -107,9 +113,97 @@ export function FindPane() {
             </ul>
           </DocumentRow>
         ))}
+        {data?.more && most < AT_MOST && (
+          <p className="p-4 text-center">
+            <Button onClick={() => setMost(Math.min(AT_MOST, 4 * most))}>Show more</Button>
+          </p>
+        )}
       </div>
     </div>
   );
+}
+
+const ORDER_NAMES: Record<FindOrder, string> = {
+  best: 'best first',
+  newest: 'newest first',
+  oldest: 'oldest first',
+  most: 'highest total first',
+};
+
+interface NarrowProps {
+  found: FoundDocument[];
+  typed: string;
+  onChange: (typed: string) => void;
+  order: FindOrder;
+  onOrder: (order: FindOrder) => void;
+}
+
+/** Narrows what was found by a click: the condition is added to what is typed, where it can be changed or taken out. */
+function Narrow({ found, typed, onChange, order, onOrder }: NarrowProps) {
+  const add = (condition: string) => onChange(`${typed.trim()} ${condition} `);
+  const documents = found.map(({ document }) => document);
+  const quoted = (value: string) => (value.includes(' ') ? `"${value}"` : value);
+  const choices = {
+    kind: counted(documents.map(({ kind }) => kind)).map(([kind, number]) => ({
+      text: `${KIND_NAMES[kind] ?? kind} (${number})`,
+      condition: `kind:${kind}`,
+    })),
+    who: counted(documents.map(({ vendor }) => vendor)).map(([who, number]) => ({
+      text: `${who} (${number})`,
+      condition: `who:${quoted(who)}`,
+    })),
+    date: counted(documents.map(({ date }) => date?.slice(0, 4))).map(([year, number]) => ({
+      text: `${year} (${number})`,
+      condition: `date:${year}`,
+    })),
+    folder: counted(documents.map(({ folderPath }) => folderPath)).map(([path, number]) => ({
+      text: `${path.replaceAll('/', ' / ')} (${number})`,
+      condition: `folder:${quoted(path)}`,
+    })),
+    total: [10, 50, 100, 500, 1000].map((amount) => ({ text: `more than ${amount}`, condition: `total>${amount}` })),
+  };
+  return (
+    <div className="flex flex-wrap items-center gap-x-3 gap-y-1 border-b border-rule px-4 py-1.5 text-sm">
+      {Object.entries(choices).map(
+        ([name, list]) =>
+          (list.length > 1 || (name === 'total' && found.length > 1)) && (
+            <select
+              key={name}
+              aria-label={`Only of one ${name}`}
+              className="w-18 bg-ground text-quiet hover:text-ink"
+              value=""
+              onChange={(event) => event.target.value && add(event.target.value)}
+            >
+              <option value="">{name} …</option>
+              {list.slice(0, 12).map(({ text, condition }) => (
+                <option key={condition} value={condition}>
+                  {text}
+                </option>
+              ))}
+            </select>
+          ),
+      )}
+      <select
+        aria-label="Order"
+        className="ml-auto bg-ground"
+        value={order}
+        onChange={(event) => onOrder(event.target.value as FindOrder)}
+      >
+        {FIND_ORDERS.map((each) => (
+          <option key={each} value={each}>
+            {ORDER_NAMES[each]}
+          </option>
+        ))}
+      </select>
+    </div>
+  );
+}
+
+/** How often each value occurs, the most frequent first. */
+function counted(values: (string | null | undefined)[]): [string, number][] {
+  const counts = new Map<string, number>();
+  for (const value of values) if (value) counts.set(value, (counts.get(value) ?? 0) + 1);
+  return [...counts].sort((a, b) => b[1] - a[1]);
 }
 
 /** What can be typed besides words; a click tries it. */
