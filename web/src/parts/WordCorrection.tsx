@@ -55,20 +55,17 @@ export function WordCorrection({ pageId, index, word, width, height, onClose }: 
 /** Corrects a word and tells so, with a way back. An empty text says that it is none. */
 export function useCorrection(): (change: { pageId: string; index: number; was: string; text: string }) => void {
   const { tell } = useNotices();
-  const save = useChange(endpoints.correctWords, ['text', 'document']);
-  return ({ pageId, index, was, text }) => {
-    const params = { id: pageId };
-    const undo = () => save.mutate({ params, body: { changes: [{ index, was: text, text: was }] } });
-    save.mutate(
-      { params, body: { changes: [{ index, was, text }] } },
-      {
-        onSuccess: () =>
-          was !== text &&
-          tell({
-            text: text ? `“${was}” is now “${text}”.` : `“${was}” is no text any more.`,
-            action: { label: 'Undo', run: undo },
-          }),
-      },
-    );
-  };
+  const takeBack = useChange(endpoints.correctWords, ['text', 'document']);
+  // Told even when the word is left by then.
+  const save = useChange(endpoints.correctWords, ['text', 'document'], (_, { params, body }) => {
+    const [{ index, was, text }] = body.changes;
+    if (was === text) return;
+    const undo = () => takeBack.mutate({ params, body: { changes: [{ index, was: text, text: was }] } });
+    tell({
+      text: text ? `“${was}” is now “${text}”.` : `“${was}” is no text any more.`,
+      action: { label: 'Undo', run: undo },
+    });
+  });
+  return ({ pageId, index, was, text }) =>
+    save.mutate({ params: { id: pageId }, body: { changes: [{ index, was, text }] } });
 }
