@@ -40,6 +40,40 @@ export async function pdfPageSizes(path: string, first: number, last: number): P
 }
 
 /**
+ * The resolution of pages that are one picture from edge to edge, as scanners make them, by page number from 1; other pages are
+ * left out.
+ */
+export async function scannedResolutions(path: string, sizes: readonly PdfPageSize[]): Promise<Map<number, number>> {
+  const { code, output } = await runChild('pdfimages', ['-list', path], {
+    limits: LIMITS,
+    what: 'Looking at the pictures',
+  });
+  const found = new Map<number, number>();
+  if (code !== 0) return found;
+  const pictures = new Map<number, { width: number; height: number; dpi: number }[]>();
+  for (const line of output.toString().split('\n').slice(2)) {
+    const [page, , kind, width, height, , , , , , , , dpi] = line.trim().split(/\s+/);
+    if (kind !== 'image' && kind !== 'stencil' && kind !== 'mask' && kind !== 'smask') continue;
+    const number = Number(page);
+    const others = pictures.get(number) ?? [];
+    pictures.set(number, [...others, { width: Number(width), height: Number(height), dpi: Number(dpi) }]);
+  }
+  for (const [number, all] of pictures) {
+    const size = sizes[number - 1];
+    if (all.length !== 1 || !size) continue;
+    const [{ width, height, dpi }] = all;
+    // Turned pages have their sides the other way round.
+    const sides = (across: number, down: number) =>
+      Math.abs(across / dpi - size.width / 72) < EDGE_INCHES && Math.abs(down / dpi - size.height / 72) < EDGE_INCHES;
+    if (sides(width, height) || sides(height, width)) found.set(number, dpi);
+  }
+  return found;
+}
+
+/** A scan may miss the page's edge by so much, in inches. */
+const EDGE_INCHES = 0.2;
+
+/**
  * Draws a page as an uncompressed TIFF: compressing a noisy page would take ten times as long as drawing it.
  * @param page from 1
  * @param dpi pixels per inch

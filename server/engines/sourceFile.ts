@@ -8,12 +8,13 @@ import { detectFormat, Format, FORMAT_NAMES, HEAD_BYTES, looksLike } from './for
 import { InvoiceData } from '@crow/core/reading/facts/invoiceData';
 import { decodeHeic } from './heic';
 import { embeddedInvoice } from './invoiceXml';
-import { countPdfPages, drawPdfPage, pdfPageSizes } from './poppler';
+import { countPdfPages, drawPdfPage, pdfPageSizes, scannedResolutions } from './poppler';
 
 export const MOST_PAGES = 1000;
 const MOST_MEGAPIXELS = 200;
 /** PDF pages are drawn at this resolution for reading and for looking closely. */
 const PDF_DPI = 300;
+const LEAST_PDF_DPI = 150;
 /** A PDF page larger than any paper is drawn with fewer pixels per inch, so that the picture stays below this. */
 const MOST_PDF_PIXELS = 40e6;
 const POINTS_PER_INCH = 72;
@@ -121,8 +122,11 @@ async function pdfPages(path: string, name: string): Promise<SourcePage[]> {
   if (sizes.length !== count || sizes.some(({ width, height }) => width <= 0 || height <= 0)) {
     throw new Problem('file-broken', { name, format: 'PDF' });
   }
-  return sizes.map(({ width: pointWidth, height: pointHeight }) => {
-    const dpi = pdfDpi(pointWidth, pointHeight);
+  const scans = await scannedResolutions(path, sizes);
+  return sizes.map(({ width: pointWidth, height: pointHeight }, index) => {
+    // A scan has no more to show than its own pixels.
+    const own = Math.max(LEAST_PDF_DPI, scans.get(index + 1) ?? PDF_DPI);
+    const dpi = Math.min(own, pdfDpi(pointWidth, pointHeight));
     return {
       width: Math.max(1, Math.round((pointWidth * dpi) / POINTS_PER_INCH)),
       height: Math.max(1, Math.round((pointHeight * dpi) / POINTS_PER_INCH)),
@@ -152,9 +156,9 @@ export async function openPage(
   longSide = Infinity,
 ): Promise<Sharp> {
   const { path, name, format } = source;
-  const { width, height, pointWidth, pointHeight } = source.pages[number];
+  const { width, height, pointWidth } = source.pages[number];
   if (format === 'pdf') {
-    const full = pdfDpi(pointWidth, pointHeight);
+    const full = (width / pointWidth) * POINTS_PER_INCH;
     const dpi = Math.min(full, (longSide / Math.max(width, height)) * full);
     const drawn = await drawPdfPage(path, name, number + 1, dpi, folder);
     return sharp(drawn, { limitInputPixels: false });

@@ -5,7 +5,15 @@ import { Turn, turnSize } from '@crow/core/geometry';
 import { isGoodTextLayer } from '@crow/core/reading/bboxLayout';
 import { Recipe } from '@crow/core/imaging/recipe';
 import { guessLanguage } from '@crow/core/reading/language';
-import { PageText, plainText, scaledPageText, storeWord, turnPageText } from '@crow/core/reading/words';
+import {
+  PageText,
+  plainText,
+  restoreWords,
+  scaledPageText,
+  StoredWord,
+  storeWord,
+  turnPageText,
+} from '@crow/core/reading/words';
 import { Context } from '../context';
 import { readingPicture } from '../engines/pictures';
 import { pdfText } from '../engines/poppler';
@@ -48,7 +56,8 @@ export async function readPage(
     // Nothing is on it: there is nothing to read.
     const { text, own } = page.blank
       ? { text: { width: page.width, height: page.height, words: [], language: languages[0] }, own: false }
-      : await sources.use(page.sourceFileId, (info) => readText(info, page.sourceNumber, turn, languages, recipe));
+      : ((await readBefore(manager, page, languages)) ??
+        (await sources.use(page.sourceFileId, (info) => readText(info, page.sourceNumber, turn, languages, recipe))));
     await context.database.source.transaction(async (inside) => {
       await inside.query(
         `insert into reading (page_id, turn, version, width, height, language, own, words) values ($1, $2, $3, $4, $5, $6, $7, $8)
@@ -62,6 +71,26 @@ export async function readPage(
     if (!(error instanceof Problem)) throw error;
     await settle(context, page, { reading: 'failed', problem: error.report });
   }
+}
+
+/** What was read of the very same picture, made into a page in the same way, when it was taken in before. */
+async function readBefore(
+  manager: EntityManager,
+  { id, sourceFileId, sourceNumber, part, turn, version }: Page,
+  languages: string[],
+): Promise<{ text: PageText; own: boolean } | undefined> {
+  const [found] = await rows<{ width: number; height: number; language: string; own: boolean; words: StoredWord[] }>(
+    manager,
+    `select r.width, r.height, r.language, r.own, r.words from source_file f
+     join source_file other on other.blob_id = f.blob_id
+     join page p on p.source_file_id = other.id and p.source_number = $2 and p.part = $3 and p.id <> $1
+     join reading r on r.page_id = p.id and r.turn = $4 and r.version = $5 and r.language = any($6)
+     where f.id = $7 limit 1`,
+    [id, sourceNumber, part, turn, version, languages, sourceFileId],
+  );
+  if (!found) return undefined;
+  const { width, height, language, own, words } = found;
+  return { text: { width, height, language, words: restoreWords(words) }, own };
 }
 
 /**
