@@ -29,6 +29,9 @@ describe('a paper that is here already', () => {
     const next = INVOICE.replace('1302', '1417').replace('11 November', '2 December').replace('186.60', '186.90');
     const other = await room.documentOf('b.pdf', await textPdf(next));
     expect((await read(other)).duplicates).toEqual([]);
+    // The rent of the next quarter: the same words and the same total.
+    const quarter = INVOICE.replace('1302', '1502').replace('11 November 2026', '11 February 2027');
+    expect((await read(await room.documentOf('c.pdf', await textPdf(quarter)))).duplicates).toEqual([]);
   });
 });
 

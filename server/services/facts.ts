@@ -135,6 +135,7 @@ export function duplicatesOf(manager: EntityManager, documentId: string): Promis
      ), own as (select * from paper where id = $1), near as (
        select p.id, p.name, p.state, p.folder_id,
          p.number = own.number as same_number, p.date = own.date and p.total = own.total as same_sum,
+         coalesce(p.number <> own.number, false) or coalesce(p.date <> own.date, false) as another,
          ${tokensOf('p.id')} as tokens, ${tokensOf('own.id')} as own_tokens
        from paper p join own on p.vendor = own.vendor and p.id <> own.id
        where p.binned_at is null and (p.number = own.number or p.date = own.date or p.total = own.total)
@@ -149,7 +150,7 @@ export function duplicatesOf(manager: EntityManager, documentId: string): Promis
          when same_sum then 'the same sender, date and total'
          else 'the same words'
        end as why
-     from compared where same_number or same_sum or alike >= 0.92`,
+     from compared where same_number or same_sum or (alike >= 0.92 and not another)`,
     [documentId],
   );
 }

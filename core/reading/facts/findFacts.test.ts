@@ -44,6 +44,26 @@ describe('finding the facts of a paper', () => {
     expect(date).toMatchObject({ value: '2026-10-08', page: 1 });
   });
 
+  it('takes what a till counts apart from what it names', () => {
+    const { lines } = findFacts([
+      {
+        ...page(
+          'Quayside Parcels',
+          'RECEIPT',
+          '26/02/2026',
+          '4 x Parcel 2 kg signed £35.80',
+          '3 × Padded bag C4 £4.95',
+          'TOTAL £40.75',
+        ),
+        width: 700,
+      },
+    ]);
+    expect(lines?.value).toEqual([
+      { description: 'Parcel 2 kg signed', quantity: 4, unitPrice: 8.95, amount: 35.8 },
+      { description: 'Padded bag C4', quantity: 3, unitPrice: 1.65, amount: 4.95 },
+    ]);
+  });
+
   it('takes the date of a paper, not the day by which it must be paid, whichever comes first', () => {
     const { date } = findFacts([
       page('30:Marlowe Dye Works', 'Payment due by 1 December 2026', 'Invoice date 11 November 2026'),

@@ -90,7 +90,7 @@ function lineOf(row: Row, amounts: Amount[], named: Row | undefined): PrintedLin
 function describe(words: string[]): string {
   return words
     .join(' ')
-    .replace(/^\d{1,3}[.)]?\s+(?=\p{L})/u, (position) => (/^\d+\s+x$/i.test(position) ? position : ''))
+    .replace(/^\d{1,3}[.)]?\s+(?=\p{L})(?![x×]\s)/iu, '')
     .replace(/\s+\d+([.,]\d+)?\s*[x×]?$/i, '')
     .trim();
 }

@@ -83,7 +83,7 @@ export function pageWords(read: SpelledWord[][], strips: Strip[], { rows }: Pick
   const placed = read.flatMap((words, at) =>
     isNoise(words)
       ? []
-      : words.map((word): Word => {
+      : words.filter(isText).map((word): Word => {
           const box = boxOnPage(strips[at], around(word.characters.map((character) => character.box)));
           return {
             text: textOf(word),
@@ -116,6 +116,11 @@ function baselineOf({ characters }: SpelledWord, strip: Strip): number {
   const foot = feet[feet.length >> 1] ?? y + height;
   const middle = (x + width / 2) / strip.scale;
   return strip.top + foot / strip.scale + strip.slope * middle;
+}
+
+/** Upright strokes alone are rules, or the shadow at the edge of a slip. */
+function isText(word: SpelledWord): boolean {
+  return !/^[|¦]+$/.test(textOf(word));
 }
 
 /** Crumbs of frames, logos and dirt: nothing in the strip is read with any confidence, and it spells no word. */

@@ -38,17 +38,19 @@ export function AboutPane({ document, onGoTo }: Props) {
             return (
               <div key={name} className="contents">
                 <dt className="border-t border-rule py-1 text-quiet">{NOTE_NAMES[name]}</dt>
-                <dd className="min-w-0 border-t border-rule py-1 font-mono">
+                <dd
+                  className={`min-w-0 border-t border-rule py-1 ${name === 'kind' || name === 'vendor' ? '' : 'font-mono'}`}
+                >
                   {pageId && box ? (
                     <button
-                      className="max-w-full truncate text-left hover:underline"
+                      className="max-w-full text-left break-words hover:underline"
                       title={why ?? 'See where it stands'}
                       onClick={() => onGoTo({ pageId, box })}
                     >
                       {shown}
                     </button>
                   ) : (
-                    <span className="block truncate" title={why ?? undefined}>
+                    <span className="block break-words" title={why ?? undefined}>
                       {shown}
                     </span>
                   )}
