@@ -28,6 +28,8 @@ export interface GivenUp {
 export const WORKER_QUEUES: WorkKind[] = ['take-in', 'bind', 'weigh', 'picture', 'read'];
 const GIVEN_UP = 'given-up';
 const JOB_SECONDS = 600;
+/** Hundreds of pages that are taken apart into layers take their time; a worker that died is noticed otherwise. */
+const BIND_SECONDS = 4 * 3600;
 /** Work that is asked for once waits so long for more changes. */
 const GATHER_MS = 1500;
 
@@ -61,7 +63,7 @@ export class Jobs {
         deadLetter: GIVEN_UP,
         retryLimit: queue === 'shelve' ? 10_000 : 4,
         retryDelay: queue === 'shelve' ? 5 : 0,
-        expireInSeconds: JOB_SECONDS,
+        expireInSeconds: queue === 'bind' ? BIND_SECONDS : JOB_SECONDS,
       };
       await this.boss.createQueue(queue, settings);
       await this.boss.updateQueue(queue, settings);

@@ -153,6 +153,15 @@ export async function documentSizes(
   });
 }
 
+/** Of a long document, so many pages are weighed for all of them. */
+const MOST_WEIGHED = 16;
+
+/** At most so many of some things, evenly from the first to the last. */
+function spread<Item>(items: readonly Item[], most: number): Item[] {
+  if (items.length <= most) return [...items];
+  return Array.from({ length: most }, (_, at) => items[Math.round((at * (items.length - 1)) / (most - 1))]);
+}
+
 /** Binds a document in every size that has not been weighed yet, to tell how large it is. */
 export async function weighDocument({ database }: Context, sources: SourceShelf, documentId: string): Promise<void> {
   const { manager } = database.source;
@@ -169,13 +178,15 @@ export async function weighDocument({ database }: Context, sources: SourceShelf,
       [documentId, document.pages, size],
     );
     if (known) continue;
-    const { bytes } = await withPages(manager, sources, documentId, (pages, language) =>
-      bindPages(pages, { title: document.name, created: new Date(), language, size }),
-    );
+    const bytes = await withPages(manager, sources, documentId, async (pages, language) => {
+      const some = spread(pages, MOST_WEIGHED);
+      const bound = await bindPages(some, { title: document.name, created: new Date(), language, size });
+      return Math.round((bound.bytes.length * pages.length) / some.length);
+    });
     await manager.query(
       `insert into document_size (document_id, pages, size, bytes)
        select $1, $2, $3, $4 where exists (select 1 from document where id = $1) on conflict do nothing`,
-      [documentId, document.pages, size, bytes.length],
+      [documentId, document.pages, size, bytes],
     );
   }
   // Once, at the end: whoever looks asks again then, and would have it weighed twice before.
