@@ -335,6 +335,23 @@ export const endpoints = {
     summary: 'The text of a document (.txt)',
     params: idParams,
   }),
+  documentTextPdf: endpoint({
+    method: 'GET',
+    path: '/documents/:id/text-pdf',
+    summary: 'The text of a document set anew for a small screen (PDF)',
+    params: idParams,
+  }),
+  documentPictures: endpoint({
+    method: 'GET',
+    path: '/documents/:id/pictures',
+    summary: 'The pages of a document as pictures: one, or a ZIP of several',
+    params: idParams,
+    query: object({
+      as: string()
+        .oneOf(['jpeg', 'png'] as const)
+        .required(),
+    }),
+  }),
   documentLines: endpoint({
     method: 'GET',
     path: '/documents/:id/lines',

@@ -91,7 +91,7 @@ export async function buildApp(
       stackRoutes(api, context);
       scannerRoutes(api, context, parts.scans);
       watchedRoutes(api, parts.watcher);
-      documentRoutes(api, context);
+      documentRoutes(api, context, parts.pictures);
       folderRoutes(api, context);
       pageRoutes(api, context, parts.pictures, parts.sources);
     },

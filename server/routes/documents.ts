@@ -14,14 +14,15 @@ import { documentSizes } from '../services/binding';
 import { doubtfulWordsOf } from '../services/correcting';
 import { filingExamples } from '../services/filing';
 import { find, hitsInDocument } from '../services/finding';
-import { documentText, linesAs, shelfArchive } from '../services/exporting';
+import { PictureDesk } from '../services/pagePictures';
+import { documentText, linesAs, picturesOf, shelfArchive, textPdfOf } from '../services/exporting';
 import { asFile, sendBlob } from './sendBlob';
 import { serve } from './serve';
 
 const XLSX_TYPE = 'application/vnd.openxmlformats-officedocument.spreadsheetml.sheet';
 
 /** Documents: checking, filing, the shelf, the bin, and finding them. */
-export function documentRoutes(app: FastifyInstance, context: Context): void {
+export function documentRoutes(app: FastifyInstance, context: Context, pictures: PictureDesk): void {
   const { manager } = context.database.source;
   const summary = async (id: string): Promise<DocumentSummary> =>
     (await summariseDocuments(manager, 'd.id = $1', [id]))[0];
@@ -76,6 +77,16 @@ export function documentRoutes(app: FastifyInstance, context: Context): void {
   serve(app, endpoints.documentText, async ({ params, reply }) => {
     const name = await nameOf(params.id);
     return asFile(reply, `${name}.txt`, 'text/plain; charset=utf-8').send(await documentText(manager, params.id));
+  });
+  serve(app, endpoints.documentTextPdf, async ({ params, reply }) => {
+    const name = await nameOf(params.id);
+    const bytes = await textPdfOf(manager, params.id, name);
+    return asFile(reply, `${name}, text.pdf`, 'application/pdf').send(Buffer.from(bytes));
+  });
+  serve(app, endpoints.documentPictures, async ({ params, query, reply }) => {
+    const name = await nameOf(params.id);
+    const { content, ending } = await picturesOf(manager, pictures, params.id, query.as);
+    return asFile(reply, `${name}.${ending}`, ending === 'zip' ? 'application/zip' : `image/${query.as}`).send(content);
   });
   serve(app, endpoints.documentLines, async ({ params, query, reply }) => {
     const name = await nameOf(params.id);

@@ -1,6 +1,10 @@
+import { execFileSync } from 'node:child_process';
+import { writeFileSync } from 'node:fs';
+import { join } from 'node:path';
 import { strFromU8, unzipSync } from 'fflate';
+import sharp from 'sharp';
 import { endpoints } from '@crow/contract/endpoints';
-import { textPdf } from '../testing/made';
+import { scratchFolder, textPdf } from '../testing/made';
 import { TestRoom } from '../testing/room';
 
 let room: TestRoom;
@@ -23,6 +27,24 @@ describe('out of a document comes', () => {
     const { raw, headers } = await get(`/documents/${id}/text`);
     expect(raw.toString()).toMatch(/^Saltgate Yarns\n[^]*Delivered to the harbour office\n$/);
     expect(headers['content-disposition']).toContain('attachment');
+  });
+
+  it('its text set anew for a small screen', async () => {
+    const { raw } = await get(`/documents/${id}/text-pdf`);
+    const path = join(scratchFolder(), 'small.pdf');
+    writeFileSync(path, raw);
+    expect(execFileSync('pdftotext', [path, '-'], { encoding: 'utf8' })).toMatch(/Saltgate Yarns[^]*harbour office/);
+    expect(execFileSync('pdfinfo', [path], { encoding: 'utf8' })).toMatch(/Page size:\s+298 x 420/);
+    execFileSync('qpdf', ['--check', path]);
+  });
+
+  it('its pages as pictures: one alone, several in a ZIP', async () => {
+    const one = await get(`/documents/${id}/pictures?as=png`);
+    expect(await sharp(one.raw).metadata()).toMatchObject({ format: 'png' });
+    const two = await room.documentOf('two.pdf', await textPdf('The first page', 'The second page'));
+    const zip = unzipSync((await get(`/documents/${two}/pictures?as=jpeg`)).raw);
+    expect(Object.keys(zip)).toEqual(['1.jpg', '2.jpg']);
+    expect(await sharp(zip['2.jpg']).metadata()).toMatchObject({ format: 'jpeg' });
   });
 
   it('what it lists, as CSV and as a spreadsheet', async () => {

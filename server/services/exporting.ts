@@ -1,22 +1,97 @@
 import { Readable } from 'node:stream';
+import sharp from 'sharp';
 import { Zip, ZipPassThrough, strToU8 } from 'fflate';
 import { EntityManager } from 'typeorm';
 import writeXlsx from 'write-excel-file/node';
 import { Problem } from '@crow/contract/problems';
 import { FactLine } from '@crow/core/reading/facts/fact';
+import { textOnlyPdf } from '@crow/core/pdf/textOnlyPdf';
+import { paragraphsOf } from '@crow/core/reading/paragraphs';
 import { plainText } from '@crow/core/reading/words';
 import { csvOf } from '@crow/core/filing/csv';
 import { FACT_NAMES } from '@crow/contract/shapes';
 import { Context } from '../context';
 import { readBlob } from '../store/blobs';
 import { rows } from '../store/database';
+import { pagesOfDocument } from '../store/stackRows';
 import { textsOf } from './facts';
+import { PictureDesk } from './pagePictures';
 import { FOLDER_PATHS } from './folders';
 
 /** The text of a document, page after page, with a form feed between them as in plain text files. */
 export async function documentText(manager: EntityManager, documentId: string): Promise<string> {
   const pages = await textsOf(manager, documentId);
   return pages.map(({ words }) => `${plainText(words)}\n`).join('\f');
+}
+
+/** The text of a document as a PDF for a small screen. */
+export async function textPdfOf(manager: EntityManager, documentId: string, title: string): Promise<Uint8Array> {
+  const pages = await textsOf(manager, documentId);
+  return textOnlyPdf(
+    pages.map(({ words }) => paragraphsOf(words)),
+    { title, created: new Date() },
+  );
+}
+
+/**
+ * The pages of a document as pictures, made one after the other while they are sent: the picture itself when it is one, else a ZIP.
+ * @returns what is sent, and the ending of its file's name
+ */
+export async function picturesOf(
+  manager: EntityManager,
+  desk: PictureDesk,
+  documentId: string,
+  form: 'jpeg' | 'png',
+): Promise<{ content: Readable | Buffer; ending: string }> {
+  const pages = await pagesOfDocument(manager, documentId);
+  const ending = form === 'jpeg' ? 'jpg' : 'png';
+  const made = async ({ id, turn, version }: (typeof pages)[number]): Promise<Buffer> => {
+    const { bytes } = await desk.picture(id, 'full', turn, version);
+    return form === 'jpeg' ? bytes : sharp(bytes).png().toBuffer();
+  };
+  if (pages.length === 1) return { content: await made(pages[0]), ending };
+  const width = String(pages.length).length;
+  const entries = pages.map((page, at) => ({
+    name: `${String(at + 1).padStart(width, '0')}.${ending}`,
+    pieces: async function* () {
+      yield await made(page);
+    },
+  }));
+  return { content: Readable.from(zipped(entries), { objectMode: false }), ending: 'zip' };
+}
+
+/** A file in a ZIP: its pieces are asked for when it is its turn. */
+interface Entry {
+  name: string;
+  at?: Date;
+  pieces: () => AsyncIterable<Uint8Array>;
+}
+
+/** Files as a ZIP, piece by piece; what is packed is packed already. */
+async function* zipped(entries: Iterable<Entry> | AsyncIterable<Entry>): AsyncGenerator<Uint8Array> {
+  const ready: Uint8Array[] = [];
+  let failed: Error | undefined;
+  const zip = new Zip((error, data) => {
+    if (error) failed = error;
+    else ready.push(data);
+  });
+  const taken = function* () {
+    if (failed) throw failed;
+    yield* ready.splice(0);
+  };
+  for await (const { name, at, pieces } of entries) {
+    const entry = new ZipPassThrough(name);
+    if (at) entry.mtime = at;
+    zip.add(entry);
+    for await (const piece of pieces()) {
+      entry.push(piece);
+      yield* taken();
+    }
+    entry.push(new Uint8Array(), true);
+    yield* taken();
+  }
+  zip.end();
+  yield* taken();
 }
 
 const LINE_HEADS = ['Description', 'Quantity', 'Unit price', 'Amount'];
@@ -91,46 +166,27 @@ export async function shelfArchive({ database }: Context, folderId?: string): Pr
      order by paths.path, d.name`,
     [folderId ?? null],
   );
-  return Readable.from(pieces(), { objectMode: false });
+  return Readable.from(zipped(entries()), { objectMode: false });
 
-  async function* pieces(): AsyncGenerator<Uint8Array> {
-    const ready: Uint8Array[] = [];
-    let failed: Error | undefined;
-    const zip = new Zip((error, data) => {
-      if (error) failed = error;
-      else ready.push(data);
-    });
-    const taken = function* () {
-      if (failed) throw failed;
-      yield* ready.splice(0);
-    };
+  function* entries(): Generator<Entry> {
     const told: Told[] = [];
     for (const { name, folder, pdf_blob_id, filed_at, facts, lines } of documents) {
       const file = `${folder}/${name}.pdf`;
-      // PDFs are compressed already.
-      const entry = new ZipPassThrough(file);
-      entry.mtime = filed_at;
-      zip.add(entry);
-      for await (const piece of readBlob(database, pdf_blob_id)) {
-        entry.push(piece);
-        yield* taken();
-      }
-      entry.push(new Uint8Array(), true);
-      yield* taken();
+      yield { name: file, at: filed_at, pieces: () => readBlob(database, pdf_blob_id) };
       told.push({ file, name, folder, filed: filed_at.toISOString(), facts: facts ?? {}, lines: lines ?? [] });
     }
-    for (const [name, text] of [
-      ['facts.json', JSON.stringify(told, null, 1)],
-      ['facts.csv', csvOf([['file', 'filed', ...FACT_NAMES], ...told.map(rowOf)])],
-    ]) {
-      const entry = new ZipPassThrough(name);
-      zip.add(entry);
-      entry.push(strToU8(text), true);
-      yield* taken();
-    }
-    zip.end();
-    yield* taken();
+    yield textEntry('facts.json', JSON.stringify(told, null, 1));
+    yield textEntry('facts.csv', csvOf([['file', 'filed', ...FACT_NAMES], ...told.map(rowOf)]));
   }
+}
+
+function textEntry(name: string, text: string): Entry {
+  return {
+    name,
+    pieces: async function* () {
+      yield await Promise.resolve(strToU8(text));
+    },
+  };
 }
 
 function rowOf({ file, filed, facts }: Told): (string | null)[] {

@@ -59,7 +59,7 @@ describe('the light table', () => {
     });
     const [{ id }] = stack.pageList;
     stack = await arrange(stack, turnPages(arrangementOf(stack.pageList), new Set([id]), 90));
-    expect(stack.pageList[0]).toMatchObject({ turn: 90, reading: 'waiting', width: 3508 });
+    expect(stack.pageList[0]).toMatchObject({ turn: 90, reading: 'waiting', width: 1754 });
     await room.work();
     const sideways = await room.ask(endpoints.pageText, { params: { id } });
     expect(sideways.width).toBeGreaterThan(sideways.height);

@@ -82,6 +82,19 @@ export function DocumentMenu({ document }: { document: Document }) {
             <DropdownMenu.Item className={menuItemLook} disabled={!document.bytes} asChild>
               <a href={`${pdf}?download`}>Download</a>
             </DropdownMenu.Item>
+            <DropdownMenu.Item className={menuItemLook} asChild>
+              <a href={addressOf(endpoints.documentTextPdf, { params })}>Save as text for a small screen</a>
+            </DropdownMenu.Item>
+            <DropdownMenu.Item className={menuItemLook} asChild>
+              <a href={addressOf(endpoints.documentPictures, { params, query: { as: 'jpeg' } })}>
+                Save as pictures (JPEG)
+              </a>
+            </DropdownMenu.Item>
+            <DropdownMenu.Item className={menuItemLook} asChild>
+              <a href={addressOf(endpoints.documentPictures, { params, query: { as: 'png' } })}>
+                Save as pictures (PNG)
+              </a>
+            </DropdownMenu.Item>
             <DropdownMenu.Separator className="my-1 border-t border-rule" />
             {onShelf ? (
               <>
