@@ -131,7 +131,12 @@ export function duplicatesOf(manager: EntityManager, documentId: string): Promis
        select d.id, d.name, d.state, d.folder_id, d.binned_at,
          max(lower(f.value)) filter (where f.name = 'vendor') as vendor, max(f.value) filter (where f.name = 'number') as number,
          max(f.value) filter (where f.name = 'date') as date, max(f.value) filter (where f.name = 'total') as total
-       from document d join fact f on f.document_id = d.id group by d.id
+       from document d join fact f on f.document_id = d.id
+       where d.id in (
+         select v.document_id from fact v where v.name = 'vendor' and lower(v.value) = (
+           select lower(value) from fact where document_id = $1 and name = 'vendor'
+         )
+       ) group by d.id
      ), own as (select * from paper where id = $1), near as (
        select p.id, p.name, p.state, p.folder_id,
          p.number = own.number as same_number, p.date = own.date and p.total = own.total as same_sum,

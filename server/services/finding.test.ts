@@ -2,6 +2,7 @@ import { endpoints } from '@crow/contract/endpoints';
 import { FactName } from '@crow/contract/shapes';
 import { scanned, textPdf } from '../testing/made';
 import { TestRoom } from '../testing/room';
+import { find as findIn } from './finding';
 
 let room: TestRoom;
 let dye: string;
@@ -111,6 +112,18 @@ describe('finding', () => {
       const { found } = await room.ask(endpoints.find, { query: { q, sort } });
       expect(found.map(({ document }) => document.date?.slice(0, 7))).toEqual(days);
     }
+  });
+
+  it('finds words that stand on very many pages with conditions and in every order, too', async () => {
+    const { manager } = room.context.database.source;
+    const ids = async (q: string, by?: 'most' | 'newest') =>
+      (await findIn(manager, q, { by, ranked: 0 })).found.map(({ document }) => document.id);
+    expect(await ids('1234.50 who:marlowe')).toEqual([dye]);
+    expect(await ids('1234.50 who:nobody')).toEqual([]);
+    expect((await ids('1234.50')).sort()).toEqual([dye, letter].sort());
+    // What has no total comes last, but comes.
+    await room.ask(endpoints.changeFact, { params: { id: dye, name: 'total' }, body: { value: '' } });
+    expect(await ids('1234.50', 'most')).toEqual([letter, dye]);
   });
 
   it('leaves out documents in which a word with a minus stands', async () => {

@@ -27,10 +27,11 @@ interface SearchedPage {
   height: number;
 }
 
-/** In which order documents are wanted, and how many. */
+/** In which order documents are wanted, and how many; what stands on more pages than `ranked` is not ranked by its pages. */
 interface Wish {
   by: FindOrder;
   most: number;
+  ranked: number;
 }
 
 /** What a typed query looks for: phrases of terms, each with its other spellings, and the query for PostgreSQL. */
@@ -76,13 +77,13 @@ async function understand(manager: EntityManager, typed: string): Promise<Search
 export async function find(
   manager: EntityManager,
   typed: string,
-  { by = 'best', most = SHOWN_AT_FIRST }: Partial<Wish> = {},
+  { by = 'best', most = SHOWN_AT_FIRST, ranked = MOST_RANKED }: Partial<Wish> = {},
 ): Promise<{ found: FoundDocument[]; more: boolean; alsoSearched: string[] }> {
   const search = await understand(manager, typed);
   if (!search) return { found: [], more: false, alsoSearched: [] };
   return search.tsquery === null
-    ? meeting(manager, search, { by, most })
-    : holding(manager, search, search.tsquery, { by, most });
+    ? meeting(manager, search, { by, most, ranked })
+    : holding(manager, search, search.tsquery, { by, most, ranked });
 }
 
 /** What a document must be like besides the words on its pages. */
@@ -171,36 +172,39 @@ async function bestDocuments(
   manager: EntityManager,
   search: Search,
   tsquery: string,
-  { by, most }: Wish,
+  { by, most, ranked }: Wish,
 ): Promise<string[]> {
   const values: unknown[] = [tsquery];
   const where = conditionsOf(search, values);
-  const ranked = `${FOLDER_PATHS}, pages as (
-      select page_id from page_tokens where tokens @@ $1::tsquery limit ${MOST_RANKED + 1}
+  const order = by === 'best' ? '' : `${ORDERS[by]}, `;
+  const found = await rows<{ id: string | null; many: boolean }>(
+    manager,
+    `${FOLDER_PATHS}, pages as (
+      select page_id from page_tokens where tokens @@ $1::tsquery limit ${ranked + 1}
     ), matching as (
       select dp.document_id as id, count(*) as pages from pages join document_page dp using (page_id) group by dp.document_id
+    ), best as (
+      select d.id, row_number() over (order by ${order || 'm.pages desc, '}${LATEST_FIRST}) as place
+      from matching m join document d using (id) left join paths on paths.id = d.folder_id
+      where ${where} order by place limit ${most + 1}
     )
-    select d.id, (select count(*) from pages) > ${MOST_RANKED} as many
-    from matching m join document d using (id) left join paths on paths.id = d.folder_id
-    where ${where} order by ${by === 'best' ? 'm.pages desc' : ORDERS[by]}, ${LATEST_FIRST} limit ${most + 1}`;
-  const found = await rows<{ id: string; many: boolean }>(manager, ranked, values);
-  if (!found[0]?.many) return found.map(({ id }) => id);
-  const walked = `${FOLDER_PATHS}
-    select d.id from ${by === 'best' ? 'document d' : `fact o join document d on d.id = o.document_id and o.name = '${WALKED[by].fact}'`}
-    left join paths on paths.id = d.folder_id
+    select best.id, counted.many from (select count(*) > ${ranked} as many from pages) counted
+    left join best on not counted.many order by best.place`,
+    values,
+  );
+  if (!found[0].many) return found.flatMap(({ id }) => id ?? []);
+  const walked = await rows<{ id: string }>(
+    manager,
+    `${FOLDER_PATHS}
+    select d.id from document d left join paths on paths.id = d.folder_id
     where ${where} and exists (
       select 1 from document_page dp join page_tokens t on t.page_id = dp.page_id
       where dp.document_id = d.id and t.tokens @@ $1::tsquery
-    ) order by ${by === 'best' ? LATEST_FIRST : WALKED[by].order} limit ${most + 1}`;
-  return (await rows<{ id: string }>(manager, walked, values)).map(({ id }) => id);
+    ) order by ${order}${LATEST_FIRST} limit ${most + 1}`,
+    values,
+  );
+  return walked.map(({ id }) => id);
 }
-
-/** By which fact, in which order, documents are walked through when nearly all of them match. */
-const WALKED: Record<Exclude<FindOrder, 'best'>, { fact: string; order: string }> = {
-  newest: { fact: 'date', order: 'o.value desc' },
-  oldest: { fact: 'date', order: 'o.value' },
-  most: { fact: 'total', order: 'o.value::numeric desc' },
-};
 
 function linesWithHits(
   pages: SearchedPage[],

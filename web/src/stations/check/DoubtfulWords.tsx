@@ -21,7 +21,7 @@ export default function DoubtfulWords() {
 type State = 'kept' | 'corrected' | 'skipped';
 
 function Pass({ document, words: first }: { document: Document; words: Doubtful[] }) {
-  const [words] = useState(first);
+  const [words, setWords] = useState(first);
   const [at, setAt] = useState(0);
   const [states, setStates] = useState<State[]>([]);
   const correct = useCorrection();
@@ -30,7 +30,11 @@ function Pass({ document, words: first }: { document: Document; words: Doubtful[
   const leave = () => void navigate(state?.from ?? `/check/${document.id}`);
   const word = words[at];
   const settle = (how: State, text?: string) => {
-    if (text !== undefined) correct({ pageId: word.pageId, index: word.index, was: word.text, text });
+    if (text !== undefined) {
+      correct({ pageId: word.pageId, index: word.index, was: word.text, text });
+      // Whoever comes back to it sees what it says now.
+      setWords(words.map((each, place) => (place === at ? { ...each, text } : each)));
+    }
     setStates(Object.assign([...states], { [at]: how }));
     setAt(at + 1);
   };
