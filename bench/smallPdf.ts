@@ -20,7 +20,7 @@ const [folder, keep] = process.argv.slice(2);
 const names = readdirSync(folder)
   .filter((name) => /\.(jpg|png)$/.test(name))
   .sort((a, b) => parseInt(a) - parseInt(b));
-const sums = { jpeg: 0, small: 0, read: 0, again: 0, truth: 0, before: 0, after: 0, milliseconds: 0 };
+const sums = { jpeg: 0, small: 0, read: 0, again: 0, truth: 0, before: 0, after: 0, kept: 0, milliseconds: 0 };
 for (const name of names) {
   const path = join(folder, name);
   const told = path.replace(/\.\w+$/, '.json');
@@ -61,6 +61,7 @@ for (const name of names) {
       ? (JSON.parse(readFileSync(told, 'utf8')) as { words: { text: string }[] }).words.map(({ text }) => text)
       : [];
     const again = common(before, after);
+    const rightly = commonWords(truth, before);
     sums.jpeg += jpeg.length;
     sums.small += bound.bytes.length;
     sums.read += before.length;
@@ -68,6 +69,7 @@ for (const name of names) {
     sums.truth += truth.length;
     sums.before += common(truth, before);
     sums.after += common(truth, after);
+    sums.kept += common(rightly, after);
     console.log(
       `${name}: ${jpeg.length} as JPEG, ${bound.bytes.length} small (${(bound.bytes.length / jpeg.length).toFixed(3)}), ` +
         `ink ${picture.stencils?.map(({ bytes, colour }) => `${bytes.length} ${colour.join(',')}`).join('; ') ?? picture.format}; background ${picture.bytes.length}; ` +
@@ -78,7 +80,7 @@ for (const name of names) {
 const share = (part: number, of: number) => (part / of).toFixed(4);
 console.log(
   `${names.length} pages: ${share(sums.small, sums.jpeg)} of the JPEGs; read again ${share(sums.again, sums.read)}; ` +
-    `right before ${share(sums.before, sums.truth)}, after ${share(sums.after, sums.truth)}; ${Math.round(sums.milliseconds / names.length)} ms a page`,
+    `right before ${share(sums.before, sums.truth)}, after ${share(sums.after, sums.truth)}, of those right before ${share(sums.kept, sums.before)} again; ${Math.round(sums.milliseconds / names.length)} ms a page`,
 );
 
 function engineWords(path: string, dpi: number, language: string): string[] {
@@ -92,11 +94,15 @@ function engineWords(path: string, dpi: number, language: string): string[] {
 
 /** How many words two lists have in common. */
 function common(some: string[], others: string[]): number {
+  return commonWords(some, others).length;
+}
+
+function commonWords(some: string[], others: string[]): string[] {
   const left = new Map<string, number>();
   for (const word of others) left.set(word, (left.get(word) ?? 0) + 1);
   return some.filter((word) => {
     const number = left.get(word) ?? 0;
     if (number > 0) left.set(word, number - 1);
     return number > 0;
-  }).length;
+  });
 }

@@ -5,7 +5,7 @@ import * as scanning from './scanning';
 import * as shape from './shapes';
 import * as watching from './watching';
 
-const { id, idParams } = shape;
+const { id, idParams, MOST_AT_ONCE } = shape;
 
 /** Everything that the server answers below /api, besides bytes going in. The API's page is made from this. */
 export const endpoints = {
@@ -16,6 +16,19 @@ export const endpoints = {
     reply: shape.overview,
   }),
   readSettings: endpoint({ method: 'GET', path: '/settings', summary: 'The settings', reply: shape.settings }),
+  listLanguages: endpoint({
+    method: 'GET',
+    path: '/languages',
+    summary: 'The languages that can be read, and those that can be added',
+    reply: shape.languageList,
+  }),
+  addLanguage: endpoint({
+    method: 'POST',
+    path: '/languages',
+    summary: 'Add a language through the system’s package manager, and choose it',
+    body: object({ code: shape.languageCode }),
+    reply: shape.languageList,
+  }),
   changeSettings: endpoint({
     method: 'PUT',
     path: '/settings',
@@ -308,6 +321,20 @@ export const endpoints = {
     body: shape.documentChange,
     reply: shape.documentSummary,
   }),
+  changeDocuments: endpoint({
+    method: 'PATCH',
+    path: '/documents',
+    summary: 'Rename, move, bin or bring back several documents, all or none',
+    body: shape.documentChanges,
+    reply: array(shape.documentSummary).required(),
+  }),
+  proposedNames: endpoint({
+    method: 'POST',
+    path: '/documents/proposed-names',
+    summary: 'The names that the ways of filing make for documents, as they are known now',
+    body: object({ ids: array(id).min(1).max(MOST_AT_ONCE).required() }),
+    reply: array(object({ id, name: string().defined(), proposed: string().defined() })).required(),
+  }),
   binDocument: endpoint({
     method: 'DELETE',
     path: '/documents/:id',
@@ -368,6 +395,18 @@ export const endpoints = {
     path: '/shelf/archive',
     summary: 'The shelf, or a folder with those inside it, as a ZIP of PDFs with their facts',
     query: object({ folder: string().uuid() }),
+  }),
+  listChangedOnDisk: endpoint({
+    method: 'GET',
+    path: '/shelf/changes',
+    summary: 'Documents whose files in the shelf folder somebody changed, moved or took away',
+    reply: array(shape.documentSummary).required(),
+  }),
+  settleOnDisk: endpoint({
+    method: 'POST',
+    path: '/shelf/changes',
+    summary: 'Say what becomes of them',
+    body: shape.diskSettling,
   }),
   listVersions: endpoint({
     method: 'GET',

@@ -55,7 +55,7 @@ export const PROBLEMS = {
     status: 422,
     happened: '“{name}” is not a file that holds pages{looksLike}.',
     kept: ORIGINAL_KEPT,
-    todo: 'Crow Shelf takes in PDF, JPEG, PNG, TIFF, HEIC and WebP.',
+    todo: 'Crow Shelf takes in PDF, JPEG, PNG, TIFF, HEIC and WebP, and ZIP archives of them.',
   },
   'file-broken': {
     status: 422,
@@ -68,6 +68,34 @@ export const PROBLEMS = {
     happened: '“{name}” is locked with a password.',
     kept: ORIGINAL_KEPT,
     todo: 'Save a copy without a password in the program that made it, and take in that copy.',
+  },
+  'archive-broken': {
+    status: 422,
+    happened: '“{name}” is damaged and can’t be opened as a ZIP archive.',
+    kept: 'Nothing of it was taken in.',
+    todo: 'Save it again, and take in the new one.',
+  },
+  'archive-too-large': {
+    status: 422,
+    happened: '“{name}” holds more than can be taken in at once.',
+    kept: 'Nothing of it was taken in.',
+    todo: 'Divide it into smaller archives.',
+  },
+  'archive-empty': {
+    status: 422,
+    happened: 'There is no paper in “{name}”.',
+    todo: 'See whether it is the right one.',
+  },
+  'archive-known': {
+    status: 409,
+    happened: 'Everything in “{name}” is on the shelf already.',
+    kept: 'The shelf is as it was.',
+  },
+  'archive-strange': {
+    status: 422,
+    happened: '“{name}” is not an archive of the shelf: it does not say what is in it.',
+    kept: 'Nothing was changed.',
+    todo: 'Drop it in Capture: the papers in it are taken in like any others.',
   },
   'too-many-pages': {
     status: 422,
@@ -180,6 +208,17 @@ export const PROBLEMS = {
   },
   'amount-unclear': { status: 400, happened: '“{text}” is not a number.', todo: 'Type it like 1,234.56 or 1.234,56.' },
   'date-unclear': { status: 400, happened: '“{text}” is not a date.', todo: 'Type it like 14.3.2026 or 2026-03-14.' },
+  'language-unknown': {
+    status: 400,
+    happened: '“{name}” is not a language that can be read.',
+    todo: 'Choose one of the list.',
+  },
+  'language-not-added': {
+    status: 502,
+    happened: '{name} could not be added: the package manager did not install it.',
+    kept: 'The other languages are there as before.',
+    todo: 'See that this machine is on the network and may install packages, or run “{command}” yourself; then open this list again.',
+  },
   'scanner-gone': {
     status: 502,
     happened: 'The scanner does not answer.',
@@ -257,8 +296,26 @@ export const PROBLEMS = {
   'shelf-file-changed': {
     status: 409,
     happened: 'The file “{path}” in the shelf folder was changed or replaced by somebody.',
-    kept: 'It was left as it is; Crow Shelf keeps its own copy in the database.',
-    todo: 'Move the changed file elsewhere if you need it; the document’s own file then comes back.',
+    kept: 'It was left as it is; Crow Shelf has its own copy, too.',
+    todo: 'Say which of the two is to stand there.',
+  },
+  'shelf-file-moved': {
+    status: 409,
+    happened: 'Somebody moved the file “{path}” in the shelf folder to “{now}”.',
+    kept: 'It was left where it is.',
+    todo: 'Say whether the document goes along or the file comes back.',
+  },
+  'shelf-file-missing': {
+    status: 409,
+    happened: 'The file “{path}” is not in the shelf folder any more.',
+    kept: 'Crow Shelf has its own copy.',
+    todo: 'Say whether it is to be put back.',
+  },
+  'shelf-file-unfit': {
+    status: 422,
+    happened: '“{path}” can’t be taken over: {detail}.',
+    kept: 'Everything is as it was.',
+    todo: 'Put the document’s own file back; the other one stays beside it.',
   },
   'shelf-not-writable': {
     status: 500,

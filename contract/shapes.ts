@@ -3,7 +3,7 @@ import { Turn } from '@crow/core/geometry';
 import { Legibility } from '@crow/core/imaging/legibility';
 import { LOOKS } from '@crow/core/imaging/looks';
 import { Recipe } from '@crow/core/imaging/recipe';
-import { NameValues, patternProblem } from '@crow/core/filing/pattern';
+import { BESIDES, NameValues, patternProblem } from '@crow/core/filing/pattern';
 import { KINDS } from '@crow/core/reading/facts/fact';
 import { ProblemReport } from './problems';
 
@@ -172,6 +172,7 @@ export type Weaving = InferType<typeof weaving>;
 export const FACT_NAMES = [
   'kind',
   'vendor',
+  'subject',
   'date',
   'number',
   'dueDate',
@@ -207,6 +208,9 @@ export const factChange = object({
 export const PDF_SIZES = ['full', 'balanced', 'small'] as const;
 export const pdfSize = string().oneOf(PDF_SIZES);
 export type PdfSize = (typeof PDF_SIZES)[number];
+
+/** What is kept beside the PDF. */
+const beside = array(string().oneOf(BESIDES).required()).max(BESIDES.length);
 
 export const documentState = string()
   .oneOf(['check', 'filing', 'filed'] as const)
@@ -265,12 +269,20 @@ export const factLine = object({
   amount: number().required(),
 });
 
+/** Tax at one rate, in percent. */
+export const taxAtRate = object({
+  rate: number().required(),
+  net: number().nullable().defined(),
+  tax: number().required(),
+});
+
 export const document = documentSummary.concat(
   object({
     stackId: string().uuid().nullable().defined(),
     stackName: string().nullable().defined(),
     /** How large its PDF is to be. */
     size: pdfSize.required(),
+    beside: beside.required(),
     /** The name that the way of filing makes, for the folder that is suggested. */
     proposedName: string().defined(),
     /** The folder that it seems to belong to, which may have to be made, and why. */
@@ -280,6 +292,8 @@ export const document = documentSummary.concat(
     /** What it is, in a sentence or two; '' when nothing is known of it. */
     summary: string().defined(),
     lines: array(factLine.required()).required(),
+    /** Tax by rate, where there are several. */
+    taxes: array(taxAtRate.required()).required(),
     /** What on it does not add up, in sentences. */
     checks: array(string().required()).required(),
     duplicates: array(duplicate.required()).required(),
@@ -295,6 +309,8 @@ export const pageText = object({
   language: string().defined(),
   /** As text, x, y, width, height, confidence, line, baseline. */
   words: array(mixed<[string, number, number, number, number, number, number, number]>().required()).required(),
+  /** Where something is written by hand that was not read. */
+  handwriting: array(share.required()).required(),
 });
 
 /** A word that may be misread; boxes in shares of the page. */
@@ -354,6 +370,7 @@ const documentName = string().trim().max(300, 'a name has 300 characters at most
 export const filing = object({
   name: documentName.required(),
   size: pdfSize,
+  beside: beside.default(undefined),
   /** A folder that exists, or `folderPath` for one that may have to be made. */
   folderId: string().uuid(),
   folderPath: string().trim().max(600),
@@ -363,6 +380,25 @@ export const documentChange = object({
   size: pdfSize,
   folderId: string().uuid(),
 });
+/** So many documents can be changed at once. */
+export const MOST_AT_ONCE = 1000;
+export const documentChanges = object({
+  changes: array(documentChange.shape({ id, binned: boolean() }))
+    .min(1)
+    .max(MOST_AT_ONCE)
+    .required(),
+});
+
+/**
+ * What becomes of a document whose file somebody changed, moved or took away: as it is on disk now, as it was filed, or, of a
+ * changed file, a paper of its own.
+ */
+export const DISK_CHOICES = ['as-on-disk', 'as-filed', 'new-paper'] as const;
+export const diskSettling = object({
+  ids: array(id).min(1).max(MOST_AT_ONCE).required(),
+  choice: string().oneOf(DISK_CHOICES).required(),
+});
+export type DiskChoice = (typeof DISK_CHOICES)[number];
 
 export const foundLine = object({
   pageId: id,
@@ -389,6 +425,7 @@ export const findReply = object({
   /** Spellings that were searched as well, because nothing or little matches as typed. */
   alsoSearched: array(string().required()).required(),
 });
+export type FindReply = InferType<typeof findReply>;
 export const hit = object({
   pageId: id,
   pageNumber: number().integer().required(),
@@ -405,6 +442,8 @@ export const overview = object({
   filing: number().integer().required(),
   filed: number().integer().required(),
   unread: number().integer().required(),
+  /** Documents whose files in the shelf folder somebody changed, moved or took away. */
+  changedOnDisk: number().integer().required(),
 });
 export type Overview = InferType<typeof overview>;
 
@@ -422,17 +461,18 @@ export const filingWay = object({
   kinds: array(string().oneOf(KINDS).required()).required(),
   within: string().trim().max(600).nullable().defined(),
   size: pdfSize.required(),
+  beside: beside.default([]),
 });
 
-const languages = array(
-  string()
-    .oneOf(['eng', 'deu', 'fra', 'spa', 'ita', 'nld', 'por'] as const)
-    .required(),
-).min(1, 'choose a language at least');
+/** The recogniser's code of a language: ISO 639-2, perhaps with a script. */
+export const languageCode = string()
+  .matches(/^[a-z]{3}(_[a-z]{1,10})?$/, 'a language has a code such as eng')
+  .required();
+const languages = array(languageCode).min(1, 'choose a language at least').max(30);
 const filingWays = array(filingWay.required()).min(1, 'there must be a way of filing').max(40);
 
 export const settings = object({
-  /** ISO 639-2 codes; the first is the usual one. */
+  /** Codes; the first is the usual one. */
   languages: languages.required(),
   /** Ways of filing; the first is the usual one. */
   filing: filingWays.required(),
@@ -441,6 +481,14 @@ export const settingsChange = object({
   languages: languages.default(undefined),
   filing: filingWays.default(undefined),
 });
+
+const namedLanguage = object({ code: languageCode, name: string().required() });
+export const languageList = object({
+  /** Those that can be read, and whether they are told apart by their words. */
+  installed: array(namedLanguage.shape({ toldApart: boolean().required() })).required(),
+  addable: array(namedLanguage).required(),
+});
+export type LanguageList = InferType<typeof languageList>;
 
 /** A document to try a pattern on: what its name could be made of. */
 export const nameExample = object({ id, name: string().defined(), values: mixed<NameValues>().required() });

@@ -82,6 +82,17 @@ describe('starting and ending', () => {
 });
 
 describe('crow read', () => {
+  it('prints all of it to a pipe that is read slowly', async () => {
+    const words = Array.from({ length: 24 }, (_, line) => `Line ${line} of a long agreement about yarn and dye`).join(
+      '\n',
+    );
+    const path = fileOf('long.pdf', await textPdf(...Array.from({ length: 20 }, () => words)));
+    const command = `"${process.execPath}" "${CROW}" read "${join(folder, path)}" | (sleep 10; cat)`;
+    const printed = execFileSync('sh', ['-c', command], { encoding: 'utf8', maxBuffer: 1e8 });
+    expect(printed.length).toBeGreaterThan(200_000);
+    expect((JSON.parse(printed) as { pages: object[] }).pages).toHaveLength(20);
+  });
+
   it('prints a line for each file, in order, and goes on after a bad one', async () => {
     const names = [
       fileOf('a.jpg', await scanned('Quayside Parcels\nRECEIPT\n21/10/2026\nTOTAL 31.40')),
@@ -127,6 +138,8 @@ describe('crow read', () => {
       'taxRate',
       'total',
       'lines',
+      'taxes',
+      'subject',
     ]);
   });
 

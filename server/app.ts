@@ -16,6 +16,7 @@ import { stackRoutes } from './routes/stacks';
 import { watchedRoutes } from './routes/watched';
 import { PictureDesk } from './services/pagePictures';
 import { ScanDesk } from './services/scanning';
+import { ShelfChanges } from './services/shelfChanges';
 import { SourceShelf } from './services/sources';
 import { Watcher } from './services/watching';
 import { ActingAs, owner } from './store/history';
@@ -33,6 +34,7 @@ export async function buildApp(
     hub: LiveHub;
     scans: ScanDesk;
     watcher: Watcher;
+    changes: ShelfChanges;
     webFolder: string;
   },
 ): Promise<FastifyInstance> {
@@ -92,7 +94,7 @@ export async function buildApp(
       scannerRoutes(api, context, parts.scans);
       watchedRoutes(api, parts.watcher);
       documentRoutes(api, context, parts.pictures);
-      folderRoutes(api, context);
+      folderRoutes(api, context, parts.changes);
       pageRoutes(api, context, parts.pictures, parts.sources);
     },
     { prefix: '/api' },

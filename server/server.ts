@@ -9,6 +9,7 @@ import { openLog } from './log';
 import { LiveHub } from './routes/liveHub';
 import { PictureDesk } from './services/pagePictures';
 import { Shelf } from './services/shelf';
+import { ShelfChanges } from './services/shelfChanges';
 import { ScanDesk } from './services/scanning';
 import { SourceShelf } from './services/sources';
 import { Watcher } from './services/watching';
@@ -31,12 +32,13 @@ async function main(): Promise<void> {
   const hub = new LiveHub(url);
   await hub.start();
   await sweepUnfinishedBlobs(database);
-  await shelf.inspect((await owner(database.source.manager)).id);
+  const changes = new ShelfChanges(shelf, await owner(database.source.manager));
+  await changes.start();
 
   const scans = new ScanDesk(context);
   const pictures = new PictureDesk(context, sources);
   const watcher = new Watcher(context, dirname(shelfFolder));
-  const app = await buildApp(context, { pictures, sources, hub, scans, watcher, webFolder });
+  const app = await buildApp(context, { pictures, sources, hub, scans, watcher, changes, webFolder });
   const worker = new Worker(context, ['shelve'], shelfHandlers(shelf));
   worker.start();
   watcher.start();
@@ -55,6 +57,7 @@ async function main(): Promise<void> {
     setTimeout(() => process.exit(0), 4000).unref();
     clearInterval(rescue);
     await watcher.close();
+    changes.close();
     await scans.close();
     await hub.close();
     await app.close();

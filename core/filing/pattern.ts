@@ -4,6 +4,7 @@ import { freeName, nameKey, safeName } from './names';
 export interface NameValues {
   kind?: string;
   who?: string;
+  subject?: string;
   date?: string;
   due?: string;
   number?: string;
@@ -23,14 +24,29 @@ export function valuesOf(
   facts: Readonly<Partial<Record<string, string>>>,
   { createdAt, folder, pages }: { createdAt: string; folder?: string; pages: number },
 ): NameValues {
-  const { kind, vendor: who, date, dueDate: due, number, total: amount, currency, net, tax } = facts;
-  return { kind, who, date, due, number, amount, currency, net, tax, scanned: createdAt, folder, pages: String(pages) };
+  const { kind, vendor: who, subject, date, dueDate: due, number, total: amount, currency, net, tax } = facts;
+  return {
+    kind,
+    who,
+    subject,
+    date,
+    due,
+    number,
+    amount,
+    currency,
+    net,
+    tax,
+    scanned: createdAt,
+    folder,
+    pages: String(pages),
+  };
 }
 
 /** What can stand in braces, and what it stands for, in words for the person. */
 export const PLACEHOLDERS: Record<keyof NameValues | 'counter', string> = {
   date: 'the date on the paper',
   who: 'who it is from',
+  subject: 'what a letter is about',
   kind: 'what kind of paper it is',
   number: 'its number',
   amount: 'the total',
@@ -216,7 +232,13 @@ export interface FilingWay {
   kinds: string[];
   within: string | null;
   size: 'full' | 'balanced' | 'small';
+  /** What is kept beside the PDF, in files of the same name. */
+  beside: Beside[];
 }
+
+/** The text; a PDF with the text set anew for small screens; a picture of each page. */
+export const BESIDES = ['text', 'text-pdf', 'jpeg', 'png'] as const;
+export type Beside = (typeof BESIDES)[number];
 
 export const USUAL_WAY: FilingWay = {
   name: 'Usual',
@@ -225,6 +247,7 @@ export const USUAL_WAY: FilingWay = {
   kinds: [],
   within: null,
   size: 'full',
+  beside: [],
 };
 
 /** The way that says most about a paper of this kind that goes to this folder; the first one when none says anything. */

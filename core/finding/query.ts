@@ -9,7 +9,7 @@ export type Comparison = '<' | '<=' | '=' | '>=' | '>';
 export type Condition =
   | { field: 'total' | 'net' | 'tax'; comparison: Comparison; amount: number }
   | { field: 'date' | 'dueDate'; comparison: Comparison; from: string; to: string }
-  | { field: 'vendor' | 'kind' | 'number' | 'folder'; text: string };
+  | { field: 'vendor' | 'kind' | 'number' | 'subject' | 'folder'; text: string };
 
 /** What somebody typed into Find: rows of tokens, one token each unless several stood in quotes. */
 export interface Query {
@@ -36,6 +36,8 @@ const FIELDS: Record<string, Condition['field']> = {
   from: 'vendor',
   kind: 'kind',
   number: 'number',
+  about: 'subject',
+  subject: 'subject',
   folder: 'folder',
   in: 'folder',
 };

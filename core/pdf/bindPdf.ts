@@ -36,7 +36,7 @@ export interface EncodedPicture {
   stencils?: EncodedStencil[];
 }
 
-/** Ink of one colour: a stencil mask (ISO 32000-1, 8.9.6.2) in CCITT group 4, painted where it is black. */
+/** Ink of one colour: a stencil mask (ISO 32000-1, 8.9.6.2) in JBIG2, painted where it is black. */
 export interface EncodedStencil {
   bytes: Uint8Array;
   /** Size as stored, in pixels. */
@@ -168,8 +168,7 @@ function stencilsOf(
         Height: rows,
         ImageMask: true,
         BitsPerComponent: 1,
-        Filter: 'CCITTFaxDecode',
-        DecodeParms: context.obj({ K: -1, Columns: columns, Rows: rows }),
+        Filter: 'JBIG2Decode',
       };
       const name = `Ink${index + 1}`;
       page.node.setXObject(PDFName.of(name), context.register(PDFRawStream.of(context.obj(dictionary), bytes)));

@@ -2,6 +2,7 @@ import { Box } from '../geometry';
 import { fold, Row, rowsOf } from './facts/rows';
 import { FactLine } from './facts/fact';
 import { placeOf } from './facts/fact';
+import { subjectOf } from './facts/subject';
 import { PageText } from './words';
 
 type Pages = readonly Pick<PageText, 'words'>[];
@@ -34,7 +35,7 @@ export function summaryOf(facts: KnownFacts, lines: readonly FactLine[], pages: 
     dueDate && `due on ${dayInWords(dueDate)}`,
   ].filter(Boolean);
   const named = lines.map(({ description }) => description).filter(Boolean);
-  const subject = subjectOf(pages)?.text;
+  const subject = facts.subject ?? subjectOf(pages)?.text;
   const second =
     named.length > 0
       ? `It lists ${named.slice(0, 3).join(', ')}${named.length > 3 ? ` and ${named.length - 3} more` : ''}.`
@@ -48,29 +49,6 @@ export function summaryOf(facts: KnownFacts, lines: readonly FactLine[], pages: 
 function dayInWords(date: string): string {
   return new Intl.DateTimeFormat('en-GB', { day: 'numeric', month: 'long', year: 'numeric', timeZone: 'UTC' }).format(
     new Date(`${date}T00:00:00Z`),
-  );
-}
-
-const SUBJECT = /^(?:re|subject|betreff|betr|objet|concerne|asunto|oggetto|onderwerp|betreft|assunto)\b ?[:.]\s*/;
-const SALUTATION =
-  /^(dear|sehr geehrte|liebe|guten tag|hallo|madame|monsieur|cher|chere|estimad|querid|gentile|egregi|caro|cara|geachte|beste|exm)/;
-
-/** What a letter is about: what its subject line says, or the short line before or after the salutation. */
-export function subjectOf(pages: Pages): { text: string; row: Row } | undefined {
-  const rows = rowsOf(pages.slice(0, 1));
-  const labelled = rows.find(({ folded }) => SUBJECT.test(folded) && folded.replace(SUBJECT, '').length > 3);
-  if (labelled) return { text: labelled.text.replace(/^[^:.]+[:.]\s*/, ''), row: labelled };
-  const at = rows.findIndex(({ folded }) => SALUTATION.test(folded));
-  if (at < 0) return undefined;
-  const row = [rows[at - 1], rows[at + 1]].find(
-    (each) => each && each.cells.length === 1 && isSubject(each.text) && each.words.length <= 9,
-  );
-  return row && { text: row.text.replace(/[.:]$/, ''), row };
-}
-
-function isSubject(text: string): boolean {
-  return (
-    !/[,;]$|\d{4}-\d\d|\d{1,2}[./]\d{1,2}[./]\d{2,4}/.test(text) && /\p{L}{3,}/u.test(text) && !/[.!?]\s|\.$/.test(text)
   );
 }
 

@@ -11,13 +11,13 @@ const COMMON_WORDS: Record<string, string> = {
 
 /** What stands on papers of every kind, by language: enough of its own spelling to tell a till's few words by. */
 const PAPER_WORDS: Record<string, string> = {
-  eng: 'receipt sales balance due payment paid cash card change thank thanks customer account number subtotal description quantity price unit street road house road kind regards sincerely yours faithfully statement opening closing delivery service order goods carriage labour paper copper bread soap wool yarn electricity water insurance policy rent council school surgery monday january february march june july october december records keep reply office days work weeks month year letter form enclosed account readings amounts',
-  deu: 'quittung kassenbon kassenbeleg beleg karte kartenzahlung girocard bar rückgeld vielen dank einkauf danke wiedersehen kunde kundennummer gesamtbetrag rechnungsbetrag gesamtsumme zwischensumme umsatzsteuer steuer netto brutto bezeichnung menge einzelpreis preis zahlbar fällig fälligkeit zahlungsziel überweisen freundlichen grüßen herzliche hochachtungsvoll kontoauszug kontostand alter neuer lieferung versand fracht arbeitszeit stunde papier kupferrohr brot seife wolle garn strom wasser versicherung miete bäckerei hafenstraße bahnhofstraße mühlweg kirchgasse markt söhne gesellschaft werke stück umschläge schrauben wartung prüfung untersuchung impfung bremsbeläge eichenbrett verpackung januar februar märz mai juni juli oktober dezember montag woche monat jahr schreiben unterlagen zehn naturweiß baumwolle zwei tage',
-  fra: 'reçu ticket caisse carte bancaire espèces rendu merci visite bientôt client numéro échéance payer règlement désignation quantité prix unité hors taxe sous cordialement salutations relevé compte solde ancien nouveau livraison port papier cuivre savon laine chaîne électricité eau assurance loyer école mairie rue place quai lundi janvier février mars avril juin juillet août octobre décembre jours semaine mois année lettre déplacement consultation enveloppes thé heure pièces filature teinturerie émise acquittée fils',
-  spa: 'recibo compra tarjeta efectivo cambio gracias visita cliente número vencimiento base imponible descripción precio cantidad atentamente saludo cordial extracto cuenta saldo anterior actual entrega transporte papel jabón lana tinte hilados calle avenida lunes enero febrero marzo junio julio octubre diciembre días semana mes año carta pago hora mano obra hijos',
-  ita: 'scontrino ricevuta carta contanti resto grazie arrivederci visita cliente numero scadenza imponibile imposta descrizione prezzo quantità cordiali distinti saluti estratto conto saldo iniziale finale consegna trasporto sapone lana filati tintoria via piazza lunedì gennaio febbraio marzo giugno luglio ottobre dicembre giorni settimana mese anno lettera pagamento documento commerciale vendita ora figli',
-  nld: 'kassabon bon kwitantie pin contant wisselgeld bedankt bezoek ziens klant klantnummer factuurnummer vervaldatum betalen subtotaal omschrijving aantal prijs vriendelijke groet hoogachtend rekeningafschrift beginsaldo eindsaldo levering verzendkosten papier zeep wol garens straat weg plein maandag januari februari maart juni juli oktober december dagen week maand jaar brief betaald uur zonen nummer verkoopfactuur thee',
-  por: 'recibo talão cartão multibanco numerário dinheiro troco obrigado visita preferência cliente número vencimento pagar ilíquido descrição preço quantidade cumprimentos melhores atenciosamente extrato conta saldo anterior atual entrega transporte papel sabão lã fiação rua avenida segunda janeiro fevereiro março junho julho outubro dezembro dias semana mês ano carta pagamento documento hora filhos chá',
+  eng: 'receipt sales balance due payment paid cash card change thank thanks customer account number subtotal description quantity price unit street road house road kind regards sincerely yours faithfully statement opening closing delivery service order goods carriage labour paper copper bread soap wool yarn electricity water insurance policy rent council school surgery monday january february march june july october december records keep reply office days work weeks month year letter form enclosed account readings amounts issued transactions transaction balance forward limited ltd plc',
+  deu: 'quittung kassenbon kassenbeleg beleg karte kartenzahlung girocard bar rückgeld vielen dank einkauf danke wiedersehen kunde kundennummer gesamtbetrag rechnungsbetrag gesamtsumme zwischensumme umsatzsteuer steuer netto brutto bezeichnung menge einzelpreis preis zahlbar fällig fälligkeit zahlungsziel überweisen freundlichen grüßen herzliche hochachtungsvoll kontoauszug kontostand alter neuer lieferung versand fracht arbeitszeit stunde papier kupferrohr brot seife wolle garn strom wasser versicherung miete bäckerei hafenstraße bahnhofstraße mühlweg kirchgasse markt söhne gesellschaft werke stück umschläge schrauben wartung prüfung untersuchung impfung bremsbeläge eichenbrett verpackung januar februar märz mai juni juli oktober dezember montag woche monat jahr schreiben unterlagen zehn naturweiß baumwolle zwei tage umsatz umsatzübersicht ausgestellt buchung buchungen saldo gmbh straße stand',
+  fra: 'reçu ticket caisse carte bancaire espèces rendu merci visite bientôt client numéro échéance payer règlement désignation quantité prix unité hors taxe sous cordialement salutations relevé compte solde ancien nouveau livraison port papier cuivre savon laine chaîne électricité eau assurance loyer école mairie rue place quai lundi janvier février mars avril juin juillet août octobre décembre jours semaine mois année lettre déplacement consultation enveloppes thé heure pièces filature teinturerie émise acquittée fils émis opérations opération sarl sas quai mouvements',
+  spa: 'recibo compra tarjeta efectivo cambio gracias visita cliente número vencimiento base imponible descripción precio cantidad atentamente saludo cordial extracto cuenta saldo anterior actual entrega transporte papel jabón lana tinte hilados calle avenida lunes enero febrero marzo junio julio octubre diciembre días semana mes año carta pago hora mano obra hijos movimientos emitido movimiento apertura cierre',
+  ita: 'scontrino ricevuta carta contanti resto grazie arrivederci visita cliente numero scadenza imponibile imposta descrizione prezzo quantità cordiali distinti saluti estratto conto saldo iniziale finale consegna trasporto sapone lana filati tintoria via piazza lunedì gennaio febbraio marzo giugno luglio ottobre dicembre giorni settimana mese anno lettera pagamento documento commerciale vendita ora figli movimenti emesso movimento srl spa',
+  nld: 'kassabon bon kwitantie pin contant wisselgeld bedankt bezoek ziens klant klantnummer factuurnummer vervaldatum betalen subtotaal omschrijving aantal prijs vriendelijke groet hoogachtend rekeningafschrift beginsaldo eindsaldo levering verzendkosten papier zeep wol garens straat weg plein maandag januari februari maart juni juli oktober december dagen week maand jaar brief betaald uur zonen nummer verkoopfactuur thee overzicht afgegeven mutaties bv datum',
+  por: 'recibo talão cartão multibanco numerário dinheiro troco obrigado visita preferência cliente número vencimento pagar ilíquido descrição preço quantidade cumprimentos melhores atenciosamente extrato conta saldo anterior atual entrega transporte papel sabão lã fiação rua avenida segunda janeiro fevereiro março junho julho outubro dezembro dias semana mês ano carta pagamento documento hora filhos chá movimentos emitido movimento lda',
 };
 
 const setsOf = (words: Record<string, string>) =>
@@ -31,6 +31,18 @@ const ON_PAPERS = 1.8;
 const CLEARLY_AHEAD = 4;
 /** The most that the spelling of a word may say, and of one with a capital, which may be a name. */
 const [MOST, NAME] = [1.8, 0.9];
+/** The languages of the countries that bank accounts (IBAN) name. */
+const ACCOUNTS: Record<string, string> = {
+  GB: 'eng',
+  IE: 'eng',
+  DE: 'deu',
+  AT: 'deu',
+  FR: 'fra',
+  ES: 'spa',
+  IT: 'ita',
+  NL: 'nld',
+  PT: 'por',
+};
 /** Of unknown threes of letters, so many are as good as seen. */
 const UNSEEN = 0.4;
 
@@ -59,6 +71,10 @@ export function guessLanguage(text: string, candidates: string[]): string {
           : 0;
       scores.set(code, scores.get(code)! + Math.max(-most, Math.min(most, logs[at] - mean)) + common);
     });
+  }
+  for (const [, country] of text.matchAll(/\b([A-Z]{2})\d{2}(?: ?[\dA-Z]{4}){2}/g)) {
+    const code = ACCOUNTS[country];
+    if (scores.has(code)) scores.set(code, scores.get(code)! + ON_PAPERS);
   }
   const best = known.reduce((a, b) => (scores.get(b)! > scores.get(a)! ? b : a));
   const [usual] = candidates;
@@ -105,13 +121,5 @@ function plain(word: string): string {
   return word.replace(/ß/g, 'ss').normalize('NFD').replace(/\p{M}/gu, '');
 }
 
-/** The short codes (BCP 47) that PDF and HTML use for the same languages. */
-export const BCP47: Record<string, string> = {
-  eng: 'en',
-  deu: 'de',
-  fra: 'fr',
-  spa: 'es',
-  ita: 'it',
-  nld: 'nl',
-  por: 'pt',
-};
+/** The languages that can be told by themselves, from what is written. */
+export const TOLD_APART = Object.keys(COMMON_WORDS);

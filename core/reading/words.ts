@@ -21,6 +21,8 @@ export interface PageText {
   words: Word[];
   /** ISO 639-2 code of the language that it was read in, such as `deu`. */
   language: string;
+  /** Where something is written by hand that was not read, in pixels. */
+  handwriting?: Box[];
 }
 
 /** The words of each line, in reading order. */
@@ -54,7 +56,8 @@ export function turnPageText(page: PageText, turn: Turn): PageText {
     const box = turnBox(word.box, page.width, page.height, turn);
     return { ...word, box, baseline: box[1] + box[3] };
   });
-  return { ...page, width, height, words };
+  const handwriting = page.handwriting?.map((box) => turnBox(box, page.width, page.height, turn));
+  return { ...page, width, height, words, handwriting };
 }
 
 /** The same reading of a picture that is so many times as large. */
@@ -65,7 +68,13 @@ export function scaledPageText(page: PageText, scale: number): PageText {
     box: word.box.map((value) => value * scale) as Box,
     baseline: word.baseline * scale,
   }));
-  return { ...page, width: Math.round(page.width * scale), height: Math.round(page.height * scale), words };
+  return {
+    ...page,
+    width: Math.round(page.width * scale),
+    height: Math.round(page.height * scale),
+    words,
+    handwriting: page.handwriting?.map((box) => box.map((value) => value * scale) as Box),
+  };
 }
 
 /** A word as it is stored: text, x, y, width, height, confidence, line, baseline; numbers rounded. */

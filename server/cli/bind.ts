@@ -13,7 +13,7 @@ export async function main(args: string[]): Promise<number> {
   if (!out) throw new Error('Say where the PDF goes: --out OUT.pdf');
   if (!BINDING_SIZES.includes(size as BindingSize))
     throw new Error(`“${size}” is not a size: ${BINDING_SIZES.join(', ')}.`);
-  const languages = parseLanguages(given.languages);
+  const languages = await parseLanguages(given.languages);
   const pages: PageToBind[] = [];
   let failed = false;
   let language = '';

@@ -111,13 +111,13 @@ function initialise(folder: string, password: string): void {
 }
 
 /** Starts the database as a child that ends when this process does. @param port a free one on loopback */
-export function startPostgres({ folder }: Cluster, port: number): ChildProcess {
+export function startPostgres({ folder }: Cluster, port: number, { lasting = true } = {}): ChildProcess {
   const settings = {
     listen_addresses: '127.0.0.1',
     port,
     unix_socket_directories: '',
-    fsync: 'on',
-    full_page_writes: 'on',
+    fsync: lasting ? 'on' : 'off',
+    full_page_writes: lasting ? 'on' : 'off',
     shared_buffers: '256MB',
     max_connections: 60,
     wal_compression: 'on',

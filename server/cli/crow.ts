@@ -45,13 +45,15 @@ async function main(): Promise<number> {
   return (await load()).main(args);
 }
 
-main().then(
-  (code) => process.exit(code),
-  (error: unknown) => {
-    console.error(
-      error instanceof Problem ? inWords(error.report) : error instanceof Error ? error.message : String(error),
-    );
-    if (process.env.CROW_LOG === 'debug') console.error(error);
-    process.exit(1);
-  },
-);
+/** Ends once what was printed has gone to whoever reads it, however slowly: a pipe holds only so much. */
+function end(code: number): void {
+  process.stdout.write('', () => process.exit(code));
+}
+
+main().then(end, (error: unknown) => {
+  console.error(
+    error instanceof Problem ? inWords(error.report) : error instanceof Error ? error.message : String(error),
+  );
+  if (process.env.CROW_LOG === 'debug') console.error(error);
+  end(1);
+});

@@ -1,9 +1,8 @@
 import { basename } from 'node:path';
 import { inWords, Problem } from '@crow/contract/problems';
+import { TOLD_APART } from '@crow/core/reading/language';
+import { installedLanguages } from '../engines/languageData';
 import { inspectFile, SourceInfo } from '../engines/sourceFile';
-
-export const ALL_LANGUAGES = ['eng', 'deu', 'fra', 'spa', 'ita', 'nld', 'por'];
-const USUAL_LANGUAGES = ['eng', 'deu', 'fra'];
 
 /** Takes options such as `--out X` out of the arguments; what is left are files. @throws Error for an unknown option */
 export function parseArguments(args: string[], options: string[]): { files: string[]; given: Record<string, string> } {
@@ -20,12 +19,13 @@ export function parseArguments(args: string[], options: string[]): { files: stri
 }
 
 /** The languages asked for; an unknown one is refused with a sentence. */
-export function parseLanguages(given: string | undefined): string[] {
-  if (!given) return USUAL_LANGUAGES;
+export async function parseLanguages(given: string | undefined): Promise<string[]> {
+  if (!given) return TOLD_APART;
   const languages = given.split(/[,+]/).filter(Boolean);
-  const unknown = languages.find((language) => !ALL_LANGUAGES.includes(language));
+  const known = await installedLanguages();
+  const unknown = languages.find((language) => !known.includes(language));
   if (unknown || languages.length === 0)
-    throw new Error(`“${unknown ?? ''}” is not a language that can be read: ${ALL_LANGUAGES.join(', ')}.`);
+    throw new Error(`“${unknown ?? ''}” is not a language that can be read here: ${known.join(', ')}.`);
   return languages;
 }
 

@@ -19,12 +19,14 @@ const PRINTED = [
   'taxRate',
   'total',
   'lines',
+  'taxes',
+  'subject',
 ] as const;
 
 /** `./crow read`: the words and facts of files as JSON lines, without server or database. */
-export function main(args: string[]): Promise<number> {
+export async function main(args: string[]): Promise<number> {
   const { files, given } = parseArguments(args, ['languages']);
-  const languages = parseLanguages(given.languages);
+  const languages = await parseLanguages(given.languages);
   return eachFile(files, (file) => readFile(file, languages));
 }
 
@@ -45,7 +47,7 @@ async function readFile(file: string, languages: string[]) {
   const read = findFacts(pages);
   const found = info.invoice ? withInvoiceData(read, info.invoice) : read;
   return {
-    pages: pages.map(({ width, height, words }) => ({
+    pages: pages.map(({ width, height, words, handwriting = [] }) => ({
       width,
       height,
       text: plainText(words),
@@ -54,6 +56,7 @@ async function readFile(file: string, languages: string[]) {
         box: rounded(box),
         confidence: Math.round(confidence * 1000) / 1000,
       })),
+      handwriting: handwriting.map(rounded),
     })),
     facts: Object.fromEntries(PRINTED.map((name) => [name, found[name] ? printed(found[name]) : null])),
   };

@@ -17,9 +17,9 @@ import { hasOwnText, readText } from '../services/reading';
 import { eachFile, openFile, parseArguments, parseLanguages } from './files';
 
 /** `./crow sort`: where the documents of a pile begin, and which pages are blank, as JSON lines, without server or database. */
-export function main(args: string[]): Promise<number> {
+export async function main(args: string[]): Promise<number> {
   const { files, given } = parseArguments(args, ['languages']);
-  const languages = parseLanguages(given.languages);
+  const languages = await parseLanguages(given.languages);
   return eachFile(files, (file) => sortFile(file, languages));
 }
 

@@ -5,6 +5,7 @@ import { Layers, separateLayers, Stencil } from '@crow/core/imaging/layers';
 import { greyOf, Raster } from '@crow/core/imaging/raster';
 import { Recipe } from '@crow/core/imaging/recipe';
 import { EncodedPicture, EncodedStencil } from '@crow/core/pdf/bindPdf';
+import { encodeJbig2 } from '@crow/core/pdf/jbig2';
 import { madePage } from './pictures';
 import { rasterOf, sharpOf } from './rasters';
 import { openPage, SourceInfo, storedOrientation } from './sourceFile';
@@ -85,12 +86,18 @@ async function encodeJpeg(
   return { format: 'jpeg', bytes, width, height, shown: [width, height], channels: isGrey ? 1 : 3, orientation };
 }
 
-/** Ink is cut out at this resolution: what was scanned coarser keeps more of its letters' shapes when enlarged before. */
-const INK_DPI = 300;
+/**
+ * Ink is cut out at the first of these resolutions at which it is no more than such a part of what a small page should have: what
+ * was scanned coarser keeps more of its letters' shapes when enlarged before. If need be, at the page's own.
+ */
+const INKS = [
+  { dpi: 350, most: 0.85 },
+  { dpi: 300, most: 1.05 },
+];
 /** A small page should not have more than this share of what it has as a JPEG of quality 75. */
-const SMALL_SHARE = 0.09;
-/** And its ink no more than this part of that, if need be with fewer pixels. */
-const MOST_INK = 0.85;
+const SMALL_SHARE = 0.1;
+/** But so many bytes it may have in any case: there is little to be saved on a receipt, and its letters are small. */
+const SMALL_ENOUGH = 6500;
 /** The background’s resolutions and qualities, the best first. */
 const BACKGROUNDS = [
   { dpi: 100, quality: 55 },
@@ -105,9 +112,16 @@ async function encodeLayers(picture: Sharp, dpi: number, orientation: Orientatio
   const { isGrey, pixels } = await greyOrColour(picture);
   const plain = await rasterOf(isGrey ? pixels.toColourspace('b-w') : pixels);
   const page = isGrey ? greyOf(plain) : plain;
-  const most = SMALL_SHARE * (await sharpOf(page).jpeg({ quality: 75 }).toBuffer()).length;
-  let cut = await cutInk(page, INK_DPI / dpi, INK_DPI);
-  if (sizeOf(cut.stencils) > MOST_INK * most && dpi < INK_DPI) cut = await cutInk(page, 1, dpi);
+  const plainBytes = (await sharpOf(page).jpeg({ quality: 75 }).toBuffer()).length;
+  const most = Math.max(SMALL_ENOUGH, SMALL_SHARE * plainBytes);
+  let cut: Cut | undefined;
+  for (const ink of INKS) {
+    if (ink.dpi < dpi) continue;
+    cut = await cutInk(page, ink.dpi / dpi, ink.dpi);
+    if (sizeOf(cut.stencils) <= ink.most * most) break;
+    cut = undefined;
+  }
+  cut ??= await cutInk(page, 1, dpi);
   const { layers, stencils } = cut;
   const { width, height, background, cell } = layers;
   let under: EncodedPicture;
@@ -126,12 +140,13 @@ async function encodeLayers(picture: Sharp, dpi: number, orientation: Orientatio
   return { ...under, shown, stencils };
 }
 
+interface Cut {
+  layers: Layers;
+  stencils: EncodedStencil[];
+}
+
 /** Cuts the ink out of a page, `scale` times as large as it is, and encodes it. @param dpi the resolution that it has then */
-async function cutInk(
-  page: Raster,
-  scale: number,
-  dpi: number,
-): Promise<{ layers: Layers; stencils: EncodedStencil[] }> {
+async function cutInk(page: Raster, scale: number, dpi: number): Promise<Cut> {
   const width = Math.round(page.width * scale);
   const sized =
     width === page.width
@@ -141,15 +156,13 @@ async function cutInk(
     page.channels === 1 ? greyOf(sized) : sized,
     Math.max(1, Math.round(dpi / BACKGROUNDS[0].dpi)),
   );
-  const stencils: EncodedStencil[] = [];
-  for (const stencil of layers.stencils) stencils.push(await encodeStencil(stencil, layers));
-  return { layers, stencils };
+  return { layers, stencils: layers.stencils.map((stencil) => encodeStencil(stencil, layers)) };
 }
 
-async function encodeStencil({ mask, colour, left, top }: Stencil, page: Layers): Promise<EncodedStencil> {
-  const { bytes, width, height } = await encodeGroup4(sharpOf(mask));
+function encodeStencil({ mask, colour, left, top }: Stencil, page: Layers): EncodedStencil {
+  const { width, height } = mask;
   return {
-    bytes,
+    bytes: encodeJbig2(mask),
     width,
     height,
     colour,

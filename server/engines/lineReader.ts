@@ -5,6 +5,7 @@ import { Problem } from '@crow/contract/problems';
 import { greyOf, Raster } from '@crow/core/imaging/raster';
 import { parseSpelled, SpelledWord } from '@crow/core/reading/spelled';
 import { startChild } from './child';
+import { dataPath } from './languageData';
 
 const LIMITS = { megabytes: 3000 };
 /** Reading so many lines may take so long, in seconds. */
@@ -26,7 +27,7 @@ class LineReader {
   ended = false;
 
   constructor(readonly language: string) {
-    this.child = startChild(program(), [language], LIMITS);
+    this.child = startChild(program(), [language], LIMITS, dataPath());
     this.child.stdout.setEncoding('utf8').on('data', (piece: string) => this.hear(piece));
     this.child.stderr.on('data', (piece: Buffer) => (this.errors += this.errors.length < 2000 ? piece.toString() : ''));
     // What can't be written any more is told of when the child closes.

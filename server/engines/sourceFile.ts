@@ -58,6 +58,17 @@ export async function inspectFile(path: string, name: string): Promise<SourceInf
   return { path, name, format, pages, ...(format === 'pdf' && { invoice: await embeddedInvoice(path) }) };
 }
 
+/** Whether a file is a ZIP archive, whatever is in it. */
+export async function isZip(path: string): Promise<boolean> {
+  const handle = await open(path);
+  try {
+    const { buffer } = await handle.read(Buffer.alloc(4), 0, 4, 0);
+    return buffer.toString('latin1') === 'PK\x03\x04';
+  } finally {
+    await handle.close();
+  }
+}
+
 async function readHead(path: string, name: string): Promise<Buffer> {
   const { size } = await stat(path);
   if (size === 0) throw new Problem('file-empty', { name });

@@ -8,11 +8,12 @@ import { rows } from '../store/database';
 import { summariseDocuments } from '../store/documentRows';
 import { summariseStacks } from '../store/stackRows';
 import { emptyBin } from '../services/bin';
+import { changeDocuments } from '../services/changingDocuments';
 import { arrangeDocument } from '../services/documentPages';
 import * as documents from '../services/documents';
 import { documentSizes } from '../services/binding';
 import { doubtfulWordsOf } from '../services/correcting';
-import { filingExamples } from '../services/filing';
+import { filingExamples, proposedNames } from '../services/filing';
 import { find, hitsInDocument } from '../services/finding';
 import { PictureDesk } from '../services/pagePictures';
 import { documentText, linesAs, picturesOf, shelfArchive, textPdfOf } from '../services/exporting';
@@ -52,12 +53,19 @@ export function documentRoutes(app: FastifyInstance, context: Context, pictures:
   });
   serve(app, endpoints.putToBack, ({ actor, params }) => documents.putToBack(context, actor, params.id));
   serve(app, endpoints.changeDocument, async ({ actor, params, body }) => {
-    await documents.changeDocument(context, actor, params.id, body);
+    await changeDocuments(context, actor, [{ id: params.id, ...body }]);
     return summary(params.id);
   });
-  serve(app, endpoints.binDocument, ({ actor, params }) => documents.binDocument(context, actor, params.id, true));
+  serve(app, endpoints.changeDocuments, async ({ actor, body }) => {
+    await changeDocuments(context, actor, body.changes);
+    return summariseDocuments(manager, 'd.id = any($1)', [body.changes.map(({ id }) => id)]);
+  });
+  serve(app, endpoints.proposedNames, ({ body }) => proposedNames(manager, body.ids));
+  serve(app, endpoints.binDocument, ({ actor, params }) =>
+    changeDocuments(context, actor, [{ id: params.id, binned: true }]),
+  );
   serve(app, endpoints.bringBackDocument, ({ actor, params }) =>
-    documents.binDocument(context, actor, params.id, false),
+    changeDocuments(context, actor, [{ id: params.id, binned: false }]),
   );
   serve(app, endpoints.documentPdf, async ({ params, reply, request }) => {
     const [document] = await rows<{ name: string; pdf_blob_id: string | null }>(

@@ -3,6 +3,8 @@ import { endpoints } from '@crow/contract/endpoints';
 import { Overview } from '@crow/contract/shapes';
 import { Context } from '../context';
 import { rows } from '../store/database';
+import { addLanguage, insistOnLanguages, listLanguages } from '../services/languages';
+import { CHANGED_ON_DISK } from '../services/shelfChanges';
 import { Watcher } from '../services/watching';
 import { record } from '../store/history';
 import { announce } from '../store/live';
@@ -22,19 +24,27 @@ export function generalRoutes(app: FastifyInstance, context: Context, hub: LiveH
          (select count(*)::int from document where state = 'check' and binned_at is null) as check,
          (select count(*)::int from document where state = 'filing' and binned_at is null) as filing,
          (select count(*)::int from document where state = 'filed' and binned_at is null) as filed,
-         (select count(*)::int from page p join stack s on s.id = p.stack_id where p.reading = 'waiting' and s.binned_at is null) as unread`,
+         (select count(*)::int from page p join stack s on s.id = p.stack_id where p.reading = 'waiting' and s.binned_at is null) as unread,
+         (select count(*)::int from document where binned_at is null and problem->>'code' = any($1)) as "changedOnDisk"`,
+      [CHANGED_ON_DISK],
     );
     const watched = watcher.list().reduce((sum, { waiting }) => sum + waiting, 0);
     return { ...counts, watched };
   });
   serve(app, endpoints.readSettings, () => readSettings(source.manager));
-  serve(app, endpoints.changeSettings, ({ actor, body }) =>
-    source.transaction(async (manager) => {
+  serve(app, endpoints.changeSettings, async ({ actor, body }) => {
+    await insistOnLanguages(body.languages ?? []);
+    return source.transaction(async (manager) => {
       await writeSettings(manager, body);
       await record(manager, actor, 'changed', 'settings', null, body);
       await announce(manager, 'settings', null);
       return readSettings(manager);
-    }),
-  );
+    });
+  });
+  serve(app, endpoints.listLanguages, () => listLanguages());
+  serve(app, endpoints.addLanguage, async ({ actor, body }) => {
+    await addLanguage(context, actor, body.code);
+    return listLanguages();
+  });
   app.get('/events', (request, reply) => hub.attend(request, reply));
 }

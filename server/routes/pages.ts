@@ -10,6 +10,7 @@ import { PictureDesk } from '../services/pagePictures';
 import { SourceShelf } from '../services/sources';
 import { takeApart } from '../services/takingApart';
 import { Page, Reading } from '../store/entities';
+import { shareOf } from '../services/facts';
 import { serve } from './serve';
 
 const A_YEAR_SECONDS = 31_536_000;
@@ -36,9 +37,11 @@ export function pageRoutes(app: FastifyInstance, context: Context, pictures: Pic
     const page = await manager.findOneBy(Page, { id: params.id });
     if (!page) throw new Problem('not-found', { what: 'The page' });
     const reading = await manager.findOneBy(Reading, { pageId: page.id, turn: page.turn, version: page.version });
-    if (reading)
-      return { width: reading.width, height: reading.height, language: reading.language, words: reading.words };
+    if (reading) {
+      const { width, height, language, words, handwriting } = reading;
+      return { width, height, language, words, handwriting: handwriting.map((box) => shareOf(box, reading)) };
+    }
     const [width, height] = turnSize(page.width, page.height, page.turn);
-    return { width, height, language: '', words: [] };
+    return { width, height, language: '', words: [], handwriting: [] };
   });
 }

@@ -62,7 +62,7 @@ describe('what does not fit is refused with a sentence', () => {
       'a language that is none',
       () => room.send(endpoints.changeSettings, { body: { languages: ['xxx'] } }),
       400,
-      'languages',
+      'not a language',
     ],
     [
       'something that is not there',

@@ -11,6 +11,7 @@ import { announce } from '../store/live';
 import { currentArrangement } from '../store/stackRows';
 import { placeInDocument } from './documentPages';
 import { enterStep } from './stacks';
+import { restoreDocument, ToldDocument } from './unpacking';
 
 /** Adds the pages of a file to its stack, at the end or where they are meant to go, and to a document if they are meant for one. */
 export async function addPages(context: Context, file: SourceFile, info: SourceInfo): Promise<void> {
@@ -24,7 +25,12 @@ export async function addPages(context: Context, file: SourceFile, info: SourceI
     if (!stack || taken.length === 0) return;
     const ids = await layPages(manager, stack, file, info);
     const landing: Landing = { before: file.beforePage, again: file.againPage };
-    if (file.documentId) {
+    if (file.told)
+      await restoreDocument(context, manager, file, file.told as ToldDocument, {
+        pageIds: ids,
+        isPdf: info.format === 'pdf',
+      });
+    else if (file.documentId) {
       await placeInDocument(manager, file.documentId, ids, landing);
       await announce(manager, 'document', file.documentId);
     } else if (landing.before || landing.again) {

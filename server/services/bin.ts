@@ -25,7 +25,8 @@ export async function emptyBin({ database }: Context, actor: ActingAs): Promise<
     // Stacks of which every document has been deleted have done their work; pages dropped while sorting go with them.
     const done = await rows<{ id: string }>(
       manager,
-      `select s.id from stack s where s.state = 'sorted' and not exists (select 1 from document d where d.stack_id = s.id)`,
+      `select s.id from stack s where s.state = 'sorted' and not exists (select 1 from document d where d.stack_id = s.id)
+         and not exists (select 1 from source_file f where f.stack_id = s.id and f.state = 'waiting')`,
     );
     const doneIds = done.map(({ id }) => id);
     await manager.query('delete from page where stack_id = any($1)', [doneIds]);

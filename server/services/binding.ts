@@ -1,10 +1,11 @@
 import { createHash } from 'node:crypto';
 import { EntityManager } from 'typeorm';
 import { BindPage, bindPdf, BoundPdf } from '@crow/core/pdf/bindPdf';
+import { Beside } from '@crow/core/filing/pattern';
 import { Recipe } from '@crow/core/imaging/recipe';
 import { Turn, turnSize } from '@crow/core/geometry';
 import { PageText, restoreWords, StoredWord } from '@crow/core/reading/words';
-import { BCP47 } from '@crow/core/reading/language';
+import { languageTag } from '@crow/core/reading/otherLanguages';
 import { Context } from '../context';
 import { BINDING_SIZES, BindingSize, bindingPicture } from '../engines/bindingPictures';
 import { extractPdfPages } from '../engines/qpdf';
@@ -13,6 +14,7 @@ import { SourceInfo } from '../engines/sourceFile';
 import { storeBytes } from '../store/blobs';
 import { rows } from '../store/database';
 import { announce } from '../store/live';
+import { makeBesides } from './besides';
 import { SourceShelf } from './sources';
 
 /** A page to be bound: which page of which file, how it is turned, what it says. */
@@ -69,7 +71,7 @@ export function bindPages(
   return withScratch(async (folder) => {
     const prepared = await preparePages(pages, size, folder);
     const fileId = createHash('md5').update(`${title} ${created.toISOString()} ${pages.length}`).digest();
-    return bindPdf(prepared, { title, created, language: BCP47[language], fileId });
+    return bindPdf(prepared, { title, created, language: language ? languageTag(language) : undefined, fileId });
   });
 }
 
@@ -97,11 +99,15 @@ export async function bindDocument(
 ): Promise<void> {
   const { database, jobs } = context;
   const { manager } = database.source;
-  const [document] = await rows<{ state: string; name: string; filed_at: Date | null; pdf_size: BindingSize }>(
-    manager,
-    `select state, name, filed_at, pdf_size from document d where id = $1 and binned_at is null`,
-    [documentId],
-  );
+  const [document] = await rows<{
+    state: string;
+    name: string;
+    filed_at: Date | null;
+    pdf_size: BindingSize;
+    beside: Beside[];
+  }>(manager, `select state, name, filed_at, pdf_size, beside from document d where id = $1 and binned_at is null`, [
+    documentId,
+  ]);
   if (!document || document.state === 'check') return;
   const bound = await withPages(manager, sources, documentId, (pages, language) =>
     bindPages(pages, {
@@ -112,6 +118,7 @@ export async function bindDocument(
     }),
   );
   const blob = await storeBytes(database, bound.bytes);
+  const besides = await makeBesides(context, sources, documentId, { title: document.name, forms: document.beside });
   await database.source.transaction(async (inside) => {
     // The one before stays, in case that something is wrong with the new one.
     await inside.query(
@@ -126,6 +133,12 @@ export async function bindDocument(
       [documentId, blob.id, bound.archival],
     );
     if (changed.length === 0) return;
+    await inside.query('delete from document_file where document_id = $1', [documentId]);
+    await inside.query(
+      `insert into document_file (document_id, ending, blob_id)
+       select $1, ending, blob_id from unnest($2::text[], $3::uuid[]) as made (ending, blob_id)`,
+      [documentId, besides.map(({ ending }) => ending), besides.map(({ blobId }) => blobId)],
+    );
     await jobs.ask(inside, 'shelve', { documentId, actorId });
     await announce(inside, 'document', documentId);
   });

@@ -47,9 +47,22 @@ export async function pageWasRead(
     [documentId],
   );
   if (document.state === 'check') await refreshFacts(manager, documentId);
-  else if (!(await isBeingRead(manager, documentId))) {
+  else if (!(await isBeingRead(manager, documentId)) && (gather || !(await isItsOwnFile(manager, documentId)))) {
     const work = { documentId, actorId: (await owner(manager)).id };
     await (gather ? jobs.askOnce(manager, 'bind', work) : jobs.ask(manager, 'bind', work));
   }
   await announce(manager, 'document', documentId);
+}
+
+/** Whether a document's PDF is the very file that its pages come from, all of them as they are: there is nothing to be bound. */
+async function isItsOwnFile(manager: EntityManager, documentId: string): Promise<boolean> {
+  const [{ own }] = await rows<{ own: boolean }>(
+    manager,
+    `select coalesce(bool_and(f.blob_id = d.pdf_blob_id and p.version = '' and p.turn = 0 and dp.number = p.source_number + 1), false)
+       and count(*) = (select count(*) from page all_of where all_of.source_file_id = (array_agg(f.id))[1]) as own
+     from document d join document_page dp on dp.document_id = d.id join page p on p.id = dp.page_id
+     join source_file f on f.id = p.source_file_id where d.id = $1`,
+    [documentId],
+  );
+  return own;
 }

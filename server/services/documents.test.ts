@@ -210,32 +210,6 @@ describe('on the shelf', () => {
     expect(room.onDisk('A/Paper.pdf')).toBe(true);
   });
 
-  it('notices a file that somebody changed, and leaves it alone', async () => {
-    const id = await invoice();
-    await room.file(id, 'Paper', 'A');
-    writeFileSync(pathOnDisk('A/Paper.pdf'), 'changed by hand');
-    await room.ask(endpoints.changeDocument, { params: { id }, body: { name: 'Renamed' } });
-    await room.work();
-    expect(readFileSync(pathOnDisk('A/Paper.pdf'), 'utf8')).toBe('changed by hand');
-    expect((await read(id)).problem).toMatchObject({
-      code: 'shelf-file-changed',
-      happened: expect.stringContaining('A/Paper.pdf'),
-    });
-    unlinkSync(pathOnDisk('A/Paper.pdf'));
-    await room.shelf.inspect((await owner(room.context.database.source.manager)).id);
-    await room.work();
-    expect(room.onDisk('A/Renamed.pdf')).toBe(true);
-    expect((await read(id)).problem).toBeNull();
-  });
-
-  it('writes a file again that is missing', async () => {
-    await room.file(await invoice(), 'Paper', 'A');
-    unlinkSync(pathOnDisk('A/Paper.pdf'));
-    await room.shelf.inspect((await owner(room.context.database.source.manager)).id);
-    await room.work();
-    expect(room.onDisk('A/Paper.pdf')).toBe(true);
-  });
-
   it('says so when the shelf can’t be written to, and goes on once it can', async () => {
     const id = await invoice();
     mkdirSync(room.shelf.root, { recursive: true });

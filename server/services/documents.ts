@@ -10,10 +10,12 @@ import {
 } from '@crow/contract/shapes';
 import { Box } from '@crow/core/geometry';
 import { freeName, nameKey, safeName } from '@crow/core/filing/names';
+import { Beside } from '@crow/core/filing/pattern';
 import { answerTo, summaryOf } from '@crow/core/reading/about';
 import { readDate } from '@crow/core/reading/dates';
 import { currencyIn, readAmount } from '@crow/core/reading/facts/money';
-import { FactLine, KINDS } from '@crow/core/reading/facts/fact';
+import { whatDoesNotAddUp } from '@crow/core/reading/facts/addingUp';
+import { FactLine, KINDS, TaxAtRate } from '@crow/core/reading/facts/fact';
 import { Context } from '../context';
 import { rows } from '../store/database';
 import { Document } from '../store/entities';
@@ -22,7 +24,8 @@ import { announce } from '../store/live';
 import { summariseDocuments } from '../store/documentRows';
 import { pagesOfDocument } from '../store/stackRows';
 import { isBeingRead } from './documentProgress';
-import { duplicatesOf, rememberSender, shareOf, textsOf } from './facts';
+import { duplicatesOf } from './duplicates';
+import { rememberSender, shareOf, textsOf } from './facts';
 import { proposeFiling } from './filing';
 import { folderAt } from './folders';
 
@@ -46,7 +49,7 @@ export function listFolderDocuments(manager: EntityManager, folderId: string): P
 export async function readDocument(manager: EntityManager, id: string): Promise<ShownDocument> {
   const [summary] = await summariseDocuments(manager, 'd.id = $1', [id]);
   if (!summary) throw new Problem('not-found', { what: 'The document' });
-  const [{ wantedFolder, lines, ...more }] = await rows<{
+  const [{ wantedFolder, lines, taxes, checks, ...more }] = await rows<{
     stackId: string | null;
     stackName: string | null;
     archival: boolean | null;
@@ -54,11 +57,13 @@ export async function readDocument(manager: EntityManager, id: string): Promise<
     wantedFolder: string | null;
     checks: string[];
     lines: FactLine[] | null;
+    taxes: TaxAtRate[] | null;
     size: PdfSize;
+    beside: Beside[];
   }>(
     manager,
-    `select d.stack_id as "stackId", s.name as "stackName", d.archival, f.path as "shelfPath", d.wanted_folder as "wantedFolder", d.pdf_size as size, d.checks, d.lines
-     from document d left join stack s on s.id = d.stack_id left join shelf_file f on f.document_id = d.id where d.id = $1`,
+    `select d.stack_id as "stackId", s.name as "stackName", d.archival, f.path as "shelfPath", d.wanted_folder as "wantedFolder", d.pdf_size as size, d.beside, d.checks, d.lines, d.taxes
+     from document d left join stack s on s.id = d.stack_id left join shelf_file f on f.document_id = d.id and f.ending = '.pdf' where d.id = $1`,
     [id],
   );
   const facts = await rows<Fact>(
@@ -77,6 +82,8 @@ export async function readDocument(manager: EntityManager, id: string): Promise<
     pageList: await pagesOfDocument(manager, id),
     ...proposal,
     lines: lines ?? [],
+    taxes: taxes ?? [],
+    checks: [...checks, ...whatDoesNotAddUp(values, lines ?? [], taxes ?? [])],
     summary: summaryOf(values, lines ?? [], await textsOf(manager, id, { most: 1 })),
   };
 }
@@ -100,13 +107,15 @@ export async function askDocument(manager: EntityManager, id: string, question: 
   return { text: found.text, pageId: page.pageId, box: found.box && shareOf(found.box, page) };
 }
 
-async function lock(manager: EntityManager, id: string): Promise<Document> {
+/** A document, locked until the transaction ends. @throws Problem 'not-found' */
+export async function lockDocument(manager: EntityManager, id: string): Promise<Document> {
   const document = await manager.findOne(Document, { where: { id }, lock: { mode: 'for_no_key_update' } });
   if (!document) throw new Problem('not-found', { what: 'The document' });
   return document;
 }
 
-function insist(document: Document, ...states: Document['state'][]): void {
+/** @throws Problem 'document-elsewhere' when a document is in another state than it has to be */
+export function insist(document: Document, ...states: Document['state'][]): void {
   if (states.includes(document.state) && !document.binnedAt) return;
   const state = document.binnedAt ? 'in the bin' : STATE_WORDS[document.state];
   throw new Problem('document-elsewhere', { name: document.name || 'The document', state });
@@ -127,7 +136,7 @@ export async function changeFact(
 ): Promise<void> {
   const value = factValue(name, typed);
   await database.source.transaction(async (manager) => {
-    await lock(manager, id);
+    await lockDocument(manager, id);
     if (place.pageId) {
       const own = await rows(manager, 'select 1 from document_page where document_id = $1 and page_id = $2', [
         id,
@@ -184,19 +193,19 @@ export async function fileDocument(
   { database, jobs }: Context,
   actor: ActingAs,
   id: string,
-  wish: { name: string; folderId?: string; folderPath?: string; size?: PdfSize },
+  wish: { name: string; folderId?: string; folderPath?: string; size?: PdfSize; beside?: Beside[] },
 ): Promise<void> {
   const name = safeName(wish.name, '');
   if (!name) throw new Problem('name-missing');
   await database.source.transaction(async (manager) => {
-    const document = await lock(manager, id);
+    const document = await lockDocument(manager, id);
     insist(document, 'check');
     const folderId = wish.folderId ?? (await folderAt(manager, actor, wish.folderPath ?? ''));
     const given = await settleName(manager, folderId, name, id);
     await manager.query(
       `update document set state = 'filing', folder_id = $2, name = $3, name_key = $4, filed_at = clock_timestamp(), problem = null,
-         pdf_size = coalesce($5, pdf_size) where id = $1`,
-      [id, folderId, given, nameKey(given), wish.size ?? null],
+         pdf_size = coalesce($5, pdf_size), beside = coalesce($6, beside) where id = $1`,
+      [id, folderId, given, nameKey(given), wish.size ?? null, wish.beside ?? null],
     );
     await manager.query('update fact set confirmed_by = $2 where document_id = $1 and confirmed_by is null', [
       id,
@@ -229,7 +238,7 @@ export async function settleName(
 /** Takes a document from the shelf back to Check, to the front; the file on disk goes. */
 export async function unfileDocument({ database, jobs }: Context, actor: ActingAs, id: string): Promise<void> {
   await database.source.transaction(async (manager) => {
-    const document = await lock(manager, id);
+    const document = await lockDocument(manager, id);
     insist(document, 'filing', 'filed');
     await manager.query(
       `update document set state = 'check', filed_at = null, problem = null,
@@ -246,66 +255,9 @@ export async function unfileDocument({ database, jobs }: Context, actor: ActingA
 /** Lets a document wait behind all others. */
 export async function putToBack({ database }: Context, actor: ActingAs, id: string): Promise<void> {
   await database.source.transaction(async (manager) => {
-    insist(await lock(manager, id), 'check');
+    insist(await lockDocument(manager, id), 'check');
     await manager.query(`update document set turn_in_line = nextval('document_turn') where id = $1`, [id]);
     await record(manager, actor, 'put to the back', 'document', id);
-    await announce(manager, 'document', id);
-  });
-}
-
-/** Renames or moves a filed document, or has its PDF made in another size; the file on disk follows. @throws Problem 'not-found', 'document-elsewhere' */
-export async function changeDocument(
-  { database, jobs }: Context,
-  actor: ActingAs,
-  id: string,
-  change: { name?: string; folderId?: string; size?: PdfSize },
-): Promise<void> {
-  await database.source.transaction(async (manager) => {
-    const document = await lock(manager, id);
-    insist(document, 'filing', 'filed');
-    const folderId = change.folderId ?? document.folderId!;
-    const name = await settleName(
-      manager,
-      folderId,
-      change.name === undefined ? document.name : safeName(change.name),
-      id,
-    );
-    const [{ resized }] = await rows<{ resized: boolean }>(
-      manager,
-      `update document d set folder_id = $2, name = $3, name_key = $4, pdf_size = coalesce($5, d.pdf_size)
-       from document before where d.id = $1 and before.id = d.id returning before.pdf_size <> d.pdf_size as resized`,
-      [id, folderId, name, nameKey(name), change.size ?? null],
-    );
-    await jobs.ask(manager, resized ? 'bind' : 'shelve', { documentId: id, actorId: actor.id });
-    await record(manager, actor, 'moved', 'document', id, {
-      from: { name: document.name, folderId: document.folderId },
-      to: { name, folderId },
-    });
-    await announce(manager, 'document', id);
-  });
-}
-
-/** Puts a document into the bin (true) or takes it out (false); brought back, it is where it was, numbered if need be. */
-export async function binDocument(
-  { database, jobs }: Context,
-  actor: ActingAs,
-  id: string,
-  binned: boolean,
-): Promise<void> {
-  await database.source.transaction(async (manager) => {
-    const document = await lock(manager, id);
-    if (Boolean(document.binnedAt) === binned) return;
-    if (!binned && document.state !== 'check') {
-      const name = await settleName(manager, document.folderId!, document.name, id);
-      await manager.query('update document set name = $2, name_key = $3 where id = $1', [id, name, nameKey(name)]);
-    }
-    await manager.query(`update document set binned_at = ${binned ? 'now()' : 'null'} where id = $1`, [id]);
-    if (document.state !== 'check') {
-      // One that was binned before its PDF was bound has yet to get it.
-      const work = !binned && !document.pdfBlobId ? 'bind' : 'shelve';
-      await jobs.ask(manager, work, { documentId: id, actorId: actor.id });
-    }
-    await record(manager, actor, binned ? 'put into the bin' : 'brought back', 'document', id);
     await announce(manager, 'document', id);
   });
 }

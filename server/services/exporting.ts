@@ -4,7 +4,7 @@ import { Zip, ZipPassThrough, strToU8 } from 'fflate';
 import { EntityManager } from 'typeorm';
 import writeXlsx from 'write-excel-file/node';
 import { Problem } from '@crow/contract/problems';
-import { FactLine } from '@crow/core/reading/facts/fact';
+import { FactLine, TaxAtRate } from '@crow/core/reading/facts/fact';
 import { textOnlyPdf } from '@crow/core/pdf/textOnlyPdf';
 import { paragraphsOf } from '@crow/core/reading/paragraphs';
 import { plainText } from '@crow/core/reading/words';
@@ -18,10 +18,15 @@ import { textsOf } from './facts';
 import { PictureDesk } from './pagePictures';
 import { FOLDER_PATHS } from './folders';
 
+/** Stands at the end of a page's text when there is more on the page. */
+const BY_HAND = '[something is written by hand that was not read]';
+
 /** The text of a document, page after page, with a form feed between them as in plain text files. */
 export async function documentText(manager: EntityManager, documentId: string): Promise<string> {
   const pages = await textsOf(manager, documentId);
-  return pages.map(({ words }) => `${plainText(words)}\n`).join('\f');
+  return pages
+    .map(({ words, handwriting }) => `${plainText(words)}\n${handwriting.length > 0 ? `${BY_HAND}\n` : ''}`)
+    .join('\f');
 }
 
 /** The text of a document as a PDF for a small screen. */
@@ -135,6 +140,7 @@ interface Shelved {
   filed_at: Date;
   facts: Record<string, string> | null;
   lines: FactLine[] | null;
+  taxes: TaxAtRate[] | null;
   path: string | null;
 }
 
@@ -146,6 +152,8 @@ interface Told {
   filed: string;
   facts: Record<string, string>;
   lines: FactLine[];
+  /** Where there are several rates. */
+  taxes: TaxAtRate[];
 }
 
 /**
@@ -159,7 +167,7 @@ export async function shelfArchive({ database }: Context, folderId?: string): Pr
     `${FOLDER_PATHS}, wanted as (
        select id from folder where $1::uuid is null or id = $1 union select f.id from folder f join wanted on f.parent_id = wanted.id
      )
-     select d.id, d.name, paths.path as folder, d.pdf_blob_id, d.filed_at, d.lines,
+     select d.id, d.name, paths.path as folder, d.pdf_blob_id, d.filed_at, d.lines, d.taxes,
        (select jsonb_object_agg(f.name, f.value) from fact f where f.document_id = d.id) as facts
      from document d join paths on paths.id = d.folder_id join wanted on wanted.id = d.folder_id
      where d.state <> 'check' and d.binned_at is null and d.pdf_blob_id is not null
@@ -170,10 +178,18 @@ export async function shelfArchive({ database }: Context, folderId?: string): Pr
 
   function* entries(): Generator<Entry> {
     const told: Told[] = [];
-    for (const { name, folder, pdf_blob_id, filed_at, facts, lines } of documents) {
+    for (const { name, folder, pdf_blob_id, filed_at, facts, lines, taxes } of documents) {
       const file = `${folder}/${name}.pdf`;
       yield { name: file, at: filed_at, pieces: () => readBlob(database, pdf_blob_id) };
-      told.push({ file, name, folder, filed: filed_at.toISOString(), facts: facts ?? {}, lines: lines ?? [] });
+      told.push({
+        file,
+        name,
+        folder,
+        filed: filed_at.toISOString(),
+        facts: facts ?? {},
+        lines: lines ?? [],
+        taxes: taxes ?? [],
+      });
     }
     yield textEntry('facts.json', JSON.stringify(told, null, 1));
     yield textEntry('facts.csv', csvOf([['file', 'filed', ...FACT_NAMES], ...told.map(rowOf)]));

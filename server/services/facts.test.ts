@@ -1,4 +1,5 @@
 import { PDFDocument } from '@cantoo/pdf-lib';
+import sharp from 'sharp';
 import { endpoints } from '@crow/contract/endpoints';
 import { textPdf } from '../testing/made';
 import { TestRoom } from '../testing/room';
@@ -33,6 +34,51 @@ describe('a paper that is here already', () => {
     const quarter = INVOICE.replace('1302', '1502').replace('11 November 2026', '11 February 2027');
     expect((await read(await room.documentOf('c.pdf', await textPdf(quarter)))).duplicates).toEqual([]);
   });
+});
+
+it('knows a drawing again by its look, and tells it from another one', async () => {
+  const drawing = (path: string, turn = 0) =>
+    sharp(
+      Buffer.from(
+        `<svg xmlns="http://www.w3.org/2000/svg" width="800" height="1100"><rect width="800" height="1100" fill="#fff"/>
+         <g transform="rotate(${turn} 400 550)" fill="none" stroke="#223" stroke-width="22"><path d="${path}"/></g></svg>`,
+      ),
+    )
+      .withMetadata({ density: 96 })
+      .jpeg()
+      .toBuffer();
+  const shawl = 'M100 150 L700 200 L620 900 L180 860 Z M150 300 L650 330 M170 600 L640 620';
+  const loom = 'M150 900 L400 150 L650 900 M230 650 L570 650 M120 1000 L680 1000 M400 150 L400 650';
+  const first = await room.documentOf('a.jpg', await drawing(shawl));
+  const again = await room.documentOf('b.jpg', await drawing(shawl, 0.4));
+  const other = await room.documentOf('c.jpg', await drawing(loom));
+  expect((await read(again)).duplicates).toMatchObject([{ id: first, why: 'the same look' }]);
+  expect((await read(other)).duplicates).toEqual([]);
+});
+
+it('says what a letter is about, where it stands', async () => {
+  const letter =
+    'Harbour Council\n12 March 2026\nDear Mr Castellane\nRe: Parking in Netmakers Yard\nThe yard will be closed to cars from May on.\nYours sincerely\nA. Pell';
+  const id = await room.documentOf('a.pdf', await textPdf(letter));
+  expect(await valueOf(id, 'subject')).toMatchObject({
+    value: 'Parking in Netmakers Yard',
+    box: [expect.any(Number), expect.any(Number), expect.any(Number), expect.any(Number)],
+  });
+});
+
+it('finds tax by rate, and says what does not add up, as the facts are now', async () => {
+  const bill =
+    'Saltgate Yarns\nInvoice\nInvoice no. 1302\nDate 11 November 2026\nNet £ 262.90\nVAT 20 % £ 44.16\nVAT 5 % £ 2.11\nTotal £ 309.17';
+  const id = await room.documentOf('a.pdf', await textPdf(bill));
+  const before = await read(id);
+  expect(before.taxes.map(({ rate, tax }) => [rate, tax])).toEqual([
+    [20, 44.16],
+    [5, 2.11],
+  ]);
+  expect(before.checks).toEqual([]);
+  const change = (value: string) => room.ask(endpoints.changeFact, { params: { id, name: 'total' }, body: { value } });
+  expect((await change('310.17')).checks).toEqual(['262.90 and 46.27 tax are 309.17, but the total is 310.17.']);
+  expect((await change('309.17')).checks).toEqual([]);
 });
 
 it('knows a sender again by what stands at the foot, once somebody has confirmed it', async () => {

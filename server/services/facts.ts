@@ -1,5 +1,5 @@
 import { EntityManager } from 'typeorm';
-import { Duplicate, FACT_NAMES, FactName } from '@crow/contract/shapes';
+import { FACT_NAMES, FactName } from '@crow/contract/shapes';
 import { Box } from '@crow/core/geometry';
 import { Fact as FoundFact } from '@crow/core/reading/facts/fact';
 import { findFacts, KnownSign } from '@crow/core/reading/facts/findFacts';
@@ -38,16 +38,17 @@ export async function refreshFacts(manager: EntityManager, documentId: string): 
       ],
     );
   }
-  const days = { date: found.date?.value, dueDate: found.dueDate?.value };
-  await manager.query('update document set checks = $2, lines = $3 where id = $1', [
+  await manager.query('update document set checks = $2, lines = $3, taxes = $4 where id = $1', [
     documentId,
-    JSON.stringify(checksOf(signs, days)),
+    JSON.stringify(checksOf(signs)),
     found.lines && JSON.stringify(found.lines.value),
+    found.taxes && JSON.stringify(found.taxes.value),
   ]);
 }
 
 interface ReadPage extends Pick<PageText, 'width' | 'height' | 'words'> {
   pageId: string;
+  handwriting: Box[];
 }
 
 /** What has been read of a document's pages so far, in their order. */
@@ -56,9 +57,9 @@ export async function textsOf(
   documentId: string,
   { most = 100_000 } = {},
 ): Promise<ReadPage[]> {
-  const pages = await rows<{ pageId: string; width: number; height: number; words: StoredWord[] }>(
+  const pages = await rows<Omit<ReadPage, 'words'> & { words: StoredWord[] }>(
     manager,
-    `select p.id as "pageId", r.width, r.height, r.words
+    `select p.id as "pageId", r.width, r.height, r.words, r.handwriting
      from document_page dp join page p on p.id = dp.page_id join reading r on r.page_id = p.id and r.turn = p.turn and r.version = p.version
      where dp.document_id = $1 order by dp.number limit $2`,
     [documentId, most],
@@ -122,43 +123,3 @@ async function confirmedVendors(manager: EntityManager): Promise<string[]> {
 export function shareOf([x, y, w, h]: Box, { width, height }: { width: number; height: number }): Box {
   return [x / width, y / height, w / width, h / height];
 }
-
-/** Documents that may be the same paper taken in twice: the same sender with the same number, or date and total, or the same text. */
-export function duplicatesOf(manager: EntityManager, documentId: string): Promise<Duplicate[]> {
-  return rows(
-    manager,
-    `with paper as (
-       select d.id, d.name, d.state, d.folder_id, d.binned_at,
-         max(lower(f.value)) filter (where f.name = 'vendor') as vendor, max(f.value) filter (where f.name = 'number') as number,
-         max(f.value) filter (where f.name = 'date') as date, max(f.value) filter (where f.name = 'total') as total
-       from document d join fact f on f.document_id = d.id
-       where d.id in (
-         select v.document_id from fact v where v.name = 'vendor' and lower(v.value) = (
-           select lower(value) from fact where document_id = $1 and name = 'vendor'
-         )
-       ) group by d.id
-     ), own as (select * from paper where id = $1), near as (
-       select p.id, p.name, p.state, p.folder_id,
-         p.number = own.number as same_number, p.date = own.date and p.total = own.total as same_sum,
-         coalesce(p.number <> own.number, false) or coalesce(p.date <> own.date, false) as another,
-         ${tokensOf('p.id')} as tokens, ${tokensOf('own.id')} as own_tokens
-       from paper p join own on p.vendor = own.vendor and p.id <> own.id
-       where p.binned_at is null and (p.number = own.number or p.date = own.date or p.total = own.total)
-       limit 50
-     ), compared as (
-       select *, (select count(*) from (select unnest(tokens) intersect select unnest(own_tokens)) both_have)::real
-         / nullif((select count(*) from (select unnest(tokens) union select unnest(own_tokens)) either_has), 0) as alike
-       from near
-     )
-     select id, name, state, folder_id as "folderId", case
-         when same_number then 'the same sender and number'
-         when same_sum then 'the same sender, date and total'
-         else 'the same words'
-       end as why
-     from compared where same_number or same_sum or (alike >= 0.92 and not another)`,
-    [documentId],
-  );
-}
-
-const tokensOf = (document: string) => `(select tsvector_to_array(t.tokens) from document_page dp
-  join page_tokens t on t.page_id = dp.page_id where dp.document_id = ${document} order by dp.number limit 1)`;

@@ -3,6 +3,7 @@ import { Document as ShownDocument, DocumentSummary, NameExample } from '@crow/c
 import { FilingWay, folderBy, nameBy, NameValues, valuesOf, wayFor } from '@crow/core/filing/pattern';
 import { FiledBefore, folderFromScratch, PaperLike, suggestFolder } from '@crow/core/filing/suggestFolder';
 import { rows } from '../store/database';
+import { summariseDocuments } from '../store/documentRows';
 import { readSettings } from '../store/settings';
 import { listFolders } from './folders';
 
@@ -109,4 +110,24 @@ export async function filingExamples(manager: EntityManager): Promise<NameExampl
     name,
     values: valuesOf(facts ?? {}, { createdAt: createdAt.toISOString(), folder: folder ?? undefined, pages }),
   }));
+}
+
+/** The names that documents on the shelf would get from the ways of filing, with the facts as they are now. */
+export async function proposedNames(
+  manager: EntityManager,
+  ids: string[],
+): Promise<{ id: string; name: string; proposed: string }[]> {
+  const { filing: ways } = await readSettings(manager);
+  const summaries = await summariseDocuments(manager, 'd.id = any($1)', [ids]);
+  const facts = await rows<{ id: string; facts: Record<string, string> }>(
+    manager,
+    'select document_id as id, jsonb_object_agg(name, value) as facts from fact where document_id = any($1) group by document_id',
+    [ids],
+  );
+  const factsOf = new Map(facts.map((each) => [each.id, each.facts]));
+  return summaries.map((summary) => {
+    const values = { ...valuesOf(factsOf.get(summary.id) ?? {}, summary), folder: summary.folderPath ?? undefined };
+    const way = wayFor(ways, { kind: values.kind, folder: values.folder });
+    return { id: summary.id, name: summary.name, proposed: nameBy(way.pattern, values) };
+  });
 }

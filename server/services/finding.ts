@@ -3,7 +3,7 @@ import { FindOrder, FoundDocument, Hit } from '@crow/contract/shapes';
 import { Box } from '@crow/core/geometry';
 import { Condition, parseQuery } from '@crow/core/finding/query';
 import { findHits, Term, wordTokens } from '@crow/core/finding/tokens';
-import { linesOf, restoreWords, StoredWord, Word } from '@crow/core/reading/words';
+import { restoreWords, StoredWord } from '@crow/core/reading/words';
 import { rows } from '../store/database';
 import { summariseDocuments } from '../store/documentRows';
 import { factConditions } from '../store/factConditions';
@@ -22,9 +22,8 @@ interface SearchedPage {
   document_id: string;
   page_id: string;
   number: number;
-  words: StoredWord[];
-  width: number;
-  height: number;
+  /** Its text in lines. */
+  lines: string;
 }
 
 /** In which order documents are wanted, and how many; what stands on more pages than `ranked` is not ranked by its pages. */
@@ -87,11 +86,11 @@ export async function find(
 }
 
 /** What a document must be like besides the words on its pages. */
-function conditionsOf({ conditions, without }: Search, values: unknown[]): string {
+function conditionsOf({ conditions, without }: Search, values: unknown[], { one }: { one: boolean }): string {
   const excluded = without.map((word) => `'${word}'`).join(' | ');
   return [
     'd.binned_at is null',
-    ...factConditions(conditions, values),
+    ...factConditions(conditions, values, { one }),
     ...(excluded
       ? [
           `not exists (select 1 from document_page x join page_tokens y on y.page_id = x.page_id
@@ -111,7 +110,7 @@ const LATEST_FIRST = 'd.filed_at desc nulls first, d.id';
 
 async function meeting(manager: EntityManager, search: Search, { by, most }: Wish): ReturnType<typeof find> {
   const values: unknown[] = [];
-  const where = conditionsOf(search, values);
+  const where = conditionsOf(search, values, { one: false });
   const order = by === 'best' ? LATEST_FIRST : `${ORDERS[by]}, ${LATEST_FIRST}`;
   const matching = await rows<{ id: string }>(
     manager,
@@ -132,7 +131,7 @@ async function holding(manager: EntityManager, search: Search, tsquery: string, 
   const pages = await rows<SearchedPage & { pages: number }>(
     manager,
     `select * from (
-       select dp.document_id, dp.page_id, dp.number, r.words, r.width, r.height,
+       select dp.document_id, dp.page_id, dp.number, r.lines,
          row_number() over (partition by dp.document_id order by dp.number) as place,
          (count(*) over (partition by dp.document_id))::int as pages
        from document_page dp join page_tokens t on t.page_id = dp.page_id join page p on p.id = dp.page_id
@@ -175,17 +174,22 @@ async function bestDocuments(
   { by, most, ranked }: Wish,
 ): Promise<string[]> {
   const values: unknown[] = [tsquery];
-  const where = conditionsOf(search, values);
+  const where = conditionsOf(search, values, { one: true });
   const order = by === 'best' ? '' : `${ORDERS[by]}, `;
   const found = await rows<{ id: string | null; many: boolean }>(
     manager,
     `${FOLDER_PATHS}, pages as (
       select page_id from page_tokens where tokens @@ $1::tsquery limit ${ranked + 1}
+    ), few as (
+      -- What stands on a great many pages is not gone through here at all.
+      select page_id from pages where (select count(*) from pages) <= ${ranked}
     ), matching as (
-      select dp.document_id as id, count(*) as pages from pages join document_page dp using (page_id) group by dp.document_id
+      -- Looked up one by one: the planner can't know how few they are, and would go through all documents instead.
+      select own.document_id as id, count(*) as pages from few
+      cross join lateral (select document_id from document_page where page_id = few.page_id offset 0) own group by own.document_id
     ), best as (
       select d.id, row_number() over (order by ${order || 'm.pages desc, '}${LATEST_FIRST}) as place
-      from matching m join document d using (id) left join paths on paths.id = d.folder_id
+      from matching m cross join lateral (select * from document where id = m.id offset 0) d left join paths on paths.id = d.folder_id
       where ${where} order by place limit ${most + 1}
     )
     select best.id, counted.many from (select count(*) > ${ranked} as many from pages) counted
@@ -213,22 +217,25 @@ function linesWithHits(
   let hits = 0;
   const lines: FoundDocument['lines'] = [];
   const forms = new Set<string>();
-  for (const { page_id: pageId, number: pageNumber, words: stored } of pages) {
-    const words = restoreWords(stored);
+  for (const { page_id: pageId, number: pageNumber, lines: text } of pages) {
+    const words = text
+      .split('\n')
+      .flatMap((line, number) => line.split(' ').map((each) => ({ text: each, line: number })));
     const found = findHits(words, phrases);
     hits += found.length;
     const hitWords = new Set(found.flat().map((index) => words[index]));
-    for (const line of linesOf(words)) {
-      if (!line.some((word) => hitWords.has(word))) continue;
-      for (const word of line) if (hitWords.has(word)) for (const { token } of wordTokens([word])) forms.add(token);
-      if (lines.length < MOST_LINES) lines.push({ pageId, pageNumber, pieces: pieces(line, hitWords) });
+    const hitLines = new Set([...hitWords].map(({ line }) => line));
+    for (const { token } of wordTokens([...hitWords])) forms.add(token);
+    for (const number of [...hitLines].slice(0, MOST_LINES - lines.length)) {
+      const line = words.filter((word) => word.line === number);
+      lines.push({ pageId, pageNumber, pieces: pieces(line, hitWords) });
     }
   }
   return { hits, lines, forms };
 }
 
 /** A line as runs of text, those that match apart from the others. */
-function pieces(line: Word[], hitWords: Set<Word>): { text: string; hit: boolean }[] {
+function pieces<Of extends { text: string }>(line: Of[], hitWords: Set<Of>): { text: string; hit: boolean }[] {
   const runs: { text: string; hit: boolean }[] = [];
   for (const word of line) {
     const hit = hitWords.has(word);
@@ -243,9 +250,9 @@ function pieces(line: Word[], hitWords: Set<Word>): { text: string; hit: boolean
 export async function hitsInDocument(manager: EntityManager, documentId: string, typed: string): Promise<Hit[]> {
   const search = await understand(manager, typed);
   if (!search || search.phrases.length === 0) return [];
-  const pages = await rows<SearchedPage>(
+  const pages = await rows<{ page_id: string; number: number; words: StoredWord[]; width: number; height: number }>(
     manager,
-    `select dp.document_id, dp.page_id, dp.number, r.words, r.width, r.height
+    `select dp.page_id, dp.number, r.words, r.width, r.height
      from document_page dp join page p on p.id = dp.page_id join reading r on r.page_id = p.id and r.turn = p.turn and r.version = p.version
      where dp.document_id = $1 order by dp.number`,
     [documentId],

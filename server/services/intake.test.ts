@@ -98,7 +98,7 @@ describe('taking in files', () => {
 
   it.each([
     ['broken.jpg', async () => Buffer.from('ffd8ffe000104a46', 'hex'), 'file-broken'],
-    ['really a zip.pdf', async () => ZIP, 'file-unknown'],
+    ['really a zip.pdf', async () => ZIP, 'archive-broken'],
     ['locked.pdf', lockedPdf, 'file-encrypted'],
     ['long.pdf', () => longPdf(5000), 'too-many-pages'],
     ['huge.png', async () => hugePng(30_000, 30_000), 'picture-too-large'],

@@ -1,17 +1,17 @@
+import { randomUUID } from 'node:crypto';
 import { Problem } from '@crow/contract/problems';
 import { Landing } from '@crow/core/sorting/arrangement';
 import { Context } from '../context';
-import { inspectFile, SourceInfo } from '../engines/sourceFile';
+import { isZip, inspectFile, SourceInfo } from '../engines/sourceFile';
 import { withScratch } from '../engines/scratch';
-import { storeBlob } from '../store/blobs';
+import { MOST_FILE_BYTES, storeBlob } from '../store/blobs';
 import { rows } from '../store/database';
 import { SourceFile } from '../store/entities';
 import { ActingAs, record } from '../store/history';
 import { announce } from '../store/live';
 import { addPages, insistOnLanding } from './addingPages';
 import { materialise } from './sources';
-
-export const MOST_FILE_BYTES = 1024 ** 3;
+import { unpackPapers } from './unpacking';
 
 const AT_THE_END: Landing = { before: null, again: null };
 
@@ -86,9 +86,15 @@ export async function findPages(context: Context, fileId: string): Promise<void>
   if (!file || file.state !== 'waiting') return;
   let info: SourceInfo;
   try {
-    info = await withScratch(async (folder) =>
-      inspectFile(await materialise(database, file.blobId, folder), file.name),
-    );
+    const found = await withScratch(async (folder) => {
+      const path = await materialise(database, file.blobId, folder);
+      // An archive in an archive is not opened.
+      if (file.unpacked || !(await isZip(path))) return inspectFile(path, file.name);
+      await unpackPapers(context, file, path);
+      return undefined;
+    });
+    if (!found) return;
+    info = found;
   } catch (error) {
     if (!(error instanceof Problem)) throw error;
     return refuse(context, file, error);
@@ -102,10 +108,19 @@ export async function findPages(context: Context, fileId: string): Promise<void>
 /** Keeps the file, with the sentence that says why its pages could not be had. */
 export async function refuse({ database }: Context, file: SourceFile, { report }: Problem): Promise<void> {
   await database.source.transaction(async (manager) => {
-    await manager.query(`update source_file set state = 'refused', problem = $2 where id = $1 and state = 'waiting'`, [
-      file.id,
-      report,
-    ]);
+    const refused = await rows(
+      manager,
+      `update source_file set state = 'refused', problem = $2 where id = $1 and state = 'waiting' returning id`,
+      [file.id, report],
+    );
+    if (refused.length === 0) return;
+    // One of an archive of the shelf gets a stack of its own, where its sentence is seen: the others are on the shelf.
+    if (file.told) {
+      const stackId = randomUUID();
+      await manager.query('insert into stack (id, name) values ($1, $2)', [stackId, file.name]);
+      await manager.query('update source_file set stack_id = $2, told = null where id = $1', [file.id, stackId]);
+      await announce(manager, 'stack', stackId);
+    }
     await announce(manager, 'stack', file.stackId);
   });
 }

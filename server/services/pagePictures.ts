@@ -1,7 +1,9 @@
 import sharp from 'sharp';
 import { Problem, ProblemReport } from '@crow/contract/problems';
 import { Turn } from '@crow/core/geometry';
+import { lookOf } from '@crow/core/imaging/likeness';
 import { DerivedPicture, derivePictures, PictureSize } from '../engines/pictures';
+import { rasterOf } from '../engines/rasters';
 import { withScratch } from '../engines/scratch';
 import { Context } from '../context';
 import { blobBytes, storeBytes } from '../store/blobs';
@@ -59,7 +61,9 @@ export async function picturePage(context: Context, sources: SourceShelf, pageId
     }
   }
   if (!problem) await judgePage(context, sources, pageId);
+  const look = problem ? undefined : await lookFromAfar(context, page);
   await context.database.source.transaction(async (inside) => {
+    if (look) await inside.query('update page set look = $2 where id = $1', [pageId, Buffer.from(look)]);
     await inside.query(
       'update page set pictured = pictured or $2::jsonb is null, problem = coalesce($2, problem) where id = $1',
       [pageId, problem && JSON.stringify(problem)],
@@ -72,6 +76,14 @@ export async function picturePage(context: Context, sources: SourceShelf, pageId
     if (toRead) await context.jobs.ask(inside, 'read', { pageId, ...toRead });
     await announce(inside, 'stack', page.stack_id);
   });
+}
+
+/** What a page looks like from afar, from its small picture. */
+async function lookFromAfar(context: Context, page: PageSource): Promise<Uint8Array | undefined> {
+  const thumb = await stored(context, page, 'thumb', 0, page.version);
+  if (!thumb) return undefined;
+  const bytes = await blobBytes(context.database, thumb.picture_blob_id);
+  return lookOf(await rasterOf(sharp(bytes).toColourspace('b-w')));
 }
 
 async function derive(

@@ -15,6 +15,7 @@ import {
   turnPageText,
 } from '@crow/core/reading/words';
 import { Context } from '../context';
+import { installedLanguages } from '../engines/languageData';
 import { readingPicture } from '../engines/pictures';
 import { pdfText } from '../engines/poppler';
 import { withScratch } from '../engines/scratch';
@@ -51,7 +52,7 @@ export async function readPage(
   if (state.reading_stopped && !state.done) return settle(context, page, { reading: 'stopped', problem: null });
   if (state.done) return settle(context, page, { reading: 'read', problem: null });
   try {
-    const { languages } = await readSettings(manager);
+    const languages = await readableLanguages((await readSettings(manager)).languages);
     const recipe = (await recipeOf(manager, version)) ?? null;
     // Nothing is on it: there is nothing to read.
     const { text, own } = page.blank
@@ -60,9 +61,19 @@ export async function readPage(
         (await sources.use(page.sourceFileId, (info) => readText(info, page.sourceNumber, turn, languages, recipe))));
     await context.database.source.transaction(async (inside) => {
       await inside.query(
-        `insert into reading (page_id, turn, version, width, height, language, own, words) values ($1, $2, $3, $4, $5, $6, $7, $8)
-         on conflict do nothing`,
-        [pageId, turn, version, text.width, text.height, text.language, own, JSON.stringify(text.words.map(storeWord))],
+        `insert into reading (page_id, turn, version, width, height, language, own, words, handwriting)
+         values ($1, $2, $3, $4, $5, $6, $7, $8, $9) on conflict do nothing`,
+        [
+          pageId,
+          turn,
+          version,
+          text.width,
+          text.height,
+          text.language,
+          own,
+          JSON.stringify(text.words.map(storeWord)),
+          JSON.stringify(text.handwriting ?? []),
+        ],
       );
       await inside.query('update page set own_text = $2 where id = $1', [pageId, own]);
     });
@@ -73,15 +84,24 @@ export async function readPage(
   }
 }
 
+/** Those of the chosen languages that are installed (still); the first installed one if none is. */
+async function readableLanguages(chosen: string[]): Promise<string[]> {
+  const installed = await installedLanguages();
+  const readable = chosen.filter((code) => installed.includes(code));
+  return readable.length > 0 ? readable : installed.slice(0, 1);
+}
+
 /** What was read of the very same picture, made into a page in the same way, when it was taken in before. */
 async function readBefore(
   manager: EntityManager,
   { id, sourceFileId, sourceNumber, part, turn, version }: Page,
   languages: string[],
 ): Promise<{ text: PageText; own: boolean } | undefined> {
-  const [found] = await rows<{ width: number; height: number; language: string; own: boolean; words: StoredWord[] }>(
+  const [found] = await rows<
+    Pick<PageText, 'width' | 'height' | 'language' | 'handwriting'> & { own: boolean; words: StoredWord[] }
+  >(
     manager,
-    `select r.width, r.height, r.language, r.own, r.words from source_file f
+    `select r.width, r.height, r.language, r.own, r.words, r.handwriting from source_file f
      join source_file other on other.blob_id = f.blob_id
      join page p on p.source_file_id = other.id and p.source_number = $2 and p.part = $3 and p.id <> $1
      join reading r on r.page_id = p.id and r.turn = $4 and r.version = $5 and r.language = any($6)
@@ -89,8 +109,8 @@ async function readBefore(
     [id, sourceNumber, part, turn, version, languages, sourceFileId],
   );
   if (!found) return undefined;
-  const { width, height, language, own, words } = found;
-  return { text: { width, height, language, words: restoreWords(words) }, own };
+  const { own, words, ...text } = found;
+  return { text: { ...text, words: restoreWords(words) }, own };
 }
 
 /**

@@ -23,8 +23,14 @@ interface Wanted {
   folder_id: string | null;
   folder_path: string | null;
   binned_at: Date | null;
-  pdf_blob_id: string | null;
-  sha256: string | null;
+  /** The PDF, once it is bound, and what is kept beside it. */
+  files: WantedFile[];
+}
+
+interface WantedFile {
+  ending: string;
+  blob_id: string;
+  sha256: string;
 }
 
 /**
@@ -32,16 +38,30 @@ interface Wanted {
  * synced, linked to its name (which fails rather than overwrite) and only then entered in the database.
  */
 export class Shelf {
+  private turn: Promise<unknown> = Promise.resolve();
+
   constructor(
-    private readonly context: Context,
+    readonly context: Context,
     readonly root: string,
   ) {}
+
+  /** One thing at a time is done in the shelf folder, so that nobody looks at it in the middle of a change. */
+  inTurn<Result>(work: () => Promise<Result>): Promise<Result> {
+    const done = this.turn.then(work, work);
+    this.turn = done.catch(() => undefined);
+    return done;
+  }
 
   /**
    * Makes the file of a document agree with the database: writes, moves, replaces or removes it. May be repeated at any time.
    * @throws Problem 'shelf-not-writable'
    */
-  async shelve(documentId: string, actorId: string): Promise<void> {
+  shelve(documentId: string, actorId: string): Promise<void> {
+    return this.inTurn(() => this.shelveNow(documentId, actorId));
+  }
+
+  /** As `shelve`, for whoever has the turn already. */
+  async shelveNow(documentId: string, actorId: string): Promise<void> {
     try {
       await this.agree(documentId, actorId);
     } catch (error) {
@@ -56,41 +76,63 @@ export class Shelf {
     const { manager } = this.context.database.source;
     const [wanted] = await rows<Wanted>(
       manager,
-      `${FOLDER_PATHS}
-       select d.state, d.name, d.folder_id, paths.path as folder_path, d.binned_at, d.pdf_blob_id, b.sha256
-       from document d left join paths on paths.id = d.folder_id left join blob b on b.id = d.pdf_blob_id where d.id = $1`,
+      `${FOLDER_PATHS}, files as (
+         select '.pdf' as ending, pdf_blob_id as blob_id from document where id = $1 and pdf_blob_id is not null
+         union all select ending, blob_id from document_file where document_id = $1
+       )
+       select d.state, d.name, d.folder_id, paths.path as folder_path, d.binned_at,
+         (select coalesce(jsonb_agg(jsonb_build_object('ending', ending, 'blob_id', blob_id, 'sha256', sha256) order by ending <> '.pdf', ending), '[]')
+          from files join blob on blob.id = files.blob_id) as files
+       from document d left join paths on paths.id = d.folder_id where d.id = $1`,
       [documentId],
     );
-    const placed = await manager.findOneBy(ShelfFile, { documentId });
-    const shouldStand = wanted && wanted.state !== 'check' && !wanted.binned_at && wanted.pdf_blob_id;
-    if (!shouldStand) {
-      if (placed) await this.takeAway(documentId, placed);
-      return;
+    const placed = await manager.findBy(ShelfFile, { documentId });
+    const files = wanted && wanted.state !== 'check' && !wanted.binned_at ? wanted.files : [];
+    for (const file of placed)
+      if (!files.some(({ ending }) => ending === file.ending)) await this.takeAway(documentId, file);
+    if (files[0]?.ending !== '.pdf') return;
+    for (const file of files) {
+      const before = placed.find(({ ending }) => ending === file.ending);
+      const outcome = await this.place(documentId, wanted, file, before);
+      if (outcome === 'foreign')
+        return this.tell(documentId, new Problem('shelf-file-changed', { path: before!.path }));
+      if (outcome === 'taken') return this.renumber(documentId, actorId, wanted);
     }
-    const path = `${wanted.folder_path}/${wanted.name}.pdf`;
-    if (placed && (await this.isForeign(placed))) {
-      return this.tell(documentId, new Problem('shelf-file-changed', { path: placed.path }));
-    }
-    const standing = placed && (await exists(join(this.root, placed.path)));
-    if (standing && placed.path === path && placed.sha256 === wanted.sha256)
-      return this.settle(documentId, actorId, path, wanted.sha256!);
-    const source =
-      standing && placed.sha256 === wanted.sha256
-        ? join(this.root, placed.path)
-        : await this.writeAside(documentId, wanted.pdf_blob_id!);
-    await mkdir(join(this.root, wanted.folder_path!), { recursive: true });
-    if (standing && placed.path === path) await rename(source, join(this.root, path));
-    else if (!(await this.linkTo(source, join(this.root, path), wanted.sha256!)))
-      return this.renumber(documentId, actorId, wanted);
-    await syncFolder(dirname(join(this.root, path)));
-    await this.settle(documentId, actorId, path, wanted.sha256!);
-    if (standing && placed.path !== path) await this.removeFile(placed.path);
-    if (source !== join(this.root, placed?.path ?? '')) await unlink(source).catch(() => undefined);
+    await this.arrived(documentId, actorId, `${wanted.folder_path}/${wanted.name}.pdf`);
   }
 
-  private async writeAside(documentId: string, blobId: string): Promise<string> {
+  /**
+   * Puts one file of a document where it should stand, and enters it.
+   * @returns 'foreign' when somebody changed the one that stands, 'taken' when the name is taken by a file that isn't ours
+   */
+  private async place(
+    documentId: string,
+    { folder_path: folder, name }: Wanted,
+    { ending, blob_id, sha256 }: WantedFile,
+    placed: ShelfFile | undefined,
+  ): Promise<'placed' | 'foreign' | 'taken'> {
+    const path = `${folder}/${name}${ending}`;
+    if (placed && (await this.isForeign(placed))) return 'foreign';
+    const standing = placed && (await exists(join(this.root, placed.path)));
+    if (!standing || placed.path !== path || placed.sha256 !== sha256) {
+      const source =
+        standing && placed.sha256 === sha256
+          ? join(this.root, placed.path)
+          : await this.writeAside(documentId, ending, blob_id);
+      await mkdir(join(this.root, folder!), { recursive: true });
+      if (standing && placed.path === path) await rename(source, join(this.root, path));
+      else if (!(await this.linkTo(source, join(this.root, path), sha256))) return 'taken';
+      await syncFolder(dirname(join(this.root, path)));
+      await this.enter(documentId, ending, path, sha256);
+      if (standing && placed.path !== path) await this.removeFile(placed.path);
+      if (source !== join(this.root, placed?.path ?? '')) await unlink(source).catch(() => undefined);
+    } else await this.enter(documentId, ending, path, sha256);
+    return 'placed';
+  }
+
+  private async writeAside(documentId: string, ending: string, blobId: string): Promise<string> {
     await mkdir(join(this.root, ARRIVING), { recursive: true });
-    const aside = join(this.root, ARRIVING, `${documentId}.pdf`);
+    const aside = join(this.root, ARRIVING, `${documentId}${ending}`);
     await pipeline(Readable.from(readBlob(this.context.database, blobId)), createWriteStream(aside));
     const handle = await open(aside);
     await handle.sync();
@@ -142,14 +184,20 @@ export class Shelf {
     return this.agree(documentId, actorId);
   }
 
-  private async settle(documentId: string, actorId: string, path: string, sha256: string): Promise<void> {
+  /** Enters a file that stands where it should in the database. */
+  async enter(documentId: string, ending: string, path: string, sha256: string): Promise<void> {
     const { size, mtimeMs } = await stat(join(this.root, path));
+    await this.context.database.source.manager.query(
+      `insert into shelf_file (document_id, ending, path, sha256, size, modified_ms) values ($1, $2, $3, $4, $5, $6)
+       on conflict (document_id, ending) do update
+         set path = excluded.path, sha256 = excluded.sha256, size = excluded.size, modified_ms = excluded.modified_ms`,
+      [documentId, ending, path, sha256, size, mtimeMs],
+    );
+  }
+
+  /** All files of a document stand where they should. */
+  private async arrived(documentId: string, actorId: string, path: string): Promise<void> {
     await this.context.database.source.transaction(async (manager) => {
-      await manager.query(
-        `insert into shelf_file (document_id, path, sha256, size, modified_ms) values ($1, $2, $3, $4, $5)
-         on conflict (document_id) do update set path = excluded.path, sha256 = excluded.sha256, size = excluded.size, modified_ms = excluded.modified_ms`,
-        [documentId, path, sha256, size, mtimeMs],
-      );
       const arrived = await rows(
         manager,
         `update document set state = 'filed' where id = $1 and state = 'filing' returning id`,
@@ -166,12 +214,12 @@ export class Shelf {
     const { manager } = this.context.database.source;
     // What somebody changed is theirs: it stays.
     if (!(await this.isForeign(placed))) await this.removeFile(placed.path);
-    await manager.delete(ShelfFile, { documentId });
+    await manager.delete(ShelfFile, { documentId, ending: placed.ending });
     await announce(manager, 'document', documentId);
   }
 
   /** Whether the file was changed by somebody since it was written; one that is gone is not. */
-  private async isForeign({ path, size, modifiedMs, sha256 }: ShelfFile): Promise<boolean> {
+  async isForeign({ path, size, modifiedMs, sha256 }: ShelfFile): Promise<boolean> {
     const full = join(this.root, path);
     const now = await lstat(full).catch(() => undefined);
     if (!now || (now.isFile() && now.size === size && now.mtimeMs === modifiedMs)) return false;
@@ -190,21 +238,11 @@ export class Shelf {
     }
   }
 
-  private async tell(documentId: string, { report }: Problem): Promise<void> {
+  /** Writes a problem down where the person sees it. */
+  async tell(documentId: string, { report }: Problem): Promise<void> {
     const { manager } = this.context.database.source;
     await manager.query('update document set problem = $2 where id = $1', [documentId, report]);
     await announce(manager, 'document', documentId);
-  }
-
-  /** Looks whether every file is as it was written; those that are missing are written again, changed ones reported. */
-  async inspect(actorId: string): Promise<void> {
-    const { database, jobs } = this.context;
-    await mkdir(this.root, { recursive: true });
-    for (const placed of await database.source.manager.find(ShelfFile)) {
-      const now = await lstat(join(this.root, placed.path)).catch(() => undefined);
-      if (now?.size === placed.size && now.mtimeMs === placed.modifiedMs) continue;
-      await jobs.ask(database.source.manager, 'shelve', { documentId: placed.documentId, actorId });
-    }
   }
 }
 
@@ -229,14 +267,15 @@ function ignoreMissing(error: NodeJS.ErrnoException): void {
   if (error.code !== 'ENOENT') throw error;
 }
 
-async function exists(path: string): Promise<boolean> {
+export async function exists(path: string): Promise<boolean> {
   return lstat(path).then(
     () => true,
     () => false,
   );
 }
 
-async function hashOf(path: string): Promise<string> {
+/** SHA-256 of a file in hexadecimal digits; '' when it can't be read. */
+export async function hashOf(path: string): Promise<string> {
   const hash = createHash('sha256');
   try {
     for await (const piece of createReadStream(path)) hash.update(piece as Buffer);

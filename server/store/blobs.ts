@@ -3,6 +3,8 @@ import { Readable } from 'node:stream';
 import { EntityManager } from 'typeorm';
 import { Database, rows } from './database';
 
+/** The most that one file may have. */
+export const MOST_FILE_BYTES = 1024 ** 3;
 const CHUNK_BYTES = 1024 * 1024;
 
 export interface StoredBlob {
@@ -121,5 +123,6 @@ export async function sweepUnusedBlobs({ source }: Database): Promise<void> {
       and not exists (select 1 from source_file f where f.blob_id = b.id)
       and not exists (select 1 from derived_picture d where d.picture_blob_id = b.id)
       and not exists (select 1 from document d where d.pdf_blob_id = b.id)
-      and not exists (select 1 from document_version v where v.pdf_blob_id = b.id)`);
+      and not exists (select 1 from document_version v where v.pdf_blob_id = b.id)
+      and not exists (select 1 from document_file o where o.blob_id = b.id)`);
 }

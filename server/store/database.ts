@@ -13,6 +13,15 @@ import { Filing1764800000000 } from './migrations/1764800000000-Filing';
 import { Versions1764900000000 } from './migrations/1764900000000-Versions';
 import { Senders1765000000000 } from './migrations/1765000000000-Senders';
 import { FactValues1765100000000 } from './migrations/1765100000000-FactValues';
+import { Looks1765200000000 } from './migrations/1765200000000-Looks';
+import { Archives1765300000000 } from './migrations/1765300000000-Archives';
+import { Besides1765400000000 } from './migrations/1765400000000-Besides';
+import { FoldedFacts1765500000000 } from './migrations/1765500000000-FoldedFacts';
+import { Lines1765600000000 } from './migrations/1765600000000-Lines';
+import { Handwriting1765700000000 } from './migrations/1765700000000-Handwriting';
+
+/** Words are alike (`%`) from this share of common trigrams on; the index need not give those that are less so. */
+const SETTINGS = '-c pg_trgm.similarity_threshold=0.5';
 
 /** Where and how the data is reached; handed to everything that needs it. */
 export interface Database {
@@ -42,11 +51,17 @@ export async function connect(url: string, { poolSize = 10 } = {}): Promise<Data
       Versions1764900000000,
       Senders1765000000000,
       FactValues1765100000000,
+      Looks1765200000000,
+      Archives1765300000000,
+      Besides1765400000000,
+      FoldedFacts1765500000000,
+      Lines1765600000000,
+      Handwriting1765700000000,
     ],
     poolSize,
     // A connection that the database dropped is replaced at the next query; nothing else is to be done about it.
     poolErrorHandler: () => undefined,
-    extra: { connectionTimeoutMillis: 5000, keepAlive: true },
+    extra: { connectionTimeoutMillis: 5000, keepAlive: true, options: SETTINGS },
   });
   await source.initialize();
   return { url, source };

@@ -52,6 +52,10 @@ export class SourceFile {
   /** The document that its pages go into. */
   @Column('uuid', { name: 'document_id', nullable: true }) documentId: string | null;
   @Column('uuid', { name: 'actor_id', nullable: true }) actorId: string | null;
+  /** Whether it comes out of an archive that was taken in. */
+  @Column('boolean', { default: false }) unpacked: boolean;
+  /** What is known of the document that it is, when it comes from an archive of the shelf. */
+  @Column('jsonb', { nullable: true }) told: unknown;
 }
 
 /** A page: which page of which file, and how it is made from it. */
@@ -125,6 +129,8 @@ export class Reading {
   @Column('text') language: string;
   @Column('boolean') own: boolean;
   @Column('jsonb') words: StoredWord[];
+  /** Where something is written by hand that was not read. */
+  @Column('jsonb', { default: [] }) handwriting: Box[];
 }
 
 @Entity('folder')
@@ -173,6 +179,8 @@ export class Fact {
 @Entity('shelf_file')
 export class ShelfFile {
   @PrimaryColumn('uuid', { name: 'document_id' }) documentId: string;
+  /** Of the PDF `.pdf`; what is kept beside it has others. */
+  @PrimaryColumn('text', { default: '.pdf' }) ending: string;
   @Column('text') path: string;
   @Column('text') sha256: string;
   @Column('bigint', { transformer: bigint }) size: number;

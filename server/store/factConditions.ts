@@ -1,17 +1,22 @@
 import { Condition } from '@crow/core/finding/query';
 
 /** Small letters without accents, as `fold` makes them. */
-const folded = (value: string) =>
+export const folded = (value: string) =>
   `lower(regexp_replace(replace(normalize(${value}, nfd), 'ß', 'ss'), '[\\u0300-\\u036f]', '', 'g'))`;
 
 /**
  * What conditions of a query come to for a document `d` and the paths of folders in `paths`.
  * @param values takes what the conditions compare with; they refer to it by number
+ * @param one whether they are asked of a few documents, one by one, rather than of all at once
  */
-export function factConditions(conditions: readonly Condition[], values: unknown[]): string[] {
+export function factConditions(
+  conditions: readonly Condition[],
+  values: unknown[],
+  { one = false }: { one?: boolean } = {},
+): string[] {
   const parameter = (value: unknown) => `$${values.push(value)}`;
   const fact = (name: string, holds: string) =>
-    `exists (select 1 from fact f where f.document_id = d.id and f.name = '${name}' and ${holds})`;
+    `exists (select 1 from fact f where f.document_id = d.id and f.name = '${name}' and ${holds}${one ? ' offset 0' : ''})`;
   return conditions.map((condition) => {
     switch (condition.field) {
       case 'total':

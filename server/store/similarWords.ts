@@ -2,8 +2,7 @@ import { EntityManager } from 'typeorm';
 import { editDistance } from '@crow/core/finding/editDistance';
 import { rows } from './database';
 
-/** How alike two spellings must be (share of common trigrams, as pg_trgm counts), and how long a word that misreadings are sought for. */
-const LEAST_ALIKE = 0.5;
+/** How long a word is that misreadings are sought for. How alike they must be is set with the connection; see database.ts. */
 const SHORTEST = 5;
 const MOST_FORMS = 8;
 
@@ -21,7 +20,7 @@ export async function similarWords(manager: EntityManager, words: string[]): Pro
      from unnest($1::text[]) as sought
      cross join lateral (
        select v.word from vocabulary v
-       where v.word % sought and similarity(v.word, sought) >= ${LEAST_ALIKE} and v.word <> sought
+       where v.word % sought and v.word <> sought
          and abs(length(v.word) - length(sought)) <= 2
        order by similarity(v.word, sought) desc limit ${MOST_FORMS}
      ) near`,

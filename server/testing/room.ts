@@ -2,7 +2,6 @@ import { randomUUID } from 'node:crypto';
 import { existsSync, mkdirSync, readFileSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { FastifyInstance } from 'fastify';
-import pg from 'pg';
 import pino from 'pino';
 import { Endpoint, Input, Output } from '@crow/contract/endpoint';
 import { endpoints } from '@crow/contract/endpoints';
@@ -15,10 +14,13 @@ import { Jobs, WORKER_QUEUES } from '../jobs/jobs';
 import { LiveHub } from '../routes/liveHub';
 import { PictureDesk } from '../services/pagePictures';
 import { Shelf } from '../services/shelf';
+import { ShelfChanges } from '../services/shelfChanges';
 import { ScanDesk } from '../services/scanning';
 import { SourceShelf } from '../services/sources';
 import { Watcher } from '../services/watching';
-import { connect, migrate } from '../store/database';
+import { connect } from '../store/database';
+import { owner } from '../store/history';
+import { newDatabase } from './databases';
 import { scratchFolder } from './made';
 
 export interface Answer<Body = unknown> {
@@ -34,22 +36,16 @@ export class TestRoom {
     readonly context: Context,
     readonly app: FastifyInstance,
     readonly shelf: Shelf,
+    readonly changes: ShelfChanges,
     readonly watcher: Watcher,
     private readonly sources: SourceShelf,
     private readonly hub: LiveHub,
   ) {}
 
   static async open(): Promise<TestRoom> {
-    const admin = new pg.Client({ connectionString: process.env.CROW_TEST_POSTGRES });
-    await admin.connect();
-    const name = `test_${randomUUID().replaceAll('-', '')}`;
-    await admin.query(`create database ${name}`);
-    await admin.end();
-    const url = process.env.CROW_TEST_POSTGRES!.replace(/\/postgres$/, `/${name}`);
+    const url = await newDatabase();
     const database = await connect(url);
-    await migrate(database);
     const jobs = await Jobs.open(url, { supervise: false });
-    await jobs.prepare();
     const context: Context = { database, jobs, log: pino({ level: process.env.CROW_LOG ?? 'silent' }) };
     const sources = new SourceShelf(database);
     const folder = scratchFolder();
@@ -60,16 +56,18 @@ export class TestRoom {
     const hub = new LiveHub(url);
     await hub.start();
     const watcher = new Watcher(context, shelf.root, { stillMs: 0, stillEmptyMs: 0 });
+    const changes = new ShelfChanges(shelf, await owner(database.source.manager));
     const app = await buildApp(context, {
       pictures: new PictureDesk(context, sources),
       sources,
       hub,
       scans: new ScanDesk(context),
       watcher,
+      changes,
       webFolder,
     });
     await app.ready();
-    return new TestRoom(context, app, shelf, watcher, sources, hub);
+    return new TestRoom(context, app, shelf, changes, watcher, sources, hub);
   }
 
   /** Asks an endpoint; the answer must be a good one. */

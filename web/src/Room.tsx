@@ -1,14 +1,11 @@
 import { Suspense, useEffect, useState } from 'react';
 import { NavLink, Outlet, useLocation, useNavigate } from 'react-router';
-import { Popover } from 'radix-ui';
-import { Languages, Search } from 'lucide-react';
-import { endpoints } from '@crow/contract/endpoints';
-import { Settings } from '@crow/contract/shapes';
+import { Search } from 'lucide-react';
 import { useIntake } from './parts/intake';
 import { isTyping, useKeys } from './parts/keys';
+import { LanguageChoice } from './parts/LanguageChoice';
 import { queryClient } from './parts/stale';
-import { LANGUAGE_NAMES } from './parts/words';
-import { listen, useChange, useOverview, usePresets, useSettings } from './queries';
+import { listen, useOverview, usePresets } from './queries';
 
 /** The window: the rail with the stations in the order of the work, and the station that one is at. */
 export function Room() {
@@ -114,48 +111,6 @@ function RailPresets() {
 }
 
 const MOST_IN_RAIL = 4;
-
-/** The languages that papers are in; the first one chosen is the usual one. */
-function LanguageChoice() {
-  const { data } = useSettings();
-  const save = useChange(endpoints.changeSettings, ['settings']);
-  const chosen: Settings['languages'] = data?.languages ?? [];
-  const toggle = (code: Settings['languages'][number]) => {
-    const languages = chosen.includes(code) ? chosen.filter((each) => each !== code) : [...chosen, code];
-    if (languages.length > 0) save.mutate({ body: { languages } });
-  };
-  return (
-    <Popover.Root>
-      <Popover.Trigger className="hidden flex-col items-center gap-1 py-2 text-sm hover:bg-ground md:flex">
-        <Languages size={18} aria-hidden />
-        Languages
-      </Popover.Trigger>
-      <Popover.Portal>
-        <Popover.Content side="right" align="end" sideOffset={8} className="z-40 w-64 border border-rule bg-raised p-4">
-          <h2 className="font-semibold">Languages of your papers</h2>
-          <p className="mb-2 text-sm text-quiet">
-            Fewer are read faster and better. The first one chosen is the usual one.
-          </p>
-          {Object.entries(LANGUAGE_NAMES).map(([code, name]) => {
-            const place = chosen.indexOf(code as Settings['languages'][number]);
-            return (
-              <label key={code} className="flex items-center gap-2 py-1">
-                <input
-                  type="checkbox"
-                  className="accent-accent"
-                  checked={place >= 0}
-                  onChange={() => toggle(code as Settings['languages'][number])}
-                />
-                {name}
-                {place === 0 && <span className="ml-auto text-sm text-quiet">usual</span>}
-              </label>
-            );
-          })}
-        </Popover.Content>
-      </Popover.Portal>
-    </Popover.Root>
-  );
-}
 
 /** Files dropped anywhere on the window, or pasted, are taken in. */
 function useDropAnywhere(): void {

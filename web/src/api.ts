@@ -45,11 +45,32 @@ async function send(endpoint: Endpoint, { params, query, body }: Parts): Promise
   }).catch(() => {
     throw new ReportedProblem(UNREACHABLE);
   });
-  if (!response.ok) {
-    const report = (await response.json().catch(() => undefined)) as ProblemReport | undefined;
-    throw new ReportedProblem(report?.happened ? report : UNREACHABLE);
-  }
-  return response;
+  return answerOf(response);
+}
+
+async function answerOf(response: Response): Promise<Response> {
+  if (response.ok) return response;
+  const report = (await response.json().catch(() => undefined)) as ProblemReport | undefined;
+  throw new ReportedProblem(report?.happened ? report : UNREACHABLE);
+}
+
+/** How many documents of an archive came, were there already, and have no PDF in it. */
+export interface Brought {
+  brought: number;
+  known: number;
+  missing: number;
+}
+
+/** Sends an archive of the shelf, to be brought in again. @throws ReportedProblem */
+export async function sendArchive(file: File): Promise<Brought> {
+  const response = await fetch(`/api/shelf/archive?${new URLSearchParams({ name: file.name })}`, {
+    method: 'PUT',
+    body: file,
+    headers: { 'content-type': 'application/octet-stream' },
+  }).catch(() => {
+    throw new ReportedProblem(UNREACHABLE);
+  });
+  return (await answerOf(response)).json() as Promise<Brought>;
 }
 
 /** The address of an endpoint. */

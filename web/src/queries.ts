@@ -8,6 +8,8 @@ import { useNotices } from './parts/notices';
 /** What the application knows of the server; asked when needed, and again when the server says that it changed. */
 export const useOverview = () => useQuery({ queryKey: ['overview'], queryFn: () => ask(endpoints.overview, {}) });
 export const useSettings = () => useQuery({ queryKey: ['settings'], queryFn: () => ask(endpoints.readSettings, {}) });
+export const useLanguages = () =>
+  useQuery({ queryKey: ['languages'], queryFn: () => ask(endpoints.listLanguages, {}) });
 export const useScanners = () => useQuery({ queryKey: ['scanners'], queryFn: () => ask(endpoints.listScanners, {}) });
 export const useScans = () => useQuery({ queryKey: ['scans'], queryFn: () => ask(endpoints.listScans, {}) });
 export const usePresets = () => useQuery({ queryKey: ['presets'], queryFn: () => ask(endpoints.listPresets, {}) });
@@ -46,6 +48,8 @@ export const useSizes = (id: string, enabled: boolean) =>
   });
 export const useFilingExamples = () =>
   useQuery({ queryKey: ['examples'], queryFn: () => ask(endpoints.filingExamples, {}) });
+export const useProposedNames = (ids: string[]) =>
+  useQuery({ queryKey: ['examples', ids], queryFn: () => ask(endpoints.proposedNames, { body: { ids } }) });
 export const useDoubtful = (id: string) =>
   useQuery({ queryKey: ['doubtful', id], queryFn: () => ask(endpoints.doubtfulWords, { params: { id } }) });
 export const useVersions = (id: string, enabled: boolean) =>
@@ -57,6 +61,8 @@ export const useFolderDocuments = (id: string | undefined) =>
     queryFn: () => ask(endpoints.listDocuments, { params: { id: id! } }),
     enabled: Boolean(id),
   });
+export const useChangedOnDisk = () =>
+  useQuery({ queryKey: ['changedOnDisk'], queryFn: () => ask(endpoints.listChangedOnDisk, {}) });
 export const useBin = (enabled: boolean) =>
   useQuery({ queryKey: ['bin'], queryFn: () => ask(endpoints.listBin, {}), enabled });
 export const useFound = (q: string, sort: FindOrder, most: number) =>
@@ -97,9 +103,10 @@ const TOUCHED: Record<LiveEvent['kind'], string[]> = {
     'examples',
     'versions',
     'doubtful',
+    'changedOnDisk',
   ],
   folder: ['folders', 'document', 'waiting'],
-  settings: ['settings'],
+  settings: ['settings', 'languages'],
   watch: ['watched', 'overview'],
   scan: ['scans', 'scanners', 'presets', 'stacks'],
 };

@@ -27,6 +27,13 @@ export interface FactLine {
   amount: number;
 }
 
+/** Tax at one rate, in percent; what it is on is null where the paper does not say it. Money in units of the currency. */
+export interface TaxAtRate {
+  rate: number;
+  net: number | null;
+  tax: number;
+}
+
 /** What is known of a document; null for what was not found. */
 export interface Facts {
   kind: Fact<Kind> | null;
@@ -43,6 +50,10 @@ export interface Facts {
   /** In percent; of several rates the one with most tax. */
   taxRate: Fact<number> | null;
   total: Fact<number> | null;
+  /** Tax by rate, where there are several. */
+  taxes: Fact<TaxAtRate[]> | null;
+  /** What a letter is about. */
+  subject: Fact | null;
   lines: Fact<FactLine[]> | null;
 }
 

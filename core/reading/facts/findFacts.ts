@@ -5,6 +5,7 @@ import { findKind } from './kinds';
 import { amountsIn, currencyIn } from './money';
 import { findNumber } from './numbers';
 import { Row, rowsOf } from './rows';
+import { subjectOf } from './subject';
 import { findSender, KNOWN_NAME } from './senders';
 import { findSigns, senderBySigns } from './signs';
 import { findSums } from './sums';
@@ -26,7 +27,9 @@ export function findFacts(
   const isBill = kind?.value === 'invoice' || kind?.value === 'receipt';
   const { date, dueDate } = findDays(rows, isMonthFirst(rows, currency?.value));
   const lines = isBill ? findLines(rows) : [];
-  const sums = isBill ? findSums(rows, lines) : { net: null, tax: null, taxRate: null, total: null, addsUp: false };
+  const sums = isBill
+    ? findSums(rows, lines)
+    : { net: null, tax: null, taxRate: null, total: null, taxes: null, addsUp: false };
   return {
     kind,
     vendor: senderOf(rows, pages, knownVendors, knownSigns),
@@ -38,7 +41,24 @@ export function findFacts(
     tax: sums.tax,
     taxRate: sums.taxRate,
     total: sums.total,
+    taxes: sums.taxes,
+    subject: kind?.value === 'letter' ? findSubject(pages) : null,
     lines: asLinesFact(lines, sums.addsUp ? 0.97 : 0.6, sums.addsUp ? 'they add up' : 'rows with an amount'),
+  };
+}
+
+function findSubject(pages: readonly Pick<PageText, 'words'>[]): Fact | null {
+  const subject = subjectOf(pages);
+  if (!subject) return null;
+  const { text: value, row, labelled } = subject;
+  return {
+    value,
+    page: row.page,
+    box: row.box,
+    // A letter that was misread in it does no harm.
+    confidence:
+      (labelled ? 0.97 : 0.85) * (row.words.reduce((sum, { confidence }) => sum + confidence, 0) / row.words.length),
+    why: labelled ? 'behind the word for it' : 'the line by itself at the salutation',
   };
 }
 

@@ -1,6 +1,6 @@
 import { Box } from '../../geometry';
 import { decodeEntities } from '../entities';
-import { Fact, FactLine, Facts } from './fact';
+import { Fact, FactLine, Facts, TaxAtRate } from './fact';
 
 /** What an electronic invoice says of itself (EN 16931); null for what it leaves out. Money in units of the currency. */
 export interface InvoiceData {
@@ -16,6 +16,8 @@ export interface InvoiceData {
   /** In percent; of several rates the one with most tax. */
   taxRate: number | null;
   total: number | null;
+  /** Tax by rate; files read before that was known lack it. */
+  taxes?: TaxAtRate[];
   lines: FactLine[];
 }
 
@@ -50,11 +52,12 @@ function fromCii(invoice: Node): InvoiceData {
     currency: text(at(settlement, 'InvoiceCurrencyCode')),
     net: amount(at(sums, 'TaxBasisTotalAmount')),
     tax: amount(at(sums, 'TaxTotalAmount')),
-    taxRate: mostTaxed(
-      list(at(settlement, 'ApplicableTradeTax')).map((tax) => [
-        amount(at(tax, 'CalculatedAmount')),
-        amount(at(tax, 'RateApplicablePercent')),
-      ]),
+    ...taxesOf(
+      list(at(settlement, 'ApplicableTradeTax')).map((tax) => ({
+        tax: amount(at(tax, 'CalculatedAmount')),
+        rate: amount(at(tax, 'RateApplicablePercent')),
+        net: amount(at(tax, 'BasisAmount')),
+      })),
     ),
     total: amount(at(sums, 'GrandTotalAmount')),
     lines: list(at(trade, 'IncludedSupplyChainTradeLineItem')).map((line) => ({
@@ -81,11 +84,12 @@ function fromUbl(invoice: Node): InvoiceData {
     currency: text(at(invoice, 'DocumentCurrencyCode')),
     net: amount(at(sums, 'TaxExclusiveAmount')),
     tax: amount(at(tax, 'TaxAmount')),
-    taxRate: mostTaxed(
-      list(at(tax, 'TaxSubtotal')).map((each) => [
-        amount(at(each, 'TaxAmount')),
-        amount(at(each, 'TaxCategory', 'Percent')),
-      ]),
+    ...taxesOf(
+      list(at(tax, 'TaxSubtotal')).map((each) => ({
+        tax: amount(at(each, 'TaxAmount')),
+        rate: amount(at(each, 'TaxCategory', 'Percent')),
+        net: amount(at(each, 'TaxableAmount')),
+      })),
     ),
     total: amount(at(sums, 'TaxInclusiveAmount')) ?? amount(at(sums, 'PayableAmount')),
     lines: list(at(invoice, 'InvoiceLine')).map((line) => ({
@@ -130,8 +134,12 @@ function day(node: Node): string | null {
   return found ? found.slice(1).join('-') : null;
 }
 
-function mostTaxed(rates: [tax: number | null, percent: number | null][]): number | null {
-  return rates.toSorted((a, b) => (b[0] ?? 0) - (a[0] ?? 0))[0]?.[1] ?? null;
+/** Tax by rate, and the rate with most tax. */
+function taxesOf(
+  given: { rate: number | null; net: number | null; tax: number | null }[],
+): Pick<InvoiceData, 'taxRate' | 'taxes'> {
+  const taxes = given.filter((each): each is TaxAtRate => each.rate !== null && each.tax !== null);
+  return { taxRate: taxes.toSorted((a, b) => b.tax - a.tax)[0]?.rate ?? null, taxes };
 }
 
 const NOWHERE: Box = [0, 0, 0, 0];
@@ -156,6 +164,8 @@ export function withInvoiceData(read: Facts, data: InvoiceData): Facts {
     tax: fact('tax', data.tax),
     taxRate: fact('taxRate', data.taxRate),
     total: fact('total', data.total),
+    taxes: (data.taxes ?? []).length > 1 ? fact('taxes', data.taxes!) : read.taxes,
+    subject: null,
     lines: data.lines.length > 0 ? fact('lines', data.lines) : read.lines,
   };
 }

@@ -173,14 +173,11 @@ export function senderBySigns(
   return { vendor: best[0], why: `its ${SIGN_NAMES[best[1][0].kind]} is known` };
 }
 
-/** What on a paper does not add up, beside its sums, in sentences for the person. */
-export function checksOf(signs: readonly Sign[], days: { date?: string; dueDate?: string }): string[] {
+/** Which check digits on a paper do not fit, in sentences for the person. */
+export function checksOf(signs: readonly Sign[]): string[] {
   const wrong = signs.filter(({ kind, fits }) => kind === 'iban' && !fits);
-  return [
-    ...wrong.map(
-      ({ value }) =>
-        `The check digits of the IBAN ${value.replace(/(.{4})(?=.)/g, '$1 ')} do not fit: a figure was misread, or misprinted.`,
-    ),
-    ...(days.date && days.dueDate && days.dueDate < days.date ? ['It is due before its date.'] : []),
-  ];
+  return wrong.map(
+    ({ value }) =>
+      `The check digits of the IBAN ${value.replace(/(.{4})(?=.)/g, '$1 ')} do not fit: a figure was misread, or misprinted.`,
+  );
 }

@@ -208,3 +208,40 @@ it('makes nothing up: what is not on a letter is null', () => {
     lines: null,
   });
 });
+
+/** What is taxed at two rates. */
+const WITH_A_BOOK = [
+  'Description  Qty  Unit price  Amount',
+  '1 Merino 2-ply, undyed  12  18.40  220.80',
+  '2 Book of patterns  2  21.05  42.10',
+];
+
+it('finds tax by rate where there are several, from a table of rates', () => {
+  const facts = findFacts([
+    paper(
+      ...HEAD,
+      ...WITH_A_BOOK,
+      'Rate  Net  VAT  Gross',
+      '20 %  220.80  44.16  264.96',
+      '5 %  42.10  2.11  44.21',
+      'VAT in all  £46.27',
+      'Total due  £309.17',
+    ),
+  ]);
+  expect(facts.taxes?.value).toEqual([
+    { rate: 20, net: 220.8, tax: 44.16 },
+    { rate: 5, net: 42.1, tax: 2.11 },
+  ]);
+  expect(facts).toMatchObject({ tax: { value: 46.27 }, taxRate: { value: 20 }, total: { value: 309.17 } });
+});
+
+it('finds tax by rate where each is said in a line of its own', () => {
+  const facts = findFacts([
+    paper(...HEAD, ...WITH_A_BOOK, 'Net  £262.90', 'VAT 20 %  £44.16', 'VAT 5 %  £2.11', 'Total due  £309.17'),
+  ]);
+  expect(facts.taxes?.value).toEqual([
+    { rate: 20, net: null, tax: 44.16 },
+    { rate: 5, net: null, tax: 2.11 },
+  ]);
+  expect(facts).toMatchObject({ net: { value: 262.9 }, tax: { value: 46.27 }, total: { value: 309.17 } });
+});

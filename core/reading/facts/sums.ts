@@ -1,4 +1,5 @@
-import { Fact, leastSure, placeOf } from './fact';
+import { around } from '../../geometry';
+import { Fact, leastSure, placeOf, TaxAtRate } from './fact';
 import { labelOf } from './labelled';
 import { NET, PAYMENT, TAX, TOTAL } from './labels';
 import { Amount, amountsIn } from './money';
@@ -11,6 +12,7 @@ export interface Sums {
   tax: Fact<number> | null;
   taxRate: Fact<number> | null;
   total: Fact<number> | null;
+  taxes: Fact<TaxAtRate[]> | null;
   /** Whether what was found adds up, as far as it can be checked. */
   addsUp: boolean;
 }
@@ -23,6 +25,8 @@ interface Named {
   printed?: string;
   /** In percent, when its row says it. */
   rate?: { percent: number; words: Amount['words'] };
+  /** What the tax is on, where its row says that, too. */
+  on?: Amount;
 }
 
 const NAMES = { total: TOTAL, net: NET, tax: TAX, payment: PAYMENT };
@@ -39,6 +43,11 @@ export function findSums(rows: readonly Row[], lines: readonly PrintedLine[]): S
     if (listed.has(row)) continue;
     const amounts = amountsIn(row);
     if (amounts.length === 0) continue;
+    const byRate = taxAtRate(row, amounts);
+    if (byRate) {
+      named.tax.push(byRate);
+      continue;
+    }
     const amount = amounts[amounts.length - 1];
     const label = labelOf(rows, row, amounts[0].words, NAMES);
     if (!label || label.name === 'payment' || amount.cents < 0) continue;
@@ -50,6 +59,22 @@ export function findSums(rows: readonly Row[], lines: readonly PrintedLine[]): S
     named[label.name].push({ amount, label: label.text, score, rate: rateIn(row) });
   }
   return chosen(named, lines);
+}
+
+/** A row of a table of taxes: a rate, what is taxed, and the tax, which fits both; a gross amount may follow. */
+function taxAtRate(row: Row, amounts: Amount[]): Named | undefined {
+  const rate = rateIn(row);
+  if (!rate || rate.percent === 0 || amounts.length < 2) return undefined;
+  const sure = amounts.filter(({ cents }) => cents > 0);
+  for (const on of sure) {
+    for (const tax of sure) {
+      if (tax === on || Math.abs((on.cents * rate.percent) / 100 - tax.cents) > 1) continue;
+      // Of small sums other figures fit as well, by chance.
+      if (tax.cents < 5) continue;
+      return { amount: tax, on, label: `${rate.percent} %`, score: 1, rate };
+    }
+  }
+  return undefined;
 }
 
 /** How much a label says that its amount is the last of all. */
@@ -122,13 +147,16 @@ function chosen(named: Record<'total' | 'net' | 'tax', Named[]>, lines: readonly
   const nets = named.net.toSorted(byScore).slice(0, 3);
   // The same tax is often said twice.
   const taxes = named.tax.filter(
-    ({ amount }, at) => named.tax.findIndex((other) => other.amount.cents === amount.cents) === at,
+    ({ amount, on }, at) => on || named.tax.findIndex((other) => other.amount.cents === amount.cents) === at,
   );
+  // A table by rates says all of it; what is said besides is their sum.
+  const table = taxes.filter(({ on }) => on);
+  const taxSets = [taxes, ...(table.length > 1 ? [table] : []), ...taxes.map((each) => [each]), []];
   const sumOfLines = lines.reduce((sum, { amount }) => sum + amount.cents, 0);
   let best: { score: number; total?: Named; net?: Named; tax: Named[]; adds: boolean; checked: boolean } | undefined;
   for (const total of [...totals, undefined]) {
     for (const net of [...nets, undefined]) {
-      for (const tax of [taxes, ...taxes.map((each) => [each]), []]) {
+      for (const tax of taxSets) {
         const taxed = tax.reduce((sum, { amount }) => sum + amount.cents, 0);
         let score = (total?.score ?? -0.5) + (net ? 0.5 * net.score : 0) + (tax.length > 0 ? 0.6 : 0);
         let [adds, checked] = [true, false];
@@ -139,6 +167,10 @@ function chosen(named: Record<'total' | 'net' | 'tax', Named[]>, lines: readonly
         };
         if (total && net && tax.length > 0)
           check(Math.abs(net.amount.cents + taxed - total.amount.cents) <= ROUNDING * tax.length - 1, 3);
+        if (total && tax.length > 1 && tax.every(({ on }) => on)) {
+          const untaxed = tax.reduce((sum, { on }) => sum + on!.cents, 0);
+          check(Math.abs(untaxed + taxed - total.amount.cents) <= ROUNDING * tax.length - 1, 3);
+        }
         if (total && net && tax.length === 0) check(net.amount.cents === total.amount.cents, 0.2);
         if (tax.length === 1 && tax[0].rate) {
           const rate = tax[0].rate.percent;
@@ -159,7 +191,7 @@ function chosen(named: Record<'total' | 'net' | 'tax', Named[]>, lines: readonly
       }
     }
   }
-  if (!best) return { net: null, tax: null, taxRate: null, total: null, addsUp: false };
+  if (!best) return { net: null, tax: null, taxRate: null, total: null, taxes: null, addsUp: false };
   const { total, net, tax } = best;
   const repaired = !best.adds && total && net && tax.length === 1 ? repair(total, net, tax[0]) : undefined;
   const [adds, checked] = repaired ? [true, true] : [best.adds, best.checked];
@@ -190,6 +222,27 @@ function chosen(named: Record<'total' | 'net' | 'tax', Named[]>, lines: readonly
           why: `beside “${most.label}”`,
         }
       : null,
+    taxes: byRates(tax, checked && adds),
     addsUp: checked && adds,
+  };
+}
+
+/** Tax by rate, when there are several rates. */
+function byRates(taxes: Named[], sure: boolean): Fact<TaxAtRate[]> | null {
+  const rated = taxes.filter(({ rate }) => rate);
+  if (new Set(rated.map(({ rate }) => rate!.percent)).size < 2) return null;
+  const [{ amount: first }] = rated;
+  return {
+    value: rated.map(({ rate, on, amount }) => ({
+      rate: rate!.percent,
+      net: on ? on.cents / 100 : null,
+      tax: amount.cents / 100,
+    })),
+    page: first.row.page,
+    box: around(
+      rated.filter(({ amount }) => amount.row.page === first.row.page).map(({ amount }) => placeOf(amount.words)),
+    ),
+    confidence: sure ? 0.97 : 0.7,
+    why: `${rated.length} rates${sure ? ', and they add up' : ''}`,
   };
 }

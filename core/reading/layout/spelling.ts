@@ -3,6 +3,7 @@ import { SpelledWord } from '../spelled';
 import { Word } from '../words';
 import { PageLayout } from './pageLayout';
 import { settleBarredZeros, settleByExample, settleSeparators } from './shapes';
+import { settleNumbers } from './numberGrammar';
 import { respaced } from './spacing';
 import { boxOnPage, Strip } from './strips';
 
@@ -25,9 +26,53 @@ export function settle(read: SpelledWord[][], strips: Strip[], capital: number):
   return settled;
 }
 
-/** The numbers of the strips in which a word is doubtful. */
-export function doubtfulStrips(read: SpelledWord[][]): number[] {
-  return read.flatMap((words, at) => (words.some((word) => leastSure(word) < READ_AGAIN_BELOW) ? [at] : []));
+/** Words with figures are doubted sooner: no word of the language tells that one is wrong. */
+const FIGURES_BELOW = 0.985;
+const hasFigure = ({ characters }: SpelledWord) => characters.some(({ text }) => /\d/.test(text));
+
+/** A part of a strip that holds doubtful words, in pixels of the strip. */
+export interface DoubtfulPart {
+  strip: number;
+  from: number;
+  until: number;
+}
+
+/** Where words of any kind are doubtful, with a word before and after them to be read in their company. */
+export function doubtfulParts(read: SpelledWord[][]): DoubtfulPart[] {
+  return partsOf(read, (word) => leastSure(word) < READ_AGAIN_BELOW, 1);
+}
+
+/** Where words with figures are doubtful. */
+export function doubtfulFigures(read: SpelledWord[][]): DoubtfulPart[] {
+  return partsOf(read, (word) => hasFigure(word) && leastSure(word) < FIGURES_BELOW, 0);
+}
+
+/** In each strip, from the first to the last of some words and so many beside them, up to the middle of the gaps. */
+function partsOf(read: SpelledWord[][], isDoubtful: (word: SpelledWord) => boolean, company: number): DoubtfulPart[] {
+  return read.flatMap((words, strip) => {
+    const at = words.findIndex(isDoubtful);
+    if (at < 0) return [];
+    const first = Math.max(0, at - company);
+    const last = Math.min(words.length - 1, words.findLastIndex(isDoubtful) + company);
+    const [start] = span(words[first], 1);
+    const [, end] = span(words[last], 1);
+    const before = words[first - 1] ? (span(words[first - 1], 1)[1] + start) / 2 : 0;
+    const after = words[last + 1] ? (span(words[last + 1], 1)[0] + end) / 2 : Infinity;
+    return [{ strip, from: Math.floor(Math.min(before, start)), until: Math.ceil(Math.max(after, end)) }];
+  });
+}
+
+/** As `takeSurer`, for words with figures that were read by another model. */
+export function takeSurerFigures(first: SpelledWord[], other: SpelledWord[]): void {
+  takeSurer(first.filter(hasFigure), other, 1, FIGURES_BELOW);
+}
+
+/** Words of a part of a strip, with their places in all of it. @param from where the part begins */
+export function movedBy(words: SpelledWord[], from: number): SpelledWord[] {
+  return words.map((word) => ({
+    ...word,
+    characters: word.characters.map((each) => ({ ...each, box: [each.box[0] + from, ...each.box.slice(1)] as Box })),
+  }));
 }
 
 const leastSure = ({ characters }: SpelledWord) => Math.min(...characters.map(({ confidence }) => confidence));
@@ -49,10 +94,19 @@ function oddity(text: string): number {
   return /\p{Ll}\d|\d\p{Ll}/u.test(bare) ? 0.03 : 0;
 }
 
-/** Takes from a second reading of a strip the words that it is surer of. The first one's words are changed in place. */
-export function takeSurer(first: SpelledWord[], second: SpelledWord[], perSecond: number): void {
+/**
+ * Takes from a second reading of a strip the words that it is surer of. The first one's words are changed in place.
+ * @param perSecond pixels of the first reading for one of the second
+ * @param below words less sure than this are doubted
+ */
+export function takeSurer(
+  first: SpelledWord[],
+  second: SpelledWord[],
+  perSecond: number,
+  below = READ_AGAIN_BELOW,
+): void {
   for (const word of first) {
-    if (leastSure(word) >= READ_AGAIN_BELOW) continue;
+    if (leastSure(word) >= below) continue;
     const [from, to] = span(word, 1);
     const other = second.find((each) => {
       const [left, right] = span(each, perSecond);
@@ -80,6 +134,7 @@ function span({ characters }: SpelledWord, scale: number): [from: number, to: nu
 /** The words of a page from its strips, with their places on the page, in reading order. */
 export function pageWords(read: SpelledWord[][], strips: Strip[], { rows }: Pick<PageLayout, 'rows'>): Word[] {
   settleByExample(read.map((words, at) => ({ words, picture: strips[at].picture })));
+  settleNumbers(read);
   const placed = read.flatMap((words, at) =>
     isNoise(words)
       ? []

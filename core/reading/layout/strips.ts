@@ -38,6 +38,21 @@ export function cutStrips(
   return segments.map((segment, at) => cutStrip(near, segment, at + 1, capital));
 }
 
+/** The paper left and right of a part of a strip, in pixels. */
+export const PART_MARGIN = 10;
+
+/** A part of a strip from one column up to another, with some paper on both sides. */
+export function partOf({ picture }: Strip, from: number, until: number): Raster {
+  const { height } = picture;
+  const data = bytesOf(picture);
+  const [left, right] = [Math.max(0, from), Math.min(picture.width, until)];
+  const width = right - left + 2 * PART_MARGIN;
+  const part = new Uint8Array(width * height).fill(255);
+  for (let y = 0; y < height; y++)
+    part.set(data.subarray(y * picture.width + left, y * picture.width + right), y * width + PART_MARGIN);
+  return { width, height, channels: 1, data: part };
+}
+
 interface Near {
   page: Raster;
   data: Uint8Array;

@@ -85,7 +85,17 @@ function AskDialog({
 }
 
 /** Something that is settled before anything else: over the window, until it is closed. */
-export function DialogFrame({ title, onClose, children }: { title: string; onClose: () => void; children: ReactNode }) {
+export function DialogFrame({
+  title,
+  wide,
+  onClose,
+  children,
+}: {
+  title: string;
+  wide?: boolean;
+  onClose: () => void;
+  children: ReactNode;
+}) {
   return (
     <Dialog.Root open onOpenChange={(open) => !open && onClose()}>
       <Dialog.Portal>
@@ -94,7 +104,7 @@ export function DialogFrame({ title, onClose, children }: { title: string; onClo
           aria-describedby={undefined}
           // The list of a field closes first.
           onEscapeKeyDown={(event) => isOpenList(event.target) && event.preventDefault()}
-          className="fixed top-1/3 left-1/2 z-40 w-[420px] max-w-[94vw] -translate-x-1/2 border border-quiet bg-raised p-5"
+          className={`fixed left-1/2 z-40 max-w-[94vw] -translate-x-1/2 border border-quiet bg-raised p-5 ${wide ? 'top-1/6 w-[640px]' : 'top-1/3 w-[420px]'}`}
         >
           <Dialog.Title className="mb-3 truncate text-lg font-semibold">{title}</Dialog.Title>
           {children}

@@ -50,6 +50,20 @@ export function PageSheet({ page, number, width, children, onWord }: SheetProps)
           onCorrect={setCorrecting}
         />
       )}
+      {text?.handwriting.map(([x, y, w, h]) => (
+        <span
+          key={`${x} ${y}`}
+          role="img"
+          aria-label="Handwriting that was not read"
+          title="Written by hand: this was not read."
+          className="absolute border border-dashed border-[#8a5a10]"
+          style={{ left: `${100 * x}%`, top: `${100 * y}%`, width: `${100 * w}%`, height: `${100 * h}%` }}
+        >
+          <span className="absolute top-0 left-full ml-1 whitespace-nowrap bg-[#f4e4c4] px-1 text-[11px] leading-4 text-[#5a3a08]">
+            by hand
+          </span>
+        </span>
+      ))}
       {correcting !== undefined && text?.words[correcting] && (
         <WordCorrection
           key={correcting}

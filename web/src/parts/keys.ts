@@ -4,8 +4,8 @@ import { useLayoutEffect, useRef } from 'react';
 export type KeyMap = Record<string, (event: KeyboardEvent) => void>;
 
 /**
- * Listens for keys while mounted, from the moment that what they act on is seen. Plain keys are left alone while somebody types or a dialog is open; those with Ctrl (or
- * Cmd) always work.
+ * Listens for keys while mounted, from the moment that what they act on is seen. Plain keys, and those by which text is chosen, copied and undone, are left alone while somebody
+ * types or a dialog is open; others with Ctrl (or Cmd) always work.
  */
 export function useKeys(keys: KeyMap): void {
   const current = useRef(keys);
@@ -18,8 +18,8 @@ export function useKeys(keys: KeyMap): void {
       const name = nameOf(event);
       const run = current.current[name];
       if (!run) return;
-      const plain = !name.startsWith('Ctrl+');
-      if (plain && isTyping(event.target)) return;
+      const ownOfFields = !name.startsWith('Ctrl+') || /^Ctrl\+[acvxyz]$/.test(name);
+      if (ownOfFields && isTyping(event.target)) return;
       if (document.querySelector('[role="dialog"][data-state="open"], [role="menu"][data-state="open"]')) return;
       event.preventDefault();
       run(event);
@@ -43,8 +43,6 @@ export function nameOf(event: Pick<KeyboardEvent, 'key' | 'ctrlKey' | 'metaKey' 
 }
 
 export function isTyping(target: EventTarget | null): boolean {
-  return (
-    target instanceof HTMLElement &&
-    (target.isContentEditable || ['INPUT', 'TEXTAREA', 'SELECT'].includes(target.tagName))
-  );
+  if (target instanceof HTMLInputElement) return !['checkbox', 'radio', 'file', 'button'].includes(target.type);
+  return target instanceof HTMLElement && (target.isContentEditable || ['TEXTAREA', 'SELECT'].includes(target.tagName));
 }

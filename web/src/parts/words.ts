@@ -1,3 +1,4 @@
+import { Beside } from '@crow/core/filing/pattern';
 import { Page } from '@crow/contract/shapes';
 import { Look } from '@crow/core/imaging/looks';
 
@@ -24,14 +25,11 @@ export function asideInWords({ blank, divider, dropDecided }: Pick<Page, 'blank'
   return blank && !dropDecided ? 'blank' : 'dropped';
 }
 
-export const LANGUAGE_NAMES: Record<string, string> = {
-  eng: 'English',
-  deu: 'German',
-  fra: 'French',
-  spa: 'Spanish',
-  ita: 'Italian',
-  nld: 'Dutch',
-  por: 'Portuguese',
+export const BESIDE_NAMES: Record<Beside, string> = {
+  text: 'text (.txt)',
+  'text-pdf': 'text as PDF for a small screen',
+  jpeg: 'pictures (JPEG)',
+  png: 'pictures (PNG)',
 };
 
 export const KIND_NAMES: Record<string, string> = {

@@ -9,6 +9,7 @@ import { Button, inputLook } from '../../parts/controls';
 import { folderAtPath, FolderInput } from '../../parts/FolderInput';
 import { useKeys } from '../../parts/keys';
 import { useFolderDocuments, useFolders, useSettings } from '../../queries';
+import { BESIDE_NAMES } from '../../parts/words';
 import { SizeChoice } from './SizeChoice';
 
 /** A name and a place for a document, and how large its PDF is to be. */
@@ -61,10 +62,11 @@ export function FolderStrip({ document, onFile, busy }: FolderStripProps) {
   const taken = useMemo(() => new Set(inside?.map((each) => nameKey(each.name))), [inside]);
   const proposed = nameBy(way.pattern, { ...values, folder: path || undefined }, taken);
   const name = typedName ?? (document.name || proposed);
+  const beside = chosen ? chosen.beside : document.name ? document.beside : way.beside;
   const size = chosenSize ?? (chosen ? chosen.size : document.name ? document.size : way.size);
   const ready = name.trim() !== '' && path.trim() !== '';
   const file = () => {
-    if (ready) onFile({ name, size, ...(folder ? { folderId: folder.id } : { folderPath: path }) });
+    if (ready) onFile({ name, size, beside, ...(folder ? { folderId: folder.id } : { folderPath: path }) });
     else
       window.document.querySelector<HTMLElement>(name.trim() === '' ? '[data-name]' : '[data-folder] input')?.focus();
   };
@@ -136,6 +138,11 @@ export function FolderStrip({ document, onFile, busy }: FolderStripProps) {
       </div>
       <div className="flex flex-col items-stretch gap-1">
         <SizeChoice documentId={document.id} size={size} onChange={setChosenSize} />
+        {beside.length > 0 && (
+          <p className="max-w-40 truncate text-xs text-quiet">
+            beside it {beside.map((form) => BESIDE_NAMES[form]).join(', ')}
+          </p>
+        )}
         <Button main data-file-it onClick={file} disabled={busy} hint="Ctrl+Enter" className="h-11 px-5 text-lg">
           File it
         </Button>

@@ -9,6 +9,7 @@ export const NOTE_HEIGHT = 50;
 export const NOTE_NAMES: Record<FactName, string> = {
   kind: 'Kind',
   vendor: 'Who',
+  subject: 'Subject',
   date: 'Date',
   number: 'Number',
   dueDate: 'Due',

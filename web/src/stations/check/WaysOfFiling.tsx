@@ -4,11 +4,11 @@ import { useNavigate } from 'react-router';
 import { endpoints } from '@crow/contract/endpoints';
 import { PDF_SIZES, Settings } from '@crow/contract/shapes';
 import { KINDS } from '@crow/core/reading/facts/fact';
-import { folderBy, nameBy, patternProblem, PLACEHOLDERS, USUAL_PATTERN } from '@crow/core/filing/pattern';
+import { BESIDES, folderBy, nameBy, patternProblem, PLACEHOLDERS, USUAL_PATTERN } from '@crow/core/filing/pattern';
 import { Button, Choice, IconButton, inputLook } from '../../parts/controls';
 import { FolderInput } from '../../parts/FolderInput';
 import { useNotices } from '../../parts/notices';
-import { KIND_NAMES } from '../../parts/words';
+import { BESIDE_NAMES, KIND_NAMES } from '../../parts/words';
 import { useChange, useFilingExamples, useFolders, useSettings } from '../../queries';
 
 type Way = Settings['filing'][number];
@@ -194,30 +194,23 @@ function Editor({ way, usual, onChange, onRemove }: EditorProps) {
           choices={PDF_SIZES.map((value) => ({ value, name: value[0].toUpperCase() + value.slice(1) }))}
           onChange={(size) => onChange({ size })}
         />
+        <Boxes
+          className="col-span-2"
+          legend="Kept beside the PDF, in files of the same name"
+          choices={BESIDES}
+          names={BESIDE_NAMES}
+          chosen={way.beside}
+          onChange={(beside) => onChange({ beside })}
+        />
         {!usual && (
           <>
-            <fieldset>
-              <legend className="mb-1 text-sm text-quiet">By itself for papers of the kind</legend>
-              <div className="flex flex-wrap gap-x-4">
-                {KINDS.map((kind) => (
-                  <label key={kind} className="flex items-center gap-1.5">
-                    <input
-                      type="checkbox"
-                      className="accent-accent"
-                      checked={way.kinds.includes(kind)}
-                      onChange={() =>
-                        onChange({
-                          kinds: way.kinds.includes(kind)
-                            ? way.kinds.filter((each) => each !== kind)
-                            : [...way.kinds, kind],
-                        })
-                      }
-                    />
-                    {KIND_NAMES[kind]}
-                  </label>
-                ))}
-              </div>
-            </fieldset>
+            <Boxes
+              legend="By itself for papers of the kind"
+              choices={KINDS}
+              names={KIND_NAMES}
+              chosen={way.kinds}
+              onChange={(kinds) => onChange({ kinds })}
+            />
             <div>
               <span className="mb-1 block text-sm text-quiet">and that go into this folder or one inside it</span>
               <FolderInput
@@ -232,6 +225,38 @@ function Editor({ way, usual, onChange, onRemove }: EditorProps) {
         )}
       </div>
     </div>
+  );
+}
+
+interface BoxesProps<Value extends string> {
+  legend: string;
+  choices: readonly Value[];
+  names: Record<string, string>;
+  chosen: readonly Value[];
+  onChange: (chosen: Value[]) => void;
+  className?: string;
+}
+
+/** Any of a few, each with a box to tick; what is chosen stays in the order of the choices. */
+function Boxes<Value extends string>({ legend, choices, names, chosen, onChange, className }: BoxesProps<Value>) {
+  const toggled = (value: Value) => choices.filter((each) => chosen.includes(each) !== (each === value));
+  return (
+    <fieldset className={className}>
+      <legend className="mb-1 text-sm text-quiet">{legend}</legend>
+      <div className="flex flex-wrap gap-x-4">
+        {choices.map((value) => (
+          <label key={value} className="flex items-center gap-1.5">
+            <input
+              type="checkbox"
+              className="accent-accent"
+              checked={chosen.includes(value)}
+              onChange={() => onChange(toggled(value))}
+            />
+            {names[value]}
+          </label>
+        ))}
+      </div>
+    </fieldset>
   );
 }
 

@@ -20,7 +20,7 @@ interface Props {
 
 /** What a document says of itself: a summary, its facts and lines, and answers to questions, each with its place on the page. */
 export function AboutPane({ document, onGoTo }: Props) {
-  const { summary, lines, facts } = document;
+  const { summary, lines, facts, taxes } = document;
   const params = { id: document.id };
   const order = Object.keys(NOTE_NAMES) as FactName[];
   const sorted = facts.toSorted((a, b) => order.indexOf(a.name) - order.indexOf(b.name));
@@ -60,6 +60,21 @@ export function AboutPane({ document, onGoTo }: Props) {
             );
           })}
         </dl>
+      )}
+      {taxes.length > 0 && (
+        <table aria-label="Tax by rate" className="w-full text-sm">
+          <tbody>
+            {taxes.map(({ rate, net, tax }) => (
+              <tr key={rate} className="border-t border-rule">
+                <th scope="row" className="py-1 text-left font-normal text-quiet">
+                  {rate} % tax
+                </th>
+                <td className="py-1 text-right font-mono text-quiet">{net !== null && `on ${net.toFixed(2)}`}</td>
+                <td className="py-1 text-right font-mono">{tax.toFixed(2)}</td>
+              </tr>
+            ))}
+          </tbody>
+        </table>
       )}
       {lines.length > 0 && (
         <section aria-label="What it lists">

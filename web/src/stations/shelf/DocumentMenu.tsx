@@ -14,6 +14,7 @@ import { useNotices } from '../../parts/notices';
 import { addPagesAddress } from '../../parts/wayBack';
 import { bytes } from '../../parts/words';
 import { useChange, useFolders, useVersions } from '../../queries';
+import { useChosen } from './chosen';
 import { useShelfPlace } from './ShelfStation';
 
 /** What can be done with a document on the shelf; each thing can be undone. */
@@ -55,7 +56,10 @@ export function DocumentMenu({ document }: { document: Document }) {
   const toBin = () => bin.mutate({ params });
   const backToCheck = () => unfile.mutate({ params });
   const pdf = addressOf(endpoints.documentPdf, { params });
-  useKeys(onShelf ? { F2: () => setAsking('name'), m: () => setAsking('folder'), Delete: toBin } : {});
+  const { ids: chosen } = useChosen();
+  useKeys(
+    onShelf && chosen.size === 0 ? { F2: () => setAsking('name'), m: () => setAsking('folder'), Delete: toBin } : {},
+  );
 
   if (state === 'check') {
     return (
@@ -173,7 +177,8 @@ function EarlierVersions({ id }: { id: string }) {
                 target="_blank"
                 rel="noreferrer"
               >
-                until {new Date(until).toLocaleString()} · {bytes(size)}
+                until {new Date(until).toLocaleString(undefined, { dateStyle: 'medium', timeStyle: 'short' })} ·{' '}
+                {bytes(size)}
               </a>
             </DropdownMenu.Item>
           ))}

@@ -2,6 +2,7 @@ import { ReactNode } from 'react';
 import { DocumentSummary } from '@crow/contract/shapes';
 import { pictureAddress } from '../../parts/PagePicture';
 import { bytes, count, KIND_NAMES } from '../../parts/words';
+import { useChosen } from './chosen';
 
 export const DOCUMENT_MEDIA_TYPE = 'application/x-crow-document';
 
@@ -9,19 +10,40 @@ interface RowProps {
   document: DocumentSummary;
   current: boolean;
   onOpen: () => void;
+  /** The documents of the list, where several of them can be chosen. */
+  list?: readonly string[];
   children?: ReactNode;
 }
 
 /** A document in a list: its first page, its name, and what is known of it. */
-export function DocumentRow({ document, current, onOpen, children }: RowProps) {
+export function DocumentRow({ document, current, onOpen, list, children }: RowProps) {
+  const { ids, toggle } = useChosen();
+  const chosen = list !== undefined && ids.has(document.id);
   const { name, kind, vendor, date, pages, state, firstPageId, firstPageTurn, firstPageVersion } = document;
   const facts = [kind && KIND_NAMES[kind], vendor, date].filter(Boolean).join(' · ');
   return (
     <div
       className={`flex gap-3 border-b border-rule px-4 py-2.5 ${current ? 'bg-accent-soft' : 'hover:bg-raised'}`}
+      onClickCapture={(event) => {
+        if (!list || !(event.ctrlKey || event.metaKey || event.shiftKey)) return;
+        event.preventDefault();
+        event.stopPropagation();
+        toggle(document.id, list, event.shiftKey);
+      }}
       draggable={state !== 'check'}
-      onDragStart={(event) => event.dataTransfer.setData(DOCUMENT_MEDIA_TYPE, document.id)}
+      onDragStart={(event) =>
+        event.dataTransfer.setData(DOCUMENT_MEDIA_TYPE, (chosen ? [...ids] : [document.id]).join(' '))
+      }
     >
+      {list && (
+        <input
+          type="checkbox"
+          aria-label={`Choose ${name || 'the document'}`}
+          className="mt-1 -ml-1 self-start accent-accent"
+          checked={chosen}
+          onChange={() => toggle(document.id, list)}
+        />
+      )}
       <img
         src={pictureAddress(firstPageId, 'thumb', firstPageTurn, firstPageVersion)}
         alt=""

@@ -4,6 +4,8 @@ import { Empty } from '../../parts/controls';
 import { useKeys } from '../../parts/keys';
 import { count } from '../../parts/words';
 import { useFolderDocuments, useFolders } from '../../queries';
+import { useChosen } from './chosen';
+import { ChosenBar } from './ChosenBar';
 import { DocumentRow } from './DocumentRow';
 import { useShelfPlace } from './ShelfStation';
 
@@ -22,6 +24,8 @@ export function DocumentsPane() {
     estimateSize: () => ROW,
     overscan: 6,
   });
+  const list = documents.map(({ id }) => id);
+  const { toggle } = useChosen();
   const step = (by: number) => {
     const at = documents.findIndex(({ id }) => id === openId);
     const next = documents[Math.max(0, Math.min(documents.length - 1, at + by))];
@@ -29,7 +33,11 @@ export function DocumentsPane() {
     go({ folder: folderId, document: next.id }, true);
     virtualizer.scrollToIndex(documents.indexOf(next));
   };
-  useKeys({ ArrowDown: () => step(1), ArrowUp: () => step(-1) });
+  useKeys({
+    ArrowDown: () => step(1),
+    ArrowUp: () => step(-1),
+    x: () => openId && list.includes(openId) && toggle(openId, list),
+  });
   if (!folder) {
     return folders?.length === 0 ? (
       <Empty title="The shelf is empty">
@@ -65,6 +73,7 @@ export function DocumentsPane() {
                 <DocumentRow
                   document={documents[index]}
                   current={documents[index].id === openId}
+                  list={list}
                   onOpen={() => go({ folder: folderId, document: documents[index].id })}
                 />
               </div>
@@ -72,6 +81,7 @@ export function DocumentsPane() {
           </div>
         </div>
       )}
+      <ChosenBar documents={documents} />
     </div>
   );
 }

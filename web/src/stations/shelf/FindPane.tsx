@@ -4,6 +4,7 @@ import { FIND_ORDERS, FindOrder, FoundDocument } from '@crow/contract/shapes';
 import { Button, IconButton, inputLook } from '../../parts/controls';
 import { count, KIND_NAMES } from '../../parts/words';
 import { useFound } from '../../queries';
+import { ChosenBar } from './ChosenBar';
 import { DocumentRow } from './DocumentRow';
 import { useShelfPlace } from './ShelfStation';
 
@@ -21,6 +22,7 @@ export function FindPane() {
   const [most, setMost] = useState(AT_FIRST);
   const { data, isFetching } = useFound(query, order, most);
   const found = query.trim() ? (data?.found ?? []) : [];
+  const list = found.map(({ document }) => document.id);
   const latest = useRef({ openId, go });
   useEffect(() => {
     latest.current = { openId, go };
@@ -87,6 +89,7 @@ export function FindPane() {
             key={document.id}
             document={document}
             current={document.id === openId}
+            list={list}
             onOpen={() => open(document)}
           >
             <p className="mt-1 text-sm font-semibold text-accent">
@@ -119,6 +122,7 @@ export function FindPane() {
           </p>
         )}
       </div>
+      <ChosenBar documents={found.map(({ document }) => document)} />
     </div>
   );
 }
@@ -212,6 +216,7 @@ const EXAMPLES: [typed: string, means: string][] = [
   ['date>=2026-03', 'from March 2026 on; a year or a day will do, too'],
   ['due<2026-12', 'to be paid before December'],
   ['who:marlowe', 'from a sender whose name holds this'],
+  ['about:parking', 'a letter whose subject holds this'],
   ['kind:invoice', 'receipt, invoice, letter, statement or other'],
   ['folder:workshop', 'in a folder whose path holds this'],
   ['-indigo', 'where this word does not stand'],

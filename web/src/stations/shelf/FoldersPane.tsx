@@ -1,13 +1,18 @@
 import { DropdownMenu } from 'radix-ui';
-import { Ellipsis, FolderPlus, Package, Trash2 } from 'lucide-react';
+import { Ellipsis, FolderPlus, Package, PackageOpen, Trash2, TriangleAlert } from 'lucide-react';
+import { useQueryClient } from '@tanstack/react-query';
 import { DragEvent, useState } from 'react';
 import { endpoints } from '@crow/contract/endpoints';
-import { addressOf } from '../../api';
-import { Folder } from '@crow/contract/shapes';
+import { addressOf, sendArchive } from '../../api';
+import { DocumentSummary, FindReply, Folder } from '@crow/contract/shapes';
 import { IconButton } from '../../parts/controls';
 import { AskText } from '../../parts/AskText';
 import { menuLook, menuItemLook } from '../../parts/menu';
-import { useChange, useFolders } from '../../queries';
+import { useNotices } from '../../parts/notices';
+import { count } from '../../parts/words';
+import { useChange, useFolders, useOverview } from '../../queries';
+import { useChosen } from './chosen';
+import { CHANGED } from './DiskChoices';
 import { DOCUMENT_MEDIA_TYPE } from './DocumentRow';
 import { BIN, useShelfPlace } from './ShelfStation';
 
@@ -17,6 +22,7 @@ type Asking = { what: 'new'; under?: Folder } | { what: 'rename'; folder: Folder
 export function FoldersPane() {
   const { data: folders = [] } = useFolders();
   const { folder: chosen, find, go } = useShelfPlace();
+  const { data: overview } = useOverview();
   const [asking, setAsking] = useState<Asking>();
   const make = useChange(endpoints.makeFolder, ['folder']);
   const change = useChange(endpoints.changeFolder, ['folder', 'document']);
@@ -56,6 +62,16 @@ export function FoldersPane() {
           <Package size={15} aria-hidden /> Everything as ZIP
         </a>
       )}
+      <BringIn />
+      {overview && overview.changedOnDisk > 0 && (
+        <button
+          onClick={() => go({ folder: CHANGED })}
+          className={`flex items-center gap-2 border-t border-rule px-4 py-2 text-left hover:bg-ground ${chosen === CHANGED ? 'bg-ground font-semibold' : ''}`}
+        >
+          <TriangleAlert size={15} aria-hidden className="text-attention" /> Changed on disk
+          <span className="ml-auto font-mono text-sm">{overview.changedOnDisk}</span>
+        </button>
+      )}
       <button
         onClick={() => go({ folder: BIN })}
         className={`flex items-center gap-2 border-t border-rule px-4 py-2 text-left hover:bg-ground ${chosen === BIN ? 'bg-ground font-semibold' : ''}`}
@@ -88,6 +104,54 @@ export function FoldersPane() {
   );
 }
 
+/** Brings an archive of the shelf in again. */
+function BringIn() {
+  const [under, setUnder] = useState<string>();
+  const { tell } = useNotices();
+  const bring = async (file: File) => {
+    setUnder(file.name);
+    try {
+      const { brought, known, missing } = await sendArchive(file);
+      const text = [
+        `${count(brought, 'document')} from “${file.name}” came back to the shelf.`,
+        known > 0 && `${count(known, 'document was', 'documents were')} on the shelf already.`,
+        missing > 0 && `Of ${count(missing, 'document')} the PDF is not in it.`,
+      ];
+      tell({ text: text.filter(Boolean).join(' ') });
+    } catch (error) {
+      tell({ error });
+    }
+    setUnder(undefined);
+  };
+  return (
+    <label className="flex cursor-pointer items-center gap-2 border-t border-rule px-4 py-2 focus-within:outline-2 hover:bg-ground">
+      <PackageOpen size={15} aria-hidden />
+      {under ? `Bringing in “${under}” …` : 'Bring a ZIP in again …'}
+      <input
+        type="file"
+        accept=".zip,application/zip"
+        className="sr-only"
+        disabled={under !== undefined}
+        onChange={(event) => {
+          const [file] = event.target.files ?? [];
+          if (file) void bring(file);
+          event.target.value = '';
+        }}
+      />
+    </label>
+  );
+}
+
+/** The documents that answers about lists hold, each once. */
+function summariesIn(answers: unknown[]): DocumentSummary[] {
+  const all = answers.flatMap((answer) =>
+    Array.isArray(answer)
+      ? (answer as DocumentSummary[])
+      : ((answer as FindReply | undefined)?.found ?? []).map(({ document }) => document),
+  );
+  return [...new Map(all.map((each) => [each.id, each])).values()];
+}
+
 interface FolderRowProps {
   folder: Folder;
   current: boolean;
@@ -98,14 +162,34 @@ interface FolderRowProps {
 
 function FolderRow({ folder, current, onOpen, onAsk, onDelete }: FolderRowProps) {
   const [over, setOver] = useState(false);
-  const move = useChange(endpoints.changeDocument, ['document']);
+  const move = useChange(endpoints.changeDocuments, ['document']);
+  const { set } = useChosen();
+  const client = useQueryClient();
+  const { tell } = useNotices();
+  const back = (before: DocumentSummary[]) =>
+    move.mutate({
+      body: { changes: before.map(({ id, folderId, name }) => ({ id, folderId: folderId ?? undefined, name })) },
+    });
   const depth = folder.path.split('/').length - 1;
   const receive = (event: DragEvent) => {
-    const id = event.dataTransfer.getData(DOCUMENT_MEDIA_TYPE);
+    const ids = event.dataTransfer.getData(DOCUMENT_MEDIA_TYPE).split(' ').filter(Boolean);
     setOver(false);
-    if (!id) return;
+    if (ids.length === 0) return;
     event.preventDefault();
-    move.mutate({ params: { id }, body: { folderId: folder.id } });
+    // What the lists know of them says where they came from.
+    const known = ['inFolder', 'found'].flatMap((key) => client.getQueriesData({ queryKey: [key] }));
+    const before = summariesIn(known.map(([, data]) => data)).filter(({ id }) => ids.includes(id));
+    move.mutate(
+      { body: { changes: ids.map((id) => ({ id, folderId: folder.id })) } },
+      {
+        onSuccess: () =>
+          tell({
+            text: `${count(ids.length, 'document')} moved to ${folder.path.replaceAll('/', ' / ')}.`,
+            action: { label: 'Undo', run: () => back(before) },
+          }),
+      },
+    );
+    set([]);
   };
   return (
     <li

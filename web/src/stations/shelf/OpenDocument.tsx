@@ -9,6 +9,7 @@ import { PageSheet } from '../../parts/PageSheet';
 import { useSize } from '../../parts/useSize';
 import { useDocument, useHits } from '../../queries';
 import { AboutPane, Place } from './AboutPane';
+import { DiskChoices } from './DiskChoices';
 import { DocumentMenu } from './DocumentMenu';
 
 const ZOOMS = [0.5, 0.7, 0.85, 1, 1.25, 1.6, 2, 2.6, 3.4];
@@ -135,7 +136,11 @@ function Reader({ document, hits }: { document: Document; hits: Hit[] }) {
         </IconButton>
         <DocumentMenu document={document} />
       </header>
-      {document.problem && <ProblemText report={document.problem} />}
+      {document.problem && (
+        <ProblemText report={document.problem}>
+          <DiskChoices documents={[document]} />
+        </ProblemText>
+      )}
       <div className="flex min-h-0 flex-1">
         <div
           ref={(element) => {

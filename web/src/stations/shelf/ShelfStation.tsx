@@ -2,6 +2,8 @@ import { Panel, PanelGroup, PanelResizeHandle } from 'react-resizable-panels';
 import { useNavigate, useParams, useSearchParams } from 'react-router';
 import { Empty } from '../../parts/controls';
 import { BinPane } from './BinPane';
+import { ChosenProvider } from './chosen';
+import { CHANGED, ChangedOnDiskPane } from './DiskChoices';
 import { DocumentsPane } from './DocumentsPane';
 import { FindPane } from './FindPane';
 import { FoldersPane } from './FoldersPane';
@@ -38,25 +40,35 @@ export function useShelfPlace(): ShelfPlace & { go: (to: ShelfPlace, replace?: b
 export default function ShelfStation() {
   const { folder, document, find } = useShelfPlace();
   return (
-    <PanelGroup direction="horizontal" autoSaveId="shelf">
-      <Panel defaultSize={18} minSize={12} order={1} id="folders">
-        <FoldersPane />
-      </Panel>
-      <Handle />
-      <Panel defaultSize={30} minSize={20} order={2} id="documents">
-        {find !== undefined ? <FindPane /> : folder === BIN ? <BinPane /> : <DocumentsPane />}
-      </Panel>
-      <Handle />
-      <Panel defaultSize={52} minSize={25} order={3} id="document">
-        {document ? (
-          <OpenDocument key={document} id={document} query={find ?? ''} />
-        ) : (
-          <Empty title="No document is open">
-            <p>Choose one in the list, or press / and type a word that stands in it.</p>
-          </Empty>
-        )}
-      </Panel>
-    </PanelGroup>
+    <ChosenProvider>
+      <PanelGroup direction="horizontal" autoSaveId="shelf">
+        <Panel defaultSize={18} minSize={12} order={1} id="folders">
+          <FoldersPane />
+        </Panel>
+        <Handle />
+        <Panel defaultSize={30} minSize={20} order={2} id="documents">
+          {find !== undefined ? (
+            <FindPane />
+          ) : folder === BIN ? (
+            <BinPane />
+          ) : folder === CHANGED ? (
+            <ChangedOnDiskPane />
+          ) : (
+            <DocumentsPane />
+          )}
+        </Panel>
+        <Handle />
+        <Panel defaultSize={52} minSize={25} order={3} id="document">
+          {document ? (
+            <OpenDocument key={document} id={document} query={find ?? ''} />
+          ) : (
+            <Empty title="No document is open">
+              <p>Choose one in the list, or press / and type a word that stands in it.</p>
+            </Empty>
+          )}
+        </Panel>
+      </PanelGroup>
+    </ChosenProvider>
   );
 }
 

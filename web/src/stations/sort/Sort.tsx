@@ -37,15 +37,16 @@ export default function Sort() {
         <h1 className="text-lg font-semibold">{count(withPages.length, 'stack waits', 'stacks wait')} to be sorted</h1>
       </header>
       <ul className="flex-1 overflow-y-auto">
-        {withPages.map((each) => (
-          <StackLine key={each.id} stack={each} />
+        {withPages.map((each, at) => (
+          <StackLine key={each.id} stack={each} first={at === 0} />
         ))}
       </ul>
     </div>
   );
 }
 
-function StackLine({ stack }: { stack: StackSummary }) {
+/** @param first whether Enter opens it */
+function StackLine({ stack, first }: { stack: StackSummary; first: boolean }) {
   const navigate = useNavigate();
   const { tell } = useNotices();
   const { id, name, pages, read, firstPages } = stack;
@@ -75,12 +76,12 @@ function StackLine({ stack }: { stack: StackSummary }) {
           <span className="block truncate text-lg font-semibold">{name}</span>
           <span className="text-quiet">
             {count(pages, 'page')} · {read < pages ? `read ${read} of ${pages}` : 'all read'} ·{' '}
-            {new Date(stack.createdAt).toLocaleString()}
+            {new Date(stack.createdAt).toLocaleString(undefined, { dateStyle: 'medium', timeStyle: 'short' })}
           </span>
         </span>
       </Link>
       <Button onClick={toBin}>To the bin</Button>
-      <Button main onClick={() => void navigate(`/sort/${id}`)}>
+      <Button main autoFocus={first} onClick={() => void navigate(`/sort/${id}`)}>
         Sort
       </Button>
     </li>

@@ -1,0 +1,49 @@
+import { SpelledWord } from '../spelled';
+import { settleByDictionary, wantsDictionary } from './dictionary';
+
+const GERMAN = new Set('sanitär prüfung stück eichen brett muster monat nachricht'.split(' '));
+
+/** A word whose letters are sure, but for those behind a ~. */
+function word(text: string): SpelledWord {
+  const characters = [...text.matchAll(/(~?)(.)/g)].map(([, doubtful, letter], at) => ({
+    text: letter,
+    box: [at * 10, 0, 8, 20] as [number, number, number, number],
+    confidence: doubtful ? 0.95 : 0.998,
+  }));
+  return { characters, confidence: 0.95 };
+}
+
+function settled(text: string, compounds = true): string {
+  const words = text.split(' ').map(word);
+  settleByDictionary([words], GERMAN, compounds);
+  return words.map(({ characters }) => characters.map(({ text: each }) => each).join('')).join(' ');
+}
+
+it.each([
+  ['S~rück', 'Stück'],
+  ['Sanit~ar', 'Sanitär'],
+  ['Pr~ufung,', 'Prüfung,'],
+  ['Eichenbret~r', 'Eichenbrett'],
+  ['pl~e', 'plc'],
+])('makes a word of %s: %s', (read, right) => {
+  expect(settled(read)).toBe(right);
+});
+
+it.each([
+  ['what is a word', 'Mon~at'],
+  ['what is sure', 'Sanitar'],
+  ['what could be two words', 'M~uster'],
+  ['names and numbers', 'Kr~upp 12~34 A~B OH~9'],
+  ['words with hyphens', 'Sanit~ar-Bedarf'],
+])('leaves alone %s', (_what, read) => {
+  expect(settled(read)).toBe(read.replaceAll('~', ''));
+});
+
+it('takes words together only where the language does', () => {
+  expect(settled('Eichenbret~r', false)).toBe('Eichenbretr');
+});
+
+it('is not wanted where nothing is doubtful', () => {
+  expect(wantsDictionary([[word('Sanitar'), word('12~3')]])).toBe(false);
+  expect(wantsDictionary([[word('Sanit~ar')]])).toBe(true);
+});

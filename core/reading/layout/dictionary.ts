@@ -1,0 +1,129 @@
+import { Character, SpelledWord } from '../spelled';
+
+/** The words of a language, in small letters. */
+export type Dictionary = ReadonlySet<string>;
+
+/** A letter less sure than this may be another one, if only that makes a word; an accent may be missing from a surer one, too. */
+const DOUBTED = 0.975;
+const ACCENT_DOUBTED = 0.993;
+/** Shorter words are alike too often, and longer ones are put together of such. */
+const SHORTEST = 4;
+const SHORTEST_PART = 4;
+
+/** Letters that are taken for each other, small ones; and those that an accent was lost from. */
+const ALIKE = [
+  'ceo',
+  'trfl',
+  'ilj1!|',
+  'hbk',
+  'unv',
+  'gq9',
+  'sa',
+  's5',
+  'z2',
+  'o0',
+  'vy',
+  'mn',
+  'ij',
+  'rn',
+  'dcl',
+  'e£',
+];
+const ACCENTED: Record<string, string> = { a: 'äàâáã', o: 'öôóõò', u: 'üùûú', e: 'éèêë', i: 'íîïì', c: 'ç', n: 'ñ' };
+
+/** Legal forms of firms: short words that no dictionary has, and that stand on most papers. */
+const LEGAL_FORMS = new Set('plc ltd llp inc gmbh ohg sarl eurl srl sas lda'.split(' '));
+const LEGAL_DOUBTED = 0.996;
+
+const textOf = ({ characters }: SpelledWord) => characters.map(({ text }) => text).join('');
+
+/** Whether any word is doubtful in such a way that a dictionary could settle it. */
+export function wantsDictionary(read: SpelledWord[][]): boolean {
+  return read.some((words) =>
+    words.some(
+      (word) =>
+        isOfLetters(textOf(word)) &&
+        word.characters.some(
+          ({ text, confidence }) =>
+            confidence < DOUBTED || (confidence < ACCENT_DOUBTED && ACCENTED[text.toLowerCase()] !== undefined),
+        ),
+    ),
+  );
+}
+
+function isOfLetters(text: string): boolean {
+  return /^[^\p{L}\p{N}]*[\p{L}£1!|059][\p{L}'’1!|0595£-]{2,}[^\p{L}\p{N}]*$/u.test(text) && /\p{L}{2}/u.test(text);
+}
+
+function isDoubted({ characters }: SpelledWord): boolean {
+  return characters.some(({ confidence }) => confidence < LEGAL_DOUBTED);
+}
+
+/**
+ * Exchanges doubtful letters for such as they are taken for, where the word is none as it was read and exactly one exchange makes
+ * it one (Kukich 1992 reviews the like); accents come back that only their loss made it none.
+ * @param compounds whether words of the language may be put together of others
+ */
+export function settleByDictionary(read: SpelledWord[][], dictionary: Dictionary, compounds: boolean): void {
+  for (const words of read) {
+    for (const word of words) {
+      if (!isOfLetters(textOf(word)) || !isDoubted(word)) continue;
+      settleWord(word, (text) => isWord(text, dictionary, compounds));
+    }
+  }
+}
+
+function isWord(text: string, dictionary: Dictionary, compounds: boolean): boolean {
+  if (dictionary.has(text)) return true;
+  if (!compounds || text.length < 2 * SHORTEST_PART) return false;
+  for (let at = SHORTEST_PART; at <= text.length - SHORTEST_PART; at++) {
+    if (!dictionary.has(text.slice(at))) continue;
+    const first = text.slice(0, at);
+    // In German an s may join the parts.
+    if (
+      dictionary.has(first) ||
+      (first.endsWith('s') && first.length > SHORTEST_PART && dictionary.has(first.slice(0, -1)))
+    )
+      return true;
+  }
+  return false;
+}
+
+function settleWord({ characters }: SpelledWord, isKnown: (text: string) => boolean): void {
+  const from = characters.findIndex(({ text }) => /[\p{L}\p{N}!|£]/u.test(text));
+  const until = characters.findLastIndex(({ text }) => /[\p{L}\p{N}!|£]/u.test(text));
+  const own = characters.slice(from, until + 1);
+  if (own.length < SHORTEST - 1) return;
+  const spelt = own.map(({ text }) => text.toLowerCase());
+  // Words with hyphens and apostrophes are words part by part; they are left alone.
+  if (spelt.some((text) => /[-'’]/.test(text)) || isKnown(spelt.join('')) || LEGAL_FORMS.has(spelt.join(''))) return;
+  const exchanges = (doubted: number, fits: (text: string) => boolean) =>
+    own.flatMap((character, at) =>
+      othersFor(character, doubted)
+        .filter((other) => fits([...spelt.slice(0, at), other, ...spelt.slice(at + 1)].join('')))
+        .map((text) => ({ character, text })),
+    );
+  const mayBeLegal = own.length <= SHORTEST && own.every(({ text }) => /\p{L}/u.test(text));
+  const legal = mayBeLegal ? exchanges(LEGAL_DOUBTED, (text) => LEGAL_FORMS.has(text)) : [];
+  const found = legal.length > 0 || own.length < SHORTEST ? legal : exchanges(DOUBTED, isKnown);
+  if (found.length !== 1) return;
+  const [{ character, text }] = found;
+  const isCapital = /\p{Lu}/u.test(character.text) || (character === own[0] && own.length > 1 && isTall(own));
+  character.text = isCapital ? text.toUpperCase() : text;
+}
+
+/** Whether the first of some letters stands as tall as a capital, beside small ones. */
+function isTall([first, ...rest]: Character[]): boolean {
+  const heights = rest.map(({ box }) => box[3]).sort((a, b) => a - b);
+  return first.box[3] > 1.25 * heights[heights.length >> 1] && !/[bdfhklt]/.test(first.text);
+}
+
+function othersFor({ text, confidence }: Character, doubted: number): string[] {
+  const letter = text.toLowerCase();
+  const others: string[] = [];
+  if (confidence < ACCENT_DOUBTED) others.push(...(ACCENTED[letter] ?? ''));
+  if (confidence < doubted)
+    for (const set of ALIKE)
+      if (set.includes(letter)) others.push(...[...set].filter((each) => each !== letter && /\p{L}/u.test(each)));
+  return [...new Set(others)];
+}

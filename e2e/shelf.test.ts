@@ -1,0 +1,108 @@
+import { existsSync, mkdirSync, readdirSync, renameSync, unlinkSync, writeFileSync } from 'node:fs';
+import { join } from 'node:path';
+import { Browser, Page } from 'playwright-core';
+import { randomUUID } from 'node:crypto';
+import { endpoints } from '@crow/contract/endpoints';
+import { scratchFolder, textPdf } from '@crow/server/testing/made';
+import { openBrowser, openWindow } from './browser';
+import { Program, until } from './program';
+
+jest.setTimeout(300_000);
+
+let program: Program;
+let browser: Browser;
+let page: Page;
+let errors: string[];
+const folder = scratchFolder();
+
+beforeAll(async () => {
+  program = await Program.start();
+  browser = await openBrowser();
+  for (const name of ['One', 'Two', 'Three']) await shelve(name);
+  ({ page, errors } = await openWindow(browser, program.address));
+});
+afterEach(() => expect(errors).toEqual([]));
+afterAll(async () => {
+  await browser?.close();
+  await program?.end();
+});
+
+/** Takes a paper in and files it in the folder Yarn. */
+async function shelve(name: string): Promise<void> {
+  const text = `Saltgate Yarns Ltd\nDelivery note\nThe paper called ${name}\nTwelve skeins of madder, six of weld`;
+  const stack = randomUUID();
+  const query = new URLSearchParams({ stack, file: randomUUID(), stackName: name, name: `${name}.pdf`, position: '0' });
+  await fetch(`${program.address}/api/files?${query}`, {
+    method: 'PUT',
+    body: Buffer.from(await textPdf(text)),
+    headers: { 'content-type': 'application/octet-stream' },
+  });
+  const read = async () =>
+    (await program.ask(endpoints.listStacks, {})).some(({ id, read: done }) => id === stack && done > 0);
+  await until(read);
+  const { documents } = await program.ask(endpoints.sortStack, { params: { id: stack } });
+  await program.ask(endpoints.fileDocument, { params: { id: documents[0] }, body: { name, folderPath: 'Yarn' } });
+  await until(() => existsSync(onDisk(`Yarn/${name}.pdf`)));
+}
+
+const onDisk = (path: string) => join(program.shelf, path);
+const open = (name: string) =>
+  page.getByRole('list', { name: 'Folders' }).getByRole('button', { name, exact: false }).first().click();
+
+it('moves several documents at once, and back again', async () => {
+  await page.goto(`${program.address}/shelf`);
+  await open('Yarn');
+  await page.getByLabel('Choose One').check();
+  await page.getByLabel('Choose Two').check();
+  await page.getByRole('status').filter({ hasText: '2 chosen' }).waitFor();
+  await page.keyboard.press('m');
+  await page.getByLabel('To the folder').fill('Yarn/Old');
+  await page.keyboard.press('Enter');
+  await until(() => existsSync(onDisk('Yarn/Old/One.pdf')) && existsSync(onDisk('Yarn/Old/Two.pdf')));
+  expect(readdirSync(onDisk('Yarn')).sort()).toEqual(['Old', 'Three.pdf']);
+  await page.getByRole('button', { name: 'Undo' }).click();
+  await until(() => readdirSync(onDisk('Yarn')).filter((name) => name.endsWith('.pdf')).length === 3);
+});
+
+it('tells when files were moved and deleted on disk, and settles it as the person says', async () => {
+  mkdirSync(onDisk('Elsewhere'));
+  renameSync(onDisk('Yarn/One.pdf'), onDisk('Elsewhere/First.pdf'));
+  unlinkSync(onDisk('Yarn/Two.pdf'));
+  await page.getByRole('button', { name: /Changed on disk/ }).click();
+  await page
+    .getByText('Somebody moved the file “Yarn/One.pdf” in the shelf folder to “Elsewhere/First.pdf”.')
+    .waitFor();
+  await page.getByRole('button', { name: 'Let the document go along' }).click();
+  await page.getByRole('button', { name: 'Put it back' }).click();
+  await page.getByText('Everything on disk is as it was filed').waitFor();
+  expect(existsSync(onDisk('Yarn/Two.pdf'))).toBe(true);
+  await open('Elsewhere');
+  await page.getByRole('button', { name: 'First', exact: true }).waitFor();
+});
+
+it('brings a ZIP of the shelf in again, and only what is missing', async () => {
+  const [download] = await Promise.all([
+    page.waitForEvent('download'),
+    page.getByRole('link', { name: 'Everything as ZIP' }).click(),
+  ]);
+  const path = join(folder, 'shelf.zip');
+  await download.saveAs(path);
+  await open('Yarn');
+  await page.getByLabel('Choose Three').check();
+  await page.keyboard.press('Delete');
+  await until(() => !existsSync(onDisk('Yarn/Three.pdf')));
+  await page.setInputFiles('input[accept*=zip]', path);
+  await page
+    .getByText(/1 document from “shelf.zip” came back to the shelf. 2 documents were on the shelf already./)
+    .first()
+    .waitFor();
+  await until(() => existsSync(onDisk('Yarn/Three.pdf')));
+});
+
+it('says plainly that a file is no archive of the shelf', async () => {
+  const path = join(folder, 'notes.zip');
+  writeFileSync(path, 'not a ZIP at all');
+  await page.setInputFiles('input[accept*=zip]', path);
+  await page.getByText('“notes.zip” is damaged and can’t be opened as a ZIP archive.').first().waitFor();
+  errors.splice(0, errors.length, ...errors.filter((error) => !/status of 422/.test(error)));
+});

@@ -1,0 +1,33 @@
+import { readFile } from 'node:fs/promises';
+import { join } from 'node:path';
+import { Dictionary } from '@crow/core/reading/layout/dictionary';
+import { runChild } from './child';
+import { dataFolder } from './languageData';
+import { withScratch } from './scratch';
+
+const LIMITS = { seconds: 30, megabytes: 1000 };
+const MOST_KEPT = 3;
+const kept = new Map<string, Promise<Dictionary>>();
+
+/** The words that the recogniser's model of a language knows; none when it brings no list. Unpacked once a process. */
+export function dictionaryOf(language: string): Promise<Dictionary> {
+  const known = kept.get(language) ?? unpack(language).catch(() => new Set<string>());
+  // Put in again: the map's order tells what was used last.
+  kept.delete(language);
+  kept.set(language, known);
+  for (const other of kept.keys()) if (kept.size > MOST_KEPT) kept.delete(other);
+  return known;
+}
+
+function unpack(language: string): Promise<Dictionary> {
+  return withScratch(async (folder) => {
+    const what = 'Unpacking the dictionary';
+    const data = join(await dataFolder(), `${language}.traineddata`);
+    const [graph, letters, list] = ['x.lstm-word-dawg', 'x.lstm-unicharset', 'words.txt'].map((name) =>
+      join(folder, name),
+    );
+    await runChild('combine_tessdata', ['-e', data, graph, letters], { limits: LIMITS, what });
+    await runChild('dawg2wordlist', [letters, graph, list], { limits: LIMITS, what });
+    return new Set((await readFile(list, 'utf8')).toLowerCase().split('\n'));
+  });
+}

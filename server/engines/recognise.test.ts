@@ -1,0 +1,52 @@
+import sharp from 'sharp';
+import { drawPdf } from '@crow/demo/sheet';
+import { greyOf, Raster } from '@crow/core/imaging/raster';
+import { plainText } from '@crow/core/reading/words';
+import { drawn } from '../testing/made';
+import { rasterOf } from './rasters';
+import { recognise } from './recognise';
+
+const PRINTED = [
+  'Marlowe Dye Works Ltd',
+  'Twelve skeins of merino are ready for collection.',
+  'With kind regards, the dye works.',
+];
+const BY_HAND = ['call Anna about the warp', 'pick up before noon, bring cash', 'ask for the other red too'];
+
+/** A printed letter with some lines in between by an unsteady hand: each point of those is moved a little. */
+async function letter(): Promise<Raster> {
+  const pdf = await drawPdf([
+    (sheet) => {
+      sheet.line(PRINTED[0], { size: 18 });
+      sheet.line(PRINTED[1], { size: 11 });
+      for (const line of BY_HAND) sheet.line(line, { face: 'hand', size: 22 });
+      sheet.line(PRINTED[2], { size: 11 });
+    },
+  ]);
+  const page = greyOf(await rasterOf(sharp(await drawn(pdf, { dpi: 200 }))));
+  const { width, height, data } = page;
+  const [from, until] = [0.1215 * height, 0.2345 * height];
+  const wave = (x: number, y: number, s: number) =>
+    Math.sin(x / 17 + s) * Math.cos(y / 23 + 2 * s) +
+    Math.sin(x / 41 + y / 13 + 3 * s) +
+    0.6 * Math.sin(x / 7 + y / 29 + s);
+  const moved = new Uint8Array(data);
+  for (let y = Math.round(from); y < until; y++)
+    for (let x = 0; x < width; x++) {
+      const [sx, sy] = [Math.round(x + 5 * wave(x, y, 1)), Math.round(y + 5 * wave(x, y, 5))];
+      moved[y * width + x] = sx >= 0 && sx < width && sy >= from && sy < until ? data[sy * width + sx] : 255;
+    }
+  return { width, height, channels: 1, data: moved };
+}
+
+it('marks handwriting that it can’t read, and reads the print around it', async () => {
+  const page = await letter();
+  const { words, handwriting } = await recognise(page, ['eng']);
+  expect(plainText(words).split('\n')).toEqual(PRINTED);
+  expect(handwriting).toHaveLength(1);
+  const [[, top, , high]] = handwriting!;
+  const lines = words.map(({ baseline }) => baseline).sort((a, b) => a - b);
+  const [, second] = [...new Set(lines.map(Math.round))];
+  expect(top).toBeGreaterThan(second);
+  expect(top + high).toBeLessThan(lines[lines.length - 1]);
+});

@@ -1,0 +1,15 @@
+import { MigrationInterface, QueryRunner } from 'typeorm';
+import { folded } from '../factConditions';
+
+/** Names are found by any part of them, whatever their accents. */
+export class FoldedFacts1765500000000 implements MigrationInterface {
+  async up(runner: QueryRunner): Promise<void> {
+    await runner.query(
+      `create index fact_folded on fact using gin ((${folded('value')}) gin_trgm_ops) where name in ('vendor', 'number', 'subject', 'kind')`,
+    );
+  }
+
+  async down(runner: QueryRunner): Promise<void> {
+    await runner.query('drop index fact_folded');
+  }
+}

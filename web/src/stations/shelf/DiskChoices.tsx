@@ -1,0 +1,109 @@
+import { endpoints } from '@crow/contract/endpoints';
+import { ProblemCode } from '@crow/contract/problems';
+import { DiskChoice, DocumentSummary } from '@crow/contract/shapes';
+import { Button, Empty } from '../../parts/controls';
+import { count } from '../../parts/words';
+import { useChange, useChangedOnDisk } from '../../queries';
+import { DocumentRow } from './DocumentRow';
+import { useShelfPlace } from './ShelfStation';
+
+/** What can become of a file that was found otherwise than it was written, the one that changes nothing on disk first. */
+const CHOICES: Partial<Record<ProblemCode, [DiskChoice, string][]>> = {
+  'shelf-file-changed': [
+    ['as-on-disk', 'Take over the changed file'],
+    ['as-filed', 'Put ours back, beside it'],
+    ['new-paper', 'Take it in as a new paper'],
+  ],
+  'shelf-file-moved': [
+    ['as-on-disk', 'Let the document go along'],
+    ['as-filed', 'Move the file back'],
+  ],
+  'shelf-file-missing': [
+    ['as-filed', 'Put it back'],
+    ['as-on-disk', 'The document to the bin'],
+  ],
+};
+const WHAT: Partial<Record<ProblemCode, string>> = {
+  'shelf-file-changed': 'changed',
+  'shelf-file-moved': 'moved',
+  'shelf-file-missing': 'missing',
+};
+
+function useSettle() {
+  return useChange(endpoints.settleOnDisk, ['document', 'folder', 'stack']);
+}
+
+/** What can be done about the document's file on disk, if somebody did something to it. */
+export function DiskChoices({ documents }: { documents: Pick<DocumentSummary, 'id' | 'problem'>[] }) {
+  const settle = useSettle();
+  const code = documents[0]?.problem?.code;
+  const choices = (code && CHOICES[code]) ?? [];
+  if (choices.length === 0) return null;
+  return (
+    <div className="mt-2 flex flex-wrap gap-2">
+      {choices.map(([choice, words]) => (
+        <Button
+          key={choice}
+          disabled={settle.isPending}
+          onClick={() => settle.mutate({ body: { ids: documents.map(({ id }) => id), choice } })}
+        >
+          {words}
+        </Button>
+      ))}
+    </div>
+  );
+}
+
+/** All documents whose files somebody changed, moved or took away, each or all of a sort to be settled. */
+export function ChangedOnDiskPane() {
+  const { data: documents } = useChangedOnDisk();
+  const { document: openId, go } = useShelfPlace();
+  if (!documents) return null;
+  if (documents.length === 0) {
+    return (
+      <Empty title="Everything on disk is as it was filed">
+        <p>
+          When somebody changes, moves or deletes a file in the shelf folder, it is shown here and nothing is
+          overwritten.
+        </p>
+      </Empty>
+    );
+  }
+  const sorts = Object.entries(WHAT)
+    .map(([code, what]) => ({ what, of: documents.filter(({ problem }) => problem?.code === code) }))
+    .filter(({ of }) => of.length > 0);
+  return (
+    <div className="flex h-full flex-col">
+      <header className="flex h-14 shrink-0 items-center border-b border-rule px-4">
+        <h2 className="text-lg font-semibold">Changed on disk</h2>
+      </header>
+      <div className="min-h-0 flex-1 overflow-y-auto">
+        {sorts.map(({ what, of }) => (
+          <section key={what} aria-label={`Files ${what}`}>
+            {of.length > 1 && (
+              <div className="border-b border-rule bg-sunken px-4 py-2">
+                <p>
+                  All {count(of.length, 'file')} {what}:
+                </p>
+                <DiskChoices documents={of} />
+              </div>
+            )}
+            {of.map((document) => (
+              <DocumentRow
+                key={document.id}
+                document={document}
+                current={document.id === openId}
+                onOpen={() => go({ folder: CHANGED, document: document.id })}
+              >
+                <DiskChoices documents={[document]} />
+              </DocumentRow>
+            ))}
+          </section>
+        ))}
+      </div>
+    </div>
+  );
+}
+
+/** What stands in the address for the documents whose files were changed. */
+export const CHANGED = 'changed';
