@@ -17,7 +17,10 @@ export class Machine {
   trouble: Trouble = null;
   /** So many more sheets go through before one jams; undefined when none will. */
   jamsAfter: number | undefined;
+  /** So many more sheets go through before one waits at the rollers until `letGo`; undefined when none will. */
+  holdsAfter: number | undefined;
   busy = false;
+  private go: () => void = () => undefined;
 
   /** The next sheet is drawn into the machine; a jam keeps it in the feeder. */
   draw(): LoadedSheet | Trouble {
@@ -28,6 +31,18 @@ export class Machine {
       return this.trouble;
     }
     return this.feeder.shift() ?? null;
+  }
+
+  /** Resolves when the next sheet may be drawn: at once, but for one that is held. */
+  async readyToDraw(): Promise<void> {
+    if (this.holdsAfter === undefined || this.holdsAfter-- > 0) return;
+    await new Promise<void>((resolve) => (this.go = resolve));
+  }
+
+  /** The sheet that waits goes through, and all that come after it. */
+  letGo(): void {
+    this.holdsAfter = undefined;
+    this.go();
   }
 
   /** Somebody takes out what is stuck, and closes the cover. */

@@ -122,6 +122,7 @@ async function nextSide(machine: Machine, job: Job, hurry: number): Promise<Buff
     job.back = undefined;
     return scan(sheet, 'back');
   }
+  await machine.readyToDraw();
   const drawn = machine.draw();
   if (drawn === null || typeof drawn === 'string') {
     const wrong = drawn !== null;
