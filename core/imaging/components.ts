@@ -1,4 +1,4 @@
-import { Ink } from './ink';
+import { Ink, inkWords } from './ink';
 
 /** A connected piece of ink. */
 export interface Component {
@@ -10,39 +10,92 @@ export interface Component {
   pixels: number;
 }
 
-/** The connected pieces of ink (neighbours on all eight sides), and for each pixel the number of its piece from 1, 0 for paper. */
-export function connectedComponents({ width, height, data }: Ink): { components: Component[]; labels: Int32Array } {
-  const labels = new Int32Array(data.length);
-  const components: Component[] = [];
-  const stack: number[] = [];
-  for (let start = 0; start < data.length; start++) {
-    if (!data[start] || labels[start]) continue;
-    const component: Component = { left: width, top: height, right: 0, bottom: 0, pixels: 0 };
-    const label = components.push(component);
-    labels[start] = label;
-    stack.push(start);
-    while (stack.length > 0) {
-      const at = stack.pop()!;
-      const y = Math.floor(at / width);
-      const x = at - y * width;
-      component.pixels++;
-      if (x < component.left) component.left = x;
-      if (x > component.right) component.right = x;
-      if (y < component.top) component.top = y;
-      if (y > component.bottom) component.bottom = y;
-      for (let dy = -1; dy <= 1; dy++) {
-        if (y + dy < 0 || y + dy >= height) continue;
-        for (let dx = -1; dx <= 1; dx++) {
-          if (x + dx < 0 || x + dx >= width) continue;
-          const near = at + dy * width + dx;
-          if (!data[near] || labels[near]) continue;
-          labels[near] = label;
-          stack.push(near);
-        }
+/**
+ * The connected pieces of ink (neighbours on all eight sides), and for each pixel the number of its piece from 1, 0 for paper;
+ * pieces are numbered as they come from the top. By runs of ink along the rows (He, Chao & Suzuki 2008): paper is most of a page.
+ */
+export function connectedComponents(ink: Ink): { components: Component[]; labels: Int32Array } {
+  const labels = new Int32Array(ink.data.length);
+  return { components: piecesOf(ink, (piece, from, to) => labels.fill(piece, from, to + 1)), labels };
+}
+
+/** The connected pieces of ink alone, where nobody asks for their pixels. */
+export function inkPieces(ink: Ink): Component[] {
+  return piecesOf(ink, () => undefined);
+}
+
+/** @param tell is told of each run of ink: the number of its piece, and its first and last pixel */
+function piecesOf(ink: Ink, tell: (piece: number, from: number, to: number) => void): Component[] {
+  const { width, height, data } = ink;
+  const words = inkWords(ink);
+  let runs = { from: new Int32Array(4096), to: new Int32Array(4096), parent: new Int32Array(4096) };
+  const firstOfRow = new Int32Array(height + 1);
+  let count = 0;
+  for (let y = 0; y < height; y++) {
+    const [start, end] = [y * width, (y + 1) * width];
+    const lastAbove = count;
+    let above = y > 0 ? firstOfRow[y - 1] : 0;
+    firstOfRow[y] = count;
+    for (let at = start; at < end; at++) {
+      if (data[at] === 0) {
+        if ((at & 3) === 0 && words[at >> 2] === 0) at += 3;
+        continue;
       }
+      const from = at;
+      while (at < end && data[at] !== 0) at++;
+      if (count === runs.from.length)
+        runs = { from: doubled(runs.from), to: doubled(runs.to), parent: doubled(runs.parent) };
+      runs.from[count] = from;
+      runs.to[count] = at - 1;
+      runs.parent[count] = count;
+      // What touches it in the row above, at the corners as well.
+      while (above < lastAbove && runs.to[above] + width < from - 1) above++;
+      for (let other = above; other < lastAbove && runs.from[other] + width <= at; other++)
+        unite(runs.parent, other, count);
+      count++;
     }
   }
-  return { components, labels };
+  firstOfRow[height] = count;
+  const components: Component[] = [];
+  const pieceOf = new Int32Array(count);
+  for (let y = 0; y < height; y++) {
+    for (let run = firstOfRow[y]; run < firstOfRow[y + 1]; run++) {
+      const root = rootOf(runs.parent, run);
+      const [from, to] = [runs.from[run], runs.to[run]];
+      const [left, right, pixels] = [from - y * width, to - y * width, to - from + 1];
+      if (pieceOf[root] === 0) pieceOf[root] = components.push({ left, top: y, right, bottom: y, pixels });
+      else {
+        const component = components[pieceOf[root] - 1];
+        if (left < component.left) component.left = left;
+        if (right > component.right) component.right = right;
+        component.bottom = y;
+        component.pixels += pixels;
+      }
+      tell(pieceOf[root], from, to);
+    }
+  }
+  return components;
+}
+
+function doubled(values: Int32Array<ArrayBuffer>): Int32Array<ArrayBuffer> {
+  const more = new Int32Array(2 * values.length);
+  more.set(values);
+  return more;
+}
+
+function rootOf(parent: Int32Array, run: number): number {
+  while (parent[run] !== run) {
+    parent[run] = parent[parent[run]];
+    run = parent[run];
+  }
+  return run;
+}
+
+/** The earlier run becomes the root of both. */
+function unite(parent: Int32Array, one: number, other: number): void {
+  const [a, b] = [rootOf(parent, one), rootOf(parent, other)];
+  if (a < b) parent[b] = a;
+  else parent[a] = b;
 }
 
 /** The height that most letters have (small ones), in pixels; 0 when there are hardly any. */

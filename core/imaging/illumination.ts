@@ -79,29 +79,33 @@ function keepShadowedEdges(grids: Plane[], filled: Plane[], printed: Uint8Array)
 
 /** The largest value around, then the smallest of those: dark spots narrower than the reach are filled. */
 function closed(grid: Plane, reach: number): Plane {
-  return extreme(extreme(grid, reach, Math.max), reach, Math.min);
+  const negative = (values: Plane): Plane => ({ ...values, data: values.data.map((value) => -value) });
+  return negative(largestAround(negative(largestAround(grid, reach)), reach));
 }
 
-function extreme({ width, height, data }: Plane, reach: number, choose: (a: number, b: number) => number): Plane {
+function largestAround({ width, height, data }: Plane, reach: number): Plane {
   const rows = plane(width, height);
   const out = plane(width, height);
-  for (let y = 0; y < height; y++) {
-    for (let x = 0; x < width; x++) {
-      let value = data[y * width + x];
-      for (let at = Math.max(0, x - reach); at <= Math.min(width - 1, x + reach); at++)
-        value = choose(value, data[y * width + at]);
-      rows.data[y * width + x] = value;
-    }
-  }
-  for (let y = 0; y < height; y++) {
-    for (let x = 0; x < width; x++) {
-      let value = rows.data[y * width + x];
-      for (let at = Math.max(0, y - reach); at <= Math.min(height - 1, y + reach); at++)
-        value = choose(value, rows.data[at * width + x]);
-      out.data[y * width + x] = value;
-    }
-  }
+  for (let y = 0; y < height; y++) largestAlong(data, rows.data, y * width, 1, width, reach);
+  for (let x = 0; x < width; x++) largestAlong(rows.data, out.data, x, width, height, reach);
   return out;
+}
+
+function largestAlong(
+  from: Float32Array,
+  to: Float32Array,
+  start: number,
+  step: number,
+  count: number,
+  reach: number,
+): void {
+  for (let at = 0; at < count; at++) {
+    let value = -Infinity;
+    const last = Math.min(count - 1, at + reach);
+    for (let near = Math.max(0, at - reach); near <= last; near++)
+      if (from[start + near * step] > value) value = from[start + near * step];
+    to[start + at * step] = value;
+  }
 }
 
 /**

@@ -1,4 +1,4 @@
-import { Component, connectedComponents, letterHeight } from './components';
+import { Component, inkPieces, letterHeight } from './components';
 import { roughInk } from './ink';
 import { greyOf, Raster, shrink } from './raster';
 
@@ -85,7 +85,7 @@ export function judgeLegibility(picture: Raster, { enlarged = 1 } = {}): Legibil
   const scale = (enlarged * picture.width) / page.width;
   const grey = greyOf(page);
   const ink = roughInk(grey, FAINTEST);
-  const { components } = connectedComponents(ink);
+  const components = inkPieces(ink);
   const height = letterHeight(components) * scale;
   const { edge, dark, light } = strokeEdges(grey, ink.data);
   const { evenness, glare } = lightOn(grey);

@@ -1,4 +1,4 @@
-import { Component, connectedComponents, letterHeight } from './components';
+import { Component, inkPieces, letterHeight } from './components';
 import { Ink } from './ink';
 
 /** Angles tried when deskewing, in degrees. */
@@ -94,7 +94,7 @@ const NEIGHBOURHOOD = 3;
 
 /** How many letters have their nearest neighbour beside them, and how many above or below. */
 function neighbours(ink: Ink): { across: number; down: number } {
-  const { components } = connectedComponents(ink);
+  const components = inkPieces(ink);
   const tall = letterHeight(components) || letterHeight(components.map(turnedComponent));
   if (tall === 0) return { across: 0, down: 0 };
   const letters = components.filter(({ left, right, top, bottom }) => {

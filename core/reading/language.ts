@@ -52,8 +52,13 @@ const UNSEEN = 0.4;
  * accents that an engine lost are forgiven.
  */
 export function guessLanguage(text: string, candidates: string[]): string {
+  return tellLanguageOf(text, candidates).language;
+}
+
+/** As `guessLanguage`, with how far the language is ahead of the next likely one: by 1.6 for each frequent word. */
+export function tellLanguageOf(text: string, candidates: string[]): { language: string; lead: number } {
   const known = candidates.filter((code) => vocabularies.has(code));
-  if (known.length < 2) return candidates[0];
+  if (known.length < 2) return { language: candidates[0], lead: Infinity };
   // Names are spelt as they like, and say it again in every line.
   const words = new Set(text.match(/\p{L}{2,}/gu) ?? []);
   const scores = new Map(known.map((code) => [code, 0]));
@@ -76,9 +81,10 @@ export function guessLanguage(text: string, candidates: string[]): string {
     const code = ACCOUNTS[country];
     if (scores.has(code)) scores.set(code, scores.get(code)! + ON_PAPERS);
   }
-  const best = known.reduce((a, b) => (scores.get(b)! > scores.get(a)! ? b : a));
   const [usual] = candidates;
-  return scores.has(usual) && scores.get(best)! < scores.get(usual)! + CLEARLY_AHEAD ? usual : best;
+  if (scores.has(usual)) scores.set(usual, scores.get(usual)! + CLEARLY_AHEAD);
+  const [first, second] = known.toSorted((a, b) => scores.get(b)! - scores.get(a)!);
+  return { language: first, lead: scores.get(first)! - scores.get(second)! };
 }
 
 interface Threes {

@@ -4,9 +4,9 @@ import { readLines } from './lineReader';
 import { rasterOf } from './rasters';
 import { recognise } from './recognise';
 
-async function printed(text: string, width = 900): Promise<Raster> {
+async function printed(text: string, width = 900): Promise<{ picture: Raster }> {
   const svg = `<svg xmlns="http://www.w3.org/2000/svg" width="${width}" height="60"><rect width="100%" height="100%" fill="white"/><text x="10" y="44" font-size="40" font-family="DejaVu Sans, sans-serif">${text}</text></svg>`;
-  return rasterOf(sharp(Buffer.from(svg)).toColourspace('b-w'));
+  return { picture: await rasterOf(sharp(Buffer.from(svg)).toColourspace('b-w')) };
 }
 const textOf = (words: { characters: { text: string }[] }[]) =>
   words.map(({ characters }) => characters.map(({ text }) => text).join('')).join(' ');
@@ -39,6 +39,16 @@ it('says when a language is not installed, and reads on in others', async () => 
     report: { happened: expect.stringContaining('a language is not installed on this machine') },
   });
   expect(textOf((await readLines([line], 'eng'))[0])).toBe('Total due');
+});
+
+it('reads on after a line whose picture could not be made', async () => {
+  const broken = {
+    get picture(): Raster {
+      throw new Error('no such picture');
+    },
+  };
+  await expect(readLines([await printed('Total due'), broken], 'eng')).rejects.toThrow('no such picture');
+  expect(textOf((await readLines([await printed('Invoice')], 'eng'))[0])).toBe('Invoice');
 });
 
 it('tells the language of a page and reads it in that', async () => {

@@ -1,4 +1,5 @@
 import { ChildProcessWithoutNullStreams } from 'node:child_process';
+import { once } from 'node:events';
 import { existsSync } from 'node:fs';
 import { dirname, join, resolve } from 'node:path';
 import { Problem } from '@crow/contract/problems';
@@ -34,10 +35,11 @@ class LineReader {
     this.child.stdin.on('error', () => undefined);
     this.child.on('error', () => this.end('it could not be started'));
     this.child.on('close', () => this.end(plainReason(this.errors)));
+    this.rest();
   }
 
   /** @throws Problem 'page-not-read', 'took-too-long' */
-  async read(lines: readonly Raster[]): Promise<SpelledWord[][]> {
+  async read(lines: readonly { picture: Raster }[]): Promise<SpelledWord[][]> {
     if (this.ended) throw new Problem('page-not-read', { detail: plainReason(this.errors) });
     clearTimeout(this.idle);
     this.hold(true);
@@ -50,20 +52,25 @@ class LineReader {
       const read = new Promise<string[]>((done, fail) => {
         this.waiting = { missing: lines.length, read: [], done, fail };
       });
-      for (const { width, height, data } of lines.map(greyOf)) {
+      // Should it end before everything is written, nobody waits for what it has read yet.
+      read.catch(() => undefined);
+      for (const line of lines) {
+        const { width, height, data } = greyOf(line.picture);
         const size = Buffer.alloc(8);
         size.writeUInt32LE(width, 0);
         size.writeUInt32LE(height, 4);
         this.child.stdin.write(size);
-        this.child.stdin.write(Buffer.from(data.buffer, data.byteOffset, data.length));
+        const taken = this.child.stdin.write(Buffer.from(data.buffer, data.byteOffset, data.length));
+        if (!taken) await Promise.race([once(this.child.stdin, 'drain').catch(() => read), read]);
       }
       return (await read).map(parseSpelled);
     } catch (error) {
+      // It may be in the middle of a line that it will never get.
+      if (!this.ended) this.retire();
       throw late ? new Problem('took-too-long', { what: 'Reading the page', seconds: SECONDS }) : error;
     } finally {
       clearTimeout(timer);
-      this.hold(false);
-      this.idle = setTimeout(() => this.retire(), IDLE).unref();
+      this.rest();
     }
   }
 
@@ -81,6 +88,11 @@ class LineReader {
         done(read);
       }
     }
+  }
+
+  private rest(): void {
+    this.hold(false);
+    this.idle = setTimeout(() => this.retire(), IDLE).unref();
   }
 
   /** Ends it; from now on nobody is given it to read with. */
@@ -108,21 +120,33 @@ class LineReader {
 const readers = new Map<LineReader, boolean>();
 
 /**
- * Reads pictures of single lines of text, dark on white, capitals about 30 pixels high.
+ * Reads pictures of single lines of text, dark on white, capitals about 30 pixels high. A picture is asked for when the reader
+ * is ready for it.
  * @param language ISO 639-2, of an installed one
  * @returns for each line its words
  * @throws Problem 'page-not-read', 'took-too-long'
  */
-export async function readLines(lines: readonly Raster[], language: string): Promise<SpelledWord[][]> {
+export async function readLines(
+  lines: readonly { readonly picture: Raster }[],
+  language: string,
+): Promise<SpelledWord[][]> {
   if (lines.length === 0) return [];
-  const free = [...readers].find(([reader, busy]) => !busy && !reader.ended && reader.language === language);
-  const reader = free?.[0] ?? new LineReader(language);
+  const reader = freeReader(language) ?? new LineReader(language);
   readers.set(reader, true);
   try {
     return await reader.read(lines);
   } finally {
     if (readers.has(reader)) readers.set(reader, false);
   }
+}
+
+/** Has a language's models loaded, since lines in it are soon to be read. */
+export function expectLines(language: string): void {
+  if (!freeReader(language)) readers.set(new LineReader(language), false);
+}
+
+function freeReader(language: string): LineReader | undefined {
+  return [...readers].find(([reader, busy]) => !busy && !reader.ended && reader.language === language)?.[0];
 }
 
 /** The compiled program: beside the bundle that runs, or in the checkout. */

@@ -16,16 +16,22 @@ import {
 import { cutStrips, PART_MARGIN, partOf, Strip } from '@crow/core/reading/layout/strips';
 import { Segment } from '@crow/core/reading/layout/segments';
 import { SpelledWord } from '@crow/core/reading/spelled';
-import { guessLanguage, TOLD_APART } from '@crow/core/reading/language';
+import { guessLanguage, tellLanguageOf, TOLD_APART } from '@crow/core/reading/language';
 import { PageText } from '@crow/core/reading/words';
 import { dictionaryOf } from './dictionary';
 import { installedLanguages } from './languageData';
-import { readLines } from './lineReader';
+import { expectLines, readLines } from './lineReader';
 
 /** Heights of a capital, in pixels, in which strips are read, and doubtful ones again. */
 const [CAPITAL, AGAIN] = [30, 23];
-/** So much of a page's text is read first to tell its language, in pixels of the strips' widths. */
-const ENOUGH_TO_TELL = 3200;
+/**
+ * A page's text is read by portions of such a width, in pixels of strips, until its language is so far ahead of the others that
+ * the rest has nothing to say to it, or so much is read. Where the recogniser's doubt tells, it takes as much to be trusted.
+ */
+const PORTION = 1000;
+const CLEAR_LEAD = 6;
+const MOST_TO_TELL = 7000;
+const ENOUGH_TO_DOUBT = 3200;
 
 /**
  * Recognises the text of an upright page. The recogniser gets it as strips, one for each line or cell that was found: its own
@@ -37,6 +43,7 @@ const ENOUGH_TO_TELL = 3200;
  */
 export async function recognise(picture: Raster, languages: string[]): Promise<PageText> {
   const { width, height } = picture;
+  expectLines(languages[0]);
   const layout = layOut(picture);
   const strips = cutStrips(layout.page, layout.pieces, layout.segments, CAPITAL);
   const { words: read, language } = await readInItsLanguage(strips, languages);
@@ -101,34 +108,39 @@ async function otherModel(language: string): Promise<string | undefined> {
   return FIGURE_MODELS.find((each) => each !== language && installed.includes(each));
 }
 
+/** Fetches what doubtful words are settled with, while the page is read for the first time. */
+async function prepareFor(language: string): Promise<void> {
+  void dictionaryOf(language);
+  const other = await otherModel(language);
+  if (other) expectLines(other);
+}
+
 async function readInItsLanguage(
   strips: Strip[],
   languages: string[],
 ): Promise<{ words: SpelledWord[][]; language: string }> {
-  const [usual] = languages;
-  if (languages.length === 1) return { words: await readStrips(strips, usual), language: usual };
-  const order = strips.map((_, at) => at).sort((a, b) => strips[b].picture.width - strips[a].picture.width);
-  let [count, seen] = [0, 0];
-  while (count < order.length && seen < ENOUGH_TO_TELL) seen += strips[order[count++]].picture.width;
-  const sample = order.slice(0, count);
-  const tried = new Map<string, SpelledWord[][]>();
-  const trial = async (language: string) => {
-    const words = tried.get(language) ?? (await readStrips(at(strips, sample), language));
-    tried.set(language, words);
-    return words;
+  if (languages.length === 1) return { words: await readLines(strips, languages[0]), language: languages[0] };
+  const done = new Map<string, SpelledWord[][]>();
+  const readIn = async (language: string, numbers: number[]) => {
+    const known = done.get(language) ?? [];
+    done.set(language, known);
+    const missing = numbers.filter((number) => known[number] === undefined);
+    const read = await readLines(at(strips, missing), language);
+    read.forEach((words, number) => (known[missing[number]] = words));
+    return at(known, numbers);
   };
-  const language = await tellLanguage(languages, trial);
-  const sampled = tried.get(language);
-  const rest = sampled ? order.slice(count) : order;
-  const others = await readStrips(at(strips, rest), language);
-  const words: SpelledWord[][] = strips.map(() => []);
-  sampled?.forEach((line, number) => (words[sample[number]] = line));
-  rest.forEach((strip, number) => (words[strip] = others[number]));
+  const widestFirst = strips.map((_, number) => number).sort((a, b) => strips[b].width - strips[a].width);
+  const language = await tellLanguage(widestFirst, (number) => strips[number].width, languages, readIn);
+  await prepareFor(language);
+  await readIn(language, widestFirst);
+  const words = done.get(language)!;
   const told = languages.filter((each) => TOLD_APART.includes(each));
-  if (count >= order.length || !told.includes(language)) return { words, language };
+  if (!told.includes(language)) return { words, language };
   // With all of the text there may be more to tell by.
   const better = guessLanguage(plain(words), [language, ...told.filter((each) => each !== language)]);
-  return better === language ? { words, language } : { words: await readStrips(strips, better), language: better };
+  if (better === language) return { words, language };
+  await readIn(better, widestFirst);
+  return { words: done.get(better)!, language: better };
 }
 
 /** A language that was added is taken when the recogniser's doubt is less than this part of what it is otherwise. */
@@ -137,18 +149,32 @@ const LESS_DOUBT = 0.75;
 /**
  * The language of a text: by its words as far as they are known; languages of which no words are known are tried, and the one in
  * which the recogniser is clearly surest is taken.
+ * @param order of the strips, those that say most first
+ * @param readIn reads some of them
  */
 async function tellLanguage(
+  order: number[],
+  widthOf: (strip: number) => number,
   languages: string[],
-  trial: (language: string) => Promise<SpelledWord[][]>,
+  readIn: (language: string, strips: number[]) => Promise<SpelledWord[][]>,
 ): Promise<string> {
   const told = languages.filter((language) => TOLD_APART.includes(language));
   const added = languages.filter((language) => !told.includes(language));
-  let best = told.length > 0 ? guessLanguage(plain(await trial(told[0])), told) : added.shift()!;
+  let [count, seen] = [0, 0];
+  const grow = (until: number) => {
+    while (count < order.length && seen < until) seen += widthOf(order[count++]);
+    return order.slice(0, count);
+  };
+  let best = told[0] ?? added.shift();
+  for (let lead = 0; told.length > 1 && lead < CLEAR_LEAD && seen < MOST_TO_TELL && count < order.length;) {
+    const words = await readIn(told[0], grow(seen + PORTION));
+    ({ language: best, lead } = tellLanguageOf(plain(words), told));
+  }
   if (added.length === 0) return best;
-  let least = LESS_DOUBT * doubt(await trial(best));
+  const sample = grow(ENOUGH_TO_DOUBT);
+  let least = LESS_DOUBT * doubt(await readIn(best, sample));
   for (const language of added) {
-    const doubtful = doubt(await trial(language));
+    const doubtful = doubt(await readIn(language, sample));
     if (doubtful >= least) continue;
     [best, least] = [language, doubtful];
   }
@@ -182,13 +208,6 @@ async function readParts(
     ...strip,
     picture: partOf(strip, parts[number].from, parts[number].until),
   }));
-  const read = settle(await readStrips(cut, language), cut, capital);
+  const read = settle(await readLines(cut, language), cut, capital);
   return read.map((words, number) => movedBy(words, Math.max(0, parts[number].from) - PART_MARGIN));
-}
-
-function readStrips(strips: Strip[], language: string): Promise<SpelledWord[][]> {
-  return readLines(
-    strips.map(({ picture }) => picture),
-    language,
-  );
 }

@@ -1,4 +1,4 @@
-import { Component, connectedComponents } from '../components';
+import { Component, inkPieces } from '../components';
 import { roughInk } from '../ink';
 import { Point, Quad } from '../quad';
 import { Raster, shrink } from '../raster';
@@ -39,7 +39,7 @@ export interface Print {
 export function findPrint(picture: Raster): Print {
   const small = shrink(picture, LETTERS_AT);
   const scale = picture.width / small.width;
-  const all = connectedComponents(roughInk(small)).components.filter(isLetter);
+  const all = inkPieces(roughInk(small)).filter(isLetter);
   all.sort((a, b) => a.top - b.top);
   const nearest = new Int32Array(all.length).fill(-1);
   const gaps = new Float32Array(all.length).fill(Infinity);

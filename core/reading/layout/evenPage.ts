@@ -32,7 +32,12 @@ export function evenPage(picture: Raster): { page: Raster; ink: Ink } {
   const data = bytesOf(page);
   turnDarkGrounds(page.width, page.height, data);
   const ink = new Uint8Array(data.length);
-  for (let at = 0; at < data.length; at++) if (data[at] < INK_BELOW) ink[at] = 1;
+  // Four pixels of white paper at a time: that is most of a page.
+  const four = data.byteOffset % 4 === 0 ? new Uint32Array(data.buffer, data.byteOffset, data.length >> 2) : [];
+  for (let at = 0; at < data.length; at++) {
+    if ((at & 3) === 0 && four[at >> 2] === 0xffffffff) at += 3;
+    else if (data[at] < INK_BELOW) ink[at] = 1;
+  }
   return { page: { ...page, data }, ink: { width: page.width, height: page.height, data: ink } };
 }
 
@@ -41,7 +46,9 @@ function quantile(values: Float32Array, share: number): number {
 }
 
 /** Paper becomes white and the darkest ink nearly black, by one curve for the whole page. */
-function stretched({ width, height, data }: Raster, paper: number, small: Raster): Raster {
+function stretched(picture: Raster, paper: number, small: Raster): Raster {
+  const { width, height } = picture;
+  const data = bytesOf(picture);
   const counts = new Uint32Array(256);
   for (const value of small.data) counts[value]++;
   let [dark, seen] = [0, 0];

@@ -1,4 +1,4 @@
-import { connectedComponents, letterHeight } from '../../imaging/components';
+import { inkPieces, letterHeight } from '../../imaging/components';
 import { bytesOf, Raster } from '../../imaging/raster';
 import { evenPage } from './evenPage';
 import { Rule, takeOutRules } from './ruledLines';
@@ -18,9 +18,9 @@ export interface PageLayout {
 /** Finds the text on a page that is upright and level, or nearly so. The picture stays as it is. */
 export function layOut(picture: Raster): PageLayout {
   const { page, ink } = evenPage(picture);
-  const { rules, taken } = takeOutRules(ink, letterHeight(connectedComponents(ink).components) || USUAL_LETTER);
+  const { rules, taken } = takeOutRules(ink, letterHeight(inkPieces(ink)) || USUAL_LETTER);
   const data = bytesOf(page);
-  for (let at = 0; at < taken.length; at++) if (taken[at] !== 0) data[at] = 255;
+  for (const at of taken) data[at] = 255;
   const found = findSegments(ink);
   const { segments, rows } = inReadingOrder(found.segments);
   return { page, segments, rows, pieces: found, rules };

@@ -1,4 +1,4 @@
-import { Ink } from '../../imaging/ink';
+import { Ink, inkWords } from '../../imaging/ink';
 
 /** A ruled line on a page, or the side of a box; edges in pixels, both inclusive. */
 export interface Rule {
@@ -24,10 +24,10 @@ const FREE = 0.75;
  * the line is.
  * @param ink changed in place
  * @param letter the height of small letters, in pixels
- * @returns the lines, and for each pixel whether it was part of one (1)
+ * @returns the lines, and the pixels that were part of one
  */
-export function takeOutRules(ink: Ink, letter: number): { rules: Rule[]; taken: Uint8Array } {
-  const taken = new Uint8Array(ink.data.length);
+export function takeOutRules(ink: Ink, letter: number): { rules: Rule[]; taken: number[] } {
+  const taken: number[] = [];
   // Where rules run: bit 1 across, bit 2 down. Where they cross, neither is thin, and both go.
   const courses = new Uint8Array(ink.data.length);
   const thickest = Math.max(3, Math.round(MOST_THICKNESS * letter));
@@ -41,7 +41,7 @@ export function takeOutRules(ink: Ink, letter: number): { rules: Rule[]; taken: 
       if (pixels > thickest * length) continue;
       // Where letters of bold print touch, their serifs run on for long, but strokes stand on them.
       if (clear(ink, runs, thickest + 1, across, taken) < FREE * length) continue;
-      for (const run of runs) mark(courses, ink.width, run, across);
+      for (const run of runs) mark(courses, ink.width, run, across, taken);
       const { from, to, first, last } = rule;
       rules.push(
         across
@@ -50,10 +50,7 @@ export function takeOutRules(ink: Ink, letter: number): { rules: Rule[]; taken: 
       );
     }
   }
-  for (let at = 0; at < taken.length; at++) {
-    if (courses[at] === 3) taken[at] = 1;
-    if (taken[at] !== 0) ink.data[at] = 0;
-  }
+  for (const at of taken) ink.data[at] = 0;
   return { rules, taken };
 }
 
@@ -65,26 +62,39 @@ interface Run {
   to: number;
 }
 
-function longRuns({ width, height, data }: Ink, least: number, across: boolean): Run[] {
-  const runs: Run[] = [];
-  const [lines, length] = across ? [height, width] : [width, height];
-  const [perLine, step] = across ? [width, 1] : [1, width];
-  for (let line = 0; line < lines; line++) {
-    let [from, last, dark] = [-1, -1, 0];
-    for (let place = 0, at = line * perLine; place < length; place++, at += step) {
-      if (data[at] === 0) continue;
-      if (from < 0 || place - last > TORN + 1) {
-        if (last - from + 1 >= least && from >= 0 && dark >= SOLID * (last - from + 1))
-          runs.push({ line, from, to: last });
-        from = place;
-        dark = 0;
+/** Runs along all rows, or along all columns, one row or column after the other. The page is gone through as it lies in memory. */
+function longRuns(ink: Ink, least: number, across: boolean): Run[] {
+  const { width, height, data } = ink;
+  const words = inkWords(ink);
+  const lines = across ? height : width;
+  const found: Run[][] = [];
+  const from = new Int32Array(lines).fill(-1);
+  const last = new Int32Array(lines).fill(-1);
+  const dark = new Int32Array(lines);
+  const end = (line: number) => {
+    const length = last[line] - from[line] + 1;
+    if (from[line] >= 0 && length >= least && dark[line] >= SOLID * length)
+      (found[line] ??= []).push({ line, from: from[line], to: last[line] });
+  };
+  for (let y = 0; y < height; y++) {
+    for (let x = 0, at = y * width; x < width; x++, at++) {
+      if (data[at] === 0) {
+        // Three more pixels of paper, or the rest of the row.
+        if ((at & 3) === 0 && words[at >> 2] === 0) [x, at] = [x + 3, at + 3];
+        continue;
       }
-      last = place;
-      dark++;
+      const [line, place] = across ? [y, x] : [x, y];
+      if (from[line] < 0 || place - last[line] > TORN + 1) {
+        end(line);
+        from[line] = place;
+        dark[line] = 0;
+      }
+      last[line] = place;
+      dark[line]++;
     }
-    if (from >= 0 && last - from + 1 >= least && dark >= SOLID * (last - from + 1)) runs.push({ line, from, to: last });
   }
-  return runs;
+  for (let line = 0; line < lines; line++) end(line);
+  return found.flat();
 }
 
 interface Joined {
@@ -136,22 +146,20 @@ function extend(group: Joined, from: number, to: number, first: number, last: nu
   group.last = Math.max(group.last, last);
 }
 
-function mark(courses: Uint8Array, width: number, { line, from, to }: Run, across: boolean): void {
+function mark(courses: Uint8Array, width: number, { line, from, to }: Run, across: boolean, taken: number[]): void {
   const [start, step, bit] = across ? [line * width, 1, 1] : [line, width, 2];
-  for (let place = from; place <= to; place++) courses[start + place * step] |= bit;
+  for (let place = from; place <= to; place++) {
+    const at = start + place * step;
+    courses[at] |= bit;
+    if (courses[at] === 3) taken.push(at);
+  }
 }
 
 /**
  * Marks the pixels of a rule where the ink across it is no thicker than a rule, if that is so over most of its length.
  * @returns over how many pixels of its length it is so
  */
-function clear(
-  { width, height, data }: Ink,
-  runs: Run[],
-  thickest: number,
-  across: boolean,
-  taken: Uint8Array,
-): number {
+function clear({ width, height, data }: Ink, runs: Run[], thickest: number, across: boolean, taken: number[]): number {
   const aside = across ? width : 1;
   const most = across ? height : width;
   const free: number[] = [];
@@ -173,6 +181,6 @@ function clear(
     }
   }
   const length = Math.max(...runs.map(({ to }) => to)) - Math.min(...runs.map(({ from }) => from)) + 1;
-  if (places.size >= FREE * length) for (const at of free) taken[at] = 1;
+  if (places.size >= FREE * length) for (const at of free) taken.push(at);
   return places.size;
 }

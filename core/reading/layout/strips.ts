@@ -4,7 +4,10 @@ import { PageSegments, Segment } from './segments';
 
 /** A segment cut out of its page, alone on white paper, level, in the size that the recogniser likes. */
 export interface Strip {
-  picture: Raster;
+  /** Cut out when it is first asked for, so that the first strips can be read while others are still to be cut. */
+  readonly picture: Raster;
+  /** The picture's, in pixels. */
+  width: number;
   /** Pixels of the strip for each of the page. */
   scale: number;
   /** Where the strip's upper left corner is on the page, and how much its rows fall towards the right there. */
@@ -66,13 +69,24 @@ function cutStrip(near: Near, segment: Segment, number: number, capital: number)
   const margin = Math.max(2, Math.round(PAPER / scale));
   const [left, top] = [segment.left - margin, segment.top - margin];
   const [wide, high] = [segment.right + 1 + margin - left, segment.bottom + 1 + margin - top];
-  const source = ownPixels(near, number, left, top, wide, high);
   const [width, height] = [Math.max(1, Math.round(wide * scale)), Math.max(1, Math.round(high * scale))];
-  const enlarged = resized({ width: wide, height: high, channels: 1, data: source }, width, height);
   const fall = Math.round(Math.abs(slope) * width);
   const lower = height - Math.min(fall, Math.max(0, height - Math.round((segment.letter + 2 * margin) * scale)));
-  const picture = fall === 0 ? enlarged : levelled(enlarged, slope, lower);
-  return { picture, scale, left, top: slope < 0 ? top + (height - lower) / scale : top, slope };
+  let cut: Raster | undefined;
+  return {
+    get picture() {
+      if (cut) return cut;
+      const source = ownPixels(near, number, left, top, wide, high);
+      const enlarged = resized({ width: wide, height: high, channels: 1, data: source }, width, height);
+      cut = fall === 0 ? enlarged : levelled(enlarged, slope, lower);
+      return cut;
+    },
+    width,
+    scale,
+    left,
+    top: slope < 0 ? top + (height - lower) / scale : top,
+    slope,
+  };
 }
 
 /** Columns moved up or down by whole pixels, so that a slanted line is level: the blur of in-between pixels is spared. */
@@ -145,30 +159,51 @@ function resized(picture: Raster, width: number, height: number): Raster {
   const down = weights(picture.height, height);
   const between = new Float32Array(width * picture.height);
   const data = bytesOf(picture);
-  for (let y = 0; y < picture.height; y++) {
-    for (let x = 0; x < width; x++) {
-      const start = y * picture.width + across.first[x];
-      const shares = x * across.taps;
-      let sum = 0;
-      for (let at = 0; at < across.taps; at++) sum += across.shares[shares + at] * data[start + at];
-      between[y * width + x] = sum;
-    }
-  }
+  for (let y = 0; y < picture.height; y++) alongRow(data, y * picture.width, across, between, y * width, width);
   const out = new Uint8Array(width * height);
+  const sums = new Float32Array(width);
   for (let y = 0; y < height; y++) {
-    const start = down.first[y] * width;
-    const shares = y * down.taps;
-    for (let x = 0; x < width; x++) {
-      let sum = 0.5;
-      for (let at = 0; at < down.taps; at++) sum += down.shares[shares + at] * between[start + at * width + x];
-      out[y * width + x] = sum < 0 ? 0 : sum > 255 ? 255 : sum;
+    sums.fill(0.5);
+    for (let tap = 0; tap < down.taps; tap++) {
+      const share = down.shares[y * down.taps + tap];
+      if (share !== 0) addRow(sums, between, (down.first[y] + tap) * width, share);
+    }
+    for (let x = 0, at = y * width; x < width; x++, at++) {
+      const sum = sums[x];
+      out[at] = sum < 0 ? 0 : sum > 255 ? 255 : sum;
     }
   }
   return { width, height, channels: 1, data: out };
 }
 
+function addRow(sums: Float32Array, rows: Float32Array, start: number, share: number): void {
+  for (let x = 0; x < sums.length; x++) sums[x] += share * rows[start + x];
+}
+
+function alongRow(
+  data: Uint8Array,
+  start: number,
+  { taps, first, shares }: Weights,
+  into: Float32Array,
+  at: number,
+  width: number,
+): void {
+  for (let x = 0, share = 0; x < width; x++) {
+    const from = start + first[x];
+    let sum = 0;
+    for (let tap = 0; tap < taps; tap++, share++) sum += shares[share] * data[from + tap];
+    into[at + x] = sum;
+  }
+}
+
+interface Weights {
+  taps: number;
+  first: Int32Array;
+  shares: Float32Array;
+}
+
 /** For each pixel of a longer or shorter row, where the pixels that it is made of begin, and their shares. */
-function weights(from: number, to: number): { taps: number; first: Int32Array; shares: Float32Array } {
+function weights(from: number, to: number): Weights {
   const step = from / to;
   const stretch = Math.max(1, step);
   const taps = Math.min(from, Math.ceil(4 * stretch) + 1);
@@ -191,6 +226,6 @@ function weights(from: number, to: number): { taps: number; first: Int32Array; s
 
 function catmullRom(x: number): number {
   const t = Math.abs(x);
-  if (t < 1) return 1.5 * t ** 3 - 2.5 * t ** 2 + 1;
-  return t < 2 ? -0.5 * t ** 3 + 2.5 * t ** 2 - 4 * t + 2 : 0;
+  if (t < 1) return (1.5 * t - 2.5) * t * t + 1;
+  return t < 2 ? ((-0.5 * t + 2.5) * t - 4) * t + 2 : 0;
 }
