@@ -32,6 +32,7 @@ export const NUMBER = any(
   'fatura (?:n\\.?[o°º]|no|numero)\\.?',
   'documento (?:n\\.?[o°º]|n|nr)\\.?',
   'n\\. documento',
+  'doc(?:umento)?\\.? ?(?:n|no|nr|num)[.°º]*',
   'factuur-? ?(?:nr|nummer)\\.?',
   'factuurnummer',
   'factuurnr\\.?',
@@ -94,6 +95,14 @@ export const DUE = any(
   'verval(?:datum|dag)',
   '(?:te )?betalen (?:voor|binnen)',
   'uiterste betaaldatum',
+  // Sentences that ask for the money, its sum in between.
+  '(?:pay|remit|settle|transfer)\\b.{0,60}? (?:by|before|until|no later than)',
+  '(?:uberweisen|zahlen|begleichen|zahlung)\\b.{0,60}? bis(?: zum| spatestens)?',
+  '(?:payer|regler|virer|paiement|reglement)\\b.{0,60}? (?:avant|au plus tard|jusqu.?au)(?: le)?',
+  '(?:pagar|abonar|pago)\\b.{0,60}? antes del?',
+  '(?:pagare|saldare|versare|pagamento)\\b.{0,60}? entro(?: il)?',
+  '(?:betalen|voldoen|overmaken|betaling)\\b.{0,60}? (?:voor|uiterlijk)',
+  '(?:pagar|liquidar|pagamento)\\b.{0,60}? ate(?: a| ao dia)?',
 );
 /** Dates of something else. */
 export const OTHER_DATE = any(

@@ -3,7 +3,7 @@ import { readAmount } from './money';
 import { Fact, leastSure, placeOf } from './fact';
 import { labelOf } from './labelled';
 import { NUMBER, OTHER_NUMBER, PLAIN_NUMBER, DATE, DUE } from './labels';
-import { Row } from './rows';
+import { fold, Row } from './rows';
 
 /** What an invoice's or receipt's number looks like: figures, perhaps with letters, hyphens, strokes and points between. */
 const LOOKS_LIKE_ONE = /^#?[A-Z]{0,6}[-/.]?\d[\dA-Z]*(?:[-/.][\dA-Z]+)*$/i;
@@ -23,7 +23,7 @@ export function findNumber(rows: readonly Row[]): Fact | null {
         day: DATE,
         due: DUE,
       });
-      const named = label?.name === 'number' ? 3 : label?.name === 'plain' || hash ? 1.4 : titled(row, at) ? 1.8 : -9;
+      const named = label?.name === 'number' ? 3 : label?.name === 'plain' || hash ? 1.4 : titled(row, word) ? 1.8 : -9;
       if (label && (label.name === 'other' || label.name === 'day' || label.name === 'due') && !hash) return;
       const score = named - (label?.away ?? 0) * 0.05 - (label?.where === 'above' ? 0.2 : 0) - row.number * 0.01;
       if (score < 0 || (best && best.score >= score)) return;
@@ -39,12 +39,15 @@ export function findNumber(rows: readonly Row[]): Fact | null {
 const trimmed = (text: string) => text.replace(/^[(:]+|[):;,.]+$/g, '');
 
 /** A word in a heading: “Invoice 2026-0417”. */
-function titled(row: Row, at: number): boolean {
-  const before = row.words
-    .slice(0, at)
-    .map(({ text }) => text)
-    .join(' ');
-  return /^(?:(?:tax |vat |sales )?invoice|rechnung|facture|factura|fattura|factuur|fatura|receipt|quittung)$/i.test(
+function titled(row: Row, word: Word): boolean {
+  const cell = row.cells.find(({ words }) => words.includes(word))!;
+  const before = fold(
+    cell.words
+      .slice(0, cell.words.indexOf(word))
+      .map(({ text }) => text)
+      .join(' '),
+  );
+  return /^(?:(?:tax |vat |sales )?invoice|rechnung|facture|factura|fattura|factuur|fatura|receipt|quittung)[:.]?$/.test(
     before.trim(),
   );
 }

@@ -1,7 +1,9 @@
+import { Box } from '../../geometry';
 import { editDistance } from '../../finding/editDistance';
-import { PageText } from '../words';
+import { PageText, Word } from '../words';
 import { Fact, placeOf } from './fact';
-import { Cell, Row } from './rows';
+import { COLUMN } from './labels';
+import { Cell, fold, Row } from './rows';
 
 const COMPANY =
   /(?<![\p{L}.])(ltd|limited|llp|plc|gmbh|ag|kg|ohg|ug|e\.? ?k\.?|e\.? ?v\.?|sarl|s\.a\.r\.l\.|sas|s\.a\.|sa|co\.?|& sons|& söhne|& fils|e hijos|e figli|& zonen|& filhos|s\.l\.|s\.r\.l\.|s\.p\.a\.|b\.v\.|n\.v\.|lda\.?|council|school|surgery|stadtwerke|verein|bank|insurance|university|museum)(?![\p{L}])/iu;
@@ -10,15 +12,27 @@ const NOT_A_NAME =
 /** How much of the first page's height letterheads take; of a till's long paper, not more than so many widths. */
 const HEAD = 0.3;
 const HEAD_IN_WIDTHS = 0.45;
+/** Where the small print at the foot of a page begins, as a share of its height or of what is printed on it. */
+const FOOT = 0.88;
+
+/** From here on a line in the head says more than small print. */
+const STANDS_OUT = 0.65;
 
 type FirstPage = Pick<PageText, 'width' | 'height'>;
 
-/** Who a paper is from: one of those known already, or the name in its letterhead. */
+/** Who a paper is from: one of those known already, or the name in its letterhead or in the small print at its foot. */
 export function findSender(rows: readonly Row[], first: FirstPage | undefined, known: string[]): Fact | null {
-  if (!first) return null;
+  const onFirst = rows.filter(({ page }) => page === 1);
+  if (!first || onFirst.length === 0) return null;
   const lowest = Math.min(HEAD * first.height, Math.max(HEAD_IN_WIDTHS * first.width, 0.16 * first.height));
-  const head = rows.filter(({ page, box }) => page === 1 && box[1] < lowest);
-  return findKnownVendor(head, known) ?? findVendor(head, rows);
+  const head = onFirst.filter(({ box }) => box[1] < lowest);
+  const last = Math.max(...onFirst.map(({ box: [, y] }) => y));
+  const foot = onFirst.filter(({ box: [, y] }) => y > lowest && y >= Math.min(last, FOOT * first.height));
+  const confirmed = findKnownVendor([...head, ...foot], known);
+  if (confirmed) return confirmed;
+  const heading = findVendor(head, rows);
+  // A line that nothing speaks for but its height may as well be whom the paper goes to.
+  return heading && heading.confidence >= STANDS_OUT ? heading : (findInSmallPrint(foot) ?? heading);
 }
 
 /** Why a sender is told that a person has confirmed before. */
@@ -46,40 +60,179 @@ function lettersOf(text: string): string {
 }
 
 /** Web and mail addresses and the small print at the foot name the firm again. */
-function saidAgain(cell: Cell, rows: readonly Row[]): number {
-  const key = lettersOf(cell.text);
-  const own = lettersOf(cell.text.split(' ').sort((a, b) => b.length - a.length)[0]);
+function saidAgain({ text }: Pick<Cell, 'text'>, rows: readonly Row[]): number {
+  const key = lettersOf(text);
+  const own = lettersOf(text.split(' ').sort((a, b) => b.length - a.length)[0]);
   let said = 0;
-  for (const { text } of rows) {
-    const letters = lettersOf(text);
+  for (const row of rows) {
+    const letters = lettersOf(row.text);
     if (letters !== key && letters.includes(key)) said = Math.max(said, 1);
-    if (own.length >= 4 && /[@]|www\.|\.\w{2,}$/.test(text) && letters.includes(own)) said = Math.max(said, 0.8);
+    const isItsAddress = (word: string) => /@|www\.|\w\.[a-z]{2,}\W*$/i.test(word) && lettersOf(word).includes(own);
+    if (own.length >= 4 && row.words.some((word) => isItsAddress(word.text))) said = Math.max(said, 0.8);
   }
   return said;
 }
 
-/** The line in the head of the first page that stands out by size, height, form of a name and being named again. */
+/** What stands before the sender's name, before the one it goes to, and on the line of a person who is written to (folded). */
+const FROM = /^(?:from|von|absender|expediteur|emetteur|remitente|emisor|mittente|afzender|emitente)\s*:\s*/;
+const TO =
+  /^(?:(?:bill(?:ed)?|invoiced?|sold|ship(?:ped)?|deliver(?:ed|y)?|sent?d?|charged?)[ -]to|to\s*:|to$|customer|client|buyer|attn|an\s*:|an$|rechnung an|kunde|kaufer|empfanger|lieferadresse|rechnungsadresse|a l'attention|facture a|destinataire|adresse de|livre a|cliente|destinatario|spett|fatturare|aan\s*:|aan$|t\.?a\.?v|klant|factuuradres|adquirente)\b/;
+const PERSON =
+  /^(?:mr|mrs|ms|miss|herrn?|frau|familie|firma|fa\.|monsieur|madame|mlle|mme|m\.|sr\.?|sra\.?|senor|senora|sig\.?(?:ra|na)?|signor|signora|dhr\.?|mevr\.?|de heer|mevrouw|exm[oa]|senhor|senhora)(?= |$)/;
+const GREETING =
+  /^\W*(?:welcome|willkommen|bienvenue|bienvenid[oa]s?|benvenut[oi]|welkom|bem-?vind[oa]s?)\b\W*(?:(?:to|bei|in der|im|chez|al?|da|bij|ao?)\s+)?/;
+/** Signs that a block of lines is the sender's own. */
+const OWN_SIGN =
+  /@|www\.|\b(?:tel|phone|telefon|fax|vat|ust|tva|p\.? ?iva|nif|cif|siret|btw|kvk|company no|inh\.|iban)\b/;
+/** Lines of a block stand under each other within so many heights, and begin, end or have their middle at one place. */
+const NEAR = 1.25;
+const ALIGNED = 1.6;
+/** Lines of a name in two lines are as tall as each other, and so much taller than usual. */
+const LARGE = 1.3;
+const AS_TALL = 0.12;
+
+/** Lines under each other in the head of a page: a letterhead, an address. */
+interface Block {
+  cells: { cell: Cell; row: Row; rank: number }[];
+  /** Whether it is the address that the paper goes to. */
+  recipient: boolean;
+}
+
+function blocksOf(head: readonly Row[]): Block[] {
+  const blocks: Block[] = [];
+  head.forEach((row, rank) => {
+    for (const cell of row.cells) {
+      const home = blocks.findLast(({ cells }) => standsUnder(cell.box, cells[cells.length - 1].cell.box));
+      if (home && !TO.test(cell.folded) && !FROM.test(cell.folded)) home.cells.push({ cell, row, rank });
+      else blocks.push({ cells: [{ cell, row, rank }], recipient: false });
+    }
+  });
+  for (const block of blocks)
+    block.recipient = block.cells.some(
+      ({ cell: { folded } }, at) => (at === 0 && TO.test(folded)) || (at < 2 && PERSON.test(folded)),
+    );
+  return blocks;
+}
+
+function standsUnder([x, y, width, height]: Box, [overX, overY, overWidth, overHeight]: Box): boolean {
+  const [taller, lower] = [Math.max(height, overHeight), Math.min(height, overHeight)];
+  const gap = y - overY - overHeight;
+  if (gap > NEAR * taller || y < overY + 0.5 * overHeight) return false;
+  const apart = Math.min(
+    Math.abs(x - overX),
+    Math.abs(x + width - overX - overWidth),
+    Math.abs(x + width / 2 - overX - overWidth / 2),
+  );
+  return apart < ALIGNED * lower;
+}
+
+interface Candidate {
+  text: string;
+  words: Word[];
+  score: number;
+  /** Whether it says that it is the sender. */
+  labelled: boolean;
+  again: number;
+}
+
+/** The line in the head of the first page that stands out by size, height, form of a name, its block, and being named again. */
 function findVendor(head: readonly Row[], rows: readonly Row[]): Fact | null {
   const heights = rows.flatMap(({ words }) => words.map((word) => word.box[3])).sort((a, b) => a - b);
   const usual = heights[heights.length >> 1] || 1;
-  let best: { score: number; fact: Fact } | undefined;
-  head.forEach((row, rank) => {
-    for (const cell of row.cells) {
-      const text = cell.text.replace(/^[^\p{L}\p{N}]+|[^\p{L}\p{N}.)]+$/gu, '');
-      const letters = (text.match(/\p{L}/gu) ?? []).length;
-      if (letters < 3 || cell.words.length > 7 || NOT_A_NAME.test(text) || /(?<!\p{L})\d/u.test(text)) continue;
-      const sure = cell.words.reduce((sum, word) => sum + word.confidence, 0) / cell.words.length;
-      const size = Math.min(3, Math.max(...cell.words.map(({ box }) => box[3])) / usual);
-      const isFirm = COMPANY.test(text);
-      const again = saidAgain(cell, rows);
-      const score = size + (isFirm ? 1.2 : 0) + again + (rank === 0 ? 0.8 : 0) - rank * 0.12 + sure - 1;
-      if (best && score <= best.score) continue;
-      // Without a form that only firms have, a line that stands out may be anything.
-      const most = isFirm && again > 0 ? 0.96 : isFirm || again > 0 ? 0.9 : 0.7;
-      const confidence = Math.max(0.2, Math.min(most, sure * (0.35 + score / 5)));
-      const why = again > 0 ? 'heads the paper and is named again' : 'heads the paper';
-      best = { score, fact: { value: text, page: 1, box: placeOf(cell.words), confidence, why } };
+  const addressed = rows.map(({ folded }) => SALUTED.exec(folded)?.[1]).find((name) => name !== undefined);
+  let best: Candidate | undefined;
+  for (const { cells, recipient } of blocksOf(head)) {
+    if (recipient) continue;
+    const own = cells.some(({ cell }) => OWN_SIGN.test(cell.folded)) ? 0.5 : 0;
+    let named = false;
+    cells.forEach(({ cell, row, rank }, at) => {
+      const label = FROM.exec(cell.folded) ?? GREETING.exec(cell.folded);
+      const isFrom = FROM.test(cell.folded);
+      const { text, words } = nameIn(cell, cells[at + 1]?.cell, label?.[0] ?? '', usual);
+      if (!isName(text) || isColumnHead(cell) || (addressed && fold(text).split(' ').includes(addressed))) return;
+      const sure = words.reduce((sum, word) => sum + word.confidence, 0) / words.length;
+      const size = Math.min(3, Math.max(...words.map(({ box }) => box[3])) / usual);
+      const again = saidAgain(
+        { text },
+        rows.filter((other) => other !== row),
+      );
+      // The first line of a block that may be a name is one; those below are streets and towns.
+      const below = named ? 0.5 : 0;
+      named = true;
+      const score =
+        size +
+        (COMPANY.test(text) ? 1.2 : 0) +
+        again +
+        own +
+        (isFrom ? 2 : 0) +
+        (rank === 0 ? 0.8 : 0) -
+        rank * 0.12 -
+        below +
+        sure -
+        1;
+      if (!best || score > best.score) best = { text, words, score, labelled: isFrom, again };
+    });
+  }
+  if (!best) return null;
+  const { text, words, score, labelled, again } = best;
+  const sure = words.reduce((sum, word) => sum + word.confidence, 0) / words.length;
+  const isFirm = COMPANY.test(text);
+  // Without a form that only firms have, a line that stands out may be anything.
+  const most = isFirm && again > 0 ? 0.96 : isFirm || again > 0 || labelled ? 0.9 : 0.7;
+  const confidence = Math.max(0.2, Math.min(most, sure * (0.35 + score / 5)));
+  const why = labelled ? 'named as the sender' : again > 0 ? 'heads the paper and is named again' : 'heads the paper';
+  return { value: text, page: 1, box: placeOf(words), confidence, why };
+}
+
+/** Who is greeted in a letter, by the last name. */
+const SALUTED =
+  /^(?:dear|sehr geehrter?|liebe[rs]?|chere?|estimad[oa]|gentile|egregio|geachte|beste|exm[oa]|car[oa])\b.*?(\p{L}{3,})[,!]?$/u;
+
+/** A cell without what introduces the name, and with its second line if the name goes on there. */
+function nameIn(cell: Cell, below: Cell | undefined, label: string, usual: number): { text: string; words: Word[] } {
+  const skipped = label.split(' ').filter((part) => part !== '').length;
+  const words = label === '' ? cell.words : cell.words.slice(skipped);
+  const goesOn =
+    below &&
+    cell.box[3] > LARGE * usual &&
+    Math.abs(below.box[3] - cell.box[3]) < AS_TALL * cell.box[3] &&
+    /^[\p{L}&' ’.-]+$/u.test(below.text) &&
+    isName(below.text) &&
+    !COMPANY.test(cell.text);
+  const all = goesOn ? [...words, ...below.words] : words;
+  return { text: bare(all.map(({ text }) => text).join(' ')), words: all };
+}
+
+const bare = (text: string) => text.replace(/^[^\p{L}\p{N}]+|[^\p{L}\p{N}.)]+$/gu, '');
+
+function isName(text: string): boolean {
+  const letters = (text.match(/\p{L}/gu) ?? []).length;
+  return letters >= 3 && text.split(' ').length <= 7 && !NOT_A_NAME.test(text) && !/(?<!\p{L})\d/u.test(text);
+}
+
+function isColumnHead({ folded, words }: Cell): boolean {
+  return words.length <= 2 && COLUMN.exec(folded)?.[0] === folded;
+}
+
+/** The firm that the small print at the foot of a page names by its legal form. */
+function findInSmallPrint(foot: readonly Row[]): Fact | null {
+  for (const { words } of foot) {
+    const parts: Word[][] = [[]];
+    for (const word of words) {
+      if (/^[·•|–—/,;-]$/.test(word.text)) parts.push([]);
+      else {
+        parts[parts.length - 1].push(word);
+        if (/[,;]$/.test(word.text)) parts.push([]);
+      }
     }
-  });
-  return best?.fact ?? null;
+    const part = parts.find((each) => {
+      const text = bare(each.map((word) => word.text).join(' '));
+      return isName(text) && COMPANY.test(text);
+    });
+    if (!part) continue;
+    const sure = part.reduce((sum, word) => sum + word.confidence, 0) / part.length;
+    const value = bare(part.map((word) => word.text).join(' '));
+    return { value, page: 1, box: placeOf(part), confidence: 0.75 * sure, why: 'the firm in the small print' };
+  }
+  return null;
 }

@@ -167,7 +167,7 @@ function chosen(named: Record<'total' | 'net' | 'tax', Named[]>, lines: readonly
         };
         if (total && net && tax.length > 0)
           check(Math.abs(net.amount.cents + taxed - total.amount.cents) <= ROUNDING * tax.length - 1, 3);
-        if (total && tax.length > 1 && tax.every(({ on }) => on)) {
+        if (total && tax.length > 0 && tax.every(({ on }) => on)) {
           const untaxed = tax.reduce((sum, { on }) => sum + on!.cents, 0);
           check(Math.abs(untaxed + taxed - total.amount.cents) <= ROUNDING * tax.length - 1, 3);
         }
@@ -209,9 +209,11 @@ function chosen(named: Record<'total' | 'net' | 'tax', Named[]>, lines: readonly
   const most = tax.toSorted((a, b) => b.amount.cents - a.amount.cents)[0];
   const taxCents = tax.reduce((sum, { amount }) => sum + amount.cents, 0);
   const rate = most?.rate;
+  // Where the row of the only tax says what it is on, and all adds up, that is the net sum.
+  const onlyTaxed = adds && total && tax.length === 1 && most.on && { ...most, amount: most.on };
   return {
     total: total ? fact(total) : null,
-    net: net ? fact(net) : null,
+    net: net ? fact(net) : onlyTaxed ? fact(onlyTaxed) : null,
     tax: most ? { ...fact(most), value: taxCents / 100 } : null,
     taxRate: rate
       ? {
