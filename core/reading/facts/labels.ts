@@ -164,6 +164,8 @@ export const TOTAL = any(
   'te (?:betalen|voldoen)',
 );
 export const NET = any(
+  'total (?:goods|net|nett)',
+  '(?:goods|net|nett) (?:total|value|amount)',
   'sub-? ?total',
   'net(?:t)?(?: (?:total|amount|value))?',
   'total (?:excl?|ex|before|without)[a-z.]* (?:vat|tax)',
@@ -188,6 +190,22 @@ export const TAX = any(
   '(?:iva|i\\.v\\.a\\.?|imposta)',
   '(?:btw|b\\.t\\.w\\.?)',
 );
+/** What is added to the goods or taken off them before or after the tax. */
+export const EXTRA = any(
+  '(?:shipping|carriage|delivery|postage|freight|packing|handling|service)(?: (?:and|&) \\p{L}+)?(?: charge| cost| fee)?s?',
+  '(?:trade |multibuy )?(?:discount|saving|rebate|surcharge|tip|gratuity|rounding)s?',
+  '(?:versand|fracht|porto|verpackung|lieferung|transport)(?:-? ?(?:kosten|pauschale|gebuhr(?:en)?))?',
+  '(?:rabatt|nachlass|skonto|zuschlag|trinkgeld|rundung)',
+  '(?:frais de )?(?:port|livraison|transport|emballage)',
+  '(?:remise|rabais|pourboire|arrondi)',
+  '(?:gastos de )?(?:envio|portes|transporte)',
+  '(?:descuento|propina|redondeo)',
+  '(?:spese di )?(?:spedizione|trasporto|imballo)',
+  '(?:sconto|mancia|coperto|arrotondamento)',
+  '(?:verzend|vracht|verpakkings)kosten',
+  '(?:korting|fooi|afronding)',
+  '(?:portes|envio|desconto|gorjeta)',
+);
 /** Money that changes hands, or is left over. */
 export const PAYMENT = any(
   'cash(?: tendered)?',
@@ -199,19 +217,15 @@ export const PAYMENT = any(
   'paid(?: by card)?',
   'tendered',
   'deposit',
-  'discount',
   '(?:bar|karte|ec-?karte|girocard|kartenzahlung|kreditkarte)(?: gegeben)?',
   'gegeben',
   'ruckgeld',
   'anzahlung',
-  'rabatt',
-  'skonto',
   'especes',
   'carte(?: bancaire)?',
   'cb(?: sans contact)?',
   'rendu',
   'acompte',
-  'remise',
   'efectivo',
   'tarjeta',
   'cambio',

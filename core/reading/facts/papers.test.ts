@@ -954,6 +954,145 @@ Keep this certificate with your papers.
 `,
     { vendor: 'Hearthline Boilers', date: '2026-03-03', total: null, number: null, dueDate: null },
   ],
+  [
+    'a supermarket’s slip that counts what was saved',
+    `
+      Quay Foods
+   14 Market Square, Wickford
+   Oat milk            2.10
+   Bread               1.85
+   Cheese              6.40
+   Multibuy saving    -1.20
+   3 items
+   Total savings       1.20
+   TOTAL TO PAY       £9.15
+   Visa debit         £9.15
+   Change              0.00
+   12 Nov 2026 18:22
+`,
+    { kind: 'receipt', vendor: 'Quay Foods', date: '2026-11-12', currency: 'GBP', total: 9.15 },
+  ],
+  [
+    'an invoice with a discount before the tax',
+    `
+# Marram Basketry Ltd
+Invoice number MB-0912                          Date 2 September 2026
+
+Willow, 10 bundles                                       500.00
+Subtotal                                                 500.00
+Discount 10%                                             -50.00
+Net total                                                450.00
+VAT at 20%                                                90.00
+Invoice total                                           £540.00
+`,
+    { kind: 'invoice', number: 'MB-0912', net: 450, tax: 90, taxRate: 20, total: 540 },
+  ],
+  [
+    'an invoice with carriage between its subtotal and its tax',
+    `
+# Marram Basketry Ltd
+Invoice number MB-0913                          Date 9 September 2026
+
+Willow, 2 bundles                                        100.00
+Subtotal                                                 100.00
+Shipping                                                  10.00
+VAT 20%                                                   22.00
+Total                                                   £132.00
+`,
+    { kind: 'invoice', number: 'MB-0913', tax: 22, taxRate: 20, total: 132 },
+  ],
+  [
+    'a German slip paid in notes',
+    `
+     Kurzwaren Petersen
+     Marktplatz 2, Uferstedt
+   KASSENBON
+   Garn schwarz      2 x 3,90     7,80
+   Reißverschluss                 16,00
+   SUMME EUR                      23,80
+   Gegeben Bar                    50,00
+   Rückgeld                       26,20
+   enth. MwSt 19%                  3,80
+   Nettobetrag                    20,00
+   14.11.2026   Bon 2231
+`,
+    {
+      kind: 'receipt',
+      vendor: 'Kurzwaren Petersen',
+      date: '2026-11-14',
+      number: '2231',
+      net: 20,
+      tax: 3.8,
+      taxRate: 19,
+      total: 23.8,
+    },
+  ],
+  [
+    'a café’s slip with service',
+    `
+        The Lantern Café
+      2 x Soup of the day     13.00
+      2 x Tea                  5.20
+      Food and drink          18.20
+      Service 10%              1.82
+      Total                  £20.02
+      Incl. VAT @ 20%          3.03
+      Card                   £20.02
+      21/10/2026 13:05  Table 4
+`,
+    { kind: 'receipt', vendor: 'The Lantern Café', date: '2026-10-21', tax: 3.03, taxRate: 20, total: 20.02 },
+  ],
+  [
+    'fuel, with a price of three decimals',
+    `
+     Causeway Filling Station
+     Receipt 118830      26/03/2026 07:58
+     Pump 3  Unleaded
+     35.10 L  @ £1.489 / L
+     Fuel                 £52.26
+     TOTAL                £52.26
+     VAT 20.00%            £8.71
+     NET                  £43.55
+     Contactless          £52.26
+`,
+    {
+      kind: 'receipt',
+      vendor: 'Causeway Filling Station',
+      date: '2026-03-26',
+      number: '118830',
+      net: 43.55,
+      tax: 8.71,
+      taxRate: 20,
+      total: 52.26,
+    },
+  ],
+  [
+    'an invoice with two rates in a table at its foot',
+    `
+# Eastmere Paper & Print Ltd
+VAT no. GB 123 4567 82
+Invoice no 40911       Tax point 16/06/2026      Due 16/07/2026
+
+Catalogue, printed, 200            0%        340.00
+Swing tickets, 1000               20%         85.00
+
+VAT summary        Goods         VAT
+0%                340.00        0.00
+20%                85.00       17.00
+Total goods                   425.00
+Total VAT                      17.00
+Invoice total                £442.00
+`,
+    {
+      kind: 'invoice',
+      vendor: 'Eastmere Paper & Print Ltd',
+      date: '2026-06-16',
+      dueDate: '2026-07-16',
+      number: '40911',
+      tax: 17,
+      total: 442,
+    },
+  ],
 ])('reads %s', (_, text, expected) => {
   expect(facts(text)).toMatchObject(expected);
 });

@@ -1,7 +1,7 @@
 import { around } from '../../geometry';
 import { Fact, leastSure, placeOf, TaxAtRate } from './fact';
 import { labelOf } from './labelled';
-import { NET, PAYMENT, TAX, TOTAL } from './labels';
+import { EXTRA, NET, PAYMENT, TAX, TOTAL } from './labels';
 import { Amount, amountsIn } from './money';
 import { Row } from './rows';
 import { PrintedLine } from './tableLines';
@@ -29,7 +29,7 @@ interface Named {
   on?: Amount;
 }
 
-const NAMES = { total: TOTAL, net: NET, tax: TAX, payment: PAYMENT };
+const NAMES = { total: TOTAL, net: NET, tax: TAX, payment: PAYMENT, extra: EXTRA };
 /** Rounding line by line may lead so many hundredths away, a rate. */
 const ROUNDING = 2;
 /** What it costs to leave out a sum that the paper names. */
@@ -39,6 +39,7 @@ const DROPPED = 2.5;
 export function findSums(rows: readonly Row[], lines: readonly PrintedLine[]): Sums {
   const named: Record<'total' | 'net' | 'tax', Named[]> = { total: [], net: [], tax: [] };
   const listed = new Set(lines.map(({ amount }) => amount.row));
+  let extras = 0;
   for (const row of rows) {
     if (listed.has(row)) continue;
     const amounts = amountsIn(row);
@@ -50,7 +51,8 @@ export function findSums(rows: readonly Row[], lines: readonly PrintedLine[]): S
     }
     const amount = amounts[amounts.length - 1];
     const label = labelOf(rows, row, amounts[0].words, NAMES);
-    if (!label || label.name === 'payment' || amount.cents < 0) continue;
+    if (label?.name === 'extra') extras += amount.cents;
+    if (!label || label.name === 'payment' || label.name === 'extra' || amount.cents < 0) continue;
     const score =
       (label.where === 'before' ? 1 : 0.4) +
       speciality(label.name, label.text) +
@@ -58,14 +60,17 @@ export function findSums(rows: readonly Row[], lines: readonly PrintedLine[]): S
       label.away * 0.01;
     named[label.name].push({ amount, label: label.text, score, rate: rateIn(row) });
   }
-  return chosen(named, lines);
+  return chosen(named, lines, extras);
 }
 
 /** A row of a table of taxes: a rate, what is taxed, and the tax, which fits both; a gross amount may follow. */
 function taxAtRate(row: Row, amounts: Amount[]): Named | undefined {
   const rate = rateIn(row);
-  if (!rate || rate.percent === 0 || amounts.length < 2) return undefined;
+  if (!rate || amounts.length < 2) return undefined;
   const sure = amounts.filter(({ cents }) => cents > 0);
+  const none = amounts.find(({ cents }) => cents === 0);
+  if (rate.percent === 0)
+    return none && sure.length > 0 ? { amount: none, on: sure[0], label: '0 %', score: 1, rate } : undefined;
   for (const on of sure) {
     for (const tax of sure) {
       if (tax === on || Math.abs((on.cents * rate.percent) / 100 - tax.cents) > 1) continue;
@@ -141,7 +146,8 @@ function readings({ amount }: Named): number[] {
   return leastSure(amount.words) < DOUBTED ? otherReadings(amount.cents) : [];
 }
 
-function chosen(named: Record<'total' | 'net' | 'tax', Named[]>, lines: readonly PrintedLine[]): Sums {
+/** @param extras carriage, discounts and the like that stand between the sums, in hundredths */
+function chosen(named: Record<'total' | 'net' | 'tax', Named[]>, lines: readonly PrintedLine[], extras: number): Sums {
   const byScore = (a: Named, b: Named) => b.score - a.score;
   const totals = named.total.toSorted(byScore).slice(0, 5);
   const nets = named.net.toSorted(byScore).slice(0, 3);
@@ -165,21 +171,30 @@ function chosen(named: Record<'total' | 'net' | 'tax', Named[]>, lines: readonly
           adds &&= right;
           score += right ? weight : -weight * 0.6;
         };
-        if (total && net && tax.length > 0)
-          check(Math.abs(net.amount.cents + taxed - total.amount.cents) <= ROUNDING * tax.length - 1, 3);
+        // What stands between the sums may be in the net sum already, or not.
+        const makes = (sum: number, other: number, off: number) =>
+          [0, extras].some((extra) => Math.abs(sum + extra - other) <= off);
+        const off = ROUNDING * tax.length - 1;
+        if (total && net && tax.length > 0) check(makes(net.amount.cents + taxed, total.amount.cents, off), 3);
         if (total && tax.length > 0 && tax.every(({ on }) => on)) {
           const untaxed = tax.reduce((sum, { on }) => sum + on!.cents, 0);
-          check(Math.abs(untaxed + taxed - total.amount.cents) <= ROUNDING * tax.length - 1, 3);
+          const fits = makes(untaxed + taxed, total.amount.cents, off);
+          // One rate alone may be that of a part of the goods.
+          if (fits || tax.length > 1) check(fits, 3);
         }
         if (total && net && tax.length === 0) check(net.amount.cents === total.amount.cents, 0.2);
-        if (tax.length === 1 && tax[0].rate) {
+        if (tax.length === 1 && tax[0].rate && !tax[0].on) {
           const rate = tax[0].rate.percent;
-          if (net) check(Math.abs((net.amount.cents * rate) / 100 - taxed) <= ROUNDING, 1.5);
+          if (net)
+            check(
+              [0, extras].some((extra) => Math.abs(((net.amount.cents + extra) * rate) / 100 - taxed) <= ROUNDING),
+              1.5,
+            );
           else if (total) check(Math.abs((total.amount.cents * rate) / (100 + rate) - taxed) <= ROUNDING, 1.5);
         }
         if (lines.length > 0 && (net ?? total))
           check(
-            [net, total].some((each) => each && Math.abs(each.amount.cents - sumOfLines) <= 1),
+            [net, total].some((each) => each && makes(sumOfLines, each.amount.cents, 1)),
             2,
           );
         if (total && taxed >= total.amount.cents && taxed > 0) score -= 4;
@@ -187,6 +202,7 @@ function chosen(named: Record<'total' | 'net' | 'tax', Named[]>, lines: readonly
         if (!net && nets.length > 0 && !nets.some(({ amount }) => amount.cents === total?.amount.cents))
           score -= DROPPED;
         if (tax.length === 0 && taxes.length > 0) score -= DROPPED;
+        if (!total && totals.length > 0) score -= DROPPED;
         if (!best || score > best.score) best = { score, total, net, tax, adds, checked };
       }
     }
