@@ -21,7 +21,7 @@ module.exports = {
       ...inner,
       process(source, path, settings) {
         const result = inner.process(source, path, settings);
-        return path.includes('/core/') || path.includes('/demo/') ? { ...result, code: BOUND + result.code } : result;
+        return /\/(core|demo|standins)\//.test(path) ? { ...result, code: BOUND + result.code } : result;
       },
     };
   },

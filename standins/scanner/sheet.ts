@@ -53,56 +53,66 @@ export async function scanSide(
     Math.max(1, Math.round((units / UNITS_PER_INCH) * resolution)),
   );
   const [paperWidth, paperHeight] = [Math.round(side.width * scale), Math.round(side.height * scale)];
-  let paper = sharp(side.bytes).resize(paperWidth, paperHeight, { fit: 'fill' }).flatten({ background: '#ffffff' });
+  let paper = await pixels(
+    sharp(side.bytes).resize(paperWidth, paperHeight, { fit: 'fill' }).flatten({ background: '#ffffff' }),
+  );
   if (through) {
-    const ghost = await sharp(through.bytes)
-      .resize(paperWidth, paperHeight, { fit: 'fill' })
-      .flop()
-      .greyscale()
-      .blur(Math.max(0.5, resolution / 120))
-      // Faint: nine tenths of it is paper.
-      .linear(0.08, 235)
-      .toColourspace('srgb')
-      .png()
-      .toBuffer();
-    paper = sharp(await paper.png().toBuffer()).composite([{ input: ghost, blend: 'multiply' }]);
+    const ghost = await pixels(
+      sharp(through.bytes)
+        .resize(paperWidth, paperHeight, { fit: 'fill' })
+        .flop()
+        .greyscale()
+        .blur(Math.max(0.5, resolution / 120))
+        // Faint: nine tenths of it is paper.
+        .linear(0.08, 235),
+    );
+    paper = await pixels(opened(paper).composite([{ input: ghost.data, raw: ghost.info, blend: 'multiply' }]));
   }
   const degrees = source === 'feeder' ? (random() - 0.5) * 2 * MOST_SKEW : 0;
-  const turned = await sharp(await paper.png().toBuffer())
-    .rotate(degrees, { background: BEHIND[source] })
-    .png()
-    .toBuffer();
-  const { width: turnedWidth = 1, height: turnedHeight = 1 } = await sharp(turned).metadata();
+  const turned = degrees === 0 ? paper : await pixels(opened(paper).rotate(degrees, { background: BEHIND[source] }));
   // The feeder draws sheets in along the middle of its width, the glass has its corner at the upper left.
-  const left = Math.round((paperWidth - turnedWidth) / 2 - (area.x / UNITS_PER_INCH) * resolution);
-  const top = Math.round((paperHeight - turnedHeight) / 2 - (area.y / UNITS_PER_INCH) * resolution);
+  const left = Math.round((paperWidth - turned.info.width) / 2 - (area.x / UNITS_PER_INCH) * resolution);
+  const top = Math.round((paperHeight - turned.info.height) / 2 - (area.y / UNITS_PER_INCH) * resolution);
   const seen = await laid(turned, left, top, width, height, BEHIND[source]);
   return encode(seen, colour, resolution, seed);
 }
 
+interface Pixels {
+  data: Buffer;
+  info: { width: number; height: number; channels: 1 | 2 | 3 | 4 };
+}
+
+/** A picture's pixels: between steps, packing and unpacking it would take longer than the steps do. */
+async function pixels(picture: Sharp): Promise<Pixels> {
+  const { data, info } = await picture.toColourspace('srgb').removeAlpha().raw().toBuffer({ resolveWithObject: true });
+  return { data, info: { width: info.width, height: info.height, channels: info.channels } };
+}
+
+function opened({ data, info }: Pixels): Sharp {
+  return sharp(data, { raw: info });
+}
+
 /** A picture laid on a ground, cut off at its sides. */
 async function laid(
-  picture: Buffer,
+  picture: Pixels,
   left: number,
   top: number,
   width: number,
   height: number,
   ground: string,
 ): Promise<Sharp> {
-  const { width: w = 1, height: h = 1 } = await sharp(picture).metadata();
+  const { width: w, height: h } = picture.info;
   const [fromX, fromY] = [Math.max(0, -left), Math.max(0, -top)];
   const [toX, toY] = [Math.min(w, width - left), Math.min(h, height - top)];
   const made = sharp({ create: { width, height, channels: 3, background: ground } });
   if (toX <= fromX || toY <= fromY) return made;
-  const part = await sharp(picture)
-    .extract({ left: fromX, top: fromY, width: toX - fromX, height: toY - fromY })
-    .png()
-    .toBuffer();
-  return sharp(
-    await made
-      .composite([{ input: part, left: Math.max(0, left), top: Math.max(0, top) }])
-      .png()
-      .toBuffer(),
+  const part = await pixels(
+    opened(picture).extract({ left: fromX, top: fromY, width: toX - fromX, height: toY - fromY }),
+  );
+  return opened(
+    await pixels(
+      made.composite([{ input: part.data, raw: part.info, left: Math.max(0, left), top: Math.max(0, top) }]),
+    ),
   );
 }
 
