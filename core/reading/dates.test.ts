@@ -14,7 +14,18 @@ it.each([
   ['14. März 2026', '2026-03-14'],
   ['14 août 2026', '2026-08-14'],
   ['1er décembre 2025', '2025-12-01'],
-])('reads %s', (text, date) => {
+  ['2026/3/14', '2026-03-14'],
+  ['14-Mar-2026', '2026-03-14'],
+  ['14/Mar/26', '2026-03-14'],
+  ['14 Mar ’26', '2026-03-14'],
+  ['Mar-14-2026', '2026-03-14'],
+  ['14 de março de 2026', '2026-03-14'],
+  ['11, November 2023', '2023-11-11'],
+  ['3 Novernber 2026', undefined],
+  ['3 Ocfober 2026', '2026-10-03'],
+  ['3. Januor 2026', '2026-01-03'],
+  ['12 pieces 2026', undefined],
+])('reads %s', (text: string, date: string | undefined) => {
   expect(readDate(text)).toBe(date);
 });
 

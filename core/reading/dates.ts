@@ -1,3 +1,4 @@
+import { editDistance } from '../finding/editDistance';
 import { Word } from './words';
 
 const MONTHS: string[][] = [
@@ -29,17 +30,39 @@ const MONTHS: string[][] = [
 ];
 
 const monthNumbers = new Map(MONTHS.flatMap((names, index) => names.map((name) => [name, index + 1] as const)));
-const MONTH = [...monthNumbers.keys()].sort((a, b) => b.length - a.length).join('|');
+/** A month's name may have one letter misread, if it is long enough to be told all the same. */
+const LONG_NAME = 5;
 
+function monthOf(name: string): number | undefined {
+  const written = name.toLowerCase();
+  const known = monthNumbers.get(written);
+  if (known !== undefined || written.length < LONG_NAME) return known;
+  const near = [...monthNumbers].filter(([month]) => month.length >= LONG_NAME && editDistance(month, written) <= 1);
+  return new Set(near.map(([, number]) => number)).size === 1 ? near[0][1] : undefined;
+}
+
+const NAME = '(\\p{L}{3,10})';
+const START = '(?<![\\p{L}\\p{N}])';
+const END = '(?![\\p{L}\\p{N}])';
+/** The one form that may be read in two ways. */
+const IN_FIGURES = /\b(\d{1,2})[./-] ?(\d{1,2})[./-] ?(\d{4}|\d{2})\b/u;
 const FORMS: { form: RegExp; parts: (found: string[]) => [year: string, month: string, day: string] }[] = [
-  { form: /\b(\d{4})-(\d{1,2})-(\d{1,2})\b/, parts: ([, y, m, d]) => [y, m, d] },
-  { form: /\b(\d{1,2})[./-] ?(\d{1,2})[./-] ?(\d{4}|\d{2})\b/, parts: ([, d, m, y]) => [y, m, d] },
+  { form: /\b(\d{4})([-/.])(\d{1,2})\2(\d{1,2})\b/u, parts: ([, y, , m, d]) => [y, m, d] },
+  { form: IN_FIGURES, parts: ([, d, m, y]) => [y, m, d] },
+  // A comma after the day is a point that was misread.
   {
-    form: new RegExp(`\\b(\\d{1,2})(?:st|nd|rd|th|er|\\.|º)? ?(?:of |de )?(${MONTH})\\.?,? (?:de )?(\\d{4})\\b`, 'i'),
+    form: new RegExp(
+      `${START}(\\d{1,2})(?:st|nd|rd|th|er|[.,]|º)? ?(?:of |de )?${NAME}[.,]{0,2} (?:de )?(\\d{4})${END}`,
+      'iu',
+    ),
     parts: ([, d, m, y]) => [y, m, d],
   },
   {
-    form: new RegExp(`\\b(${MONTH})\\.? (\\d{1,2})(?:st|nd|rd|th)?,? (\\d{4})\\b`, 'i'),
+    form: new RegExp(`${START}(\\d{1,2})(?:[-/]${NAME}[-/]| ${NAME} ['’])(\\d{4}|\\d{2})${END}`, 'iu'),
+    parts: ([, d, m, other, y]) => [y, m ?? other, d],
+  },
+  {
+    form: new RegExp(`${START}${NAME}\\.?[ -](\\d{1,2})(?:st|nd|rd|th)?(?:,? |-)(\\d{4})${END}`, 'iu'),
     parts: ([, m, d, y]) => [y, m, d],
   },
 ];
@@ -63,13 +86,16 @@ export function datesInLine(line: Word[], { monthFirst = false } = {}): FoundDat
     text += word.text;
   }
   const found: FoundDate[] = [];
+  const taken: [from: number, until: number][] = [];
   for (const { form, parts } of FORMS) {
     for (const match of text.matchAll(new RegExp(form, form.flags + 'g'))) {
       const [year, first, second] = parts([...match]);
-      const turned = monthFirst && form === FORMS[1].form;
+      const turned = monthFirst && form === IN_FIGURES;
       const date = turned ? calendarDate(year, second, first) : calendarDate(year, first, second);
-      if (!date) continue;
       const end = match.index + match[0].length;
+      // Some dates fit two forms.
+      if (!date || taken.some(([from, until]) => from < end && until > match.index)) continue;
+      taken.push([match.index, end]);
       const words = line.filter((word, index) => starts[index] < end && starts[index] + word.text.length > match.index);
       found.push({ date, words });
     }
@@ -100,7 +126,7 @@ export function readDateRange(text: string): { from: string; to: string } | unde
 
 function calendarDate(year: string, month: string, day: string): string | undefined {
   const fullYear = year.length === 2 ? 2000 + Number(year) : Number(year);
-  let m = monthNumbers.get(month.toLowerCase()) ?? Number(month);
+  let m = monthOf(month) ?? Number(month);
   let d = Number(day);
   if (m > 12 && d <= 12) [m, d] = [d, m];
   const date = new Date(Date.UTC(fullYear, m - 1, d));

@@ -1,7 +1,7 @@
 import { Box } from '../../geometry';
 import { Word } from '../words';
 import { placeOf } from './fact';
-import { fold, Row } from './rows';
+import { foldMisread, Row } from './rows';
 
 /** What a value is called where it stands. */
 export interface Label<Name extends string> {
@@ -30,7 +30,7 @@ export function labelOf<Name extends string>(
   labels: Record<Name, RegExp>,
 ): Label<Name> | undefined {
   const [left] = placeOf(value);
-  const before = fold(
+  const before = foldMisread(
     row.words
       .filter(({ box }) => box[0] < left - 0.5)
       .map(({ text }) => text)
@@ -69,7 +69,7 @@ function textAbove(rows: readonly Row[], row: Row, [x, y, width, height]: Box): 
       .map((each) => ({ each, shared: Math.min(x + width, each.box[0] + each.box[2]) - Math.max(x, each.box[0]) }))
       .filter(({ shared }) => shared > 0)
       .sort((a, b) => b.shared - a.shared)[0]?.each;
-    if (cell) return /\d{3}/.test(cell.text) ? undefined : cell.folded;
+    if (cell) return /\d{3}/.test(cell.text) ? undefined : foldMisread(cell.text);
   }
   return undefined;
 }

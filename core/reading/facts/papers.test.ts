@@ -1093,6 +1093,21 @@ Invoice total                £442.00
       total: 442,
     },
   ],
+  [
+    'an invoice with misread letters in its labels, and a sign beside its name read as letters',
+    `
+# C ) Filature Yarmore
+Quai Nord 3, Brestelle
+
+Invoice no. FY-221                                     D4te 3 Ocfober 2026
+                                                       7ahlbar bis 2 November 2026
+Dyed silk                                                        80.00
+Sub7otal                                                         80.00
+VAT 20%                                                          16.00
+T0tal                                                           £96.00
+`,
+    { vendor: 'Filature Yarmore', date: '2026-10-03', dueDate: '2026-11-02', total: 96, tax: 16 },
+  ],
 ])('reads %s', (_, text, expected) => {
   expect(facts(text)).toMatchObject(expected);
 });

@@ -35,6 +35,16 @@ export function fold(text: string): string {
     .replace(/\p{M}/gu, '');
 }
 
+/** Figures that letters are misread as. */
+const LOOK_ALIKE: Record<string, string> = { '0': 'o', '1': 'l', '5': 's', '7': 'z', '8': 'b' };
+
+/** Folded text, in which a figure among letters is the letter that it looks like: “7ahlbar”, “T0tal”. */
+export function foldMisread(text: string): string {
+  return fold(text).replace(/[a-z\d]*[a-z]{3}[a-z\d]*/g, (word) =>
+    word.replace(/[01578]/g, (figure) => LOOK_ALIKE[figure]),
+  );
+}
+
 /** A gap wider than so many heights of a word parts cells. */
 const CELL_GAP = 1.25;
 /** Lines belong to one row when so much of the lower one stands beside the other. */

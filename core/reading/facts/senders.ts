@@ -191,7 +191,7 @@ const SALUTED =
 /** A cell without what introduces the name, and with its second line if the name goes on there. */
 function nameIn(cell: Cell, below: Cell | undefined, label: string, usual: number): { text: string; words: Word[] } {
   const skipped = label.split(' ').filter((part) => part !== '').length;
-  const words = label === '' ? cell.words : cell.words.slice(skipped);
+  const words = withoutCrumbs(label === '' ? cell.words : cell.words.slice(skipped));
   const goesOn =
     below &&
     cell.box[3] > LARGE * usual &&
@@ -201,6 +201,15 @@ function nameIn(cell: Cell, below: Cell | undefined, label: string, usual: numbe
     !COMPANY.test(cell.text);
   const all = goesOn ? [...words, ...below.words] : words;
   return { text: bare(all.map(({ text }) => text).join(' ')), words: all };
+}
+
+/** Without what was read from a sign or a picture beside the name: a sign by itself, and the letter before it. */
+function withoutCrumbs(words: Word[]): Word[] {
+  const crumb = words.slice(0, 3).findLastIndex(({ text }) => !/[\p{L}\p{N}&+]/u.test(text));
+  const before = words.slice(0, crumb);
+  return crumb >= 0 && crumb < words.length - 1 && before.every(({ text }) => text.length <= 2)
+    ? words.slice(crumb + 1)
+    : words;
 }
 
 const bare = (text: string) => text.replace(/^[^\p{L}\p{N}]+|[^\p{L}\p{N}.)]+$/gu, '');
