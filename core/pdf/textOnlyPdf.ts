@@ -8,12 +8,19 @@ const SIZE = 12;
 const LEADING = 16;
 const BETWEEN = 6;
 
+/** A picture between paragraphs. */
+export interface SetPicture {
+  jpeg: Uint8Array;
+  /** How wide it is on the paper, in points. */
+  width: number;
+}
+
 /**
- * A PDF of text alone, set anew for reading on a small screen (A6).
- * @param pages the paragraphs of each page of the paper; each begins on a page of its own
+ * A PDF of text set anew for reading on a small screen (A6), with the pictures that stand in it.
+ * @param pages the paragraphs and pictures of each page of the paper, in reading order; each begins on a page of its own
  */
 export async function textOnlyPdf(
-  pages: readonly (readonly string[])[],
+  pages: readonly (readonly (string | SetPicture)[])[],
   { title, created, language }: Omit<DocumentMetadata, 'fileId'>,
 ): Promise<Uint8Array> {
   const pdf = await PDFDocument.create({ updateMetadata: false });
@@ -23,6 +30,23 @@ export async function textOnlyPdf(
     let page = pdf.addPage(PAGE);
     let y = PAGE[1] - MARGIN;
     for (const paragraph of paragraphs) {
+      if (typeof paragraph !== 'string') {
+        const image = await pdf.embedJpg(paragraph.jpeg);
+        const scale = Math.min(
+          1,
+          width / paragraph.width,
+          (PAGE[1] - 2 * MARGIN) / (image.height * (paragraph.width / image.width)),
+        );
+        const [wide, high] = [paragraph.width * scale, image.height * (paragraph.width / image.width) * scale];
+        if (y - high < MARGIN) {
+          page = pdf.addPage(PAGE);
+          y = PAGE[1] - MARGIN;
+        }
+        y -= high;
+        page.drawImage(image, { x: MARGIN, y, width: wide, height: high });
+        y -= BETWEEN;
+        continue;
+      }
       for (const line of wrapped(writable(paragraph, font), font, width)) {
         if (y - LEADING < MARGIN) {
           page = pdf.addPage(PAGE);

@@ -30,7 +30,7 @@ const COMMON = 1.6;
 const ON_PAPERS = 1.8;
 const CLEARLY_AHEAD = 4;
 /** The most that the spelling of a word may say, and of one with a capital, which may be a name. */
-const [MOST, NAME] = [1.8, 0.9];
+const [MOST, NAME] = [1.8, 0.1];
 /** The languages of the countries that bank accounts (IBAN) name. */
 const ACCOUNTS: Record<string, string> = {
   GB: 'eng',
@@ -71,7 +71,7 @@ export function tellLanguageOf(text: string, candidates: string[]): { language: 
     known.forEach((code, at) => {
       const common = vocabularies.get(code)!.has(plain(word))
         ? COMMON
-        : paperWords.get(code)!.has(plain(word))
+        : paperWords.get(code)!.has(plain(word)) || isCompound(plain(word), code)
           ? ON_PAPERS
           : 0;
       scores.set(code, scores.get(code)! + Math.max(-most, Math.min(most, logs[at] - mean)) + common);
@@ -85,6 +85,21 @@ export function tellLanguageOf(text: string, candidates: string[]): { language: 
   if (scores.has(usual)) scores.set(usual, scores.get(usual)! + CLEARLY_AHEAD);
   const [first, second] = known.toSorted((a, b) => scores.get(b)! - scores.get(a)!);
   return { language: first, lead: scores.get(first)! - scores.get(second)! };
+}
+
+/** Languages that put words together, and how long such a word and its known part are at least, in letters. */
+const COMPOUNDING = ['deu', 'nld'];
+const [LEAST_COMPOUND, LEAST_PART] = [8, 4];
+
+/** Whether a word is put together with one that stands on papers: “Belegdatum”. */
+function isCompound(word: string, code: string): boolean {
+  if (!COMPOUNDING.includes(code) || word.length < LEAST_COMPOUND) return false;
+  for (let at = LEAST_PART; at <= word.length - LEAST_PART; at++) {
+    const isKnown = (part: string) =>
+      part.length >= LEAST_PART && (paperWords.get(code)!.has(part) || vocabularies.get(code)!.has(part));
+    if (isKnown(word.slice(0, at)) || isKnown(word.slice(at))) return true;
+  }
+  return false;
 }
 
 interface Threes {

@@ -1,5 +1,11 @@
 import { lineBox, linesOf, Word } from './words';
 
+/** A piece of a page's text that may be set anew, and where on the page it begins, in pixels. */
+export interface Paragraph {
+  text: string;
+  top: number;
+}
+
 /** A line ends its paragraph when it is shorter than this part of the widest line, and the next begins one when it is so far below. */
 const FULL = 0.72;
 const APART = 1.7;
@@ -8,24 +14,24 @@ const APART = 1.7;
  * The text of a page as paragraphs that may be set anew in any width: lines that go on are joined, words divided at a line's end put
  * together; what stands by itself (rows of tables, addresses, headings) stays a line.
  */
-export function paragraphsOf(words: readonly Word[]): string[] {
+export function paragraphsOf(words: readonly Word[]): Paragraph[] {
   const lines = linesOf([...words]).map((line) => ({
     text: line.map(({ text }) => text).join(' '),
     box: lineBox(line),
     cells: line.filter((word, at) => at > 0 && word.box[0] - right(line[at - 1]) > 2 * word.box[3]).length + 1,
   }));
   const widest = lines.reduce((most, { box }) => Math.max(most, box[2]), 0);
-  const paragraphs: string[] = [];
+  const paragraphs: Paragraph[] = [];
   let open = false;
   lines.forEach(({ text, box, cells }, at) => {
     const before = lines[at - 1];
     const near = before && box[1] - before.box[1] < APART * Math.max(before.box[3], box[3]) && box[1] > before.box[1];
     const goesOn = open && near && cells === 1 && Math.abs(box[0] - before.box[0]) < 2 * box[3];
-    if (!goesOn) paragraphs.push(text);
+    if (!goesOn) paragraphs.push({ text, top: box[1] });
     else {
-      const last = paragraphs.length - 1;
-      const divided = /\p{Ll}-$/u.test(paragraphs[last]) && /^\p{Ll}/u.test(text);
-      paragraphs[last] = divided ? paragraphs[last].slice(0, -1) + text : `${paragraphs[last]} ${text}`;
+      const last = paragraphs[paragraphs.length - 1];
+      const divided = /\p{Ll}-$/u.test(last.text) && /^\p{Ll}/u.test(text);
+      last.text = divided ? last.text.slice(0, -1) + text : `${last.text} ${text}`;
     }
     open = cells === 1 && box[2] >= FULL * widest;
   });

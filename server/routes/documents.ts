@@ -88,7 +88,10 @@ export function documentRoutes(app: FastifyInstance, context: Context, pictures:
   });
   serve(app, endpoints.documentTextPdf, async ({ params, reply }) => {
     const name = await nameOf(params.id);
-    const bytes = await textPdfOf(manager, params.id, name);
+    const bytes = await textPdfOf(manager, params.id, name, async ({ id, turn, version }) => {
+      const { bytes } = await pictures.picture(id, 'full', turn, version);
+      return bytes;
+    });
     return asFile(reply, `${name}, text.pdf`, 'application/pdf').send(Buffer.from(bytes));
   });
   serve(app, endpoints.documentPictures, async ({ params, query, reply }) => {

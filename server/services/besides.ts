@@ -1,4 +1,5 @@
 import sharp from 'sharp';
+import { Turn } from '@crow/core/geometry';
 import { Beside } from '@crow/core/filing/pattern';
 import { Context } from '../context';
 import { derivePictures } from '../engines/pictures';
@@ -36,7 +37,11 @@ export async function makeBesides(
   const keep = async (ending: string, bytes: Uint8Array) =>
     made.push({ ending, blobId: (await storeBytes(database, bytes)).id });
   if (forms.includes('text')) await keep('.txt', Buffer.from(await documentText(manager, documentId)));
-  if (forms.includes('text-pdf')) await keep(' (text).pdf', await textPdfOf(manager, documentId, title));
+  if (forms.includes('text-pdf'))
+    await keep(
+      ' (text).pdf',
+      await textPdfOf(manager, documentId, title, (page) => fullPicture(context, sources, page)),
+    );
   for (const form of ['jpeg', 'png'] as const)
     if (forms.includes(form))
       for await (const { ending, bytes } of pageFiles(context, sources, documentId, form)) await keep(ending, bytes);
@@ -45,29 +50,37 @@ export async function makeBesides(
 
 /** A picture of each page, numbered where there are several. */
 async function* pageFiles(
-  { database }: Context,
+  context: Context,
   sources: SourceShelf,
   documentId: string,
   form: 'jpeg' | 'png',
 ): AsyncGenerator<{ ending: string; bytes: Uint8Array }> {
-  const { manager } = database.source;
-  const pages = await pagesOfDocument(manager, documentId);
-  const files = await rows<{ id: string; file: string; number: number }>(
-    manager,
-    'select id, source_file_id as file, source_number as number from page where id = any($1)',
-    [pages.map(({ id }) => id)],
-  );
-  const fileOf = new Map(files.map((each) => [each.id, each]));
+  const pages = await pagesOfDocument(context.database.source.manager, documentId);
   const digits = String(pages.length).length;
-  for (const [at, { id, turn, version }] of pages.entries()) {
-    const { file, number } = fileOf.get(id)!;
-    const recipe = (await recipeOf(manager, version)) ?? null;
-    const { bytes } = await sources.use(file, (info) =>
-      withScratch(async (folder) => (await derivePictures(info, number, turn, ['full'], folder, recipe)).get('full')!),
-    );
+  for (const [at, page] of pages.entries()) {
+    const bytes = await fullPicture(context, sources, page);
     const place = pages.length > 1 ? ` ${String(at + 1).padStart(digits, '0')}` : '';
     yield form === 'jpeg'
       ? { ending: `${place}.jpg`, bytes }
       : { ending: `${place}.png`, bytes: await sharp(bytes).png().toBuffer() };
   }
+}
+
+/** The picture of a page as it is shown, with all its pixels (JPEG). */
+async function fullPicture(
+  { database }: Context,
+  sources: SourceShelf,
+  { id, turn, version }: { id: string; turn: Turn; version: string },
+): Promise<Uint8Array> {
+  const { manager } = database.source;
+  const [{ file, number }] = await rows<{ file: string; number: number }>(
+    manager,
+    'select source_file_id as file, source_number as number from page where id = $1',
+    [id],
+  );
+  const recipe = (await recipeOf(manager, version)) ?? null;
+  const made = await sources.use(file, (info) =>
+    withScratch((folder) => derivePictures(info, number, turn, ['full'], folder, recipe)),
+  );
+  return made.get('full')!.bytes;
 }

@@ -4,7 +4,7 @@ import { join } from 'node:path';
 import { strFromU8, unzipSync } from 'fflate';
 import sharp from 'sharp';
 import { endpoints } from '@crow/contract/endpoints';
-import { scratchFolder, textPdf } from '../testing/made';
+import { scanned, scratchFolder, textPdf } from '../testing/made';
 import { TestRoom } from '../testing/room';
 
 let room: TestRoom;
@@ -35,6 +35,25 @@ describe('out of a document comes', () => {
     writeFileSync(path, raw);
     expect(execFileSync('pdftotext', [path, '-'], { encoding: 'utf8' })).toMatch(/Saltgate Yarns[^]*harbour office/);
     expect(execFileSync('pdfinfo', [path], { encoding: 'utf8' })).toMatch(/Page size:\s+298 x 420/);
+    execFileSync('qpdf', ['--check', path]);
+  });
+
+  it('its text set anew with the drawings that stand in it, in their place', async () => {
+    const text = 'Saltgate Yarns\nDelivery note\n\n\n\n\n\n\nTwelve skeins of madder\nSix skeins of weld';
+    const page = sharp(await scanned(text));
+    const { width = 0, height = 0 } = await page.metadata();
+    const mark = `<svg xmlns="http://www.w3.org/2000/svg" width="${width}" height="${height}"><circle cx="${width / 2}" cy="${height / 2}" r="90" fill="#355e8d"/></svg>`;
+    const marked = await page
+      .toColourspace('srgb')
+      .composite([{ input: Buffer.from(mark) }])
+      .jpeg()
+      .toBuffer();
+    const { raw } = await get(`/documents/${await room.documentOf('marked.jpg', marked)}/text-pdf`);
+    const path = join(scratchFolder(), 'marked.pdf');
+    writeFileSync(path, raw);
+    const images = execFileSync('pdfimages', ['-list', path], { encoding: 'utf8' }).trim().split('\n').slice(2);
+    expect(images).toHaveLength(1);
+    expect(execFileSync('pdftotext', [path, '-'], { encoding: 'utf8' })).toMatch(/Saltgate Yarns[^]*madder/);
     execFileSync('qpdf', ['--check', path]);
   });
 

@@ -5,12 +5,14 @@ import { EntityManager } from 'typeorm';
 import writeXlsx from 'write-excel-file/node';
 import { Problem } from '@crow/contract/problems';
 import { FactLine, TaxAtRate } from '@crow/core/reading/facts/fact';
-import { textOnlyPdf } from '@crow/core/pdf/textOnlyPdf';
+import { Turn } from '@crow/core/geometry';
+import { SetPicture, textOnlyPdf } from '@crow/core/pdf/textOnlyPdf';
 import { paragraphsOf } from '@crow/core/reading/paragraphs';
 import { plainText } from '@crow/core/reading/words';
 import { csvOf } from '@crow/core/filing/csv';
 import { FACT_NAMES } from '@crow/contract/shapes';
 import { Context } from '../context';
+import { cutFigures } from '../engines/figures';
 import { readBlob } from '../store/blobs';
 import { rows } from '../store/database';
 import { pagesOfDocument } from '../store/stackRows';
@@ -29,13 +31,29 @@ export async function documentText(manager: EntityManager, documentId: string): 
     .join('\f');
 }
 
-/** The text of a document as a PDF for a small screen. */
-export async function textPdfOf(manager: EntityManager, documentId: string, title: string): Promise<Uint8Array> {
-  const pages = await textsOf(manager, documentId);
-  return textOnlyPdf(
-    pages.map(({ words }) => paragraphsOf(words)),
-    { title, created: new Date() },
-  );
+/**
+ * The text of a document and the pictures in it as a PDF for a small screen.
+ * @param pictureOf gives the picture of a page as it is shown, turned and made (JPEG)
+ */
+export async function textPdfOf(
+  manager: EntityManager,
+  documentId: string,
+  title: string,
+  pictureOf: (page: { id: string; turn: Turn; version: string }) => Promise<Uint8Array>,
+): Promise<Uint8Array> {
+  const texts = new Map((await textsOf(manager, documentId)).map((text) => [text.pageId, text]));
+  const pages: (string | SetPicture)[][] = [];
+  for (const page of await pagesOfDocument(manager, documentId)) {
+    const text = texts.get(page.id);
+    if (!text) continue;
+    const figures = await cutFigures(await pictureOf(page), text);
+    const written = paragraphsOf(text.words).map(({ text: set, top }) => ({ top, set }));
+    const all = [...written, ...figures.map(({ top, ...set }) => ({ top, set }))].sort(
+      (one, other) => one.top - other.top,
+    );
+    pages.push(figures.length > 0 ? all.map(({ set }) => set) : written.map(({ set }) => set));
+  }
+  return textOnlyPdf(pages, { title, created: new Date() });
 }
 
 /**

@@ -1,23 +1,28 @@
 import { Fact, Kind } from './fact';
-import { PAYMENT } from './labels';
+import { PAYMENT, TOTAL } from './labels';
+import { amountsIn } from './money';
 import { Row } from './rows';
 
 /** Words that tell kinds of papers, in folded text: what they say as a heading, or only mentioned. */
 const KIND_WORDS: [Kind, RegExp, number][] = [
   [
     'invoice',
-    /\b(tax |vat |sales )?invoice\b|\brechnung\b|rechnung\/|kundenrechnung|\bfacture\b|\bfactura\b|\bfattura\b|\bfactuur\b|verkoopfactuur|\bfatura\b|\bbill\b/u,
+    /\b(tax |vat |sales )?invoice\b|\brechnung\b|\brechnung[/|li1](?=lief|quitt|beleg)|kundenrechnung|\bfacture\b|\bfactura\b|\bfattura\b|\bfactuur\b|verkoopfactuur|\bfatura\b|\bbill\b/u,
     3,
   ],
   [
     'invoice',
-    /due date|amount due|payment due|pay by|falligkeit|fallig am|zahlbar bis|zahlungsziel|echeance|vencimiento|scadenza|vervaldatum|vencimento/u,
+    /due date|amount due|payment due|pay by|pay within|uberweisen sie|zahlen sie|falligkeit|fallig am|zahlbar bis|zahlungsziel|echeance|vencimiento|scadenza|vervaldatum|vencimento/u,
     1.4,
   ],
-  ['invoice', /invoice n|rechnungsn|rechnungs-|facture n|n° de facture|factuurn|numero fattura|fattura n/u, 1.6],
+  [
+    'invoice',
+    /invoice n|inv\. ?n|rechnungsn|rechnungs-|facture n|n° de facture|factuurn|numero fattura|fattura n/u,
+    1.6,
+  ],
   [
     'receipt',
-    /\breceipt\b|\bquittung\b|kassenbon|kassenbeleg|\bbeleg\b|\brecu\b|ticket( de caisse| de compra)?\b|\brecibo\b|scontrino|\bricevuta\b|documento commerciale|kassabon|kwitantie|\btalao\b/u,
+    /\breceipt\b|\bquittung\b|kassenbon|kassenbeleg|\bbeleg\b(?!-? ?(?:nr|nummer|no|datum))|\brecu\b|ticket( de caisse| de compra)?\b|\brecibo\b|scontrino|\bricevuta\b|documento commerciale|kassabon|kwitantie|\btalao\b/u,
     3,
   ],
   [
@@ -91,10 +96,18 @@ export function findKind(
   if (first && rows.length > 0 && scores.size > 0 && first.width / first.height < NARROW)
     add('receipt', 2, rows[0], 'its narrow paper');
   const ranked = [...scores].sort((a, b) => b[1].score - a[1].score);
-  if (ranked.length === 0) return null;
+  if (ranked.length === 0) return byItsSum(rows, first);
   const [kind, { score, strongest, row, said }] = ranked[0];
   const second = ranked[1]?.[1].score ?? 0;
   const most = strongest >= HEADING_POINTS ? 0.97 : 0.68;
   const confidence = Math.min(most, 0.55 + (score - second) / 8);
   return { value: kind, page: row.page, box: row.box, confidence, why: `says “${said.trim()}”` };
+}
+
+/** A paper that no word says the kind of, but that has a total, is a bill of some kind. */
+function byItsSum(rows: readonly Row[], first: { width: number; height: number } | undefined): Fact<Kind> | null {
+  const total = rows.findLast((row) => TOTAL.test(row.folded) && amountsIn(row).length > 0);
+  if (!total) return null;
+  const value = first && first.width / first.height < NARROW ? 'receipt' : 'invoice';
+  return { value, page: total.page, box: total.box, confidence: 0.5, why: 'it has a total' };
 }

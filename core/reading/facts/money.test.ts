@@ -38,6 +38,10 @@ it('takes a comma or point before three figures for thousands', () => {
 describe('the amounts of a row', () => {
   const cents = (text: string) => amountsIn(row(text)).map((amount) => amount.cents);
 
+  it('are whole where thousands stand apart and the sign is set close', () => {
+    expect(cents('Total HT  6 855,76€')).toEqual([685576]);
+  });
+
   it('are told from quantities, percentages and measures', () => {
     expect(cents('2 Labour, per hour   0.75 h   171.80   128.85')).toEqual([17180, 12885]);
     expect(cents('VAT 5.5 %   £27.46')).toEqual([2746]);

@@ -80,7 +80,7 @@ function isGrouped(words: readonly Word[]): boolean {
   const figures = words.filter(({ text }) => !isSign(text));
   if (words.some(({ text }, at) => isSign(text) && at > 0 && at < words.length - 1)) return false;
   return (
-    (figures.every(({ text }, at) => at === 0 || /^\d{3}([.,]\d{2})?$/.test(text)) &&
+    (figures.every(({ text }, at) => at === 0 || /^\d{3}([.,]\d{2})?[€£$]?$/.test(text)) &&
       /^[-–−]?\D?\d{1,3}([.,]\d{2})?$/.test(figures[0].text)) ||
     figures.length === 1
   );

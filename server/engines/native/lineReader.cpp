@@ -19,7 +19,16 @@ namespace {
 constexpr uint32_t kMostPixels = 200u * 1000u * 1000u;
 constexpr int kResolution = 300;
 
-std::string Characters(tesseract::TessBaseAPI &api) {
+struct Line {
+  int width, height;
+  const unsigned char *pixels;
+};
+
+// Reads a line of text found by the library (or the picture just as it is, if raw).
+std::string Characters(tesseract::TessBaseAPI &api, const Line &line, bool raw) {
+  api.SetPageSegMode(raw ? tesseract::PSM_RAW_LINE : tesseract::PSM_SINGLE_LINE);
+  api.SetImage(line.pixels, line.width, line.height, 1, line.width);
+  api.SetSourceResolution(kResolution);
   std::string out;
   if (api.Recognize(nullptr) != 0) return out;
   std::unique_ptr<tesseract::ResultIterator> at(api.GetIterator());
@@ -45,7 +54,6 @@ int main(int count, char **arguments) {
   tesseract::TessBaseAPI api;
   if (api.Init(nullptr, arguments[1], tesseract::OEM_LSTM_ONLY) != 0) return 3;
   api.SetVariable("tessedit_do_invert", "0");
-  api.SetPageSegMode(tesseract::PSM_SINGLE_LINE);
   uint32_t size[2];
   std::vector<unsigned char> pixels;
   while (std::fread(size, sizeof size[0], 2, stdin) == 2) {
@@ -53,9 +61,11 @@ int main(int count, char **arguments) {
     if (needed == 0 || needed > kMostPixels) return 65;
     pixels.resize(needed);
     if (std::fread(pixels.data(), 1, needed, stdin) != needed) return 65;
-    api.SetImage(pixels.data(), static_cast<int>(size[0]), static_cast<int>(size[1]), 1, static_cast<int>(size[0]));
-    api.SetSourceResolution(kResolution);
-    const std::string out = Characters(api) + '\n';
+    const Line line{static_cast<int>(size[0]), static_cast<int>(size[1]), pixels.data()};
+    std::string out = Characters(api, line, false);
+    // Short words of upright strokes (“Bill”) are sometimes taken for no text at all.
+    if (out.empty()) out = Characters(api, line, true);
+    out += '\n';
     api.Clear();
     if (std::fwrite(out.data(), 1, out.size(), stdout) != out.size()) return 74;
     std::fflush(stdout);
