@@ -20,6 +20,11 @@ const PAPER_WORDS: Record<string, string> = {
   por: 'recibo talão cartão multibanco numerário dinheiro troco obrigado visita preferência cliente número vencimento pagar ilíquido descrição preço quantidade cumprimentos melhores atenciosamente extrato conta saldo anterior atual entrega transporte papel sabão lã fiação rua avenida segunda janeiro fevereiro março junho julho outubro dezembro dias semana mês ano carta pagamento documento hora filhos chá movimentos emitido movimento lda',
 };
 
+/** The words of a language that are known here, as they are written: frequent ones, and what stands on papers. */
+export function writtenWords(code: string): string[] {
+  return `${COMMON_WORDS[code] ?? ''} ${PAPER_WORDS[code] ?? ''}`.split(' ').filter(Boolean);
+}
+
 const setsOf = (words: Record<string, string>) =>
   new Map(Object.entries(words).map(([code, list]) => [code, new Set(list.split(' ').map(plain))]));
 const vocabularies = setsOf(COMMON_WORDS);

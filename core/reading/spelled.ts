@@ -37,3 +37,11 @@ export function parseSpelled(told: string): SpelledWord[] {
 function share(percent: number): number {
   return Math.max(0, Math.min(1, percent / 100));
 }
+
+/** A word as two, the second one beginning with a character of it. */
+export function split({ characters, confidence }: SpelledWord, at: number): SpelledWord[] {
+  return [
+    { characters: characters.slice(0, at), confidence },
+    { characters: characters.slice(at), confidence },
+  ];
+}

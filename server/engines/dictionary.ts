@@ -1,5 +1,6 @@
 import { readFile } from 'node:fs/promises';
 import { join } from 'node:path';
+import { writtenWords } from '@crow/core/reading/language';
 import { Dictionary } from '@crow/core/reading/layout/dictionary';
 import { runChild } from './child';
 import { dataFolder } from './languageData';
@@ -9,9 +10,16 @@ const LIMITS = { seconds: 30, megabytes: 1000 };
 const MOST_KEPT = 3;
 const kept = new Map<string, Promise<Dictionary>>();
 
-/** The words that the recogniser's model of a language knows; none when it brings no list. Unpacked once a process. */
+/**
+ * The words that the recogniser's model of a language knows, if it brings a list, and those that stand on papers. Unpacked once a
+ * process.
+ */
 export function dictionaryOf(language: string): Promise<Dictionary> {
-  const known = kept.get(language) ?? unpack(language).catch(() => new Set<string>());
+  const known =
+    kept.get(language) ??
+    unpack(language)
+      .catch((): string[] => [])
+      .then((words) => new Set([...words, ...writtenWords(language)]));
   // Put in again: the map's order tells what was used last.
   kept.delete(language);
   kept.set(language, known);
@@ -19,7 +27,7 @@ export function dictionaryOf(language: string): Promise<Dictionary> {
   return known;
 }
 
-function unpack(language: string): Promise<Dictionary> {
+function unpack(language: string): Promise<string[]> {
   return withScratch(async (folder) => {
     const what = 'Unpacking the dictionary';
     const data = join(await dataFolder(), `${language}.traineddata`);
@@ -28,6 +36,6 @@ function unpack(language: string): Promise<Dictionary> {
     );
     await runChild('combine_tessdata', ['-e', data, graph, letters], { limits: LIMITS, what });
     await runChild('dawg2wordlist', [letters, graph, list], { limits: LIMITS, what });
-    return new Set((await readFile(list, 'utf8')).toLowerCase().split('\n'));
+    return (await readFile(list, 'utf8')).toLowerCase().split('\n');
   });
 }

@@ -54,6 +54,30 @@ describe('numbers as they are written', () => {
     expect(settled('6”248', '”5106', '12~', '“quoted”')).toEqual(['67248', '75106', '12”', '“quoted”']);
   });
 
+  it('stand in British postcodes where only a figure can', () => {
+    expect(settled('Orrin Harbour OH6 STW', 'Wexcombe OHS 8TW')).toEqual(['Orrin Harbour OH6 5TW', 'Wexcombe OH5 8TW']);
+    // No figure can be told where both halves are doubtful, two letters that never stand there, or no town.
+    const text = ['Wexcombe OHS STW', 'Bolts M8 BOX', '3 M8 SET', 'with A4 SIZ'];
+    expect(settled(...text)).toEqual(text);
+  });
+
+  it('of a postcode end before what parts it from the next part of its line', () => {
+    expect(settled('Wexcombe OH5 8TW- Tel. 60695')).toEqual(['Wexcombe OH5 8TW - Tel. 60695']);
+  });
+
+  it('stand apart where a thin space parts thousands, and nowhere else', () => {
+    const wide = (gap: number) => {
+      const [word] = line('1204,67');
+      word.characters.slice(1).forEach(({ box }) => (box[0] += gap));
+      const read = [[word]];
+      settleNumbers(read);
+      return read[0].map(({ characters }) => characters.map(({ text }) => text).join('')).join(' ');
+    };
+    expect(wide(8)).toBe('1 204,67');
+    expect(wide(3)).toBe('1204,67');
+    expect(settled('1204,67')).toEqual(['1204,67']);
+  });
+
   it('of a bank account hold no letters, when the check digits allow one reading only', () => {
     expect(settled('IBAN DE6S 7112 2003 OOOO 1122 33')).toEqual(['IBAN DE6S 7112 2003 OOOO 1122 33']);
     expect(settled('IBAN DE64 7112 2003 OOOO 1122 33')).toEqual(['IBAN DE64 7112 2003 0000 1122 33']);

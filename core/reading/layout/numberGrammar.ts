@@ -1,5 +1,5 @@
 import { isIban } from '../facts/signs';
-import { Character, SpelledWord } from '../spelled';
+import { Character, SpelledWord, split } from '../spelled';
 
 /** What can be an amount: groups of three, a separator, two decimals. */
 const AMOUNT = /^[^\d]*(\d{1,3}(?:[.,'’]\d{3})*|\d+)([.,])(\d{2})[^\d]*$/;
@@ -11,12 +11,17 @@ const textOf = ({ characters }: SpelledWord) => characters.map(({ text }) => tex
 
 /**
  * Puts right what the way in which numbers are written forbids: points and commas of amounts as the rest of the page has them,
- * quotation marks that are sevens, letters among the figures of bank accounts, as far as their check digits allow only one reading.
+ * quotation marks that are sevens, letters among the figures of bank accounts, as far as their check digits allow only one reading,
+ * letters for figures in British postcodes, and the room between thousands.
  */
 export function settleNumbers(read: SpelledWord[][]): void {
   for (const words of read) for (const word of words) settleSevens(word);
   settleDecimals(read.flat());
-  for (const words of read) settleAccounts(words);
+  for (const words of read) {
+    settleAccounts(words);
+    settlePostcodes(words);
+    settleThousands(words);
+  }
 }
 
 /** A quotation mark has less than this share of a figure's height. */
@@ -111,5 +116,48 @@ function settleAccounts(words: SpelledWord[]): void {
       return isIban(account.join(''));
     });
     if (fitting.length === 1) doubtful.forEach((character, place) => (character.text = fitting[0][place]));
+  }
+}
+
+/** The two halves of a British postcode: area and district, then a figure and two letters of those that stand there. */
+const OUTWARD = /^[A-Z]{1,2}\d{1,2}$/;
+const INWARD = /^\d[ABD-HJLNP-UW-Z]{2}[^\p{L}\d]?$/u;
+const MISREAD: Record<string, string> = { S: '5', O: '0', I: '1', l: '1', Z: '2', B: '8', G: '6' };
+
+/** Letters at the one place of a postcode's half where a figure stands, beside the other half, behind a town's name. */
+function settlePostcodes(words: SpelledWord[]): void {
+  for (let at = 1; at + 1 < words.length; at++) {
+    const [town, first, second] = words.slice(at - 1, at + 2);
+    if (!/^\p{Lu}\p{L}{2,},?$/u.test(textOf(town))) continue;
+    const [last, head] = [first.characters[first.characters.length - 1], second.characters[0]];
+    const [before, after] = [textOf(first), textOf(second)];
+    if (OUTWARD.test(before) && MISREAD[head.text] && INWARD.test(MISREAD[head.text] + after.slice(head.text.length)))
+      head.text = MISREAD[head.text];
+    else if (INWARD.test(after) && MISREAD[last.text] && OUTWARD.test(before.slice(0, -1) + MISREAD[last.text]))
+      last.text = MISREAD[last.text];
+    // What parts it from the next part of its line is no part of it.
+    if (OUTWARD.test(textOf(first)) && /^\d[A-Z]{2}[:-]$/.test(textOf(second)) && words[at + 2])
+      words.splice(at + 1, 1, ...split(second, 3));
+  }
+}
+
+/** Thousands stand apart by so much more than other figures, in heights of a figure, and so many times as far. */
+const THIN_SPACE = 0.38;
+const FARTHER = 2;
+
+/** Figures of an amount that stand apart before the last three: a thin space parts thousands. */
+function settleThousands(words: SpelledWord[]): void {
+  for (let at = 0; at < words.length; at++) {
+    const { characters } = words[at];
+    const [, whole] = /^(\d{4,6})[.,]\d{2}\D*$/.exec(textOf(words[at])) ?? [];
+    if (!whole) continue;
+    const place = whole.length - 3;
+    const gaps = characters
+      .slice(1, whole.length)
+      .map(({ box: [x] }, number) => x - characters[number].box[0] - characters[number].box[2]);
+    const [here] = gaps.splice(place - 1, 1);
+    const usual = gaps.sort((a, b) => a - b)[gaps.length >> 1];
+    if (here > THIN_SPACE * characters[place].box[3] && here > FARTHER * usual)
+      words.splice(at, 1, ...split(words[at], place));
   }
 }
