@@ -80,6 +80,19 @@ it('tells when files were moved and deleted on disk, and settles it as the perso
   await page.getByRole('button', { name: 'First', exact: true }).waitFor();
 });
 
+it('moves the chosen documents to the folder that one of them is dropped on, and back again', async () => {
+  await open('Yarn');
+  await page.getByLabel('Choose Two').check();
+  await page.getByLabel('Choose Three').check();
+  const target = page.getByRole('list', { name: 'Folders' }).getByRole('button', { name: /^Elsewhere/ });
+  await page.getByRole('button', { name: 'Two', exact: true }).dragTo(target);
+  await until(() => existsSync(onDisk('Elsewhere/Two.pdf')) && existsSync(onDisk('Elsewhere/Three.pdf')));
+  await page.getByText('2 documents moved to Elsewhere.').first().waitFor();
+  await page.getByRole('button', { name: 'Undo' }).click();
+  await until(() => existsSync(onDisk('Yarn/Two.pdf')) && existsSync(onDisk('Yarn/Three.pdf')));
+  expect(readdirSync(onDisk('Elsewhere'))).toEqual(['First.pdf']);
+});
+
 it('brings a ZIP of the shelf in again, and only what is missing', async () => {
   const [download] = await Promise.all([
     page.waitForEvent('download'),

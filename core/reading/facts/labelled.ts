@@ -43,10 +43,15 @@ export function labelOf<Name extends string>(
   return over && { ...over, where: 'above' };
 }
 
+/** What a sum is with or without, in brackets behind its label (folded): “Subtotal (excl. VAT)”. */
+const WITH_OR_WITHOUT =
+  /\((?:incl|inkl|excl|exkl|exclud|includ|zzgl|ex|hors|before|without|net of|sin|sem|con|com|senza|ohne|mit)\b[^)]*\)/g;
+
 function nearestLabel<Name extends string>(
-  text: string,
+  whole: string,
   labels: Record<Name, RegExp>,
 ): Omit<Label<Name>, 'where'> | undefined {
+  const text = whole.replace(WITH_OR_WITHOUT, '').trimEnd();
   let best: Omit<Label<Name>, 'where'> | undefined;
   for (const name of Object.keys(labels) as Name[]) {
     const pattern = new RegExp(labels[name].source, 'gu');

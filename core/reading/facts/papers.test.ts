@@ -1108,6 +1108,189 @@ T0tal                                                           £96.00
 `,
     { vendor: 'Filature Yarmore', date: '2026-10-03', dueDate: '2026-11-02', total: 96, tax: 16 },
   ],
+  [
+    'a letter in Spanish with its subject',
+    `
+# Ayuntamiento de Ribamar
+Plaza Mayor 1, 33990 Ribamar
+
+                                            Sr. D. Imre Castellane
+                                            12 Quay Street
+                                            Ribamar, 9 de marzo de 2026
+
+Asunto: permiso para el mercado de artesanía
+
+Estimado señor Castellane:
+
+Le comunicamos que su solicitud ha sido aceptada para los días 4 y 5 de abril.
+
+Atentamente,
+Nuria Pellicer
+`,
+    {
+      kind: 'letter',
+      vendor: 'Ayuntamiento de Ribamar',
+      date: '2026-03-09',
+      subject: 'permiso para el mercado de artesanía',
+    },
+  ],
+  [
+    'an Italian letter from a bank',
+    `
+# Banca del Golfo S.p.A.
+Via Porto 3 - 19100 Portovento
+
+Portovento, 12 gennaio 2026
+
+Gentile Sig. Castellane,
+
+Nuove condizioni del conto
+
+dal 1 marzo 2026 il canone mensile sarà di 4,50 euro.
+
+Distinti saluti
+Livia Ferrand
+`,
+    { kind: 'letter', vendor: 'Banca del Golfo S.p.A.', date: '2026-01-12', subject: 'Nuove condizioni del conto' },
+  ],
+  [
+    'a Dutch till slip',
+    `
+       GARENHUIS DE KADE
+      Kade 22 Havenwijk
+   KASSABON
+   Sokkenwol blauw       8,95
+   Breinaald 3 mm        4,50
+   TOTAAL       EUR     13,45
+   PIN                  13,45
+   BTW 21%               2,33
+   Bon 10022  17-09-2026 14:20
+   Bedankt voor uw bezoek
+`,
+    {
+      kind: 'receipt',
+      vendor: 'GARENHUIS DE KADE',
+      date: '2026-09-17',
+      number: '10022',
+      tax: 2.33,
+      taxRate: 21,
+      total: 13.45,
+    },
+  ],
+  [
+    'a statement of what is owed to a supplier',
+    `
+# Saltgate Yarns Ltd
+STATEMENT                                         Date: 30/09/2026
+                                                  Account: WICK01
+Wickford Loom
+12 Quay Street
+
+Date          Reference         Debit       Credit       Balance
+04/09/2026    Invoice 1188     186.60                     186.60
+18/09/2026    Payment                       186.60          0.00
+22/09/2026    Invoice 1204      94.20                      94.20
+Balance due                                               £94.20
+`,
+    { kind: 'statement', vendor: 'Saltgate Yarns Ltd', date: '2026-09-30' },
+  ],
+  [
+    'an invoice whose sums stand in words before their signs',
+    `
+# The Lantern Press
+Tax Invoice
+Invoice Ref: LP/77/26
+Invoice Date: 05 Aug 2026
+Payment Terms: 14 days, due 19 Aug 2026
+Customer: Wickford Loom
+
+1 x Letterpress labels, 500 @ 92.00                        GBP 92.00
+Subtotal (excl. VAT)                                       GBP 92.00
+VAT (20%)                                                  GBP 18.40
+Total (incl. VAT)                                         GBP 110.40
+Amount Due                                                GBP 110.40
+`,
+    {
+      kind: 'invoice',
+      vendor: 'The Lantern Press',
+      date: '2026-08-05',
+      dueDate: '2026-08-19',
+      number: 'LP/77/26',
+      currency: 'GBP',
+      net: 92,
+      tax: 18.4,
+      taxRate: 20,
+      total: 110.4,
+    },
+  ],
+  [
+    'a bill for a subscription, with the month first in words and no number',
+    `
+Tidemark Hosting
+Receipt
+
+Date paid            November 3, 2026
+Payment method       Card ending 4410
+
+Website, monthly     Nov 3 – Dec 2, 2026      1      $12.00      $12.00
+
+Subtotal                                                         $12.00
+Total                                                            $12.00
+Amount paid                                                      $12.00
+`,
+    { kind: 'receipt', vendor: 'Tidemark Hosting', date: '2026-11-03', currency: 'USD', total: 12 },
+  ],
+  [
+    'a German bill of a doctor’s without tax',
+    `
+Dr. med. vet. Jolanda Weiher
+Tierärztin
+Deichstraße 40 · 24768 Uferstedt · Tel. 04331 77120
+
+Herrn
+Imre Castellane
+Lantern Row 7
+
+Rechnung Nr. 2026/1187                                 Uferstedt, 02.06.2026
+
+Behandlung Katze „Bobbin“
+Allgemeine Untersuchung                                      30,78 €
+Impfung Katzenschnupfen                                      41,20 €
+Medikamente                                                  12,50 €
+Rechnungsbetrag                                              84,48 €
+Bitte überweisen Sie den Betrag bis zum 16.06.2026.
+`,
+    {
+      kind: 'invoice',
+      vendor: 'Dr. med. vet. Jolanda Weiher',
+      date: '2026-06-02',
+      dueDate: '2026-06-16',
+      number: '2026/1187',
+      total: 84.48,
+    },
+  ],
+  [
+    'a fair’s confirmation with what is to be paid',
+    `
+# Harbour Makers' Market CIC
+Booking confirmation and invoice
+
+Stallholder: Wickford Loom                   Invoice no: HMM-2026-041
+Date of issue: 1 September 2026              Pay by: 15 September 2026
+
+Stall, 5 and 6 December 2026                                     £95.00
+Table hire                                                       £12.00
+Total payable                                                   £107.00
+`,
+    {
+      kind: 'invoice',
+      vendor: "Harbour Makers' Market CIC",
+      date: '2026-09-01',
+      dueDate: '2026-09-15',
+      number: 'HMM-2026-041',
+      total: 107,
+    },
+  ],
 ])('reads %s', (_, text, expected) => {
   expect(facts(text)).toMatchObject(expected);
 });
