@@ -1,3 +1,4 @@
+import { existsSync } from 'node:fs';
 import { readFile } from 'node:fs/promises';
 import { join } from 'node:path';
 import { Problem } from '@crow/contract/problems';
@@ -42,9 +43,15 @@ export async function pdfPageSizes(path: string, first: number, last: number): P
 /**
  * The resolution of pages that are one picture from edge to edge, as scanners make them, by page number from 1; other pages are
  * left out.
+ * @param sizes of the pages from `first` on
  */
-export async function scannedResolutions(path: string, sizes: readonly PdfPageSize[]): Promise<Map<number, number>> {
-  const { code, output } = await runChild('pdfimages', ['-list', path], {
+export async function scannedResolutions(
+  path: string,
+  sizes: readonly PdfPageSize[],
+  { first = 1 }: { first?: number } = {},
+): Promise<Map<number, number>> {
+  const last = first + sizes.length - 1;
+  const { code, output } = await runChild('pdfimages', ['-list', '-f', `${first}`, '-l', `${last}`, path], {
     limits: LIMITS,
     what: 'Looking at the pictures',
   });
@@ -59,7 +66,7 @@ export async function scannedResolutions(path: string, sizes: readonly PdfPageSi
     pictures.set(number, [...others, { width: Number(width), height: Number(height), dpi: Number(dpi) }]);
   }
   for (const [number, all] of pictures) {
-    const size = sizes[number - 1];
+    const size = sizes[number - first];
     if (all.length !== 1 || !size) continue;
     const [{ width, height, dpi }] = all;
     // Turned pages have their sides the other way round.
@@ -68,6 +75,20 @@ export async function scannedResolutions(path: string, sizes: readonly PdfPageSi
     if (sides(width, height) || sides(height, width)) found.set(number, dpi);
   }
   return found;
+}
+
+/** The first picture on a page (from 1), as a file in a folder; undefined where there is none that can be taken out. */
+export async function pictureOnPage(path: string, page: number, folder: string): Promise<string | undefined> {
+  const { code } = await runChild(
+    'pdfimages',
+    ['-png', '-f', `${page}`, '-l', `${page}`, path, join(folder, `on-${page}`)],
+    {
+      limits: LIMITS,
+      what: 'Taking a picture out of the page',
+    },
+  );
+  const made = join(folder, `on-${page}-000.png`);
+  return code === 0 && existsSync(made) ? made : undefined;
 }
 
 /** A scan may miss the page's edge by so much, in inches. */

@@ -5,7 +5,7 @@ import sharp from 'sharp';
 import { PDFDocument, degrees } from '@cantoo/pdf-lib';
 import { Orientation, Turn, turnSize } from '@crow/core/geometry';
 import { parseBboxLayout } from '@crow/core/reading/bboxLayout';
-import { Word } from '@crow/core/reading/words';
+import { scaledPageText, Word } from '@crow/core/reading/words';
 import { BindingSize } from '../engines/bindingPictures';
 import { rasterOf } from '../engines/rasters';
 import { recognise } from '../engines/recognise';
@@ -209,6 +209,24 @@ describe('pages', () => {
     );
     expect(bound.text().trim()).toBe('Rechnung über Wolle');
     expect(execFileSync('pdfimages', ['-list', bound.path], { encoding: 'utf8' }).trim().split('\n')).toHaveLength(2);
+  });
+
+  it('of a scan that has text laid over it are made smaller, and keep that text', async () => {
+    const lines = Array.from({ length: 20 }, (_, row) => `Row ${row} of the list: weft, warp and selvedge`);
+    const said = lines.join('\n');
+    const scan = await page(await scanned(said, { dpi: 200 }));
+    const read = await recognise(greyOf(await rasterOf(sharp(scan.info.path))), ['eng']);
+    const full = await bind({ ...scan, text: read });
+    const withText = async (text: typeof read) => ({ ...(await page(full.bytes)), own: true, text });
+    const { width, height } = (await page(full.bytes)).info.pages[0];
+    const over = { ...scaledPageText(read, width / read.width), width, height };
+    const small = await bindAs('small', await withText(over));
+    expect(small.bytes.length).toBeLessThan(0.35 * full.bytes.length);
+    expect(small.text().match(/selvedge/g)).toHaveLength(20);
+    expect(small.check()).toContain('No syntax or stream encoding errors');
+    // Where the picture shows nothing of the text, it is the text that is seen.
+    const elsewhere = { ...over, words: over.words.map((each) => ({ ...each, box: [5, 5, 40, 20] as Word['box'] })) };
+    expect((await bindAs('small', await withText(elsewhere))).bytes.length).toBeGreaterThan(0.8 * full.bytes.length);
   });
 
   it('of several files come in their order, each taken from its own', async () => {

@@ -4,12 +4,13 @@ import { BindPage, bindPdf, BoundPdf } from '@crow/core/pdf/bindPdf';
 import { Beside } from '@crow/core/filing/pattern';
 import { Recipe } from '@crow/core/imaging/recipe';
 import { Turn, turnSize } from '@crow/core/geometry';
-import { PageText, restoreWords, StoredWord } from '@crow/core/reading/words';
+import { PageText, restoreWords, StoredWord, turnPageText } from '@crow/core/reading/words';
 import { languageTag } from '@crow/core/reading/otherLanguages';
 import { Context } from '../context';
 import { BINDING_SIZES, BindingSize, bindingPicture } from '../engines/bindingPictures';
 import { extractPdfPages } from '../engines/qpdf';
 import { withScratch } from '../engines/scratch';
+import { isScanUnderText } from '../engines/scanUnderText';
 import { SourceInfo } from '../engines/sourceFile';
 import { storeBytes } from '../store/blobs';
 import { rows } from '../store/database';
@@ -33,10 +34,11 @@ export interface PageToBind {
 
 /**
  * Turns pages of files into what a PDF is bound from. Pages of the same PDF are taken out of it together; those that are only
- * scanned are drawn anew when the PDF is to be smaller than in full.
+ * scanned, with or without text over them, are drawn anew when the PDF is to be smaller than in full.
  */
 export async function preparePages(given: PageToBind[], size: BindingSize, folder: string): Promise<BindPage[]> {
-  const pages = given.map((page) => ({ ...page, asIs: page.asIs && (size === 'full' || page.own) }));
+  const pages: PageToBind[] = [];
+  for (const page of given) pages.push({ ...page, asIs: page.asIs && (await staysAsItIs(page, size, folder)) });
   const taken = new Map<SourceInfo, { bytes: Uint8Array; order: Map<number, number> }>();
   for (const info of new Set(pages.filter((page) => page.asIs).map((page) => page.info))) {
     const numbers = [...new Set(pages.filter((page) => page.asIs && page.info === info).map((page) => page.number))];
@@ -61,6 +63,22 @@ export async function preparePages(given: PageToBind[], size: BindingSize, folde
     prepared.push({ kind: 'picture', picture, size: turnSize(width, height, turn), text });
   }
   return prepared;
+}
+
+/** Whether a page of a PDF is taken over: in full, or with text and drawings of its own that a picture would coarsen. */
+async function staysAsItIs(
+  { info, number, turn, own, text }: PageToBind,
+  size: BindingSize,
+  folder: string,
+): Promise<boolean> {
+  if (size === 'full') return true;
+  if (!own || !text) return own;
+  return !(await isScanUnderText(
+    info,
+    number,
+    turnPageText({ language: '', ...text }, ((360 - turn) % 360) as Turn),
+    folder,
+  ));
 }
 
 /** Binds pages into a searchable PDF. */
