@@ -194,6 +194,11 @@ it('prints divider sheets, and what lies behind one in the feeder is a document 
   await page.getByRole('link', { name: 'Sort it' }).first().click();
   await page.getByRole('option', { name: 'Page 2, divider sheet: Household / Vet' }).waitFor({ timeout: 240_000 });
   await page.getByText('2 documents', { exact: true }).waitFor();
+  // Before the last sheet has come in, nothing can be sent on.
+  await until(async () => {
+    const { files } = await latestStack();
+    return files.length === 4 && files.every(({ state }) => state !== 'waiting');
+  });
   await page.keyboard.press('Control+Enter');
   await page.getByText('1 of 2').waitFor();
   await page.keyboard.press('ArrowRight');
