@@ -489,7 +489,9 @@ function receipt(desk: Desk): TrueFacts {
     say(chance.pick(variants(labels.tax, half)).replace('{r}', rateWritten), money(tax));
     if (chance.of(0.5)) say(chance.pick(variants(labels.net, half)), money(total - tax));
   }
-  const netSaid = taxed && canvas.words.some(({ text }) => text === money(total - tax).match(/[\d.,'’]+/)![0]);
+  const netSaid =
+    taxed &&
+    canvas.words.some(({ text }) => text.replace(/[^\d.,'’]/g, '') === money(total - tax).replace(/[^\d.,'’]/g, ''));
   y += 8;
   middle(chance.pick(variants(labels.thanks, half)));
   return {

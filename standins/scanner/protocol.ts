@@ -31,7 +31,12 @@ const LONGEST_MS = 4000;
 const MOST_JOBS_KEPT = 10;
 
 /** The scanner's side of eSCL: capabilities, status, jobs, and their pages one by one. */
-export function speakEscl(app: FastifyInstance, machine: Machine, { hurry = 1 } = {}): void {
+export function speakEscl(
+  app: FastifyInstance,
+  machine: Machine,
+  { hurry = 1, seed = Date.now() % 1_000_000 } = {},
+): void {
+  let sides = seed;
   const jobs: Job[] = [];
   const address = ({ id }: Job) => `/eSCL/ScanJobs/${id}`;
   app.addContentTypeParser(['text/xml', 'application/xml'], { parseAs: 'string' }, (_request, body, done) =>
@@ -77,7 +82,7 @@ export function speakEscl(app: FastifyInstance, machine: Machine, { hurry = 1 } 
     if (machine.busy) return reply.code(503).header('retry-after', '1').send();
     machine.busy = true;
     try {
-      const picture = await nextSide(machine, job, hurry);
+      const picture = await nextSide(machine, job, hurry, sides++);
       if (!picture) return await reply.code(404).send();
       job.completed++;
       return await reply.type('image/jpeg').send(picture);
@@ -94,8 +99,7 @@ export function speakEscl(app: FastifyInstance, machine: Machine, { hurry = 1 } 
 }
 
 /** Scans one more side of a job; undefined when there is none, and the job is then over. */
-async function nextSide(machine: Machine, job: Job, hurry: number): Promise<Buffer | undefined> {
-  const seed = Date.now() % 1_000_000;
+async function nextSide(machine: Machine, job: Job, hurry: number, seed: number): Promise<Buffer | undefined> {
   const time = Math.min(LONGEST_MS, SIDE_MS * (job.resolution / 200) ** 2) / hurry;
   const scan = async (sheet: LoadedSheet, side: 'front' | 'back') => {
     await sleep(time);

@@ -203,8 +203,9 @@ function nameIn(cell: Cell, below: Cell | undefined, label: string, usual: numbe
   return { text: bare(all.map(({ text }) => text).join(' ')), words: all };
 }
 
-/** Without what was read from a sign or a picture beside the name: a sign by itself, and the letter before it. */
+/** Without what was read from a sign or a picture beside the name: a sign by itself and the letter before it, a lone small letter. */
 function withoutCrumbs(words: Word[]): Word[] {
+  if (/^\p{Ll}$/u.test(words[0]?.text ?? '') && /^\p{Lu}/u.test(words[1]?.text ?? '')) return words.slice(1);
   const crumb = words.slice(0, 3).findLastIndex(({ text }) => !/[\p{L}\p{N}&+]/u.test(text));
   const before = words.slice(0, crumb);
   return crumb >= 0 && crumb < words.length - 1 && before.every(({ text }) => text.length <= 2)

@@ -25,6 +25,8 @@ it.each([
   ['Pr~ufung,', 'Prüfung,'],
   ['Eichenbret~r', 'Eichenbrett'],
   ['pl~e', 'plc'],
+  ['Pell Insurance ple,', 'Pell Insurance plc,'],
+  ['1td', 'ltd'],
 ])('makes a word of %s: %s', (read, right) => {
   expect(settled(read)).toBe(right);
 });

@@ -34,6 +34,8 @@ const ACCENTED: Record<string, string> = { a: 'äàâáã', o: 'öôóõò', u: 
 /** Legal forms of firms: short words that no dictionary has, and that stand on most papers. */
 const LEGAL_FORMS = new Set('plc ltd llp inc gmbh ohg sarl eurl srl sas lda'.split(' '));
 const LEGAL_DOUBTED = 0.996;
+/** What is a word in no language, and only ever such a form misread, however surely. */
+const NEVER_A_WORD: Record<string, string> = { ple: 'plc', plo: 'plc', p1c: 'plc', '1td': 'ltd', '1lp': 'llp' };
 
 const textOf = ({ characters }: SpelledWord) => characters.map(({ text }) => text).join('');
 
@@ -67,6 +69,7 @@ function isDoubted({ characters }: SpelledWord): boolean {
 export function settleByDictionary(read: SpelledWord[][], dictionary: Dictionary, compounds: boolean): void {
   for (const words of read) {
     for (const word of words) {
+      settleForms(word);
       if (!isOfLetters(textOf(word)) || !isDoubted(word)) continue;
       settleWord(word, (text) => isWord(text, dictionary, compounds));
     }
@@ -87,6 +90,16 @@ function isWord(text: string, dictionary: Dictionary, compounds: boolean): boole
       return true;
   }
   return false;
+}
+
+function settleForms({ characters }: SpelledWord): void {
+  const own = characters.filter(({ text }) => /[\p{L}\p{N}]/u.test(text));
+  const form = NEVER_A_WORD[own.map(({ text }) => text.toLowerCase()).join('')];
+  if (!form) return;
+  own.forEach((character, at) => {
+    if (character.text.toLowerCase() !== form[at])
+      character.text = /\p{Lu}/u.test(own[1].text) ? form[at].toUpperCase() : form[at];
+  });
 }
 
 function settleWord({ characters }: SpelledWord, isKnown: (text: string) => boolean): void {

@@ -56,6 +56,7 @@ describe('numbers as they are written', () => {
 
   it('stand in British postcodes where only a figure can', () => {
     expect(settled('Orrin Harbour OH6 STW', 'Wexcombe OHS 8TW')).toEqual(['Orrin Harbour OH6 5TW', 'Wexcombe OH5 8TW']);
+    expect(settled('Orrin Harbour OH1 9 TW')).toEqual(['Orrin Harbour OH1 9TW']);
     // No figure can be told where both halves are doubtful, two letters that never stand there, or no town.
     const text = ['Wexcombe OHS STW', 'Bolts M8 BOX', '3 M8 SET', 'with A4 SIZ'];
     expect(settled(...text)).toEqual(text);

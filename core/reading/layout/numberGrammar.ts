@@ -127,6 +127,7 @@ const MISREAD: Record<string, string> = { S: '5', O: '0', I: '1', l: '1', Z: '2'
 /** Letters at the one place of a postcode's half where a figure stands, beside the other half, behind a town's name. */
 function settlePostcodes(words: SpelledWord[]): void {
   for (let at = 1; at + 1 < words.length; at++) {
+    joinInward(words, at + 1);
     const [town, first, second] = words.slice(at - 1, at + 2);
     if (!/^\p{Lu}\p{L}{2,},?$/u.test(textOf(town))) continue;
     const [last, head] = [first.characters[first.characters.length - 1], second.characters[0]];
@@ -139,6 +140,15 @@ function settlePostcodes(words: SpelledWord[]): void {
     if (OUTWARD.test(textOf(first)) && /^\d[A-Z]{2}[:-]$/.test(textOf(second)) && words[at + 2])
       words.splice(at + 1, 1, ...split(second, 3));
   }
+}
+
+/** “OH1 9 TW”: what stands behind an outward half belongs together. */
+function joinInward(words: SpelledWord[], at: number): void {
+  const [outward, figure, letters] = words.slice(at - 1, at + 2);
+  if (!letters || !OUTWARD.test(textOf(outward)) || !INWARD.test(textOf(figure) + textOf(letters))) return;
+  if (textOf(figure).length !== 1) return;
+  const confidence = Math.min(figure.confidence, letters.confidence);
+  words.splice(at, 2, { characters: [...figure.characters, ...letters.characters], confidence });
 }
 
 /** Thousands stand apart by so much more than other figures, in heights of a figure, and so many times as far. */
