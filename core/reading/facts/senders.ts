@@ -178,7 +178,9 @@ function findVendor(head: readonly Row[], rows: readonly Row[]): Fact | null {
   const sure = words.reduce((sum, word) => sum + word.confidence, 0) / words.length;
   const isFirm = COMPANY.test(text);
   // Without a form that only firms have, a line that stands out may be anything.
-  const most = isFirm && again > 0 ? 0.96 : isFirm || again > 0 || labelled ? 0.9 : 0.7;
+  const known = isFirm && again > 0 ? 0.96 : isFirm || again > 0 || labelled ? 0.9 : 0.7;
+  // Names begin with a capital: a small letter was misread.
+  const most = /^\p{Ll}/u.test(text) ? 0.7 : known;
   const confidence = Math.max(0.2, Math.min(most, sure * (0.35 + score / 5)));
   const why = labelled ? 'named as the sender' : again > 0 ? 'heads the paper and is named again' : 'heads the paper';
   return { value: text, page: 1, box: placeOf(words), confidence, why };
