@@ -66,6 +66,23 @@ describe('ruled lines', () => {
     expect(ink.data.reduce((sum, value) => sum + value, 0)).toBe(letters);
   });
 
+  it('are not seen in the feet of bold figures that nearly touch', () => {
+    const page = blank(600, 100);
+    for (let at = 0; at < 5; at++) {
+      fill(page, [50 + at * 20, 57, 17, 4]);
+      // Little stands on each foot: the thin end of a slanting stroke.
+      fill(page, [53 + at * 20, 40, 3, 17]);
+    }
+    const ink = inkOf(page);
+    const before = ink.data.reduce((sum, value) => sum + value, 0);
+    expect(takeOutRules(ink, 14).rules).toEqual([]);
+    expect(ink.data.reduce((sum, value) => sum + value, 0)).toBe(before);
+    // A rule as short as that, in one piece, is one.
+    const ruled = blank(600, 100);
+    fill(ruled, [50, 57, 97, 4]);
+    expect(takeOutRules(inkOf(ruled), 14).rules).toHaveLength(1);
+  });
+
   it('are not seen in bold letters whose feet touch', () => {
     const page = blank(600, 100);
     for (let at = 0; at < 12; at++) {

@@ -17,6 +17,8 @@ const [LEAST_ACROSS, LEAST_DOWN] = [4.5, 5];
 /** And no thicker than this share of that height; over so much of its length nothing crosses a line. */
 const MOST_THICKNESS = 0.45;
 const FREE = 0.75;
+/** A rule shorter than so many heights of a small letter is in one piece over so many at least. */
+const [SHORT, LEAST_PIECE] = [14, 2];
 
 /**
  * Takes ruled lines and the sides of boxes out of a page without hurting the strokes that cross them: runs of ink longer than
@@ -39,6 +41,8 @@ export function takeOutRules(ink: Ink, letter: number): { rules: Rule[]; taken: 
       const pixels = runs.reduce((sum, run) => sum + run.to - run.from + 1, 0);
       // The mean thickness: a long slanted line covers many rows and is thin all the same.
       if (pixels > thickest * length) continue;
+      // The feet of bold figures in a row are no line: each is as short as a figure.
+      if (length < SHORT * letter && runs.every(({ unbroken }) => unbroken < LEAST_PIECE * letter)) continue;
       // Where letters of bold print touch, their serifs run on for long, but strokes stand on them.
       if (clear(ink, runs, thickest + 1, across, taken) < FREE * length) continue;
       for (const run of runs) mark(courses, ink.width, run, across, taken);
@@ -60,6 +64,8 @@ interface Run {
   line: number;
   from: number;
   to: number;
+  /** The longest stretch of it without a gap, in pixels. */
+  unbroken: number;
 }
 
 /** Runs along all rows, or along all columns, one row or column after the other. The page is gone through as it lies in memory. */
@@ -71,10 +77,12 @@ function longRuns(ink: Ink, least: number, across: boolean): Run[] {
   const from = new Int32Array(lines).fill(-1);
   const last = new Int32Array(lines).fill(-1);
   const dark = new Int32Array(lines);
+  const stretch = new Int32Array(lines);
+  const unbroken = new Int32Array(lines);
   const end = (line: number) => {
     const length = last[line] - from[line] + 1;
     if (from[line] >= 0 && length >= least && dark[line] >= SOLID * length)
-      (found[line] ??= []).push({ line, from: from[line], to: last[line] });
+      (found[line] ??= []).push({ line, from: from[line], to: last[line], unbroken: unbroken[line] });
   };
   for (let y = 0; y < height; y++) {
     for (let x = 0, at = y * width; x < width; x++, at++) {
@@ -87,8 +95,10 @@ function longRuns(ink: Ink, least: number, across: boolean): Run[] {
       if (from[line] < 0 || place - last[line] > TORN + 1) {
         end(line);
         from[line] = place;
-        dark[line] = 0;
+        dark[line] = unbroken[line] = stretch[line] = 0;
       }
+      stretch[line] = place - last[line] === 1 ? stretch[line] + 1 : 1;
+      if (stretch[line] > unbroken[line]) unbroken[line] = stretch[line];
       last[line] = place;
       dark[line]++;
     }
