@@ -10,13 +10,13 @@ import { SetPicture, textOnlyPdf } from '@crow/core/pdf/textOnlyPdf';
 import { paragraphsOf } from '@crow/core/reading/paragraphs';
 import { plainText } from '@crow/core/reading/words';
 import { csvOf } from '@crow/core/filing/csv';
-import { FACT_NAMES } from '@crow/contract/shapes';
+import { FACT_NAMES, Page } from '@crow/contract/shapes';
 import { Context } from '../context';
 import { cutFigures } from '../engines/figures';
 import { readBlob } from '../store/blobs';
 import { rows } from '../store/database';
 import { pagesOfDocument } from '../store/stackRows';
-import { textsOf } from './facts';
+import { ReadPage, textsOf } from './facts';
 import { PictureDesk } from './pagePictures';
 import { FOLDER_PATHS } from './folders';
 
@@ -41,17 +41,28 @@ export async function textPdfOf(
   title: string,
   pictureOf: (page: { id: string; turn: Turn; version: string }) => Promise<Uint8Array>,
 ): Promise<Uint8Array> {
+  const figuresOf = async (page: Page, text: ReadPage) => {
+    try {
+      return await cutFigures(await pictureOf(page), text);
+    } catch (error) {
+      // A page that can't be drawn any more still has its text.
+      if (error instanceof Problem) return [];
+      throw error;
+    }
+  };
   const texts = new Map((await textsOf(manager, documentId)).map((text) => [text.pageId, text]));
   const pages: (string | SetPicture)[][] = [];
   for (const page of await pagesOfDocument(manager, documentId)) {
     const text = texts.get(page.id);
     if (!text) continue;
-    const figures = await cutFigures(await pictureOf(page), text);
-    const written = paragraphsOf(text.words).map(({ text: set, top }) => ({ top, set }));
-    const all = [...written, ...figures.map(({ top, ...set }) => ({ top, set }))].sort(
-      (one, other) => one.top - other.top,
-    );
-    pages.push(figures.length > 0 ? all.map(({ set }) => set) : written.map(({ set }) => set));
+    const written = paragraphsOf(text.words);
+    const set: (string | SetPicture)[] = written.map((paragraph) => paragraph.text);
+    // From the last one up, each before the text that begins below it: what is read in columns keeps its order.
+    for (const { top, ...figure } of (await figuresOf(page, text)).reverse()) {
+      const below = written.findIndex((paragraph) => paragraph.top >= top);
+      set.splice(below < 0 ? written.length : below, 0, figure);
+    }
+    pages.push(set);
   }
   return textOnlyPdf(pages, { title, created: new Date() });
 }

@@ -46,7 +46,7 @@ export async function refreshFacts(manager: EntityManager, documentId: string): 
   ]);
 }
 
-interface ReadPage extends Pick<PageText, 'width' | 'height' | 'words'> {
+export interface ReadPage extends Pick<PageText, 'width' | 'height' | 'words'> {
   pageId: string;
   handwriting: Box[];
 }
