@@ -10,6 +10,7 @@ import {
   movedBy,
   pageWords,
   settle,
+  showsBarredZeros,
   takeSurer,
   takeSurerFigures,
 } from '@crow/core/reading/layout/spelling';
@@ -47,7 +48,8 @@ export async function recognise(picture: Raster, languages: string[]): Promise<P
   const layout = layOut(picture);
   const strips = cutStrips(layout.page, layout.pieces, layout.segments, CAPITAL);
   const { words: read, language } = await readInItsLanguage(strips, languages);
-  const settled = settle(read, strips, CAPITAL);
+  const barred = showsBarredZeros(read, strips);
+  const settled = settle(read, strips, CAPITAL, barred);
   const doubtful = doubtfulParts(settled);
   if (doubtful.length > 0) {
     const numbers = doubtful.map(({ strip }) => strip);
@@ -58,7 +60,7 @@ export async function recognise(picture: Raster, languages: string[]): Promise<P
       from: Math.floor(from * scales[number]),
       until: Math.ceil(until * scales[number]),
     }));
-    const second = await readParts(again, parts, language, AGAIN);
+    const second = await readParts(again, parts, language, AGAIN, barred);
     numbers.forEach((strip, number) => takeSurer(settled[strip], second[number], 1 / scales[number]));
   }
   const figures = doubtfulFigures(settled);
@@ -68,7 +70,7 @@ export async function recognise(picture: Raster, languages: string[]): Promise<P
       strips,
       figures.map(({ strip }) => strip),
     );
-    const third = await readParts(own, figures, other, CAPITAL);
+    const third = await readParts(own, figures, other, CAPITAL, barred);
     figures.forEach(({ strip }, number) => takeSurerFigures(settled[strip], third[number]));
   }
   // Legal forms are settled without a dictionary as well.
@@ -203,11 +205,12 @@ async function readParts(
   parts: DoubtfulPart[],
   language: string,
   capital: number,
+  barred: boolean,
 ): Promise<SpelledWord[][]> {
   const cut = strips.map((strip, number) => ({
     ...strip,
     picture: partOf(strip, parts[number].from, parts[number].until),
   }));
-  const read = settle(await readLines(cut, language), cut, capital);
+  const read = settle(await readLines(cut, language), cut, capital, barred);
   return read.map((words, number) => movedBy(words, Math.max(0, parts[number].from) - PART_MARGIN));
 }

@@ -41,6 +41,14 @@ it.each([
   expect(settled(read)).toBe(read.replaceAll('~', ''));
 });
 
+it('makes a slash of a stroke between two words', () => {
+  expect(settled('MusterlPrüfung')).toBe('Muster/Prüfung');
+  expect(wantsDictionary([[word('MusterlPrüfung')]])).toBe(true);
+  // No word behind it, or one that ends in it.
+  expect(settled('MusterlOrt')).toBe('MusterlOrt');
+  expect(settled('NachrichtPrüfung')).toBe('NachrichtPrüfung');
+});
+
 it('takes words together only where the language does', () => {
   expect(settled('Eichenbret~r', false)).toBe('Eichenbretr');
 });

@@ -44,11 +44,12 @@ export function wantsDictionary(read: SpelledWord[][]): boolean {
   return read.some((words) =>
     words.some(
       (word) =>
-        isOfLetters(textOf(word)) &&
-        word.characters.some(
-          ({ text, confidence }) =>
-            confidence < DOUBTED || (confidence < ACCENT_DOUBTED && ACCENTED[text.toLowerCase()] !== undefined),
-        ),
+        STROKE_BETWEEN.test(textOf(word)) ||
+        (isOfLetters(textOf(word)) &&
+          word.characters.some(
+            ({ text, confidence }) =>
+              confidence < DOUBTED || (confidence < ACCENT_DOUBTED && ACCENTED[text.toLowerCase()] !== undefined),
+          )),
     ),
   );
 }
@@ -70,6 +71,7 @@ export function settleByDictionary(read: SpelledWord[][], dictionary: Dictionary
   for (const words of read) {
     for (const word of words) {
       settleForms(word);
+      settleSlash(word, (text) => isWord(text, dictionary, compounds));
       if (!isOfLetters(textOf(word)) || !isDoubted(word)) continue;
       settleWord(word, (text) => isWord(text, dictionary, compounds));
     }
@@ -90,6 +92,18 @@ function isWord(text: string, dictionary: Dictionary, compounds: boolean): boole
       return true;
   }
   return false;
+}
+
+/** A stroke between two words, as in “InvoicelReceipt”: no word has a small letter before a capital. */
+const STROKE_BETWEEN = /^\p{Lu}?\p{Ll}{3,}[lI1|!]\p{Lu}\p{Ll}{3,}$/u;
+
+/** Such a stroke is a slash, if both sides of it are words, and it is no part of the first one. */
+function settleSlash(word: SpelledWord, isKnown: (text: string) => boolean): void {
+  const text = textOf(word);
+  if (!STROKE_BETWEEN.test(text)) return;
+  const at = [...text].findIndex((letter, place) => place > 0 && /\p{Lu}/u.test(letter)) - 1;
+  const [first, second] = [text.slice(0, at).toLowerCase(), text.slice(at + 1).toLowerCase()];
+  if (!isKnown(first + text[at].toLowerCase()) && isKnown(first) && isKnown(second)) word.characters[at].text = '/';
 }
 
 function settleForms({ characters }: SpelledWord): void {

@@ -84,4 +84,14 @@ describe('numbers as they are written', () => {
     expect(settled('IBAN DE64 7112 2003 OOOO 1122 33')).toEqual(['IBAN DE64 7112 2003 0000 1122 33']);
     expect(settled('IBAN DE64 7112 2003 0000 1122 E3')).toEqual(['IBAN DE64 7112 2003 0000 1122 E3']);
   });
+
+  it('of a bank account are looked for further on where it goes on in the next line of its column', () => {
+    const lines = ['Weberei DE64 7112 2O03', 'Deichweg 9 1122 33', '0000 1122 33', 'Tel. 60695'];
+    expect(settled(...lines)).toEqual(['Weberei DE64 7112 2003', ...lines.slice(1)]);
+  });
+
+  it('and letters of a bank account stand each where its country has them', () => {
+    expect(settled('IBAN GB95 PE1L 1234 S612 3456 78')).toEqual(['IBAN GB95 PELL 1234 5612 3456 78']);
+    expect(settled('IBAN GB95 P?1L 1234 S612 3456 78')).toEqual(['IBAN GB95 P?1L 1234 S612 3456 78']);
+  });
 });

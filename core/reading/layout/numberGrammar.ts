@@ -17,11 +17,11 @@ const textOf = ({ characters }: SpelledWord) => characters.map(({ text }) => tex
 export function settleNumbers(read: SpelledWord[][]): void {
   for (const words of read) for (const word of words) settleSevens(word);
   settleDecimals(read.flat());
-  for (const words of read) {
-    settleAccounts(words);
+  read.forEach((words, strip) => {
+    settleAccounts(read, strip);
     settlePostcodes(words);
     settleThousands(words);
-  }
+  });
 }
 
 /** A quotation mark has less than this share of a figure's height. */
@@ -90,33 +90,79 @@ const FIGURES: Record<string, string> = {
   G: '6',
   T: '7',
 };
-/** Countries in whose bank accounts (IBAN) there are figures only, and how many characters those have. */
-const ACCOUNTS: Record<string, number> = { AT: 20, BE: 16, CH: 21, DE: 22, DK: 18, ES: 24, PL: 28, PT: 25, SE: 24 };
+/** Figures that are read for letters. */
+const LETTERS: Record<string, string> = { '0': 'O', '1': 'IL', '2': 'Z', '5': 'S', '8': 'B', '6': 'G' };
+/** What stands behind the country in its bank accounts: n figures, a capitals, c either (IBAN registry, ISO 13616). */
+const ACCOUNTS: Record<string, string> = {
+  AT: 'n18',
+  BE: 'n14',
+  CH: 'n7c12',
+  DE: 'n20',
+  DK: 'n16',
+  ES: 'n22',
+  FI: 'n16',
+  FR: 'n12c11n2',
+  GB: 'n2a4n14',
+  IE: 'n2a4n14',
+  IT: 'n2a1n10c12',
+  LU: 'n5c13',
+  NL: 'n2a4n10',
+  NO: 'n13',
+  PL: 'n26',
+  PT: 'n23',
+  SE: 'n22',
+};
 const MOST_READINGS = 64;
+/** The rest of an account that does not fit into its line stands so many strips further on at most. */
+const REST_WITHIN = 12;
+const LEAST_BEFORE_REST = 8;
 
-/** Bank accounts with letters among their figures: the one reading whose check digits fit. */
-function settleAccounts(words: SpelledWord[]): void {
+/** The kind of each character behind the country: n, a or c. */
+function kindsOf(country: string): string {
+  return (ACCOUNTS[country] ?? '').replace(/([nac])(\d+)/g, (_, kind: string, count: string) => kind.repeat(+count));
+}
+
+/** What a character of an account may be: itself if it is of the right kind, else what is read for it. */
+function readingsOf({ text }: Character, kind: string): string {
+  if (kind === 'c' || (kind === 'n' ? /^\d$/ : /^[A-Z]$/).test(text)) return text;
+  return (kind === 'n' ? FIGURES : LETTERS)[text] ?? '';
+}
+
+/** Bank accounts with letters among their figures, or the other way round: the one reading whose check digits fit. */
+function settleAccounts(read: SpelledWord[][], strip: number): void {
+  const words = read[strip];
   for (let at = 0; at < words.length; at++) {
-    const length = ACCOUNTS[textOf(words[at]).slice(0, 2)];
-    if (!length) continue;
-    const characters: Character[] = [];
-    for (let next = at; next < words.length && characters.length < length; next++)
-      characters.push(...words[next].characters);
-    if (characters.length !== length) continue;
-    const doubtful = characters.slice(2).filter(({ text }) => !/^\d$/.test(text));
-    if (doubtful.length === 0 || doubtful.some(({ text }) => !FIGURES[text])) continue;
-    let readings: string[][] = [[]];
-    for (const { text } of doubtful) {
-      readings = readings.flatMap((reading) => [...FIGURES[text]].map((figure) => [...reading, figure]));
-      if (readings.length > MOST_READINGS) return;
-    }
-    const fitting = readings.filter((reading) => {
-      let place = 0;
-      const account = characters.map(({ text }, index) => (index < 2 || /^\d$/.test(text) ? text : reading[place++]));
-      return isIban(account.join(''));
-    });
-    if (fitting.length === 1) doubtful.forEach((character, place) => (character.text = fitting[0][place]));
+    const country = textOf(words[at]).slice(0, 2);
+    const kinds = kindsOf(country);
+    if (!kinds) continue;
+    const here: Character[] = [];
+    for (let next = at; next < words.length && here.length < kinds.length + 2; next++)
+      here.push(...words[next].characters);
+    const missing = kinds.length + 2 - here.length;
+    const rests =
+      missing <= 0
+        ? [[]]
+        : read.slice(strip + 1, strip + 1 + REST_WITHIN).map((line) => line.flatMap(({ characters }) => characters));
+    if (missing > 0 && here.length < LEAST_BEFORE_REST) continue;
+    const accounts = rests
+      .filter((rest) => rest.length === Math.max(0, missing))
+      .flatMap((rest) => readAccount(country, [...here, ...rest].slice(2), kinds));
+    if (accounts.length === 1) for (const { character, text } of accounts[0]) character.text = text;
   }
+}
+
+/** The readings of an account's characters whose check digits fit, as far as something changes. */
+function readAccount(country: string, characters: Character[], kinds: string) {
+  if (characters.length !== kinds.length) return [];
+  const choices = characters.map((character, at) => readingsOf(character, kinds[at]));
+  let readings = [''];
+  for (const choice of choices) {
+    readings = readings.flatMap((reading) => [...choice].map((text) => reading + text));
+    if (readings.length > MOST_READINGS) return [];
+  }
+  return readings
+    .filter((reading) => isIban(country + reading))
+    .map((reading) => characters.map((character, at) => ({ character, text: reading[at] })));
 }
 
 /** The two halves of a British postcode: area and district, then a figure and two letters of those that stand there. */

@@ -141,10 +141,22 @@ const MOSTLY = 0.8;
 const LEAST_BARRED = 2;
 
 /**
- * Zeros with a bar or a dot inside are read as eights: where the paper inside a figure falls into two parts that lie aslant of
- * each other, or encloses a spot of ink, or an eight has no waist, it is a zero; but only on a page without plain zeros.
+ * Whether the zeros of a page have a bar or a dot inside, which makes them be read as eights: where the paper inside a figure falls
+ * into two parts that lie aslant of each other, or encloses a spot of ink, or an eight has no waist, it is a zero; but only on a
+ * page without plain zeros.
  */
+export function hasBarredZeros(strips: ReadStrip[]): boolean {
+  const [barred, plain] = zerosOf(strips);
+  return barred.length >= LEAST_BARRED && barred.length >= MOSTLY * (barred.length + plain);
+}
+
+/** Makes zeros of the eights, and of what else barred zeros are read as, on a page that has such. */
 export function settleBarredZeros(strips: ReadStrip[]): void {
+  for (const character of zerosOf(strips)[0]) character.text = '0';
+}
+
+/** The barred ones, and how many zeros have no bar. */
+function zerosOf(strips: ReadStrip[]): [barred: Character[], plain: number] {
   const barred: Character[] = [];
   let plain = 0;
   for (const { words, picture } of strips) {
@@ -158,81 +170,94 @@ export function settleBarredZeros(strips: ReadStrip[]): void {
       }
     }
   }
-  if (barred.length < LEAST_BARRED || barred.length < MOSTLY * (barred.length + plain)) return;
-  for (const character of barred) character.text = '0';
+  return [barred, plain];
 }
 
-function isBarred(data: Uint8Array, picture: Raster, [left, top, width, height]: Character['box']): boolean {
+/** A connected part of a figure's box, ink or paper: its pixels, and its middle in shares of the box. */
+interface Part {
+  paper: boolean;
+  outside: boolean;
+  pixels: number[];
+  x: number;
+  y: number;
+}
+
+function isBarred(data: Uint8Array, picture: Raster, box: Character['box']): boolean {
+  const [left, top, width, height] = box.map(Math.round);
   if (width < 8 || height < 12) return false;
   // A frame of paper around it joins everything outside.
   const [w, h] = [width + 2, height + 2];
-  const kinds = new Int8Array(w * h);
-  for (let y = 0; y < height; y++)
-    for (let x = 0; x < width; x++) {
-      const [px, py] = [left + x, top + y];
-      if (px >= picture.width || py >= picture.height || px < 0 || py < 0) continue;
-      if (data[py * picture.width + px] < 128) kinds[(y + 1) * w + x + 1] = 1;
-    }
-  const parts: { paper: boolean; pixels: number; x: number; y: number; outside: boolean }[] = [];
-  const seen = new Uint8Array(w * h);
-  for (let start = 0; start < kinds.length; start++) {
-    if (seen[start] !== 0) continue;
-    const part = { paper: kinds[start] === 0, pixels: 0, x: 0, y: 0, outside: start === 0 };
-    const waiting = [start];
-    seen[start] = 1;
-    while (waiting.length > 0) {
-      const at = waiting.pop()!;
-      const [x, y] = [at % w, Math.floor(at / w)];
-      part.pixels++;
-      part.x += x;
-      part.y += y;
-      for (const [nx, ny] of [
-        [x - 1, y],
-        [x + 1, y],
-        [x, y - 1],
-        [x, y + 1],
-      ]) {
-        if (nx < 0 || ny < 0 || nx >= w || ny >= h) continue;
-        const near = ny * w + nx;
-        if (seen[near] !== 0 || kinds[near] !== kinds[start]) continue;
-        seen[near] = 1;
-        waiting.push(near);
-      }
-    }
-    if (part.pixels > 0.012 * width * height)
-      parts.push({ ...part, x: part.x / part.pixels / w, y: part.y / part.pixels / h });
-  }
+  const grey = new Uint8Array(w * h).fill(255);
+  for (let y = Math.max(0, -top); y < Math.min(height, picture.height - top); y++)
+    for (let x = Math.max(0, -left); x < Math.min(width, picture.width - left); x++)
+      grey[(y + 1) * w + x + 1] = data[(top + y) * picture.width + left + x];
+  const parts = partsOf(grey, w).filter(({ pixels }) => pixels.length > SPECK * width * height);
   const holes = parts.filter(({ paper, outside }) => paper && !outside);
-  const inks = parts.filter(({ paper }) => !paper).sort((a, b) => b.pixels - a.pixels);
+  const inks = parts.filter(({ paper }) => !paper).sort((a, b) => b.pixels.length - a.pixels.length);
   if (holes.length === 1 && inks.length === 2)
     return Math.abs(inks[1].x - 0.5) < 0.12 && Math.abs(inks[1].y - 0.5) < 0.12;
   if (holes.length !== 2) return false;
   const [upper, lower] = holes.sort((a, b) => a.y - b.y);
-  if (Math.min(upper.pixels, lower.pixels) < 0.35 * Math.max(upper.pixels, lower.pixels)) return false;
-  return upper.x < lower.x - ASLANT || !hasWaist(data, picture, [left, top, width, height]);
+  const sizes = [upper.pixels.length, lower.pixels.length];
+  if (Math.min(...sizes) < 0.35 * Math.max(...sizes)) return false;
+  return upper.x < lower.x - ASLANT || !hasWaist(grey, w, inks[0]);
 }
 
-/** Whether a figure is narrower at the middle than above and below, as an eight is, and no zero with a spot in it. */
-function hasWaist(data: Uint8Array, picture: Raster, [left, top, width, height]: Character['box']): boolean {
-  const wide = (share: number) => {
-    let sum = 0;
-    const rows = Math.max(1, Math.round(0.1 * height));
-    for (let row = 0; row < rows; row++) {
-      const start = (top + Math.round(share * height) + row - (rows >> 1)) * picture.width + left;
-      sum += edge(data, start, 1, width) + edge(data, start + width - 1, -1, width);
+/** Of a figure's box, so much is a speck. */
+const SPECK = 0.012;
+const INK = 128;
+
+function partsOf(grey: Uint8Array, width: number): Part[] {
+  const height = grey.length / width;
+  const isPaper = (at: number) => grey[at] >= INK;
+  const seen = new Uint8Array(grey.length);
+  const parts: Part[] = [];
+  for (let start = 0; start < grey.length; start++) {
+    if (seen[start] !== 0) continue;
+    const pixels = [start];
+    seen[start] = 1;
+    let [sumX, sumY] = [0, 0];
+    // The list grows while it is gone through.
+    for (const at of pixels) {
+      const [x, y] = [at % width, Math.floor(at / width)];
+      sumX += x;
+      sumY += y;
+      for (let ny = Math.max(0, y - 1); ny <= Math.min(height - 1, y + 1); ny++)
+        for (let nx = Math.max(0, x - 1); nx <= Math.min(width - 1, x + 1); nx++) {
+          // Ink holds together at corners, and paper doesn't.
+          const other = ny * width + nx;
+          if (seen[other] !== 0 || isPaper(other) !== isPaper(start) || (isPaper(start) && nx !== x && ny !== y))
+            continue;
+          seen[other] = 1;
+          pixels.push(other);
+        }
     }
-    return width - sum / rows;
-  };
-  return wide(0.48) < Math.min(wide(0.27), wide(0.73));
+    const mean = (sum: number, of: number) => sum / pixels.length / of;
+    parts.push({ paper: isPaper(start), outside: start === 0, pixels, x: mean(sumX, width), y: mean(sumY, height) });
+  }
+  return parts;
 }
 
-/** How far from a place the ink begins, between pixels too. */
-function edge(data: Uint8Array, start: number, step: number, most: number): number {
-  for (let away = 0; away < most; away++) {
-    const here = data[start + away * step];
-    if (here >= 128) continue;
-    const before = away === 0 ? 255 : data[start + (away - 1) * step];
-    return away - (128 - here) / Math.max(1, before - here);
+/** The middle of an eight has up to 0.9 of the width of its wider half, that of a zero 0.97 and more. */
+const WAIST = 0.95;
+
+/** Whether a figure is narrower at the middle than above or below, as an eight is, and no zero with a spot in it. */
+function hasWaist(grey: Uint8Array, width: number, { pixels }: Part): boolean {
+  const ends = new Map<number, [left: number, right: number]>();
+  for (const at of pixels) {
+    const [x, y] = [at % width, Math.floor(at / width)];
+    const [left, right] = ends.get(y) ?? [x, x];
+    ends.set(y, [Math.min(left, x), Math.max(right, x)]);
   }
-  return most;
+  // The ink goes on into the pixel beside it, as far as that is dark.
+  const beyond = (at: number) => Math.max(0, 255 - grey[at]) / 255;
+  const rows = [...ends]
+    .sort(([a], [b]) => a - b)
+    .map(([y, [left, right]]) => right - left + 1 + beyond(y * width + left - 1) + beyond(y * width + right + 1));
+  const band = Math.max(1, Math.round(0.1 * rows.length));
+  const wide = (share: number) => {
+    const from = Math.max(0, Math.round(share * rows.length) - (band >> 1));
+    return rows.slice(from, from + band).reduce((sum, row) => sum + row, 0) / band;
+  };
+  return wide(0.48) < WAIST * Math.max(wide(0.27), wide(0.73));
 }

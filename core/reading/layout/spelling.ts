@@ -2,7 +2,8 @@ import { around, Box } from '../../geometry';
 import { SpelledWord } from '../spelled';
 import { Word } from '../words';
 import { PageLayout } from './pageLayout';
-import { settleBarredZeros, settleByExample, settleSeparators } from './shapes';
+import { hasBarredZeros, settleBarredZeros, settleByExample, settleSeparators } from './shapes';
+import { settleCapitals } from './letterForms';
 import { settleNumbers } from './numberGrammar';
 import { respaced } from './spacing';
 import { boxOnPage, Strip } from './strips';
@@ -13,12 +14,24 @@ const READ_AGAIN_BELOW = 0.95;
 const SURER = 0.01;
 const SAME_PLACE = 8;
 
-/** Puts right what the recogniser makes of strips, from the shapes on the paper: spaces, points and commas, barred zeros. */
-export function settle(read: SpelledWord[][], strips: Strip[], capital: number): SpelledWord[][] {
+/** Whether the zeros on a page have a bar or a dot inside. @param read its strips, as they were read at first */
+export function showsBarredZeros(read: SpelledWord[][], strips: Strip[]): boolean {
+  return hasBarredZeros(withPictures(read, strips));
+}
+
+const withPictures = (read: SpelledWord[][], strips: Strip[]) =>
+  read.map((words, at) => ({ words, picture: strips[at].picture }));
+
+/**
+ * Puts right what the recogniser makes of strips, from the shapes on the paper: spaces, points and commas, barred zeros.
+ * @param barred whether zeros have a bar or a dot on the page that the strips are from
+ */
+export function settle(read: SpelledWord[][], strips: Strip[], capital: number, barred: boolean): SpelledWord[][] {
   const settled = respaced(read, capital);
-  settleBarredZeros(settled.map((words, at) => ({ words, picture: strips[at].picture })));
+  if (barred) settleBarredZeros(withPictures(settled, strips));
   settled.forEach((words) => {
     words.forEach(settleStrokes);
+    words.forEach(settleStops);
     for (const { characters } of words)
       for (const character of characters) if (character.text === 'ı') character.text = 'i';
     settleSeparators(words);
@@ -86,6 +99,12 @@ function settleStrokes({ characters }: SpelledWord): void {
   if (first.text === 'l' && /^[bcdfghjkmnpqrstvwxz]\p{Ll}/u.test(rest)) first.text = 'I';
 }
 
+/** “No..”: behind the point of a short form stands a colon. */
+function settleStops({ characters }: SpelledWord): void {
+  const [before, point, last] = characters.slice(-3);
+  if (last?.text === '.' && point.text === '.' && /\p{L}/u.test(before.text)) last.text = ':';
+}
+
 /** How much less likely a word is that no paper has: capitals in the middle, letters among figures. */
 function oddity(text: string): number {
   const bare = text.replace(/^[^\p{L}\p{N}]+|[^\p{L}\p{N}%€£$]+$/gu, '');
@@ -133,7 +152,12 @@ function span({ characters }: SpelledWord, scale: number): [from: number, to: nu
 
 /** The words of a page from its strips, with their places on the page, in reading order. */
 export function pageWords(read: SpelledWord[][], strips: Strip[], { rows }: Pick<PageLayout, 'rows'>): Word[] {
-  settleByExample(read.map((words, at) => ({ words, picture: strips[at].picture })));
+  const own = withPictures(read, strips);
+  const barred = hasBarredZeros(own);
+  settleByExample(own);
+  // Small ones may have no example but eights.
+  if (barred) settleBarredZeros(own);
+  settleCapitals(own);
   settleNumbers(read);
   const placed = read.flatMap((words, at) =>
     isNoise(words)
