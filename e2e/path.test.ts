@@ -107,7 +107,11 @@ it('goes from a pile of scanned paper to searchable PDFs in named folders, with 
 
   // The files are real, named safely, and searchable.
   const insured = join(program.shelf, 'Workshop/Insurance/The new dobby loom. insured.pdf');
-  await until(() => existsSync(insured) && readdirSync(join(program.shelf, 'Workshop/Yarn')).length === 2);
+  await until(
+    () => existsSync(insured) && readdirSync(join(program.shelf, 'Workshop/Yarn')).length === 2,
+    60_000,
+    async () => [readdirSync(program.shelf, { recursive: true }), await program.ask(endpoints.listWaiting, {})],
+  );
   expect(execFileSync('pdftotext', [insured, '-'], { encoding: 'utf8' })).toContain('countermarch');
   expect(execFileSync('pdfinfo', [insured], { encoding: 'utf8' })).toMatch(/Pages:\s+2/);
   execFileSync('qpdf', ['--check', insured]);

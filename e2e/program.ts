@@ -121,7 +121,12 @@ export class Program {
   }
 }
 
-export async function until(condition: () => Promise<boolean> | boolean, milliseconds = 180_000): Promise<void> {
+/** Waits for something. @param told says, when it does not happen, what is there instead */
+export async function until(
+  condition: () => Promise<boolean> | boolean,
+  milliseconds = 180_000,
+  told: () => Promise<unknown> | unknown = () => '',
+): Promise<void> {
   for (const end = Date.now() + milliseconds; Date.now() < end; await sleep(100)) if (await condition()) return;
-  throw new Error('It did not happen in time.');
+  throw new Error(`It did not happen in time. ${JSON.stringify(await told())}`);
 }
