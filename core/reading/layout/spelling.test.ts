@@ -2,6 +2,8 @@ import { Raster } from '../../imaging/raster';
 import { Character, SpelledWord } from '../spelled';
 import { hasBarredZeros, settleBarredZeros, settleByExample, settleSeparators } from './shapes';
 import { respaced } from './spacing';
+import { pageWords, settle } from './spelling';
+import { Strip } from './strips';
 
 /** Words of figures and letters 20 wide and 30 high; a number is the gap before what follows, in pixels, else 4. */
 function spelled(...pieces: (string | number)[]): SpelledWord {
@@ -122,5 +124,54 @@ describe('figures', () => {
     const strip = drawn(['three', '3'], ['eight', '8'], ['three', '8', 0.999]);
     settleByExample([strip]);
     expect(text(strip.words)).toBe('388');
+  });
+});
+
+/** A strip of which the recogniser made a word: its letters so tall and so sure. */
+function strip(word: string, height: number, confidence: number): { words: SpelledWord[]; strip: Strip } {
+  const characters = [...word].map((text, at): Character => ({
+    text,
+    box: [10 + at * 20, 10, 16, height],
+    confidence,
+  }));
+  const size = { width: 20 + word.length * 20, height: height + 20 };
+  const picture = { ...size, channels: 1 as const, data: new Uint8Array(size.width * size.height).fill(255) };
+  return {
+    words: [{ characters, confidence }],
+    strip: { picture, width: size.width, scale: 1, left: 0, top: 0, slope: 0 },
+  };
+}
+
+describe('the words of a page', () => {
+  const wordsOf = (...strips: ReturnType<typeof strip>[]) =>
+    pageWords(
+      strips.map(({ words }) => words),
+      strips.map((each) => each.strip),
+      { rows: strips.map((_, row) => row) },
+    ).map((word) => [word.text, word.line]);
+
+  it('are without strays: few doubtful letters in no size that the page has', () => {
+    const usual = [strip('madder', 30, 0.99), strip('weld', 30, 0.99), strip('woad', 30, 0.99)];
+    expect(wordsOf(...usual, strip('l', 10, 0.95), strip('RM', 90, 0.95), strip('kg', 30, 0.95))).toEqual([
+      ['madder', 0],
+      ['weld', 1],
+      ['woad', 2],
+      ['kg', 3],
+    ]);
+    // A page number in small print, or initials in large, are sure.
+    expect(wordsOf(...usual, strip('7', 10, 0.995), strip('WL', 90, 0.995)).slice(3)).toEqual([
+      ['7', 3],
+      ['WL', 4],
+    ]);
+  });
+
+  it('have a colon behind a short form, where two points were read', () => {
+    const settled = (word: string) => {
+      const { words, strip: own } = strip(word, 30, 0.99);
+      return text(settle([words], [own], 30, false)[0]);
+    };
+    expect(settled('No..')).toBe('No.:');
+    expect(settled('more...')).toBe('more...');
+    expect(settled('12..')).toBe('12..');
   });
 });
