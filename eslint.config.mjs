@@ -40,7 +40,7 @@ export default tseslint.config(
   },
   ...Object.entries(oneWay).map(([workspace, forbidden]) => ({
     files: [`${workspace}/**/*.{ts,tsx}`],
-    ignores: ['**/*.test.ts', '**/*.test.tsx'],
+    ignores: ['**/*.test.ts', '**/*.test.tsx', '**/testing/**'],
     rules: {
       'no-restricted-imports': [
         'error',

@@ -30,6 +30,13 @@ module.exports = {
     },
     {
       ...base,
+      displayName: 'screens',
+      testEnvironment: 'jsdom',
+      testMatch: ['<rootDir>/web/**/*.test.tsx'],
+      setupFiles: ['<rootDir>/web/src/testing/missing.ts'],
+    },
+    {
+      ...base,
       displayName: 'integration',
       testMatch: ['<rootDir>/server/{routes,services,store,jobs,cli}/**/*.test.ts', '<rootDir>/demo/**/*.test.ts'],
       globalSetup: '<rootDir>/server/testing/startPostgres.ts',

@@ -53,16 +53,44 @@ export function toneOf(picture: Raster): Tone {
 }
 
 /** The darkness that half of the ink's pixels have; ink is what is clearly darker than paper. */
-function inkLevel({ data }: Raster): number {
-  const counts = new Uint32Array(256);
-  for (const value of data) counts[value]++;
+function inkLevel(picture: Raster): number {
+  const { data } = picture;
   const darkerThan = Math.round(0.8 * 255);
+  const counts = tonesOfPrint(picture, darkerThan);
   let total = 0;
   for (let value = 0; value < darkerThan; value++) total += counts[value];
   let [below, value] = [0, 0];
   // The darker third: the edges of strokes are lighter than the strokes.
   while (value < darkerThan && below + counts[value] < total / 3) below += counts[value++];
   return total < data.length / 5000 ? 0.2 : value / 255;
+}
+
+/** Blocks along the longer side of a picture; one of which more than this share is dark holds no print, but something dark. */
+const BLOCKS = 72;
+const MOSTLY_DARK = 0.62;
+
+/**
+ * How many pixels there are of each tone, without those of large dark things: a thumb on the page, a picture, a bar say nothing of
+ * how dark its print is.
+ * @param picture grey
+ * @param dark what is darker than this is dark
+ */
+export function tonesOfPrint({ width, height, data }: Raster, dark: number): Uint32Array {
+  const counts = new Uint32Array(256);
+  const side = Math.max(5, Math.round(Math.max(width, height) / BLOCKS));
+  const own = new Uint32Array(256);
+  for (let top = 0; top < height; top += side) {
+    for (let left = 0; left < width; left += side) {
+      own.fill(0);
+      const [bottom, right] = [Math.min(height, top + side), Math.min(width, left + side)];
+      for (let y = top; y < bottom; y++) for (let x = left; x < right; x++) own[data[y * width + x]]++;
+      let darker = 0;
+      for (let value = 0; value < dark; value++) darker += own[value];
+      if (darker > MOSTLY_DARK * (bottom - top) * (right - left)) continue;
+      for (let value = 0; value < 256; value++) counts[value] += own[value];
+    }
+  }
+  return counts;
 }
 
 function greyLight({ channels }: Illumination): Illumination {

@@ -95,14 +95,7 @@ function liesOn(edges: Edges, top: Quad, pile: Quad): boolean {
   const [own, whole] = [Math.abs(area(top)), Math.abs(area(pile))];
   if (own > 0.985 * whole || own < SMALLEST * whole) return false;
   if (Math.abs(area(clip(top, pile))) < 0.97 * own) return false;
-  const far = SAME_SIDE * Math.max(...pile.map((corner, side) => distance(corner, pile[(side + 1) % 4])));
-  const inner = [0, 1, 2, 3].filter((side) => {
-    const [from, to] = [top[side], top[(side + 1) % 4]];
-    return !pile.some((corner, at) => {
-      const line = lineThrough(corner, pile[(at + 1) % 4]);
-      return awayFrom(line, from) < far && awayFrom(line, to) < far;
-    });
-  });
+  const inner = ownSides(top, pile);
   if (inner.length < 2 || inner.length === 4) return false;
   const held = inner.map((side) => {
     const [from, to] = [top[side], top[(side + 1) % 4]];
@@ -110,6 +103,18 @@ function liesOn(edges: Edges, top: Quad, pile: Quad): boolean {
     return Math.min(...ends) < AT_ENDS ? 0 : edgeNear(edges, from, to);
   });
   return Math.min(...held) >= LEAST_INNER && held.reduce((sum, each) => sum + each, 0) / held.length >= MEAN_INNER;
+}
+
+/** The sides of a quad that do not lie on a side of another one. */
+export function ownSides(quad: Quad, other: Quad): number[] {
+  const far = SAME_SIDE * Math.max(...other.map((corner, side) => distance(corner, other[(side + 1) % 4])));
+  return [0, 1, 2, 3].filter((side) => {
+    const [from, to] = [quad[side], quad[(side + 1) % 4]];
+    return !other.some((corner, at) => {
+      const line = lineThrough(corner, other[(at + 1) % 4]);
+      return awayFrom(line, from) < far && awayFrom(line, to) < far;
+    });
+  });
 }
 
 /** The most edge between two points when each may be off by a pixel or two. */

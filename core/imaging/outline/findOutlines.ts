@@ -1,7 +1,7 @@
-import { area, clip, distance, ordered, Quad, scaleQuad, wholeQuad } from '../quad';
+import { area, clip, distance, ordered, Point, Quad, scaleQuad, wholeQuad } from '../quad';
 import { Raster, shrink } from '../raster';
 import { Candidate, quadsOf } from './candidates';
-import { topmost, withoutPiles } from './covered';
+import { ownSides, topmost, withoutPiles } from './covered';
 import { confidenceOf, Evidence } from './confidence';
 import { Edges, findEdges, Opponent, opponentColours } from './edges';
 import { Line, sidesOf, straightLines } from './lines';
@@ -90,8 +90,10 @@ export function findSheets(
   const search = new Search(shrink(placing, quick ? SEEK_QUICKLY : SEEK), quick);
   const scale = placing.width / search.small.width;
   let print: Print | undefined;
-  const place = (most: number, clearOf: Quad[] = []) =>
-    placedIn(placing, search.candidates(most, clearOf), scale, print);
+  const place = (most: number, clearOf: Quad[] = []) => {
+    const placed = placedIn(placing, search.candidates(most, clearOf), scale, print);
+    return print ? withoutParts(placing, placed) : placed;
+  };
   const seekAroundPrint = (areas: Quad[]) =>
     areas.slice(0, MOST_AREAS).forEach((quad) => search.seekAround(scaleQuad(quad, 1 / scale)));
   const shareTaken = (sheets: Placed[]) =>
@@ -99,7 +101,8 @@ export function findSheets(
 
   let candidates = place(quick ? MOST_PLACED_QUICKLY : MOST_PLACED);
   const [clearest] = candidates;
-  if (!quick && !(clearest && isClear(clearest) && shareTaken([clearest]) > ROOM_BESIDE)) {
+  const isDone = clearest && isClear(clearest) && shareTaken([clearest]) > ROOM_BESIDE && !goesOn(placing, clearest);
+  if (!quick && !isDone) {
     print = findPrint(placing);
     seekAroundPrint(print.areas);
     candidates = place(MOST_PLACED);
@@ -107,7 +110,7 @@ export function findSheets(
   const chosen: Placed[] = [];
   for (const candidate of candidates) {
     if (chosen.length === most || candidate.score < LEAST_SCORE) break;
-    if (chosen.length === 0 || isAnother(candidate, chosen, placing)) chosen.push(candidate);
+    if (chosen.length === 0 || isAnother(candidate, chosen, placing)) take(candidate, chosen);
   }
   // Where there is room beside them, more are sought: the best candidates may all have been of the first ones.
   while (chosen.length > 0 && chosen.length < most && shareTaken(chosen) < ROOM_BESIDE) {
@@ -121,9 +124,7 @@ export function findSheets(
       (candidate) => candidate.score >= LEAST_SCORE && isAnother(candidate, chosen, placing),
     );
     if (!next) break;
-    const [piece, whole] = wholeOf(next, chosen);
-    if (piece) chosen[chosen.indexOf(piece)] = whole;
-    else chosen.push(next);
+    take(next, chosen);
   }
   return chosen.map((sheet) => ({
     corners: ordered(scaleQuad(sheet.corners, picture.width / placing.width)),
@@ -161,6 +162,13 @@ function against({ marks, cut, beside }: PrintOn): number {
 /** Corners of two pieces are the same when they are no further apart than this share of the side. */
 const SAME_CORNER = 0.06;
 
+/** Takes a further sheet, or makes one of it and the one that it is a piece of. */
+function take(next: Placed, chosen: Placed[]): void {
+  const [piece, whole] = wholeOf(next, chosen);
+  if (piece) chosen[chosen.indexOf(piece)] = whole;
+  else chosen.push(next);
+}
+
 /** When a sheet has been taken for two because of a rule across it, they have a side in common: the piece found before, and the whole. */
 function wholeOf(next: Placed, chosen: Placed[]): [piece: Placed, whole: Placed] | [undefined, undefined] {
   for (const piece of chosen) {
@@ -171,6 +179,7 @@ function wholeOf(next: Placed, chosen: Placed[]): [piece: Placed, whole: Placed]
         if (distance(from, piece.corners[(j + 1) % 4]) > near || distance(to, piece.corners[j]) > near) continue;
         const far = (quad: Quad, side: number) => [quad[(side + 2) % 4], quad[(side + 3) % 4]];
         const corners = [...far(next.corners, i), ...far(piece.corners, j)] as Quad;
+        if (ownSides(next.corners, corners).length > 1 || ownSides(piece.corners, corners).length > 1) continue;
         return [piece, { ...piece, corners: ordered(corners), held: piece.held.map((share) => Math.min(share, 0.9)) }];
       }
     }
@@ -222,6 +231,65 @@ function isAnother(candidate: Placed, chosen: Placed[], picture: Raster): boolea
   const [light, otherLight] = [paper, other].map((colour) => colour[0] + colour[1] + colour[2] + 1);
   const tint = Math.hypot(...paper.map((value, channel) => value / light - other[channel] / otherLight));
   return tint < SAME_TINT && Math.abs(Math.log(light / otherLight)) < SAME_LIGHT;
+}
+
+/** How far beyond a side it is looked, as a share of the sheet; so much of a side has the paper's own colour there when it is a rule. */
+const BEYOND = 0.03;
+const SAME_BEYOND = 0.5;
+/** How much darker or lighter, and of what other tint, paper is a little way off. */
+const PAPER_LIGHT = 0.12;
+
+/** Whether the paper seems to go on beyond a side: a rule across a sheet may have been taken for its end. */
+function goesOn(picture: Raster, { corners }: Placed): boolean {
+  const paper = paperColour(picture, corners);
+  const light = paper[0] + paper[1] + paper[2] + 1;
+  return [0, 1, 2, 3].some((side) => {
+    if (isAtBorder(corners, side, picture)) return false;
+    const [a, b, c, d] = [0, 1, 2, 3].map((by) => corners[(side + by) % 4]);
+    const outwards = (corner: Point, inner: Point): Point => [
+      corner[0] + BEYOND * (corner[0] - inner[0]),
+      corner[1] + BEYOND * (corner[1] - inner[1]),
+    ];
+    const { colours, seen } = coloursIn(picture, [a, b, outwards(b, c), outwards(a, d)], 24);
+    let same = 0;
+    for (let at = 0; at < 3 * seen; at += 3) {
+      const own = colours[at] + colours[at + 1] + colours[at + 2] + 1;
+      const tint = Math.hypot(...paper.map((value, channel) => value / light - colours[at + channel] / own));
+      if (tint < SAME_TINT / 2 && Math.abs(Math.log(own / light)) < PAPER_LIGHT) same++;
+    }
+    return same > SAME_BEYOND * seen;
+  });
+}
+
+/** A sheet that something lies on may be so much less convincing than the part of it below a rule. */
+const LEAST_WHOLE = 0.5;
+const MORE_PRINT = 1.2;
+
+/** Leaves out candidates beyond which the paper goes on, when a larger one has more of the print: that one takes their rank. */
+function withoutParts(picture: Raster, candidates: Placed[]): Placed[] {
+  const raised = new Map(candidates.map((each) => [each, each.score]));
+  for (const part of candidates) {
+    const whole = candidates.find(
+      (each) =>
+        each !== part &&
+        each.score > LEAST_WHOLE &&
+        area(each.corners) > area(part.corners) &&
+        common(each.corners, part.corners) > 0.97 &&
+        // The sides of a sheet go straight on beyond a rule; those of one that lies on another end there.
+        ownSides(part.corners, each.corners).length === 1 &&
+        printed(each) > MORE_PRINT * printed(part) &&
+        each.words!.cut <= part.words!.cut,
+    );
+    // Two parts of one sheet are put together later.
+    const isHalf = candidates.some((each) => each !== part && wholeOf(each, [part])[0] !== undefined);
+    if (!whole || isHalf || !goesOn(picture, part) || goesOn(picture, whole)) continue;
+    raised.set(whole, Math.max(raised.get(whole)!, part.score));
+    raised.delete(part);
+  }
+  return candidates
+    .filter((each) => raised.has(each))
+    .map((each) => ({ ...each, score: raised.get(each)! }))
+    .sort((a, b) => b.score - a.score);
 }
 
 function isClear({ score, held, cut }: Evidence): boolean {

@@ -63,6 +63,25 @@ describe('finding the sheet in a photo', () => {
     expect(overlap(best.corners, quad)).toBeGreaterThan(0.98);
   });
 
+  it('takes no rule across a sheet for its end, though something lies on a corner beyond it', () => {
+    const sheet: Quad = [
+      [120, 60],
+      [560, 60],
+      [560, 900],
+      [120, 900],
+    ];
+    const picture = photo(680, 960, [96, 66, 50], [sheet]);
+    const paint = (x: number, y: number, colour: number[]) =>
+      colour.forEach((value, channel) => (picture.data[(y * 680 + x) * 3 + channel] = value));
+    for (let y = 300; y < 304; y++) for (let x = 122; x < 558; x++) paint(x, y, [40, 40, 44]);
+    for (let y = -120; y <= 120; y++)
+      for (let x = -120; x <= 120; x++)
+        if (x * x + y * y < 14400 && 560 + x < 680 && 110 + y > 0) paint(560 + x, 110 + y, [150, 40, 40]);
+    const [best, ...others] = findOutlines(picture);
+    expect(overlap(best.corners, sheet)).toBeGreaterThan(0.95);
+    expect(others).toEqual([]);
+  });
+
   it('finds several receipts side by side, each once', () => {
     const receipts = [0, 1, 2].map((place) =>
       scaleQuad(

@@ -1,4 +1,4 @@
-import { renderLook, toneOf } from '../../imaging/looks';
+import { renderLook, toneOf, tonesOfPrint } from '../../imaging/looks';
 import { Ink } from '../../imaging/ink';
 import { bytesOf, greyOf, Raster, shrink } from '../../imaging/raster';
 
@@ -8,6 +8,8 @@ const INK_BELOW = 150;
 const EVEN = 0.06;
 /** A ground darker than this share of the paper is printed, not in shadow. */
 const DARK_GROUND = 0.45;
+/** What is darker than this share of the paper over a whole block is no print. */
+const DARK_THING = 0.6;
 /** Size (longer side, pixels) in which the light is looked at. */
 const LOOKED_AT = 560;
 /** What is as bright as this share of the paper is paper. */
@@ -49,8 +51,7 @@ function quantile(values: Float32Array, share: number): number {
 function stretched(picture: Raster, paper: number, small: Raster): Raster {
   const { width, height } = picture;
   const data = bytesOf(picture);
-  const counts = new Uint32Array(256);
-  for (const value of small.data) counts[value]++;
+  const counts = tonesOfPrint(small, DARK_THING * paper);
   let [dark, seen] = [0, 0];
   // Half of a hundredth of the page is as dark as its ink.
   while (seen < small.data.length / 200 && dark < 255) seen += counts[dark++];
@@ -87,7 +88,7 @@ function turnDarkGrounds(width: number, height: number, data: Uint8Array): void 
     const [x1, y1] = [Math.min(width, right * cell), Math.min(height, bottom * cell)];
     // The block's edge does not fall on whole cells: it is followed outwards, row by row and column by column.
     const edges = grown(width, height, data, [x0, y0, x1, y1], cell);
-    if (darkShare(width, data, edges) > GROUND) turn(width, data, edges);
+    if (darkShare(width, data, edges) > GROUND && cornersAreDark(width, data, edges, cell)) turn(width, data, edges);
   }
 }
 
@@ -148,6 +149,14 @@ function darkShare(width: number, data: Uint8Array, [left, top, right, bottom]: 
   for (let y = top + inset; y < bottom - inset; y++)
     for (let x = left + inset; x < right - inset; x++, seen++) if (data[y * width + x] < INK_BELOW) below++;
   return below / Math.max(1, seen);
+}
+
+/** Whether a dark area goes into its corners: grounds do, and a thumb or a coin on the page doesn't. */
+function cornersAreDark(width: number, data: Uint8Array, [left, top, right, bottom]: Area, cell: number): boolean {
+  const side = Math.min(cell, Math.floor((bottom - top) / 2), Math.floor((right - left) / 2));
+  return [left, right - side].every((x) =>
+    [top, bottom - side].every((y) => darkShare(width, data, [x, y, x + side, y + side]) > GROUND),
+  );
 }
 
 /** Light on dark becomes dark on white: the ground's own brightness becomes white. */

@@ -181,6 +181,31 @@ describe('an even page', () => {
   });
 });
 
+describe('a page on which a thumb or a coin lies', () => {
+  const covered = (level: number) => {
+    const page = blank(900, 1200);
+    for (let row = 0; row < 20; row++) line(page, 300, 100 + row * 40, 40, { value: level });
+    for (let y = -180; y <= 180; y++) {
+      const half = Math.round(Math.sqrt(180 ** 2 - y ** 2));
+      fill(page, [0, 500 + y, Math.max(1, half), 1], 15);
+    }
+    return page;
+  };
+
+  it('has its pale print seen as print: how dark the thing is says nothing of that', () => {
+    const page = covered(165);
+    const { ink } = evenPage(page);
+    expect([100, 500, 860].map((y) => ink.data[(y + 5) * 900 + 301])).toEqual([1, 1, 1]);
+    expect(layOut(page).segments.filter(({ members }) => members.length >= 40)).toHaveLength(20);
+  });
+
+  it('keeps the paper around the thing white: it is no dark ground with light print', () => {
+    const { page } = evenPage(covered(60));
+    // In the corner of the box around it.
+    expect(page.data[345 * 900 + 170]).toBeGreaterThan(235);
+  });
+});
+
 describe('reading order', () => {
   const order = (page: Raster) =>
     layOut(page).segments.map(({ left, top }) => [Math.round(left / 100), Math.round(top / 10)]);

@@ -133,7 +133,9 @@ export function FolderStrip({ document, onFile, busy }: FolderStripProps) {
             ))}
           </ul>
         ) : (
-          <p className="text-sm text-quiet">{folder ? 'Nothing yet.' : 'Choose a folder to see what it holds.'}</p>
+          <p className="text-sm text-quiet">
+            {folder ? inside && 'Nothing yet.' : 'Choose a folder to see what it holds.'}
+          </p>
         )}
       </div>
       <div className="flex flex-col items-stretch gap-1">

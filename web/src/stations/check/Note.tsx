@@ -1,4 +1,5 @@
 import { DragEvent, KeyboardEvent, useState } from 'react';
+import { flushSync } from 'react-dom';
 import { Fact, FactName, kinds } from '@crow/contract/shapes';
 import { PickedWord, WORD_MEDIA_TYPE } from '../../parts/PageSheet';
 import { KIND_NAMES } from '../../parts/words';
@@ -45,7 +46,8 @@ export function Note({ name, fact, doubtful, reading, onActive, onChange }: Note
   const hear = (event: KeyboardEvent<HTMLElement>) => {
     if (event.ctrlKey || event.metaKey) return commit();
     if (event.key === 'Escape') {
-      setTyped(fact?.value ?? '');
+      // At once: leaving the field keeps what stands in it then.
+      flushSync(() => setTyped(fact?.value ?? ''));
       document.querySelector<HTMLElement>('[data-desk]')?.focus();
     } else if (event.key === 'Enter') goOn(event.currentTarget);
     else return;

@@ -35,14 +35,14 @@ function Ways({ saved }: { saved: Way[] }) {
       .map(({ name, pattern }) => (name.trim() ? patternProblem(pattern) : 'A way of filing needs a name.'))
       .find(Boolean) ??
     (clash && `There are two ways called “${clash.name}”.`);
-  const keep = async () => {
+  const keep = () => {
     const before = saved;
-    await save.mutateAsync({ body: { languages: undefined, filing: ways } });
     const undo = () => {
       setWays(before);
       save.mutate({ body: { languages: undefined, filing: before } });
     };
-    tell({ text: 'Papers are filed like this from now on.', action: { label: 'Undo', run: undo } });
+    const told = () => tell({ text: 'Papers are filed like this from now on.', action: { label: 'Undo', run: undo } });
+    save.mutate({ body: { languages: undefined, filing: ways } }, { onSuccess: told });
   };
   return (
     <div className="flex h-full flex-col">
@@ -55,7 +55,7 @@ function Ways({ saved }: { saved: Way[] }) {
         <Button disabled={!changed} onClick={() => setWays(saved)}>
           Leave as it was
         </Button>
-        <Button main disabled={!changed || Boolean(problem) || save.isPending} onClick={() => void keep()}>
+        <Button main disabled={!changed || Boolean(problem) || save.isPending} onClick={keep}>
           Keep
         </Button>
       </header>

@@ -1,0 +1,226 @@
+import { screen, waitFor, within } from '@testing-library/react';
+import { endpoints } from '@crow/contract/endpoints';
+import { Document } from '@crow/contract/shapes';
+import { doubtful, document, fact, page, settings } from '../../testing/papers';
+import { notice, Refusal, show, StandInServer } from '../../testing/window';
+import Check from './Check';
+
+const OVERVIEW = { stacks: 0, arriving: 0, watched: 0, check: 0, filing: 0, filed: 3, unread: 0, changedOnDisk: 0 };
+
+/** The Check station with documents that wait, which are filed, put to the back and binned as on the server. */
+function open(waiting: Document[], { at = '/check' } = {}) {
+  const known = new Map(waiting.map((each) => [each.id, each]));
+  const order = waiting.map(({ id }) => id);
+  const leave = (id: string) => order.splice(order.indexOf(id), 1);
+  const server = new StandInServer()
+    .on(endpoints.listWaiting, () => order.map((id) => known.get(id)!))
+    .on(endpoints.readDocument, ({ params }) => known.get(params.id)!)
+    .on(endpoints.readSettings, () => settings())
+    .on(endpoints.listFolders, () => [])
+    .on(endpoints.listDocuments, () => [])
+    .on(endpoints.doubtfulWords, () => [])
+    .on(endpoints.overview, () => OVERVIEW)
+    .on(endpoints.weighDocument, () => [])
+    .on(endpoints.pageText, () => ({ width: 1654, height: 2339, language: 'eng', words: [], handwriting: [] }))
+    .on(endpoints.fileDocument, ({ params, body }) => {
+      leave(params.id);
+      const filed = {
+        ...known.get(params.id)!,
+        state: 'filing' as const,
+        name: body.name,
+        folderPath: 'Workshop/Yarn',
+      };
+      known.set(params.id, filed);
+      return filed;
+    })
+    .on(endpoints.unfileDocument, ({ params }) => {
+      const back = { ...known.get(params.id)!, state: 'check' as const };
+      known.set(params.id, back);
+      order.unshift(params.id);
+      return back;
+    })
+    .on(endpoints.putToBack, ({ params }) => {
+      order.push(...leave(params.id));
+      return undefined;
+    })
+    .on(endpoints.binDocument, ({ params }) => {
+      leave(params.id);
+      known.set(params.id, { ...known.get(params.id)!, binnedAt: '2026-11-20T10:00:00.000Z' });
+      return undefined;
+    })
+    .on(endpoints.changeFact, ({ params, body }) => {
+      const before = known.get(params.id)!;
+      const facts = before.facts.filter(({ name }) => name !== params.name);
+      if (body.value) facts.push(fact(params.name, body.value, { confirmed: true }));
+      known.set(params.id, { ...before, facts });
+      return known.get(params.id)!;
+    });
+  return { server, ...show(<Check />, server, at, '/check/:id?') };
+}
+
+const HEAD: [string, number, number, number, number, number, number, number][] = [
+  ['Harbour', 100, 100, 90, 20, 0.99, 0, 118],
+  ['Council,', 200, 100, 90, 20, 0.99, 0, 118],
+];
+const heading = (name: string) => screen.findByRole('heading', { name });
+
+it('files one document after the other with a key, shows where it went, and takes it back', async () => {
+  const suggestion = { path: 'Workshop/Yarn', reason: 'the last four went there' };
+  const { user, server } = open([
+    document({ suggestion }),
+    document({
+      suggestion,
+      facts: [fact('kind', 'letter'), fact('vendor', 'Harbour Council'), fact('date', '2026-11-13')],
+    }),
+  ]);
+  await heading('1 of 2');
+  await user.keyboard('{Control>}{Enter}{/Control}');
+  await heading('1 of 1');
+  expect(screen.getByLabelText<HTMLInputElement>('Name').value).toBe('2026-11-13 Harbour Council Letter');
+  const said = await notice(/is filed in Workshop \/ Yarn/);
+  await user.click(said.getByText('Undo'));
+  await heading('1 of 2');
+  expect(server.askedOf(endpoints.unfileDocument)).toHaveLength(1);
+  await user.keyboard('{Control>}{Enter}{/Control}');
+  await heading('1 of 1');
+  await user.keyboard('{Control>}{Enter}{/Control}');
+  await heading('Nothing waits to be checked');
+});
+
+it('keeps the document on the desk when it can’t be filed, and says why', async () => {
+  const { user, server } = open([document({ suggestion: { path: 'Workshop/Yarn', reason: 'by kind and year' } })]);
+  server.on(
+    endpoints.fileDocument,
+    () =>
+      new Refusal({
+        code: 'not-ready',
+        happened: 'The disk is full.',
+        kept: 'The document waits.',
+        todo: 'Make room.',
+      }),
+  );
+  await heading('1 of 1');
+  await user.keyboard('{Control>}{Enter}{/Control}');
+  await notice(/The disk is full/);
+  await heading('1 of 1');
+});
+
+it('puts a document to the back, walks through those that wait, and puts one into the bin and back', async () => {
+  const [one, two, three] = ['One', 'Two', 'Three'].map((vendor) => document({ facts: [fact('vendor', vendor)] }));
+  const { user, server } = open([one, two, three]);
+  const name = async (value: string) =>
+    waitFor(() => expect(screen.getByLabelText<HTMLInputElement>('Who').value).toBe(value));
+  await heading('1 of 3');
+  await user.keyboard('{Control>}b{/Control}');
+  await heading('1 of 3');
+  await name('Two');
+  await user.click(screen.getByRole('button', { name: /^The next one/ }));
+  await name('Three');
+  await user.click(screen.getByRole('button', { name: 'To the bin' }));
+  await heading('2 of 2');
+  expect(server.askedOf(endpoints.binDocument)).toEqual([{ params: { id: three.id } }]);
+  const said = await notice('The document is in the bin.');
+  server.on(endpoints.bringBackDocument, () => undefined);
+  await user.click(said.getByText('Bring it back'));
+  await waitFor(() => expect(server.askedOf(endpoints.bringBackDocument)).toEqual([{ params: { id: three.id } }]));
+});
+
+describe('the notes in the margin', () => {
+  const place = { box: [0.6, 0.8, 0.1, 0.01] as [number, number, number, number] };
+
+  it('stand in the order of the page, the first doubtful one with the cursor in it', async () => {
+    const pageList = [page()];
+    const at = (y: number) => ({
+      pageId: pageList[0].id,
+      box: [0.6, y, 0.1, 0.01] as [number, number, number, number],
+    });
+    open([
+      document({
+        pageList,
+        facts: [
+          fact('total', '184.20', { ...at(0.9), confidence: 0.5 }),
+          fact('kind', 'invoice', at(0.1)),
+          fact('vendor', 'Halden & Firth Yarns Ltd', at(0.05)),
+          fact('date', '2026-11-12', at(0.2)),
+        ],
+      }),
+    ]);
+    await heading('1 of 1');
+    const notes = await waitFor(() => {
+      const shown = [...window.document.querySelectorAll<HTMLElement>('[data-note]')];
+      expect(shown).toHaveLength(4);
+      return shown;
+    });
+    expect(notes.map((note) => note.dataset.note)).toEqual(['vendor', 'kind', 'date', 'total']);
+    await waitFor(() => expect(window.document.activeElement).toBe(screen.getByLabelText('Total')));
+    expect(screen.getByText('? look at this')).toBeTruthy();
+  });
+
+  it('are typed over, left as they were with Escape, and go on to filing with Enter', async () => {
+    const { user, server } = open([document({ facts: [fact('kind', 'letter'), fact('vendor', 'Harbuor Council')] })]);
+    const who = await screen.findByLabelText<HTMLInputElement>('Who');
+    await user.clear(who);
+    await user.type(who, 'Somebody{Escape}');
+    expect(who.value).toBe('Harbuor Council');
+    await user.clear(who);
+    await user.type(who, 'Harbour Council{Enter}');
+    await screen.findByText('✓ by hand');
+    expect(server.askedOf(endpoints.changeFact)).toMatchObject([
+      { params: { name: 'vendor' }, body: { value: 'Harbour Council', pageId: null } },
+    ]);
+  });
+
+  it('say what was put right, and what does not add up; and that the paper may be here already', async () => {
+    const twin = document({ name: 'Yarn of November', state: 'filed' });
+    open([
+      document({
+        facts: [fact('kind', 'invoice'), fact('total', '184.20', { ...place, repaired: true })],
+        checks: ['Net and tax make 184.20, the total is 194.20.'],
+        duplicates: [{ id: twin.id, name: twin.name, state: 'filed', folderId: null, why: 'the same number' }],
+      }),
+    ]);
+    await screen.findByText('± put right: only so it adds up');
+    const doubts = screen.getByText(/Net and tax make 184.20/).closest('ul')!;
+    within(doubts).getByText('Yarn of November');
+    within(doubts).getByText(/has the same number/);
+  });
+
+  it('take what is picked on the page', async () => {
+    const pageList = [page()];
+    const { user, server } = open([document({ pageList, facts: [fact('kind', 'letter')] })]);
+    server.on(endpoints.pageText, () => ({
+      width: 1000,
+      height: 1400,
+      language: 'eng',
+      words: HEAD,
+      handwriting: [],
+    }));
+    await user.click(await screen.findByLabelText('Who'));
+    await user.click(await screen.findByText('Council,'));
+    await waitFor(() =>
+      expect(server.askedOf(endpoints.changeFact)).toMatchObject([
+        {
+          params: { name: 'vendor' },
+          body: { value: 'Council', pageId: pageList[0].id, box: [0.2, 100 / 1400, 0.09, 20 / 1400] },
+        },
+      ]),
+    );
+  });
+});
+
+it('says how far reading has come, and lets doubtful words be looked through', async () => {
+  const words = [doubtful('rnadder', 3), doubtful('vveld', 7)];
+  const { user, server, address } = open([document({ pageList: [page(), page({ reading: 'waiting' })], read: 1 })]);
+  server.on(endpoints.doubtfulWords, () => words);
+  await screen.findByText(/2 pages from Post of Thursday · reading, 1 done/);
+  await user.click(await screen.findByRole('button', { name: /2 doubtful words/ }));
+  expect(address()).toMatch(/^\/words\//);
+});
+
+it('tells what has become of a document that another window filed', async () => {
+  const filed = document({ state: 'filed' });
+  const { user } = open([document(), filed], { at: `/check/${filed.id}` });
+  await heading('This document has been filed');
+  await user.click(screen.getByText('Go on with the next one'));
+  await heading('1 of 2');
+});
