@@ -4,7 +4,7 @@ import { Button, Empty } from '../../parts/controls';
 import { count } from '../../parts/words';
 import { useBin, useChange } from '../../queries';
 import { DocumentRow } from './DocumentRow';
-import { BIN, useShelfPlace } from './ShelfStation';
+import { BIN, useShelfPlace } from './shelfPlace';
 
 /** What was put into the bin: it can be brought back until the bin is emptied. */
 export function BinPane() {

@@ -31,10 +31,12 @@ export function ChosenBar({ documents }: { documents: DocumentSummary[] }) {
         run: () => change.mutate({ body: { changes: before.map((each) => ({ id: each.id, ...back(each) })) } }),
       },
     });
-  const toBin = async () => {
-    await change.mutateAsync({ body: { changes: chosen.map(({ id }) => ({ id, binned: true })) } });
-    undoable(`${count(chosen.length, 'document')} went into the bin.`, chosen, () => ({ binned: false }));
-    set([]);
+  const toBin = () => {
+    const onSuccess = () => {
+      undoable(`${count(chosen.length, 'document')} went into the bin.`, chosen, () => ({ binned: false }));
+      set([]);
+    };
+    change.mutate({ body: { changes: chosen.map(({ id }) => ({ id, binned: true })) } }, { onSuccess });
   };
   const move = async (path: string) => {
     const target = folderAtPath(folders, path) ?? (await makeFolder.mutateAsync({ body: { path } }));
@@ -52,7 +54,7 @@ export function ChosenBar({ documents }: { documents: DocumentSummary[] }) {
   const able = onShelf.length > 0;
   useKeys({
     'Ctrl+a': () => set(documents.map(({ id }) => id)),
-    ...(chosen.length > 0 && { Escape: () => set([]), Delete: () => void toBin() }),
+    ...(chosen.length > 0 && { Escape: () => set([]), Delete: toBin }),
     ...(able && { m: () => setAsking('folder'), F2: () => setAsking('names') }),
   });
   if (chosen.length === 0) return null;
@@ -71,7 +73,7 @@ export function ChosenBar({ documents }: { documents: DocumentSummary[] }) {
       <Button title="F2" disabled={!able} onClick={() => setAsking('names')}>
         Rename …
       </Button>
-      <Button title="Del" onClick={() => void toBin()}>
+      <Button title="Del" onClick={toBin}>
         Bin
       </Button>
       <IconButton name="Choose none (Esc)" onClick={() => set([])}>

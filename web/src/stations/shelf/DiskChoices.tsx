@@ -5,7 +5,7 @@ import { Button, Empty } from '../../parts/controls';
 import { count } from '../../parts/words';
 import { useChange, useChangedOnDisk } from '../../queries';
 import { DocumentRow } from './DocumentRow';
-import { useShelfPlace } from './ShelfStation';
+import { CHANGED, useShelfPlace } from './shelfPlace';
 
 /** What can become of a file that was found otherwise than it was written, the one that changes nothing on disk first. */
 const CHOICES: Partial<Record<ProblemCode, [DiskChoice, string][]>> = {
@@ -104,6 +104,3 @@ export function ChangedOnDiskPane() {
     </div>
   );
 }
-
-/** What stands in the address for the documents whose files were changed. */
-export const CHANGED = 'changed';

@@ -15,7 +15,7 @@ import { addPagesAddress } from '../../parts/wayBack';
 import { bytes } from '../../parts/words';
 import { useChange, useFolders, useVersions } from '../../queries';
 import { useChosen } from './chosen';
-import { useShelfPlace } from './ShelfStation';
+import { useShelfPlace } from './shelfPlace';
 
 /** What can be done with a document on the shelf; each thing can be undone. */
 export function DocumentMenu({ document }: { document: Document }) {

@@ -7,7 +7,7 @@ import { useFolderDocuments, useFolders } from '../../queries';
 import { useChosen } from './chosen';
 import { ChosenBar } from './ChosenBar';
 import { DocumentRow } from './DocumentRow';
-import { useShelfPlace } from './ShelfStation';
+import { useShelfPlace } from './shelfPlace';
 
 const ROW = 85;
 

@@ -6,7 +6,7 @@ import { count, KIND_NAMES } from '../../parts/words';
 import { useFound } from '../../queries';
 import { ChosenBar } from './ChosenBar';
 import { DocumentRow } from './DocumentRow';
-import { useShelfPlace } from './ShelfStation';
+import { useShelfPlace } from './shelfPlace';
 
 const TYPING_PAUSE_MS = 180;
 /** So many documents are shown at first, and at most. */

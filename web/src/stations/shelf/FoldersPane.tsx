@@ -12,9 +12,8 @@ import { useNotices } from '../../parts/notices';
 import { count } from '../../parts/words';
 import { useChange, useFolders, useOverview } from '../../queries';
 import { useChosen } from './chosen';
-import { CHANGED } from './DiskChoices';
 import { DOCUMENT_MEDIA_TYPE } from './DocumentRow';
-import { BIN, useShelfPlace } from './ShelfStation';
+import { BIN, CHANGED, useShelfPlace } from './shelfPlace';
 
 type Asking = { what: 'new'; under?: Folder } | { what: 'rename'; folder: Folder } | undefined;
 

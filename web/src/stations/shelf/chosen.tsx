@@ -1,5 +1,5 @@
 import { createContext, ReactNode, useContext, useMemo, useState } from 'react';
-import { useShelfPlace } from './ShelfStation';
+import { useShelfPlace } from './shelfPlace';
 
 /** Documents of the list that are chosen for doing something with all of them. */
 interface Chosen {
