@@ -88,7 +88,7 @@ function turnDarkGrounds(width: number, height: number, data: Uint8Array): void 
     const [x1, y1] = [Math.min(width, right * cell), Math.min(height, bottom * cell)];
     // The block's edge does not fall on whole cells: it is followed outwards, row by row and column by column.
     const edges = grown(width, height, data, [x0, y0, x1, y1], cell);
-    if (darkShare(width, data, edges) > GROUND && cornersAreDark(width, data, edges, cell)) turn(width, data, edges);
+    if (darkShare(width, data, edges) > GROUND && holdsLightPrint(width, data, edges)) turn(width, data, edges);
   }
 }
 
@@ -151,12 +151,32 @@ function darkShare(width: number, data: Uint8Array, [left, top, right, bottom]: 
   return below / Math.max(1, seen);
 }
 
-/** Whether a dark area goes into its corners: grounds do, and a thumb or a coin on the page doesn't. */
-function cornersAreDark(width: number, data: Uint8Array, [left, top, right, bottom]: Area, cell: number): boolean {
-  const side = Math.min(cell, Math.floor((bottom - top) / 2), Math.floor((right - left) / 2));
-  return [left, right - side].every((x) =>
-    [top, bottom - side].every((y) => darkShare(width, data, [x, y, x + side, y + side]) > GROUND),
-  );
+/** So much of a dark ground is light print; where there is less, it is a thing that lies there, or a picture. */
+const LEAST_PRINT = 0.004;
+
+/** Whether there is something light in a dark area that does not hang together with what is around it. */
+function holdsLightPrint(width: number, data: Uint8Array, [left, top, right, bottom]: Area): boolean {
+  const [wide, high] = [right - left, bottom - top];
+  const isLight = (at: number) => data[(top + Math.floor(at / wide)) * width + left + (at % wide)] >= INK_BELOW;
+  const around = new Uint8Array(wide * high);
+  const waiting: number[] = [];
+  const reach = (at: number) => {
+    if (around[at] !== 0 || !isLight(at)) return;
+    around[at] = 1;
+    waiting.push(at);
+  };
+  for (let x = 0; x < wide; x++) [x, (high - 1) * wide + x].forEach(reach);
+  for (let y = 0; y < high; y++) [y * wide, y * wide + wide - 1].forEach(reach);
+  while (waiting.length > 0) {
+    const at = waiting.pop()!;
+    if (at % wide > 0) reach(at - 1);
+    if (at % wide < wide - 1) reach(at + 1);
+    if (at >= wide) reach(at - wide);
+    if (at < (high - 1) * wide) reach(at + wide);
+  }
+  let print = 0;
+  for (let at = 0; at < around.length; at++) if (around[at] === 0 && isLight(at)) print++;
+  return print > LEAST_PRINT * around.length;
 }
 
 /** Light on dark becomes dark on white: the ground's own brightness becomes white. */

@@ -41,6 +41,10 @@ describe('a letter that has the form of its capital', () => {
     expect(settled(printed('wares', 'Wares'), printed('Mende', 'Mende'))).toEqual(['Wares', 'Mende']);
   });
 
+  it('is a small one at the beginning of a web address', () => {
+    expect(settled(printed('Harbour Www.loom', 'Harbour Www.loom'))).toEqual(['Harbour www.loom']);
+  });
+
   it('stays as it was read when it is sure, within a word, or when nothing shows how tall a capital is', () => {
     expect(settled(printed('wool from Harbour', 'Wool from Harbour', 0.999))).toEqual(['wool from Harbour']);
     expect(settled(printed('loWer Harbour', 'lower Harbour'))).toEqual(['loWer Harbour']);

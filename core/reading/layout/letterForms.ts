@@ -40,6 +40,10 @@ export function settleCapitals(strips: ReadStrip[]): void {
     for (const { characters } of strip.words) {
       const place = characters.findIndex(({ text }) => /[\p{L}\p{N}]/u.test(text));
       const [first, second] = [characters[place], characters[place + 1]];
+      if (/^www\./i.test(characters.map(({ text }) => text).join(''))) {
+        for (const character of characters.slice(0, 3)) character.text = 'w';
+        continue;
+      }
       if (
         !first ||
         first.confidence > SURE ||
