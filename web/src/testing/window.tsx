@@ -1,12 +1,15 @@
 import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
-import { render, screen, within } from '@testing-library/react';
-import userEvent, { UserEvent } from '@testing-library/user-event';
+import { configure, render, screen, within } from '@testing-library/react';
+import userEvent, { PointerEventsCheckLevel, UserEvent } from '@testing-library/user-event';
 import { ReactElement } from 'react';
 import { MemoryRouter, Route, Routes, useLocation } from 'react-router';
 import { Endpoint, Input, Output } from '@crow/contract/endpoint';
 import { endpoints } from '@crow/contract/endpoints';
 import { ProblemReport } from '@crow/contract/problems';
 import { Notices } from '../parts/notices';
+
+// Machines are slow at times; what is waited for comes, or the test fails in the end.
+configure({ asyncUtilTimeout: 20_000 });
 
 interface Asked {
   endpoint: Endpoint;
@@ -98,7 +101,8 @@ export function show(element: ReactElement, server: StandInServer, at = '/', pat
     shown = pathname + search;
     return null;
   }
-  const user = userEvent.setup();
+  // Nothing is laid out here: what lies over what can't be told.
+  const user = userEvent.setup({ pointerEventsCheck: PointerEventsCheckLevel.Never });
   render(
     <QueryClientProvider client={client}>
       <Notices>
