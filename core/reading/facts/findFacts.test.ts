@@ -115,6 +115,17 @@ describe('finding the facts of a paper', () => {
     expect(near.vendor?.confidence).toBeGreaterThan(0.9);
   });
 
+  it('leaves out what was read from a drawing before the name, and nothing that belongs to it', () => {
+    const beside = (text: string, height: number, confidence: number) => {
+      const paper = page('40:Glazing Oakley & Sons', 'Mill Lane, Cressbrook CB4 1QA', '34:Invoice');
+      const drawing: Word = { text, box: [20, 60 - height / 2, 70, height], confidence, line: 0, baseline: 100 };
+      return findFacts([{ ...paper, words: [drawing, ...paper.words] }]).vendor?.value;
+    };
+    expect(beside('oO', 90, 0.6)).toBe('Glazing Oakley & Sons');
+    expect(beside('AB', 90, 0.99)).toBe('AB Glazing Oakley & Sons');
+    expect(beside('AB', 40, 0.6)).toBe('AB Glazing Oakley & Sons');
+  });
+
   it('finds nothing on a blank page', () => {
     const found = [
       ...Object.values(findFacts([{ width: 10, height: 10, words: [] }])),

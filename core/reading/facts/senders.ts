@@ -205,8 +205,19 @@ function nameIn(cell: Cell, below: Cell | undefined, label: string, usual: numbe
   return { text: bare(all.map(({ text }) => text).join(' ')), words: all };
 }
 
+/** What is read from a drawing before a name: a few doubtful letters, so much taller than the name's. */
+const DRAWN_TALLER = 1.5;
+const MOST_DRAWN = 3;
+
+function isDrawing([first, ...rest]: Word[]): boolean {
+  if (rest.length === 0 || first.text.length > MOST_DRAWN || first.confidence >= 0.9) return false;
+  const heights = rest.map(({ box }) => box[3]).sort((a, b) => a - b);
+  return first.box[3] > DRAWN_TALLER * heights[heights.length >> 1];
+}
+
 /** Without what was read from a sign or a picture beside the name: a sign by itself and the letter before it, a lone small letter. */
 function withoutCrumbs(words: Word[]): Word[] {
+  if (isDrawing(words)) return words.slice(1);
   if (/^\p{Ll}$/u.test(words[0]?.text ?? '') && /^\p{Lu}/u.test(words[1]?.text ?? '')) return words.slice(1);
   const crumb = words.slice(0, 3).findLastIndex(({ text }) => !/[\p{L}\p{N}&+]/u.test(text));
   const before = words.slice(0, crumb);
