@@ -4,8 +4,10 @@ import { join } from 'node:path';
 import { strFromU8, unzipSync } from 'fflate';
 import sharp from 'sharp';
 import { endpoints } from '@crow/contract/endpoints';
+import { Problem } from '@crow/contract/problems';
 import { scanned, scratchFolder, textPdf } from '../testing/made';
 import { TestRoom } from '../testing/room';
+import { textPdfOf } from './exporting';
 
 let room: TestRoom;
 let id: string;
@@ -55,6 +57,16 @@ describe('out of a document comes', () => {
     expect(images).toHaveLength(1);
     expect(execFileSync('pdftotext', [path, '-'], { encoding: 'utf8' })).toMatch(/Saltgate Yarns[^]*madder/);
     execFileSync('qpdf', ['--check', path]);
+  });
+
+  it('its text set anew, too, when a page can’t be drawn any more; what else goes wrong is told', async () => {
+    const { manager } = room.context.database.source;
+    const undrawable = () => Promise.reject(new Problem('page-not-drawn', { page: 1, name: 'a.pdf' }));
+    const path = join(scratchFolder(), 'undrawn.pdf');
+    writeFileSync(path, await textPdfOf(manager, id, 'a', undrawable));
+    expect(execFileSync('pdftotext', [path, '-'], { encoding: 'utf8' })).toMatch(/Saltgate Yarns[^]*harbour office/);
+    const broken = () => Promise.reject(new Error('the disk is gone'));
+    await expect(textPdfOf(manager, id, 'a', broken)).rejects.toThrow('the disk is gone');
   });
 
   it('its pages as pictures: one alone, several in a ZIP', async () => {

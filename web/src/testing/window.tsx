@@ -18,7 +18,11 @@ interface Asked {
 
 /** A refusal, as the server would send it. */
 export class Refusal {
-  constructor(readonly report: ProblemReport) {}
+  readonly report: ProblemReport;
+
+  constructor(happened: string) {
+    this.report = { code: 'not-ready', happened, kept: 'Nothing changed.', todo: 'Try again.' };
+  }
 }
 
 /** What the schema of a reply gives; tuples among it as lists, as JSON has them. */

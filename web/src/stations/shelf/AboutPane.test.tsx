@@ -60,13 +60,7 @@ it('answers a question with its place, and says so when nothing answers it', asy
 
 it('tells why a question could not be answered', async () => {
   const { user, server } = open();
-  const refusal = {
-    code: 'not-found' as const,
-    happened: 'The document is gone.',
-    kept: 'Nothing else.',
-    todo: 'Look in the bin.',
-  };
-  server.on(endpoints.askDocument, () => new Refusal(refusal));
+  server.on(endpoints.askDocument, () => new Refusal('The document is gone.'));
   await user.type(screen.getByLabelText('Ask about this paper'), 'When?{Enter}');
   await notice(/The document is gone/);
 });

@@ -53,13 +53,7 @@ it('makes a folder and goes to it, and one inside another', async () => {
 
 it('keeps what was typed when the server refuses it, and says why', async () => {
   const { user, server } = open({ folders: [folder('Workshop')] });
-  const refusal = {
-    code: 'not-valid' as const,
-    happened: 'There is a folder of that name.',
-    kept: 'Nothing changed.',
-    todo: 'Choose another.',
-  };
-  server.on(endpoints.changeFolder, () => new Refusal(refusal));
+  server.on(endpoints.changeFolder, () => new Refusal('There is a folder of that name.'));
   await user.click(await screen.findByRole('button', { name: 'More about Workshop' }));
   await user.click(await screen.findByText('Rename …'));
   const field = await screen.findByLabelText<HTMLInputElement>('Its name');
