@@ -50,8 +50,13 @@ export const useFilingExamples = () =>
   useQuery({ queryKey: ['examples'], queryFn: () => ask(endpoints.filingExamples, {}) });
 export const useProposedNames = (ids: string[]) =>
   useQuery({ queryKey: ['examples', ids], queryFn: () => ask(endpoints.proposedNames, { body: { ids } }) });
-export const useDoubtful = (id: string) =>
-  useQuery({ queryKey: ['doubtful', id], queryFn: () => ask(endpoints.doubtfulWords, { params: { id } }) });
+/** @param anew whether they are asked for in any case, however short ago they were */
+export const useDoubtful = (id: string, { anew = false } = {}) =>
+  useQuery({
+    queryKey: ['doubtful', id],
+    queryFn: () => ask(endpoints.doubtfulWords, { params: { id } }),
+    refetchOnMount: anew ? 'always' : true,
+  });
 export const useVersions = (id: string, enabled: boolean) =>
   useQuery({ queryKey: ['versions', id], queryFn: () => ask(endpoints.listVersions, { params: { id } }), enabled });
 export const useFolders = () => useQuery({ queryKey: ['folders'], queryFn: () => ask(endpoints.listFolders, {}) });

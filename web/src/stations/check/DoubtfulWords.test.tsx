@@ -1,5 +1,7 @@
 import { screen, waitFor } from '@testing-library/react';
+import { Link, Route, Routes } from 'react-router';
 import { endpoints } from '@crow/contract/endpoints';
+import { useDoubtful } from '../../queries';
 import { document, doubtful, page } from '../../testing/papers';
 import { notice, show, StandInServer } from '../../testing/window';
 import DoubtfulWords from './DoubtfulWords';
@@ -39,6 +41,26 @@ it('keeps with Enter, corrects what is typed, skips with Tab, and says what came
   screen.getByText(/1 kept, 2 corrected, 1 skipped/);
   await user.click(screen.getByRole('button', { name: 'From the beginning' }));
   expect((await field()).value).toBe('madder');
+});
+
+it('opens at once though the words were just asked for, by the paper that it is come from', async () => {
+  const paper = document({ pageList: [page()] });
+  const server = new StandInServer()
+    .on(endpoints.readDocument, () => paper)
+    .on(endpoints.doubtfulWords, () => [doubtful('vveld', 0, { pageId: paper.pageList[0].id })]);
+  function Paper() {
+    const { data = [] } = useDoubtful(paper.id);
+    return <Link to={`/words/${paper.id}`}>{data.length} doubtful</Link>;
+  }
+  const ways = (
+    <Routes>
+      <Route path="/check" element={<Paper />} />
+      <Route path="/words/:id" element={<DoubtfulWords />} />
+    </Routes>
+  );
+  const { user } = show(ways, server, '/check');
+  await user.click(await screen.findByText('1 doubtful'));
+  expect((await field()).value).toBe('vveld');
 });
 
 it('undoes a correction from the message, and by going back to the word', async () => {

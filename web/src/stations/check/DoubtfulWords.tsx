@@ -12,7 +12,7 @@ import { useDocument, useDoubtful } from '../../queries';
 export default function DoubtfulWords() {
   const { id = '' } = useParams();
   const { data: document } = useDocument(id);
-  const { data: words, isFetchedAfterMount } = useDoubtful(id);
+  const { data: words, isFetchedAfterMount } = useDoubtful(id, { anew: true });
   if (!document || !words || !isFetchedAfterMount) return null;
   // The pass goes through what was doubtful when it began: a word that is settled stays in its place.
   return <Pass key={id} document={document} words={words} />;
