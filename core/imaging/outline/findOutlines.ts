@@ -1,15 +1,17 @@
-import { area, clip, distance, ordered, Point, Quad, scaleQuad, wholeQuad } from '../quad';
+import { area, distance, ordered, Quad, scaleQuad, wholeQuad } from '../quad';
 import { Raster, shrink } from '../raster';
 import { Candidate, quadsOf } from './candidates';
-import { ownSides, topmost, withoutPiles } from './covered';
+import { topmost, withoutPiles } from './covered';
 import { confidenceOf, Evidence } from './confidence';
 import { Edges, findEdges, Opponent, opponentColours } from './edges';
 import { Line, sidesOf, straightLines } from './lines';
+import { paperColour, plainness, SAME_TINT, tintApart } from './paper';
 import { findPrint, Print, PrintOn, printOn } from './print';
 import { refineQuad } from './refine';
 import { lightRegions } from './regions';
 import { otherSides } from './sideSearch';
 import { Support, supportOf } from './support';
+import { common, goesOn, isAtBorder, Placed, printed, take, withoutParts } from './wholes';
 
 export interface Outline {
   /** In pixels of the picture, clockwise from the upper left; a corner may lie outside the picture. */
@@ -59,11 +61,8 @@ const ENOUGH_PRINT = 8;
 const LEAST_PRINTED = 0.06;
 /** More sheets are sought as long as those found take less of the picture than this. */
 const ROOM_BESIDE = 0.4;
-/** How much the paper may differ from that of the sheet beside it in tint, and in brightness (logarithm): light falls off. */
-const SAME_TINT = 0.045;
+/** How much darker or lighter the paper of the sheet beside it may be (logarithm): light falls off. */
 const SAME_LIGHT = 0.8;
-
-interface Placed extends Candidate, Evidence {}
 
 /** How much speaks against a sheet whose sides cut rows of print. */
 const CUT_WORDS = 0.06;
@@ -101,8 +100,8 @@ export function findSheets(
 
   let candidates = place(quick ? MOST_PLACED_QUICKLY : MOST_PLACED);
   const [clearest] = candidates;
-  const isDone = clearest && isClear(clearest) && shareTaken([clearest]) > ROOM_BESIDE && !goesOn(placing, clearest);
-  if (!quick && !isDone) {
+  const isDone = (sheet: Placed) => isClear(sheet) && shareTaken([sheet]) > ROOM_BESIDE && !goesOn(placing, sheet);
+  if (!quick && !(clearest && isDone(clearest))) {
     print = findPrint(placing);
     seekAroundPrint(print.areas);
     candidates = place(MOST_PLACED);
@@ -159,47 +158,8 @@ function against({ marks, cut, beside }: PrintOn): number {
   return CUT_WORDS * Math.min(1, cut / 8) + CUT_GROUP * Math.min(1, beside / 8) + CUT_SHARE * share;
 }
 
-/** Corners of two pieces are the same when they are no further apart than this share of the side. */
-const SAME_CORNER = 0.06;
-
-/** Takes a further sheet, or makes one of it and the one that it is a piece of. */
-function take(next: Placed, chosen: Placed[]): void {
-  const [piece, whole] = wholeOf(next, chosen);
-  if (piece) chosen[chosen.indexOf(piece)] = whole;
-  else chosen.push(next);
-}
-
-/** When a sheet has been taken for two because of a rule across it, they have a side in common: the piece found before, and the whole. */
-function wholeOf(next: Placed, chosen: Placed[]): [piece: Placed, whole: Placed] | [undefined, undefined] {
-  for (const piece of chosen) {
-    for (const i of [0, 1, 2, 3]) {
-      const [from, to] = [next.corners[i], next.corners[(i + 1) % 4]];
-      const near = SAME_CORNER * distance(from, to);
-      for (const j of [0, 1, 2, 3]) {
-        if (distance(from, piece.corners[(j + 1) % 4]) > near || distance(to, piece.corners[j]) > near) continue;
-        const far = (quad: Quad, side: number) => [quad[(side + 2) % 4], quad[(side + 3) % 4]];
-        const corners = [...far(next.corners, i), ...far(piece.corners, j)] as Quad;
-        if (ownSides(next.corners, corners).length > 1 || ownSides(piece.corners, corners).length > 1) continue;
-        return [piece, { ...piece, corners: ordered(corners), held: piece.held.map((share) => Math.min(share, 0.9)) }];
-      }
-    }
-  }
-  return [undefined, undefined];
-}
-
 /** What a side at the border of the picture counts as. */
 const AT_BORDER = 0.65;
-
-function isAtBorder(quad: Quad, side: number, { width, height }: Raster): boolean {
-  const near = 0.012 * Math.max(width, height);
-  const [[ax, ay], [bx, by]] = [quad[side], quad[(side + 1) % 4]];
-  return (
-    (ax < near && bx < near) ||
-    (ay < near && by < near) ||
-    (ax > width - near && bx > width - near) ||
-    (ay > height - near && by > height - near)
-  );
-}
 
 /** The best candidates, leaving out those that are nearly the same as a better one. */
 function unlike(candidates: Candidate[], most: number): Candidate[] {
@@ -229,114 +189,11 @@ function isAnother(candidate: Placed, chosen: Placed[], picture: Raster): boolea
   if (chosen.some((other) => common(other.corners, candidate.corners) >= MOST_COMMON)) return false;
   const [paper, other] = [paperColour(picture, best.corners), paperColour(picture, candidate.corners)];
   const [light, otherLight] = [paper, other].map((colour) => colour[0] + colour[1] + colour[2] + 1);
-  const tint = Math.hypot(...paper.map((value, channel) => value / light - other[channel] / otherLight));
-  return tint < SAME_TINT && Math.abs(Math.log(light / otherLight)) < SAME_LIGHT;
-}
-
-/** How far beyond a side it is looked, as a share of the sheet; so much of a side has the paper's own colour there when it is a rule. */
-const BEYOND = 0.03;
-const SAME_BEYOND = 0.5;
-/** How much darker or lighter, and of what other tint, paper is a little way off. */
-const PAPER_LIGHT = 0.12;
-
-/** Whether the paper seems to go on beyond a side: a rule across a sheet may have been taken for its end. */
-function goesOn(picture: Raster, { corners }: Placed): boolean {
-  const paper = paperColour(picture, corners);
-  const light = paper[0] + paper[1] + paper[2] + 1;
-  return [0, 1, 2, 3].some((side) => {
-    if (isAtBorder(corners, side, picture)) return false;
-    const [a, b, c, d] = [0, 1, 2, 3].map((by) => corners[(side + by) % 4]);
-    const outwards = (corner: Point, inner: Point): Point => [
-      corner[0] + BEYOND * (corner[0] - inner[0]),
-      corner[1] + BEYOND * (corner[1] - inner[1]),
-    ];
-    const { colours, seen } = coloursIn(picture, [a, b, outwards(b, c), outwards(a, d)], 24);
-    let same = 0;
-    for (let at = 0; at < 3 * seen; at += 3) {
-      const own = colours[at] + colours[at + 1] + colours[at + 2] + 1;
-      const tint = Math.hypot(...paper.map((value, channel) => value / light - colours[at + channel] / own));
-      if (tint < SAME_TINT / 2 && Math.abs(Math.log(own / light)) < PAPER_LIGHT) same++;
-    }
-    return same > SAME_BEYOND * seen;
-  });
-}
-
-/** A sheet that something lies on may be so much less convincing than the part of it below a rule. */
-const LEAST_WHOLE = 0.5;
-const MORE_PRINT = 1.2;
-
-/** Leaves out candidates beyond which the paper goes on, when a larger one has more of the print: that one takes their rank. */
-function withoutParts(picture: Raster, candidates: Placed[]): Placed[] {
-  const raised = new Map(candidates.map((each) => [each, each.score]));
-  for (const part of candidates) {
-    const whole = candidates.find(
-      (each) =>
-        each !== part &&
-        each.score > LEAST_WHOLE &&
-        area(each.corners) > area(part.corners) &&
-        common(each.corners, part.corners) > 0.97 &&
-        // The sides of a sheet go straight on beyond a rule; those of one that lies on another end there.
-        ownSides(part.corners, each.corners).length === 1 &&
-        printed(each) > MORE_PRINT * printed(part) &&
-        each.words!.cut <= part.words!.cut,
-    );
-    // Two parts of one sheet are put together later.
-    const isHalf = candidates.some((each) => each !== part && wholeOf(each, [part])[0] !== undefined);
-    if (!whole || isHalf || !goesOn(picture, part) || goesOn(picture, whole)) continue;
-    raised.set(whole, Math.max(raised.get(whole)!, part.score));
-    raised.delete(part);
-  }
-  return candidates
-    .filter((each) => raised.has(each))
-    .map((each) => ({ ...each, score: raised.get(each)! }))
-    .sort((a, b) => b.score - a.score);
+  return tintApart(paper, other) < SAME_TINT && Math.abs(Math.log(light / otherLight)) < SAME_LIGHT;
 }
 
 function isClear({ score, held, cut }: Evidence): boolean {
   return score > CLEAR_SCORE && Math.min(...held) > CLEARLY_HELD && cut < 0.3;
-}
-
-function printed({ words }: Evidence): number {
-  return words?.marks ?? 0;
-}
-
-/** The colour that most of a quad has. */
-function paperColour(picture: Raster, quad: Quad): number[] {
-  const { colours, seen } = coloursIn(picture, quad, 24);
-  return medianColour(colours, seen);
-}
-
-/** The colours at the points of a grid over a quad, three numbers each, and how many lie in the picture. */
-function coloursIn(
-  { width, height, channels, data }: Raster,
-  quad: Quad,
-  across: number,
-): { colours: Uint8Array; seen: number } {
-  const colours = new Uint8Array(3 * across * across);
-  let seen = 0;
-  const [[ax, ay], [bx, by], [cx, cy], [dx, dy]] = quad;
-  for (let i = 1; i < across; i++) {
-    for (let j = 1; j < across; j++) {
-      const [u, v] = [i / across, j / across];
-      const x = Math.round((1 - v) * ((1 - u) * ax + u * bx) + v * ((1 - u) * dx + u * cx));
-      const y = Math.round((1 - v) * ((1 - u) * ay + u * by) + v * ((1 - u) * dy + u * cy));
-      if (x < 0 || y < 0 || x >= width || y >= height) continue;
-      const at = (y * width + x) * channels;
-      colours[3 * seen] = data[at];
-      colours[3 * seen + 1] = data[channels === 1 ? at : at + 1];
-      colours[3 * seen + 2] = data[channels === 1 ? at : at + 2];
-      seen++;
-    }
-  }
-  return { colours, seen };
-}
-
-function medianColour(colours: Uint8Array, seen: number): number[] {
-  const values = new Uint8Array(seen);
-  return [0, 1, 2].map((channel) => {
-    for (let each = 0; each < seen; each++) values[each] = colours[3 * each + channel];
-    return values.sort()[seen >> 1] ?? 0;
-  });
 }
 
 /** Seeks quads that may be sheets in a small picture. */
@@ -403,25 +260,6 @@ class Search {
 /** Of a sheet, this share has the paper's tint, and is not much darker. */
 const PLAIN = 0.75;
 const MOTLEY = 0.9;
-const PAPER_TINT = 0.06;
-/** How bright paper in the shadow is, beside the rest. */
-const DARKEST_PAPER = 0.4;
-
-/** The share of a quad that has the colour which most of it has. */
-function plainness(picture: Raster, quad: Quad): number {
-  const { colours, seen } = coloursIn(picture, quad, 14);
-  if (seen === 0) return 1;
-  const paper = medianColour(colours, seen);
-  const light = paper[0] + paper[1] + paper[2] + 1;
-  let alike = 0;
-  for (let at = 0; at < 3 * seen; at += 3) {
-    const own = colours[at] + colours[at + 1] + colours[at + 2] + 1;
-    if (own < light * DARKEST_PAPER || own > light / DARKEST_PAPER) continue;
-    const [red, green, blue] = [0, 1, 2].map((channel) => paper[channel] / light - colours[at + channel] / own);
-    if (red * red + green * green + blue * blue < PAPER_TINT * PAPER_TINT) alike++;
-  }
-  return alike / seen;
-}
 
 /** The lines that may be sides, each once, with what speaks for them. */
 class Pool {
@@ -450,10 +288,4 @@ function nearlySame(a: Line, b: Line): boolean {
   const between = Math.abs(a.angle - b.angle);
   if (Math.PI - between < 0.03) return Math.abs(a.offset + b.offset) < 3;
   return between < 0.03 && Math.abs(a.offset - b.offset) < 3;
-}
-
-/** How much of the smaller of two quads lies in the other. */
-function common(a: Quad, b: Quad): number {
-  const shared = clip(a, b);
-  return shared.length < 3 ? 0 : area(shared) / Math.min(area(a), area(b));
 }

@@ -43,6 +43,7 @@ it.each([
 
 it('makes a slash of a stroke between two words', () => {
   expect(settled('MusterlPrüfung')).toBe('Muster/Prüfung');
+  expect(settled('MusterIPrüfung')).toBe('Muster/Prüfung');
   expect(wantsDictionary([[word('MusterlPrüfung')]])).toBe(true);
   // No word behind it, or one that ends in it.
   expect(settled('MusterlOrt')).toBe('MusterlOrt');

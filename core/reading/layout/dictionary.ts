@@ -95,15 +95,16 @@ function isWord(text: string, dictionary: Dictionary, compounds: boolean): boole
 }
 
 /** A stroke between two words, as in “InvoicelReceipt”: no word has a small letter before a capital. */
-const STROKE_BETWEEN = /^\p{Lu}?\p{Ll}{3,}[lI1|!]\p{Lu}\p{Ll}{3,}$/u;
+const STROKE_BETWEEN = /^(\p{Lu}?\p{Ll}{3,})([lI1|!])(\p{Lu}\p{Ll}{3,})$/u;
 
 /** Such a stroke is a slash, if both sides of it are words, and it is no part of the first one. */
 function settleSlash(word: SpelledWord, isKnown: (text: string) => boolean): void {
+  const { characters } = word;
   const text = textOf(word);
-  if (!STROKE_BETWEEN.test(text)) return;
-  const at = [...text].findIndex((letter, place) => place > 0 && /\p{Lu}/u.test(letter)) - 1;
-  const [first, second] = [text.slice(0, at).toLowerCase(), text.slice(at + 1).toLowerCase()];
-  if (!isKnown(first + text[at].toLowerCase()) && isKnown(first) && isKnown(second)) word.characters[at].text = '/';
+  const [, first, stroke, second] = STROKE_BETWEEN.exec(text) ?? [];
+  if (!first || characters.length !== text.length) return;
+  const isPart = isKnown((first + stroke).toLowerCase());
+  if (!isPart && isKnown(first.toLowerCase()) && isKnown(second.toLowerCase())) characters[first.length].text = '/';
 }
 
 function settleForms({ characters }: SpelledWord): void {

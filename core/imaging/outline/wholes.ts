@@ -1,0 +1,120 @@
+import { area, clip, distance, ordered, Point, Quad } from '../quad';
+import { Raster } from '../raster';
+import { Candidate } from './candidates';
+import { Evidence } from './confidence';
+import { ownSides } from './covered';
+import { coloursIn, paperColour, SAME_TINT, tintApart } from './paper';
+
+/** A candidate whose sides were placed to fractions of a pixel, with what speaks for it. */
+export interface Placed extends Candidate, Evidence {}
+
+/** Corners of two pieces are the same when they are no further apart than this share of the side. */
+const SAME_CORNER = 0.06;
+
+/** Takes a further sheet, or makes one of it and the one that it is a piece of. */
+export function take(next: Placed, chosen: Placed[]): void {
+  const [piece, whole] = wholeOf(next, chosen);
+  if (piece) chosen[chosen.indexOf(piece)] = whole;
+  else chosen.push(next);
+}
+
+/** When a sheet has been taken for two because of a rule across it, they have a side in common: the piece found before, and the whole. */
+function wholeOf(next: Placed, chosen: Placed[]): [piece: Placed, whole: Placed] | [undefined, undefined] {
+  for (const piece of chosen) {
+    for (const i of [0, 1, 2, 3]) {
+      const [from, to] = [next.corners[i], next.corners[(i + 1) % 4]];
+      const near = SAME_CORNER * distance(from, to);
+      for (const j of [0, 1, 2, 3]) {
+        if (distance(from, piece.corners[(j + 1) % 4]) > near || distance(to, piece.corners[j]) > near) continue;
+        const far = (quad: Quad, side: number) => [quad[(side + 2) % 4], quad[(side + 3) % 4]];
+        const corners = [...far(next.corners, i), ...far(piece.corners, j)] as Quad;
+        if (ownSides(next.corners, corners).length > 1 || ownSides(piece.corners, corners).length > 1) continue;
+        return [piece, { ...piece, corners: ordered(corners), held: piece.held.map((share) => Math.min(share, 0.9)) }];
+      }
+    }
+  }
+  return [undefined, undefined];
+}
+
+/** Whether a side lies at the border of the picture: where the sheet runs out of it, nothing can be seen. */
+export function isAtBorder(quad: Quad, side: number, { width, height }: Raster): boolean {
+  const near = 0.012 * Math.max(width, height);
+  const [[ax, ay], [bx, by]] = [quad[side], quad[(side + 1) % 4]];
+  return (
+    (ax < near && bx < near) ||
+    (ay < near && by < near) ||
+    (ax > width - near && bx > width - near) ||
+    (ay > height - near && by > height - near)
+  );
+}
+
+/** How far beyond a side it is looked, as a share of the sheet; so much of a side has the paper's own colour there when it is a rule. */
+const BEYOND = 0.03;
+const SAME_BEYOND = 0.5;
+/** How much darker or lighter, and of what other tint, paper is a little way off. */
+const PAPER_LIGHT = 0.12;
+
+/** Whether the paper seems to go on beyond a side: a rule across a sheet may have been taken for its end. */
+export function goesOn(picture: Raster, { corners }: Placed): boolean {
+  const paper = paperColour(picture, corners);
+  const light = paper[0] + paper[1] + paper[2] + 1;
+  return [0, 1, 2, 3].some((side) => {
+    if (isAtBorder(corners, side, picture)) return false;
+    const [a, b, c, d] = [0, 1, 2, 3].map((by) => corners[(side + by) % 4]);
+    const outwards = (corner: Point, inner: Point): Point => [
+      corner[0] + BEYOND * (corner[0] - inner[0]),
+      corner[1] + BEYOND * (corner[1] - inner[1]),
+    ];
+    const { colours, seen } = coloursIn(picture, [a, b, outwards(b, c), outwards(a, d)], 24);
+    let same = 0;
+    for (let at = 0; at < 3 * seen; at += 3) {
+      const colour = [...colours.subarray(at, at + 3)];
+      const own = colour[0] + colour[1] + colour[2] + 1;
+      if (tintApart(paper, colour) < SAME_TINT / 2 && Math.abs(Math.log(own / light)) < PAPER_LIGHT) same++;
+    }
+    return same > SAME_BEYOND * seen;
+  });
+}
+
+/** A sheet that something lies on may be so much less convincing than the part of it below a rule. */
+const LEAST_WHOLE = 0.5;
+const MORE_PRINT = 1.2;
+
+/** Leaves out candidates beyond which the paper goes on, when a larger one has more of the print: that one takes their rank. */
+export function withoutParts(picture: Raster, candidates: Placed[]): Placed[] {
+  const raised = new Map(candidates.map((each) => [each, each.score]));
+  for (const part of candidates) {
+    const whole = candidates.find(
+      (each) =>
+        each !== part &&
+        raised.has(each) &&
+        each.score > LEAST_WHOLE &&
+        area(each.corners) > area(part.corners) &&
+        common(each.corners, part.corners) > 0.97 &&
+        // The sides of a sheet go straight on beyond a rule; those of one that lies on another end there.
+        ownSides(part.corners, each.corners).length === 1 &&
+        printed(each) > MORE_PRINT * printed(part) &&
+        each.words!.cut <= part.words!.cut,
+    );
+    // Two parts of one sheet are put together later.
+    const isHalf = candidates.some((each) => each !== part && wholeOf(each, [part])[0] !== undefined);
+    if (!whole || isHalf || !goesOn(picture, part) || goesOn(picture, whole)) continue;
+    raised.set(whole, Math.max(raised.get(whole)!, part.score));
+    raised.delete(part);
+  }
+  return candidates
+    .filter((each) => raised.has(each))
+    .map((each) => ({ ...each, score: raised.get(each)! }))
+    .sort((a, b) => b.score - a.score);
+}
+
+/** How many letters and words were found on a sheet. */
+export function printed({ words }: Evidence): number {
+  return words?.marks ?? 0;
+}
+
+/** How much of the smaller of two quads lies in the other. */
+export function common(a: Quad, b: Quad): number {
+  const shared = clip(a, b);
+  return shared.length < 3 ? 0 : area(shared) / Math.min(area(a), area(b));
+}
