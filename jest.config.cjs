@@ -15,7 +15,7 @@ const base = {
   transform,
   testEnvironment: 'node',
   extensionsToTreatAsEsm: [],
-  transformIgnorePatterns: ['/node_modules/(?!@crow/|content-disposition/|light-my-request/|cookie/)'],
+  transformIgnorePatterns: ['/node_modules/(?!@crow/|content-disposition/|light-my-request/|cookie/|@fastify/cookie/)'],
 };
 
 module.exports = {

@@ -21,6 +21,12 @@ export const PROBLEMS = {
     happened: 'This request did not come from Crow Shelf’s own page.',
     kept: 'Nothing was changed.',
   },
+  'not-let-in': {
+    status: 401,
+    happened: 'This browser has not been let in.',
+    kept: 'Nothing was changed.',
+    todo: 'Open the address that “./crow start” printed, in the browser that you want to work with. It lets one browser in, once; “./crow key” prints another.',
+  },
   'too-many-requests': {
     status: 429,
     happened: 'Too many requests in a short time.',

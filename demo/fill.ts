@@ -2,6 +2,7 @@ import { randomUUID } from 'node:crypto';
 import { setTimeout as sleep } from 'node:timers/promises';
 import { Endpoint, Input, Output } from '@crow/contract/endpoint';
 import { endpoints } from '@crow/contract/endpoints';
+import { comeIn, Session } from './comeIn';
 import { encodePhoto, photographPaper, scanPaper } from './capture';
 import { BATCH, FILED, Paper, WAITING } from './papers';
 import { pagesAsPdf } from './pagesAsPdf';
@@ -12,10 +13,10 @@ import { renderView } from './view';
 /**
  * Fills an empty shelf with the demo papers, through the same doors that a person uses: files are taken in, sorted, read by
  * the recogniser, and filed. What the demo shows is what the program computed.
- * @param address of the running server
+ * @param entrance an address that lets one browser in
  */
-export async function fillDemo(address: string, say: (line: string) => void): Promise<void> {
-  const crow = new Client(address);
+export async function fillDemo(entrance: string, say: (line: string) => void): Promise<void> {
+  const crow = new Client(await comeIn(entrance));
   const documents = new Map<Paper, string>();
   for (const paper of FILED) documents.set(paper, await crow.takeIn(paper));
   let read = 0;
@@ -50,8 +51,8 @@ export async function fillDemo(address: string, say: (line: string) => void): Pr
 }
 
 /** Makes the stand-in scanner known, once it answers. */
-export async function knowScanner(address: string, scanner: string): Promise<void> {
-  const crow = new Client(address);
+export async function knowScanner(entrance: string, scanner: string): Promise<void> {
+  const crow = new Client(await comeIn(entrance));
   for (const { id, address: known, name } of await crow.ask(endpoints.listScanners, {}))
     if (name.includes('Stand-in') && known !== scanner) await crow.ask(endpoints.forgetScanner, { params: { id } });
   const add = () =>
@@ -69,14 +70,15 @@ const PHOTO_SCENES = [9, 14, 1, 17];
 const HURRIED = { blur: 2.6, noise: 7 };
 
 class Client {
-  constructor(private readonly address: string) {}
+  constructor(private readonly session: Session) {}
 
   async ask<E extends Endpoint>(endpoint: E, input: Input<E>): Promise<Output<E>> {
     const { params = {}, body } = input as { params?: Record<string, string>; body?: unknown };
     const path = endpoint.path.replace(/:(\w+)/g, (_, name: string) => params[name]);
-    const response = await fetch(`${this.address}/api${path}`, {
+    const response = await fetch(`${this.session.address}/api${path}`, {
       method: endpoint.method,
-      ...(body !== undefined && { body: JSON.stringify(body), headers: { 'content-type': 'application/json' } }),
+      headers: { cookie: this.session.cookie, ...(body !== undefined && { 'content-type': 'application/json' }) },
+      ...(body !== undefined && { body: JSON.stringify(body) }),
     });
     if (!response.ok) throw new Error(`${endpoint.method} ${path}: ${await response.text()}`);
     return (response.status === 204 ? undefined : await response.json()) as Output<E>;
@@ -148,9 +150,9 @@ class Client {
     where: Record<string, string>,
   ): Promise<void> {
     const query = new URLSearchParams({ stack, file: randomUUID(), stackName: name, name, ...where });
-    const response = await fetch(`${this.address}/api/files?${query}`, {
+    const response = await fetch(`${this.session.address}/api/files?${query}`, {
       method: 'PUT',
-      headers: { 'content-type': 'application/octet-stream' },
+      headers: { cookie: this.session.cookie, 'content-type': 'application/octet-stream' },
       body: bytes as BodyInit,
     });
     if (!response.ok) throw new Error(await response.text());

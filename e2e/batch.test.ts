@@ -33,7 +33,7 @@ it('takes the morning’s post from the feeder to the shelf with at most two key
   for (const paper of BATCH) scanner.machine.feeder.push(...(await sheetsOf(paper)));
   const sheets = scanner.machine.feeder.length;
   expect(sheets).toBeGreaterThanOrEqual(12);
-  const { page, errors } = await openWindow(browser, program.address, `/capture?source=scanner&scanner=${scannerId}`);
+  const { page, errors } = await openWindow(browser, program.session, `/capture?source=scanner&scanner=${scannerId}`);
   let keys = 0;
   const press = async (key: string) => {
     keys++;

@@ -1,4 +1,5 @@
 import { Browser, BrowserContext, chromium, Page } from 'playwright-core';
+import { Session } from '@crow/demo/comeIn';
 
 /**
  * Debian's Chromium, without a monitor and without reaching for the network.
@@ -28,10 +29,12 @@ export function openBrowser({ film }: { film?: string } = {}): Promise<Browser> 
 /** A window in which every error of the page makes the test fail. */
 export async function openWindow(
   browser: Browser,
-  address: string,
+  { address, cookie }: Session,
   path = '/',
 ): Promise<{ page: Page; context: BrowserContext; errors: string[] }> {
   const context = await browser.newContext({ viewport: { width: 1280, height: 800 }, acceptDownloads: true });
+  const [name, value] = cookie.split('=');
+  await context.addCookies([{ name, value, url: address, httpOnly: true, sameSite: 'Strict' }]);
   const page = await context.newPage();
   page.setDefaultTimeout(60_000);
   const errors: string[] = [];

@@ -23,7 +23,7 @@ beforeAll(async () => {
   browser = await openBrowser();
 });
 beforeEach(async () => {
-  ({ page, errors } = await openWindow(browser, program.address));
+  ({ page, errors } = await openWindow(browser, program.session));
   // As long as somebody listens, choosers are told of; a listener that comes just before the key comes too late now and then.
   page.on('filechooser', () => undefined);
 });

@@ -19,11 +19,13 @@ afterAll(() => program?.end());
 async function sendUntilTaken(stack: string, name: string, bytes: Buffer): Promise<void> {
   const query = new URLSearchParams({ stack, file: randomUUID(), stackName: name, name, position: '0' });
   for (const end = Date.now() + 40_000; Date.now() < end; await sleep(200)) {
-    const sent = await fetch(`${program.address}/api/files?${query}`, {
-      method: 'PUT',
-      body: new Uint8Array(bytes),
-      headers: { 'content-type': 'application/octet-stream' },
-    }).catch(() => undefined);
+    const sent = await program
+      .fetch(`/api/files?${query}`, {
+        method: 'PUT',
+        body: new Uint8Array(bytes),
+        headers: { 'content-type': 'application/octet-stream' },
+      })
+      .catch(() => undefined);
     if (sent?.ok) return;
   }
   throw new Error('The file did not arrive.');

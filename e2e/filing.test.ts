@@ -17,7 +17,7 @@ const folder = scratchFolder();
 beforeAll(async () => {
   program = await Program.start();
   browser = await openBrowser();
-  ({ page, errors } = await openWindow(browser, program.address));
+  ({ page, errors } = await openWindow(browser, program.session));
 });
 afterEach(() => expect(errors).toEqual([]));
 afterAll(async () => {

@@ -42,7 +42,7 @@ beforeAll(async () => {
   program = await Program.start();
   browser = await openBrowser({ film });
 });
-beforeEach(async () => void ({ page, errors } = await openWindow(browser, program.address)));
+beforeEach(async () => void ({ page, errors } = await openWindow(browser, program.session)));
 afterEach(async () => {
   expect(errors).toEqual([]);
   await page.context().close();

@@ -26,7 +26,7 @@ beforeEach(async () => {
   // What an earlier test left in Check is none of the next one's business.
   for (const { id } of await program.ask(endpoints.listWaiting, {}))
     await program.ask(endpoints.binDocument, { params: { id } });
-  ({ page, errors } = await openWindow(browser, program.address));
+  ({ page, errors } = await openWindow(browser, program.session));
 });
 afterEach(async () => {
   expect(errors).toEqual([]);

@@ -1,9 +1,11 @@
 import { ChildProcess, execFileSync, spawn } from 'node:child_process';
 import { once } from 'node:events';
-import { existsSync, mkdtempSync, readFileSync, rmSync } from 'node:fs';
+import { existsSync, mkdtempSync, readFileSync } from 'node:fs';
 import { join, resolve } from 'node:path';
 import { setTimeout as sleep } from 'node:timers/promises';
 import { Endpoint, Input, Output } from '@crow/contract/endpoint';
+import { comeIn, Session } from '@crow/demo/comeIn';
+import { deleteHome } from '@crow/server/cli/cluster';
 
 const ENTRY = resolve('.crow/build/node/crow.mjs');
 const START_MS = 60_000;
@@ -12,13 +14,15 @@ const START_MS = 60_000;
 export class Program {
   private constructor(
     private readonly launcher: ChildProcess,
-    readonly address: string,
+    readonly session: Session,
     readonly home: string,
   ) {}
 
+  get address(): string {
+    return this.session.address;
+  }
+
   static async start(command: 'start' | 'demo' = 'start', home = mkdtempSync(resolve('.crow/e2e-'))): Promise<Program> {
-    // The database's user must be able to enter.
-    execFileSync('chmod', ['755', home]);
     const launcher = spawn('node', [ENTRY, command], {
       env: { ...process.env, CROW_HOME: home },
       stdio: ['ignore', 'pipe', 'pipe'],
@@ -31,8 +35,8 @@ export class Program {
       if (/"level":50/.test(piece.toString())) process.stderr.write(piece);
     });
     for (const until = Date.now() + (command === 'demo' ? 6 : 1) * START_MS; Date.now() < until; await sleep(50)) {
-      const address = /Crow Shelf is at\s+(\S+)/.exec(said);
-      if (address) return new Program(launcher, address[1], home);
+      const entrance = /Crow Shelf is at\s+(\S+)/.exec(said);
+      if (entrance) return new Program(launcher, await comeIn(entrance[1]), home);
       if (launcher.exitCode !== null) break;
     }
     throw new Error(`The program did not start:\n${said}`);
@@ -49,12 +53,20 @@ export class Program {
       body,
     } = input as { params?: Record<string, string>; query?: Record<string, string>; body?: unknown };
     const path = endpoint.path.replace(/:(\w+)/g, (_, name: string) => params[name]);
-    const response = await fetch(`${this.address}/api${path}?${new URLSearchParams(query)}`, {
+    const response = await this.fetch(`/api${path}?${new URLSearchParams(query)}`, {
       method: endpoint.method,
       ...(body !== undefined && { body: JSON.stringify(body), headers: { 'content-type': 'application/json' } }),
     });
     if (!response.ok) throw new Error(await response.text());
     return (response.status === 204 ? undefined : await response.json()) as Output<E>;
+  }
+
+  /** Asks for an address of the program, as a browser that was let in. */
+  fetch(
+    path: string,
+    { headers, ...request }: RequestInit & { headers?: Record<string, string> } = {},
+  ): Promise<Response> {
+    return fetch(this.address + path, { ...request, headers: { cookie: this.session.cookie, ...headers } });
   }
 
   /** The same, tried again while the program picks itself up after something was killed. */
@@ -115,9 +127,7 @@ export class Program {
 
   async end(): Promise<void> {
     await this.stop();
-    const place = join(this.home, 'database-place');
-    if (existsSync(place)) rmSync(readFileSync(place, 'utf8'), { recursive: true, force: true });
-    rmSync(this.home, { recursive: true, force: true });
+    deleteHome(this.home);
   }
 }
 

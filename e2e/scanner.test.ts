@@ -26,7 +26,7 @@ beforeAll(async () => {
   ]);
 });
 beforeEach(async () => {
-  ({ page, errors } = await openWindow(browser, program.address, '/capture?source=scanner'));
+  ({ page, errors } = await openWindow(browser, program.session, '/capture?source=scanner'));
   scanner.machine.feeder.length = 0;
   scanner.machine.letGo();
   scanner.machine.clear();
@@ -174,9 +174,7 @@ it('prints divider sheets, and what lies behind one in the feeder is a document 
   await page.getByRole('combobox', { name: 'Folder, if for one' }).fill('Household/Vet');
   await page.getByRole('spinbutton', { name: 'Sheets' }).fill('2');
   const link = page.getByRole('link', { name: 'Open them as PDF' });
-  const pdf = Buffer.from(
-    await (await fetch(new URL((await link.getAttribute('href'))!, program.address))).arrayBuffer(),
-  );
+  const pdf = Buffer.from(await (await program.fetch((await link.getAttribute('href'))!)).arrayBuffer());
   const [sheet] = await rasterise(pdf, 2, 200);
   await page.getByRole('button', { name: 'Leave it' }).click();
   await load(1);

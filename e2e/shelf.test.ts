@@ -19,7 +19,7 @@ beforeAll(async () => {
   program = await Program.start();
   browser = await openBrowser();
   for (const name of ['One', 'Two', 'Three']) await shelve(name);
-  ({ page, errors } = await openWindow(browser, program.address));
+  ({ page, errors } = await openWindow(browser, program.session));
 });
 afterEach(() => expect(errors).toEqual([]));
 afterAll(async () => {
@@ -32,7 +32,7 @@ async function shelve(name: string): Promise<void> {
   const text = `Saltgate Yarns Ltd\nDelivery note\nThe paper called ${name}\nTwelve skeins of madder, six of weld`;
   const stack = randomUUID();
   const query = new URLSearchParams({ stack, file: randomUUID(), stackName: name, name: `${name}.pdf`, position: '0' });
-  await fetch(`${program.address}/api/files?${query}`, {
+  await program.fetch(`/api/files?${query}`, {
     method: 'PUT',
     body: Buffer.from(await textPdf(text)),
     headers: { 'content-type': 'application/octet-stream' },

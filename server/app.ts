@@ -7,6 +7,7 @@ import { Problem } from '@crow/contract/problems';
 import { Context } from './context';
 import { apiPage } from './routes/apiPage';
 import { documentRoutes } from './routes/documents';
+import { door } from './routes/door';
 import { folderRoutes } from './routes/folders';
 import { generalRoutes } from './routes/general';
 import { LiveHub } from './routes/liveHub';
@@ -19,7 +20,6 @@ import { ScanDesk } from './services/scanning';
 import { ShelfChanges } from './services/shelfChanges';
 import { SourceShelf } from './services/sources';
 import { Watcher } from './services/watching';
-import { ActingAs, owner } from './store/history';
 
 const MOST_JSON_BYTES = 2 * 1024 * 1024;
 /** A window that scrolls through a long stack asks for hundreds of pictures; a run-away page asks for far more. */
@@ -44,10 +44,6 @@ export async function buildApp(
     logController: new LogController({ disableRequestLogging: true }),
     forceCloseConnections: true,
     routerOptions: { maxParamLength: 200 },
-  });
-  app.addHook('onRequest', async (request) => {
-    if (!isFromHere(request.headers.host, request.headers.origin, request.headers['sec-fetch-site']))
-      throw new Problem('not-allowed');
   });
   app.setErrorHandler((error: FastifyError, request, reply) => {
     const problem = asProblem(error);
@@ -77,14 +73,9 @@ export async function buildApp(
     errorResponseBuilder: () => new Problem('too-many-requests'),
   });
 
-  let actor: ActingAs | undefined;
-  app.decorateRequest('actor', null as unknown as ActingAs);
+  await door(app, context.database);
   await app.register(
     async (api) => {
-      api.addHook('preHandler', async (request) => {
-        actor ??= await owner(context.database.source.manager);
-        request.actor = actor;
-      });
       api.addHook('onSend', async (_request, reply) => {
         if (!reply.hasHeader('cache-control')) void reply.header('cache-control', 'no-store');
       });
@@ -114,20 +105,6 @@ export async function buildApp(
     return reply.sendFile('index.html');
   });
   return app;
-}
-
-/**
- * Whether a request was sent to this machine by name, by a page of ours or by no page at all. Keeps out pages of other sites
- * that reach for loopback (cross-site requests, DNS rebinding).
- */
-export function isFromHere(
-  host: string | undefined,
-  origin: string | undefined,
-  site: string | string[] | undefined,
-): boolean {
-  if (!host || !/^(127\.0\.0\.1|localhost|\[::1\])(:\d+)?$/.test(host)) return false;
-  if (origin !== undefined && origin !== `http://${host}`) return false;
-  return site === undefined || site === 'same-origin' || site === 'none';
 }
 
 function asProblem(error: FastifyError): Problem {

@@ -8,6 +8,8 @@ import {
   mkdirSync,
   readdirSync,
   readFileSync,
+  renameSync,
+  rmSync,
   statSync,
   writeFileSync,
 } from 'node:fs';
@@ -46,30 +48,63 @@ function asDatabaseUser(args: string[]): [command: string, args: string[]] {
     : ['setpriv', args];
 }
 
-/** The cluster that belongs to a home folder, made if it is not there yet. */
+/**
+ * The cluster that belongs to a home folder, made if it is not there yet. Whatever an earlier start left half made is made anew:
+ * the files that remember something are written aside and renamed, and so is the cluster itself.
+ */
 export function prepareCluster(home: string): Cluster {
-  mkdirSync(home, { recursive: true });
+  prepareHome(home);
   const passwordFile = join(home, 'database-password');
-  if (!existsSync(passwordFile)) writeFileSync(passwordFile, randomBytes(24).toString('base64url'), { mode: 0o600 });
-  const password = readFileSync(passwordFile, 'utf8');
   const folder = clusterFolder(home);
-  if (!existsSync(join(folder, 'PG_VERSION'))) initialise(folder, password);
+  const made = existsSync(join(folder, 'PG_VERSION'));
+  if (!existsSync(passwordFile) && !made) writeWhole(passwordFile, randomBytes(24).toString('base64url'));
+  const password = readFileSync(passwordFile, 'utf8');
+  if (!made) initialise(folder, password);
   return { folder, password };
 }
 
 /**
- * In the home folder; or, when run as root from a folder that nobody else may enter (root's own, usually), where the
- * unprivileged user that the database runs as can reach it. A home remembers its place.
+ * The home is for its owner alone. Where the database, which root may not run, lies in it, its user may pass through without
+ * seeing what is there.
+ */
+function prepareHome(home: string): void {
+  mkdirSync(home, { recursive: true, mode: 0o700 });
+  const passedThrough = unprivileged() && existsSync(join(home, 'database'));
+  chmodSync(home, passedThrough ? 0o711 : 0o700);
+}
+
+/** Writes a file that is there as a whole or not at all. */
+function writeWhole(path: string, text: string): void {
+  const aside = `${path}.new`;
+  writeFileSync(aside, text, { mode: 0o600 });
+  renameSync(aside, path);
+}
+
+const OUTSIDE = '/var/lib/crow-shelf';
+
+/**
+ * In the home folder; or, when run as root, whose homes nobody else may enter, where the unprivileged user that the database
+ * runs as can reach it. A home remembers its place.
  */
 function clusterFolder(home: string): string {
   const placeFile = join(home, 'database-place');
   if (existsSync(placeFile)) return readFileSync(placeFile, 'utf8');
   const user = unprivileged();
   const inside = join(resolve(home), 'database');
-  if (!user || canEnter(resolve(home), user)) return inside;
-  const outside = join('/var/lib/crow-shelf', randomBytes(8).toString('hex'));
-  writeFileSync(placeFile, outside);
+  if (!user || (existsSync(inside) && canEnter(resolve(home), user))) return inside;
+  const outside = join(OUTSIDE, randomBytes(8).toString('hex'));
+  writeWhole(placeFile, outside);
   return outside;
+}
+
+/** Deletes a home with all that belongs to it, wherever its database lies. */
+export function deleteHome(home: string): void {
+  const placeFile = join(home, 'database-place');
+  if (existsSync(placeFile)) {
+    const place = readFileSync(placeFile, 'utf8');
+    if (dirname(place) === OUTSIDE) rmSync(place, { recursive: true, force: true });
+  }
+  rmSync(home, { recursive: true, force: true });
 }
 
 function canEnter(path: string, user: { uid: number; gid: number }): boolean {
@@ -81,20 +116,26 @@ function canEnter(path: string, user: { uid: number; gid: number }): boolean {
   }
 }
 
+/** Makes the cluster beside its place and moves it there once it is whole. */
 function initialise(folder: string, password: string): void {
-  mkdirSync(folder, { recursive: true, mode: 0o700 });
   const user = unprivileged();
+  const above = dirname(folder);
+  mkdirSync(above, { recursive: true });
+  // The database's user passes through; what else lies there stays unseen.
+  if (user && above === OUTSIDE) chmodSync(above, 0o711);
+  const making = `${folder}.making`;
   const pwfile = `${folder}.pw`;
+  for (const left of [folder, making, pwfile]) rmSync(left, { recursive: true, force: true });
+  mkdirSync(making, { mode: 0o700 });
   writeFileSync(pwfile, password, { mode: 0o600 });
   if (user) {
-    chownSync(folder, user.uid, user.gid);
+    chownSync(making, user.uid, user.gid);
     chownSync(pwfile, user.uid, user.gid);
   }
-  chmodSync(folder, 0o700);
   const initdb = [
     program('initdb'),
     '-D',
-    folder,
+    making,
     '-U',
     USER,
     `--pwfile=${pwfile}`,
@@ -105,8 +146,9 @@ function initialise(folder: string, password: string): void {
   try {
     const [command, args] = asDatabaseUser(initdb);
     execFileSync(command, args, { stdio: ['ignore', 'ignore', 'pipe'], cwd: '/' });
+    renameSync(making, folder);
   } finally {
-    execFileSync('rm', ['-f', pwfile]);
+    rmSync(pwfile, { force: true });
   }
 }
 

@@ -4,6 +4,7 @@ const HELP = `Crow Shelf: from a pile of paper to searchable PDFs in named folde
 
   ./crow demo      start with the demo papers
   ./crow start     start with your own shelf
+  ./crow key       print an address that lets one more browser in, while it runs  [demo]
   ./crow test      check everything
   ./crow scanner   a scanner that isn’t there, to try scanning with
   ./crow worker    work for the database that CROW_DATABASE names
@@ -23,6 +24,7 @@ CROW_HOME says where the shelf is kept (usually .crow/own, for the demo .crow/de
 const COMMANDS: Record<string, () => Promise<{ main(args: string[]): Promise<number> }>> = {
   demo: () => import('./demo'),
   start: () => import('./start'),
+  key: () => import('./key'),
   scanner: () => import('./scanner'),
   outline: () => import('./outline'),
   clean: () => import('./clean'),

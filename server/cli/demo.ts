@@ -1,6 +1,7 @@
-import { existsSync, rmSync, writeFileSync } from 'node:fs';
+import { existsSync, writeFileSync } from 'node:fs';
 import { join, resolve } from 'node:path';
 import { fillDemo, knowScanner } from '@crow/demo/fill';
+import { deleteHome } from './cluster';
 import { Running, runningIn } from './run';
 import { serveUntilStopped } from './start';
 
@@ -9,15 +10,15 @@ export async function main(): Promise<number> {
   const home = resolve(process.env.CROW_HOME ?? '.crow/demo');
   const complete = join(home, 'demo-complete');
   // A demo that was interrupted while it was being made is made anew.
-  if (!existsSync(complete) && !runningIn(home)) rmSync(home, { recursive: true, force: true });
-  const first = async ({ address, scanner }: Running) => {
+  if (!existsSync(complete) && !runningIn(home)) deleteHome(home);
+  const first = async ({ entrance, scanner }: Running) => {
     if (!existsSync(complete)) {
       console.error('Making the demo papers and reading them; this takes about a minute, once.');
-      await fillDemo(address, (line) => console.error(line));
+      await fillDemo(await entrance(), (line) => console.error(line));
       writeFileSync(complete, '');
     }
     // Its port may be another one than last time.
-    if (scanner) await knowScanner(address, `${scanner}/eSCL`);
+    if (scanner) await knowScanner(await entrance(), `${scanner}/eSCL`);
   };
   return serveUntilStopped(home, first, { standIns: true });
 }

@@ -1,7 +1,8 @@
 import { fork } from 'node:child_process';
 import { existsSync, mkdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
-import { join } from 'node:path';
+import { join, resolve } from 'node:path';
 import { Jobs } from '../jobs/jobs';
+import { makeEntryKey } from '../services/sessions';
 import { connect, migrate } from '../store/database';
 import { Cluster, clusterUrl, prepareCluster, startPostgres, waitForEarlierEnd, waitUntilReady } from './cluster';
 import { Kept } from './kept';
@@ -10,8 +11,10 @@ import { freePort } from './ports';
 const WORKERS = 2;
 
 export interface Running {
-  /** Where the browser goes. */
+  /** Where the program answers browsers that have been let in. */
   address: string;
+  /** Makes an address that lets one browser in, once. */
+  entrance(): Promise<string>;
   databaseUrl: string;
   shelf: string;
   /** Where the stand-in scanner answers, if there is one. */
@@ -29,6 +32,8 @@ const BUILD = join(import.meta.dirname, '.');
  * @throws Error with a sentence when the home is in use
  */
 export async function run(home: string, say: (line: string) => void, { standIns = false } = {}): Promise<Running> {
+  // Whatever the program writes is for its owner alone.
+  process.umask(0o077);
   mkdirSync(home, { recursive: true });
   const lock = takeLock(home);
   const cluster = prepareCluster(home);
@@ -48,13 +53,26 @@ export async function run(home: string, say: (line: string) => void, { standIns 
   }
 }
 
-/** Where the program runs that uses a home folder, if one does: its process, and its address once it has one. */
-export function runningIn(home: string): { pid: string; address: string } | undefined {
+/**
+ * Where the program runs that uses a home folder, if one does: its process, and, once it has them, its address and the port of
+ * its database.
+ */
+export function runningIn(home: string): { pid: string; address: string; databasePort: number } | undefined {
   const lock = join(home, 'running');
   if (!existsSync(lock)) return undefined;
-  const [pid, address] = readFileSync(lock, 'utf8').split('\n');
+  const [pid, address, databasePort] = readFileSync(lock, 'utf8').split('\n');
   const alive = existsSync(`/proc/${pid}`) && readFileSync(`/proc/${pid}/cmdline`, 'utf8').includes('crow');
-  return alive ? { pid, address } : undefined;
+  return alive ? { pid, address, databasePort: Number(databasePort) } : undefined;
+}
+
+/** An address at which a program lets one browser in, once. */
+export async function newEntrance(address: string, databaseUrl: string): Promise<string> {
+  const database = await connect(databaseUrl, { poolSize: 1 });
+  try {
+    return `${address}/enter?key=${await makeEntryKey(database.source.manager)}`;
+  } finally {
+    await database.source.destroy();
+  }
 }
 
 function takeLock(home: string): string {
@@ -89,7 +107,7 @@ async function startParts(
   const scratch = join(home, 'scratch');
   rmSync(scratch, { recursive: true, force: true });
   mkdirSync(scratch, { recursive: true });
-  const shelf = join(home, 'shelf');
+  const shelf = process.env.CROW_SHELF ? resolve(process.env.CROW_SHELF) : join(home, 'shelf');
   const port = await keptPort(join(home, 'port'));
   const scannerPort = standIns ? await keptPort(join(home, 'scanner-port')) : undefined;
   const environment = {
@@ -116,9 +134,10 @@ async function startParts(
   if (scannerPort) keep(new Kept('stand-in scanner', node('scanner.mjs'), restarted));
   await listening(server);
   const address = `http://127.0.0.1:${port}`;
-  writeFileSync(join(home, 'running'), `${process.pid}\n${address}\n`);
+  writeFileSync(join(home, 'running'), `${process.pid}\n${address}\n${databasePort}\n`);
   return {
     address,
+    entrance: () => newEntrance(address, databaseUrl),
     databaseUrl,
     shelf,
     scanner: scannerPort ? `http://127.0.0.1:${scannerPort}` : undefined,

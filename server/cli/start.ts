@@ -19,9 +19,14 @@ export async function serveUntilStopped(
   const running = await run(home, (line) => console.error(line), options);
   try {
     await Promise.race([first(running), stopped]);
-    const scanner = running.scanner ? `\nThe stand-in scanner is at  ${running.scanner}` : '';
     console.log(
-      `\nCrow Shelf is at  ${running.address}\nFiled papers lie in  ${running.shelf}${scanner}\nCtrl-C ends it.`,
+      [
+        `\nCrow Shelf is at  ${await running.entrance()}`,
+        'This address lets one browser in, once, and for good; “./crow key” prints another.',
+        `Filed papers lie in  ${running.shelf}`,
+        ...(running.scanner ? [`The stand-in scanner is at  ${running.scanner}`] : []),
+        'Ctrl-C ends it.',
+      ].join('\n'),
     );
     await stopped;
   } finally {

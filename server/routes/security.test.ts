@@ -133,7 +133,11 @@ it('leaves nothing behind when the sender hangs up in the middle of a file', asy
       host: '127.0.0.1',
       method: 'PUT',
       path: `/api/files?${query}`,
-      headers: { 'content-type': 'application/octet-stream', 'content-length': 50_000_000 },
+      headers: {
+        cookie: room.cookieFor(`127.0.0.1:${port}`),
+        'content-type': 'application/octet-stream',
+        'content-length': 50_000_000,
+      },
     });
     sending.on('error', () => resolve());
     sending.write(Buffer.alloc(4_000_000), () => setTimeout(() => sending.destroy(), 200));
@@ -159,7 +163,8 @@ it('tells open windows what has changed', async () => {
   const { port } = (room.app.server.address() ??
     (await room.app.listen({ host: '127.0.0.1', port: 0 }), room.app.server.address())) as AddressInfo;
   const events: string[] = [];
-  const listening = get({ host: '127.0.0.1', port, path: '/api/events' }, (response) => {
+  const headers = { cookie: room.cookieFor(`127.0.0.1:${port}`) };
+  const listening = get({ host: '127.0.0.1', port, path: '/api/events', headers }, (response) => {
     response.on('data', (piece: Buffer) =>
       events.push(...[...piece.toString().matchAll(/^data: (.*)$/gm)].map(([, data]) => data)),
     );

@@ -4,13 +4,6 @@ import { Endpoint, Input, Output } from '@crow/contract/endpoint';
 import { Problem } from '@crow/contract/problems';
 import { ActingAs } from '../store/history';
 
-declare module 'fastify' {
-  interface FastifyRequest {
-    /** Who asks. */
-    actor: ActingAs;
-  }
-}
-
 type Answer<E> = Output<E> extends undefined ? void | FastifyReply | NodeJS.ReadableStream : Output<E>;
 
 /**

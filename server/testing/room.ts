@@ -16,6 +16,7 @@ import { PictureDesk } from '../services/pagePictures';
 import { Shelf } from '../services/shelf';
 import { ShelfChanges } from '../services/shelfChanges';
 import { ScanDesk } from '../services/scanning';
+import { letIn, makeEntryKey } from '../services/sessions';
 import { SourceShelf } from '../services/sources';
 import { Watcher } from '../services/watching';
 import { connect } from '../store/database';
@@ -40,6 +41,8 @@ export class TestRoom {
     readonly watcher: Watcher,
     private readonly sources: SourceShelf,
     private readonly hub: LiveHub,
+    /** The secret of the session in which it asks. */
+    private readonly secret: string,
   ) {}
 
   static async open(): Promise<TestRoom> {
@@ -67,7 +70,9 @@ export class TestRoom {
       webFolder,
     });
     await app.ready();
-    return new TestRoom(context, app, shelf, changes, watcher, sources, hub);
+    const { manager } = database.source;
+    const secret = await letIn(manager, await makeEntryKey(manager));
+    return new TestRoom(context, app, shelf, changes, watcher, sources, hub, secret!);
   }
 
   /** Asks an endpoint; the answer must be a good one. */
@@ -94,16 +99,22 @@ export class TestRoom {
     return this.request(endpoint.method, `/api${path}?${new URLSearchParams(query)}`, { body });
   }
 
+  /** What a browser that was let in at a host (with its port) shows of that. */
+  cookieFor(host: string): string {
+    return `crow_session_${host.split(':').pop()}=${this.secret}`;
+  }
+
   async request(
     method: string,
     url: string,
     { body, headers = {} }: { body?: object | Buffer; headers?: Record<string, string> } = {},
   ): Promise<Answer> {
+    const host = headers.host ?? '127.0.0.1:1';
     const response = await this.app.inject({
       method: method as 'GET',
       url,
       payload: body as object,
-      headers: { host: '127.0.0.1:1', ...headers },
+      headers: { host, cookie: this.cookieFor(host), ...headers },
     });
     const json = String(response.headers['content-type']).startsWith('application/json');
     return {

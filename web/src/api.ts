@@ -8,6 +8,7 @@ export class ReportedProblem extends Error {
   }
 }
 
+const UNKNOWN_HERE = 401;
 const UNREACHABLE: ProblemReport = {
   code: 'not-ready',
   happened: 'Crow Shelf does not answer.',
@@ -50,6 +51,8 @@ async function send(endpoint: Endpoint, { params, query, body }: Parts): Promise
 
 async function answerOf(response: Response): Promise<Response> {
   if (response.ok) return response;
+  // The session has ended: the server's own page says how to come in again.
+  if (response.status === UNKNOWN_HERE) location.reload();
   const report = (await response.json().catch(() => undefined)) as ProblemReport | undefined;
   throw new ReportedProblem(report?.happened ? report : UNREACHABLE);
 }
