@@ -285,12 +285,18 @@ export const endpoints = {
     summary: 'The documents that came last, to try patterns for names on',
     reply: array(shape.nameExample).required(),
   }),
-  weighDocument: endpoint({
+  documentSizes: endpoint({
     method: 'GET',
     path: '/documents/:id/sizes',
-    summary: 'How many bytes a document’s PDF has in each size; what is not known yet is found out',
+    summary: 'How many bytes a document’s PDF has in each size, as far as that is known',
     params: idParams,
     reply: array(shape.weighed).required(),
+  }),
+  weighDocument: endpoint({
+    method: 'POST',
+    path: '/documents/:id/sizes',
+    summary: 'Have it found out how many bytes a document’s PDF has in each size',
+    params: idParams,
   }),
   unfileDocument: endpoint({
     method: 'POST',

@@ -77,6 +77,8 @@ export const page = object({
   /** How sure its outline is; null while nobody has looked. */
   confidence: number().nullable().defined(),
   legibility: mixed<Legibility>().nullable().defined(),
+  /** Whether its picture is shown only as far as it could be decoded. */
+  damaged: boolean().required(),
   /** Whether a person found it good enough as it is, whatever its legibility. */
   waved: boolean().required(),
   /** The page of which it is another capture. */

@@ -47,7 +47,7 @@ export async function buildApp(
   });
   app.setErrorHandler((error: FastifyError, request, reply) => {
     const problem = asProblem(error);
-    if (problem.code === 'unexpected') request.log.error({ err: error, url: request.url }, 'unexpected');
+    if (problem.code === 'unexpected') request.log.error({ error, route: request.routeOptions.url }, 'unexpected');
     return reply.code(problem.status).header('cache-control', 'no-store').send(problem.report);
   });
   await app.register(helmet, {

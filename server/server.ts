@@ -4,7 +4,7 @@ import { buildApp } from './app';
 import { Context } from './context';
 import { giveUp, shelfHandlers } from './jobs/handlers';
 import { Jobs } from './jobs/jobs';
-import { rescueWork, Worker } from './jobs/worker';
+import { Rescue, Worker } from './jobs/worker';
 import { openLog } from './log';
 import { LiveHub } from './routes/liveHub';
 import { PictureDesk } from './services/pagePictures';
@@ -42,8 +42,9 @@ async function main(): Promise<void> {
   const worker = new Worker(context, ['shelve'], shelfHandlers(shelf));
   worker.start();
   watcher.start();
-  const rescue = setInterval(() => {
-    lookAfter(context).catch((error) => log.warn({ error: String(error) }, 'could not look after the queue'));
+  const rescue = new Rescue(context);
+  const looking = setInterval(() => {
+    lookAfter(context, rescue).catch((error) => log.warn({ error }, 'could not look after the queue'));
   }, RESCUE_EVERY_MS);
 
   await app.listen({ host: '127.0.0.1', port: Number(port ?? 0) });
@@ -55,7 +56,7 @@ async function main(): Promise<void> {
     if (stopping) return;
     stopping = true;
     setTimeout(() => process.exit(0), 4000).unref();
-    clearInterval(rescue);
+    clearInterval(looking);
     await watcher.close();
     changes.close();
     await scans.close();
@@ -72,14 +73,14 @@ async function main(): Promise<void> {
   process.on('disconnect', () => void stop());
 }
 
-async function lookAfter(context: Context): Promise<void> {
-  await rescueWork(context);
+async function lookAfter(context: Context, rescue: Rescue): Promise<void> {
+  await rescue.look();
   for (let given = await context.jobs.fetchGivenUp(); given; given = await context.jobs.fetchGivenUp()) {
     await giveUp(context, given);
   }
 }
 
 main().catch((error) => {
-  openLog('server').error({ error: String(error), stack: (error as Error).stack }, 'could not start');
+  openLog('server').error({ error }, 'could not start');
   process.exit(1);
 });

@@ -37,6 +37,6 @@ async function main(): Promise<void> {
 }
 
 main().catch((error) => {
-  openLog('worker').error({ error: String(error) }, 'could not start');
+  openLog('worker').error({ error }, 'could not start');
   process.exit(1);
 });

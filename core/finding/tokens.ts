@@ -8,6 +8,8 @@ export interface Token {
 const LETTERS: Record<string, string> = { ß: 'ss', œ: 'oe', æ: 'ae', ø: 'o', ł: 'l', đ: 'd', ﬁ: 'fi', ﬂ: 'fl' };
 /** What needs nothing but small letters. */
 const PLAIN = /^[a-z0-9]+$/i;
+/** No word is longer; more of what pretends to be one is not searched. */
+const LONGEST_TOKEN = 120;
 const TOKEN = /\d+(?:[.,'’]\d+)*|[\p{L}\p{M}\p{N}]+/gu;
 
 /**
@@ -15,21 +17,25 @@ const TOKEN = /\d+(?:[.,'’]\d+)*|[\p{L}\p{M}\p{N}]+/gu;
  * thousands separators and with a point before its decimals, so that 1.234,50 and 1,234.50 are found by either.
  */
 export function tokenise(text: string): Token[] {
-  return [...text.matchAll(TOKEN)].map((match) => ({
-    text: foldToken(match[0]),
-    start: match.index,
-    end: match.index + match[0].length,
-  }));
+  return [...text.matchAll(TOKEN)].flatMap((match) => {
+    const folded = foldToken(match[0]).slice(0, LONGEST_TOKEN);
+    // A mark that stands by itself, as an accent without its letter, is nothing.
+    return folded ? { text: folded, start: match.index, end: match.index + match[0].length } : [];
+  });
 }
 
 function foldToken(text: string): string {
   if (PLAIN.test(text)) return text.toLowerCase();
   if (/^\d/.test(text) && /[.,'’]/.test(text)) return foldNumber(text);
-  return text
-    .normalize('NFKD')
-    .replace(/\p{M}/gu, '')
-    .toLowerCase()
-    .replace(/[ßœæøłđﬁﬂ]/g, (letter) => LETTERS[letter]);
+  return (
+    text
+      .normalize('NFKD')
+      .replace(/\p{M}/gu, '')
+      .toLowerCase()
+      .replace(/[ßœæøłđﬁﬂ]/g, (letter) => LETTERS[letter])
+      // Some letters have marks only once they are small, and some turn into signs.
+      .replace(/[^\p{L}\p{N}]/gu, '')
+  );
 }
 
 function foldNumber(text: string): string {
@@ -53,7 +59,7 @@ export function matches(term: Term, token: string): boolean {
 export function wordTokens(words: { text: string }[]): { token: string; word: number }[] {
   const tokens: { token: string; word: number }[] = [];
   words.forEach(({ text }, word) => {
-    if (PLAIN.test(text)) tokens.push({ token: text.toLowerCase(), word });
+    if (text.length <= LONGEST_TOKEN && PLAIN.test(text)) tokens.push({ token: text.toLowerCase(), word });
     else for (const token of tokenise(text)) tokens.push({ token: token.text, word });
   });
   return tokens;

@@ -1,6 +1,7 @@
 import { Box } from '../geometry';
 import { fold, Row, rowsOf } from './facts/rows';
 import { FactLine } from './facts/fact';
+import { isDay } from './facts/gate';
 import { placeOf } from './facts/fact';
 import { subjectOf } from './facts/subject';
 import { PageText } from './words';
@@ -10,7 +11,7 @@ type Pages = readonly Pick<PageText, 'words'>[];
 /** The facts of a document by name, as they are kept: dates in ISO 8601, money with a point. */
 export type KnownFacts = Readonly<Partial<Record<string, string>>>;
 
-const KIND_WORDS: Record<string, string> = {
+const KIND_WORDS: Partial<Record<string, string>> = {
   receipt: 'Receipt',
   invoice: 'Invoice',
   letter: 'Letter',
@@ -47,6 +48,7 @@ export function summaryOf(facts: KnownFacts, lines: readonly FactLine[], pages: 
 }
 
 function dayInWords(date: string): string {
+  if (!isDay(date)) return date;
   return new Intl.DateTimeFormat('en-GB', { day: 'numeric', month: 'long', year: 'numeric', timeZone: 'UTC' }).format(
     new Date(`${date}T00:00:00Z`),
   );

@@ -1,4 +1,5 @@
 import { around, Box, turnBox, Turn, turnSize } from '../geometry';
+import { printable } from './printable';
 
 /** A word as read from a page. */
 export interface Word {
@@ -81,8 +82,25 @@ export function scaledPageText(page: PageText, scale: number): PageText {
 export type StoredWord = [string, number, number, number, number, number, number, number];
 
 export function storeWord({ text, box, confidence, line, baseline }: Word): StoredWord {
-  const [x, y, width, height] = box.map((value) => Math.round(value * 10) / 10);
-  return [text, x, y, width, height, Math.round(confidence * 1000) / 1000, line, Math.round(baseline * 10) / 10];
+  const [x, y, width, height] = box.map((value) => rounded(value, 10));
+  return [printable(text, LONGEST_WORD), x, y, width, height, rounded(confidence, 1000), line, rounded(baseline, 10)];
+}
+
+/** A page may bring any text along; what pretends to be a word is kept this far. */
+const LONGEST_WORD = 1000;
+/** More words than any page of a paper has. */
+const MOST_WORDS = 60_000;
+
+function rounded(value: number, parts: number): number {
+  return Number.isFinite(value) ? Math.round(value * parts) / parts : 0;
+}
+
+/** The words of a page as they are stored; what holds nothing that can be printed is left out. */
+export function storeWords(words: readonly Word[]): StoredWord[] {
+  return words
+    .slice(0, MOST_WORDS)
+    .map(storeWord)
+    .filter(([text]) => text !== '');
 }
 
 /** The words of a stored reading, without those that somebody found to be no text. */

@@ -1,11 +1,23 @@
 import { setTimeout as sleep } from 'node:timers/promises';
 import { XMLParser } from 'fast-xml-parser';
 import { Problem } from '@crow/contract/problems';
-import { ScanColour, ScannerCapabilities, ScanSettings, ScanSourceName } from '@crow/contract/scanning';
+import {
+  ScanColour,
+  scannerCapabilities,
+  ScannerCapabilities,
+  ScanSettings,
+  ScanSourceName,
+} from '@crow/contract/scanning';
+import { printable } from '@crow/core/reading/printable';
 
 /** Tags that stand once or several times. */
 const LISTS = ['ColorMode', 'DiscreteResolution', 'AdfOption', 'JobInfo', 'JobStateReason', 'SettingProfile'];
-const xml = new XMLParser({ removeNSPrefix: true, parseTagValue: false, isArray: (name) => LISTS.includes(name) });
+const xml = new XMLParser({
+  removeNSPrefix: true,
+  parseTagValue: false,
+  processEntities: false,
+  isArray: (name) => LISTS.includes(name),
+});
 const UNITS_PER_POINT = 300 / 72;
 const ANSWER_MS = 15_000;
 /** A side in colour at 600 dpi takes a while. */
@@ -13,6 +25,11 @@ const PAGE_MS = 180_000;
 const BUSY_TRIES = 60;
 const BUSY_MS = 1000;
 const MOST_PAGE_BYTES = 200 * 1024 * 1024;
+const MOST_TOLD_BYTES = 1024 * 1024;
+/** No feeder holds more; a scanner that goes on and on is broken. */
+const MOST_PAGES = 1000;
+const LONGEST_NAME = 120;
+const MOST_RESOLUTIONS = 30;
 
 const COLOUR_MODES: Record<ScanColour, string> = {
   colour: 'RGB24',
@@ -58,14 +75,17 @@ export class EsclScanner {
     const profiles = caps.SettingProfiles?.SettingProfile ?? [];
     const modes = new Set(profiles.flatMap((profile) => profile.ColorModes?.ColorMode ?? []));
     const colours = (Object.keys(COLOUR_MODES) as ScanColour[]).filter((colour) => modes.has(COLOUR_MODES[colour]));
-    return {
-      model: told.MakeAndModel ?? 'Scanner',
+    const capabilities = {
+      model: printable(String(told.MakeAndModel ?? ''), LONGEST_NAME) || 'Scanner',
       glass: glass ? largestArea(glass) : null,
       feeder: feeder ? largestArea(feeder) : null,
       bothSides: told.Adf?.AdfDuplexInputCaps !== undefined,
       colours: colours.length > 0 ? colours : ['colour'],
       resolutions: resolutionsOf(caps),
     };
+    return scannerCapabilities.validate(capabilities, { strict: true }).catch(() => {
+      throw new Problem('scanner-strange');
+    });
   }
 
   /** What the scanner says of its feeder. @throws Problem 'scanner-gone' */
@@ -92,7 +112,7 @@ export class EsclScanner {
       for (;;) {
         const page = await this.nextPage(job, signal);
         if (!page) break;
-        pages++;
+        if (++pages > MOST_PAGES) throw new Problem('scanner-strange');
         yield page;
       }
       over = !signal.aborted;
@@ -141,9 +161,7 @@ export class EsclScanner {
     for (let attempt = 0; attempt < BUSY_TRIES && !signal.aborted; attempt++) {
       const response = await this.send('GET', `${job}/NextDocument`, { signal, limit: PAGE_MS });
       if (response.status === 200) {
-        const bytes = new Uint8Array(await response.arrayBuffer());
-        if (bytes.length > MOST_PAGE_BYTES) throw new Problem('scanner-strange');
-        return bytes;
+        return await bytesOf(response, MOST_PAGE_BYTES, signal);
       }
       await response.body?.cancel();
       if (response.status !== 503) return undefined;
@@ -160,8 +178,9 @@ export class EsclScanner {
     const response = await this.send('GET', path, {});
     if (!response.ok) throw new Problem('scanner-strange');
     try {
-      return xml.parse(await response.text()) as Told;
-    } catch {
+      return xml.parse(Buffer.from(await bytesOf(response, MOST_TOLD_BYTES)).toString()) as Told;
+    } catch (error) {
+      if (error instanceof Problem) throw error;
       throw new Problem('scanner-strange');
     }
   }
@@ -186,9 +205,26 @@ export class EsclScanner {
   }
 }
 
+/** What an answer holds, counted while it comes. @throws Problem 'scanner-strange' when it is more, 'scanner-gone', 'scan-stopped' */
+async function bytesOf(response: Response, most: number, signal?: AbortSignal): Promise<Uint8Array> {
+  const pieces: Uint8Array[] = [];
+  let sum = 0;
+  try {
+    for await (const piece of response.body ?? []) {
+      sum += (piece as Uint8Array).length;
+      if (sum > most) throw new Problem('scanner-strange');
+      pieces.push(piece as Uint8Array);
+    }
+  } catch (error) {
+    if (error instanceof Problem) throw error;
+    throw new Problem(signal?.aborted ? 'scan-stopped' : 'scanner-gone');
+  }
+  return Buffer.concat(pieces);
+}
+
 function largestArea({ MaxWidth, MaxHeight }: InputCaps): { width: number; height: number } {
   const points = (units: string | undefined, otherwise: number) =>
-    Math.floor(Number(units ?? otherwise) / UNITS_PER_POINT);
+    Math.floor((Number(units) || otherwise) / UNITS_PER_POINT);
   return { width: points(MaxWidth, 2550), height: points(MaxHeight, 3508) };
 }
 
@@ -206,7 +242,10 @@ function resolutionsOf({ SettingProfiles }: InputCaps): number[] {
         if (dpi >= Number(range.Min ?? 0) && dpi <= Number(range.Max ?? 0)) found.add(dpi);
     }
   }
-  const usable = [...found].filter((dpi) => dpi >= 50 && dpi <= 1200).sort((a, b) => a - b);
+  const usable = [...found]
+    .filter((dpi) => dpi >= 50 && dpi <= 1200)
+    .sort((a, b) => a - b)
+    .slice(0, MOST_RESOLUTIONS);
   return usable.length > 0 ? usable : [300];
 }
 

@@ -8,7 +8,7 @@ import { EncodedPicture, EncodedStencil } from '@crow/core/pdf/bindPdf';
 import { encodeJbig2 } from '@crow/core/pdf/jbig2';
 import { madePage } from './pictures';
 import { rasterOf, sharpOf } from './rasters';
-import { openPage, SourceInfo, storedOrientation } from './sourceFile';
+import { isDamaged, openPage, SourceInfo, storedOrientation } from './sourceFile';
 
 /**
  * How a page's picture goes into the PDF: as it was captured; with fewer pixels and stronger compression; or taken apart into sharp
@@ -47,7 +47,8 @@ export async function bindingPicture(
     return encodeBilevel(sharp(source.path, { page: number }), orientation);
   }
   const plainJpeg = source.format === 'jpeg' && (metadata?.space === 'srgb' || metadata?.space === 'b-w');
-  if (size === 'full' && plainJpeg) {
+  // One that is damaged is encoded anew as far as it goes: not every reader of PDFs would show it.
+  if (size === 'full' && plainJpeg && !(await isDamaged(source, number, folder))) {
     const bytes = await readFile(source.path);
     const channels = metadata.channels === 1 ? 1 : 3;
     const { width, height } = metadata;

@@ -99,7 +99,13 @@ const LOOKED_AT = 2000;
 /** A page's picture as it came, in the size in which it is looked at. @throws Problem as `openPage` */
 export async function lookedAtPicture(source: SourceInfo, number: number, folder: string): Promise<Raster> {
   const opened = await openPage(source, number, folder, LOOKED_AT);
-  return rasterOf(opened.resize({ width: LOOKED_AT, height: LOOKED_AT, fit: 'inside', withoutEnlargement: true }));
+  try {
+    return await rasterOf(
+      opened.resize({ width: LOOKED_AT, height: LOOKED_AT, fit: 'inside', withoutEnlargement: true }),
+    );
+  } catch {
+    throw new Problem('page-not-drawn', { name: source.name, page: number + 1 });
+  }
 }
 
 /** A picture in grey and so small that it is quickly told what kind of page it is. */

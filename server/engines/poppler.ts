@@ -1,5 +1,5 @@
 import { existsSync } from 'node:fs';
-import { readFile } from 'node:fs/promises';
+import { readdir, readFile } from 'node:fs/promises';
 import { join } from 'node:path';
 import { Problem } from '@crow/contract/problems';
 import { parseBboxLayout } from '@crow/core/reading/bboxLayout';
@@ -89,6 +89,19 @@ export async function pictureOnPage(path: string, page: number, folder: string):
   );
   const made = join(folder, `on-${page}-000.png`);
   return code === 0 && existsSync(made) ? made : undefined;
+}
+
+/** The only picture on a page (from 1), to the byte as it is in the PDF, if there is one and it is a JPEG; as a file in a folder. */
+export async function onlyJpegOnPage(path: string, page: number, folder: string): Promise<string | undefined> {
+  const begins = `jpeg-${page}-`;
+  const { code } = await runChild(
+    'pdfimages',
+    ['-all', '-f', `${page}`, '-l', `${page}`, path, join(folder, begins.slice(0, -1))],
+    { limits: LIMITS, what: 'Taking a picture out of the page' },
+  );
+  if (code !== 0) return undefined;
+  const [only, ...more] = (await readdir(folder)).filter((name) => name.startsWith(begins));
+  return only?.endsWith('.jpg') && more.length === 0 ? join(folder, only) : undefined;
 }
 
 /** A scan may miss the page's edge by so much, in inches. */

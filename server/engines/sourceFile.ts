@@ -8,7 +8,7 @@ import { detectFormat, Format, FORMAT_NAMES, HEAD_BYTES, looksLike } from './for
 import { InvoiceData } from '@crow/core/reading/facts/invoiceData';
 import { decodeHeic } from './heic';
 import { embeddedInvoice } from './invoiceXml';
-import { countPdfPages, drawPdfPage, pdfPageSizes, scannedResolutions } from './poppler';
+import { countPdfPages, drawPdfPage, onlyJpegOnPage, pdfPageSizes, scannedResolutions } from './poppler';
 
 export const MOST_PAGES = 1000;
 const MOST_MEGAPIXELS = 200;
@@ -55,7 +55,13 @@ export async function inspectFile(path: string, name: string): Promise<SourceInf
   const format = detectFormat(head);
   if (!format) throw new Problem('file-unknown', { name, looksLike: looksLike(head) });
   const pages = await pagesOf(path, name, format);
-  return { path, name, format, pages, ...(format === 'pdf' && { invoice: await embeddedInvoice(path) }) };
+  return {
+    path,
+    name,
+    format,
+    pages,
+    ...(format === 'pdf' && { invoice: await embeddedInvoice(path).catch(() => null) }),
+  };
 }
 
 /** Whether a file is a ZIP archive, whatever is in it. */
@@ -178,7 +184,31 @@ export async function openPage(
     const { data, ...raw } = await decodeHeic(await readFile(path), name, MOST_MEGAPIXELS);
     return sharp(data, { raw });
   }
-  return sharp(path, { page: number, limitInputPixels: MOST_MEGAPIXELS * 1e6 }).autoOrient();
+  // A damaged picture is drawn as far as it goes; that it is damaged is told, see `isDamaged`.
+  return sharp(path, { page: number, limitInputPixels: MOST_MEGAPIXELS * 1e6, failOn: 'none' }).autoOrient();
+}
+
+/** Decoding to so small a picture reads all of the file, and takes the least time. */
+const SMALLEST = 32;
+
+/**
+ * Whether the picture of a page ends before its end, or has places that can't be decoded. A page of a PDF is asked of when it is one
+ * JPEG, as scanners make them.
+ * @param number from 0
+ */
+export async function isDamaged({ path, format }: SourceInfo, number: number, folder: string): Promise<boolean> {
+  if (format === 'heic') return false;
+  const jpeg = format === 'pdf' ? await onlyJpegOnPage(path, number + 1, folder) : undefined;
+  if (format === 'pdf' && !jpeg) return false;
+  const options = { page: format === 'tiff' ? number : 0, limitInputPixels: false, failOn: 'error' } as const;
+  return sharp(jpeg ?? path, options)
+    .resize(SMALLEST, SMALLEST, { fit: 'inside' })
+    .raw()
+    .toBuffer()
+    .then(
+      () => false,
+      () => true,
+    );
 }
 
 /** How a stored picture must be turned to be upright; PDF and HEIC pages are upright as drawn. */

@@ -1,3 +1,4 @@
+import { crc32 } from 'node:zlib';
 import { Entry, openPromise, ZipFile } from 'yauzl';
 import { Problem } from '@crow/contract/problems';
 
@@ -52,12 +53,16 @@ async function list(zip: ZipFile, name: string): Promise<ZippedFile[]> {
 async function* readEntry(zip: ZipFile, entry: Entry, name: string): AsyncGenerator<Uint8Array> {
   const stream = await told(name, zip.openReadStreamPromise(entry));
   const pieces = stream[Symbol.asyncIterator]() as AsyncIterator<Uint8Array>;
+  let sum = 0;
   try {
     for (;;) {
       const { value, done } = await told(name, pieces.next());
-      if (done) return;
+      if (done) break;
+      sum = crc32(value, sum);
       yield value;
     }
+    // What was damaged under way, or on the disk, is noticed by this alone.
+    if (sum !== entry.crc32) throw new Problem('archive-broken', { name });
   } finally {
     stream.destroy();
   }

@@ -43,8 +43,12 @@ export async function giveUp(context: Context, { kind, data }: GivenUp): Promise
     const { pageId } = data as Work['picture'];
     const page = await manager.findOneBy(Page, { id: pageId });
     if (!page) return;
-    const problem = new Problem('page-not-drawn', { page: page.sourceNumber + 1, name: 'the file' }).report;
-    await manager.query('update page set problem = $2 where id = $1', [pageId, problem]);
+    const file = await manager.findOneBy(SourceFile, { id: page.sourceFileId });
+    const name = file?.name ?? 'the file';
+    const problem = new Problem('page-not-drawn', { page: page.sourceNumber + 1, name }).report;
+    await manager.query('update page set problem = $2, prepared = true where id = $1', [pageId, problem]);
+    // Nothing waits for what will never come: the page counts as looked at, and its document goes on without its text.
+    await settle(context, page, { reading: 'failed', problem });
     await announce(manager, 'stack', page.stackId);
   } else if (kind === 'bind') {
     const { documentId } = data as Work['bind'];

@@ -27,6 +27,10 @@ export interface GivenUp {
 /** In the order in which a worker looks for work: what somebody waits for comes first. */
 export const WORKER_QUEUES: WorkKind[] = ['take-in', 'bind', 'weigh', 'picture', 'read'];
 const GIVEN_UP = 'given-up';
+/** What workers listen to: that there is work of a kind. */
+export const WORK_CHANNEL = 'crow_work';
+/** Work whose workers ended so often is what ends them. */
+const MOST_INTERRUPTIONS = 25;
 const JOB_SECONDS = 600;
 /** Hundreds of pages that are taken apart into layers take their time; a worker that died is noticed otherwise. */
 const BIND_SECONDS = 4 * 3600;
@@ -90,15 +94,53 @@ export class Jobs {
       data.map((each) => ({ name: kind, data: { ...each, kind }, ...(startAfter && { startAfter }) })),
       { db },
     );
+    await manager.query('select pg_notify($1, $2)', [WORK_CHANNEL, kind]);
+  }
+
+  /** In how many milliseconds some work of these kinds is due; nothing when none waits. */
+  async dueIn(manager: EntityManager, kinds: WorkKind[]): Promise<number | undefined> {
+    const [{ ms }] = (await manager.query(
+      `select extract(epoch from min(start_after) - now()) * 1000 as ms from jobs.job where name = any($1) and state < 'active'`,
+      [kinds],
+    )) as { ms: string | null }[];
+    return ms === null ? undefined : Math.max(0, Number(ms));
+  }
+
+  /**
+   * Gives work back whose worker ended in the middle of it; that counts as no try, unless it happens again and again: then the work
+   * itself may be what ends workers.
+   */
+  async giveBack(manager: EntityManager, kind: WorkKind, id: string): Promise<void> {
+    const [{ interruptions }] = (await manager.query(
+      `insert into claim (job_id, queue, lease, interruptions) values ($1, $2, null, 1)
+       on conflict (job_id) do update set lease = null, interruptions = claim.interruptions + 1 returning interruptions`,
+      [id, kind],
+    )) as { interruptions: number }[];
+    if (interruptions >= MOST_INTERRUPTIONS) {
+      await manager.query('update jobs.job set retry_count = retry_limit where name = $1 and id = $2', [kind, id]);
+      await this.boss.fail(kind, id, { message: 'its workers ended again and again' });
+      await manager.query('delete from claim where job_id = $1', [id]);
+      return;
+    }
+    await manager.query(
+      `update jobs.job set state = 'created', started_on = null, start_after = now() where name = $1 and id = $2 and state = 'active'`,
+      [kind, id],
+    );
+    await manager.query('select pg_notify($1, $2)', [WORK_CHANNEL, kind]);
   }
 
   /** Asks for work on a document unless it is asked for already: changes that come quickly one after the other need it once. */
-  async askOnce<Kind extends 'bind'>(manager: EntityManager, kind: Kind, data: Work[Kind]): Promise<void> {
+  async askOnce<Kind extends 'bind' | 'weigh'>(
+    manager: EntityManager,
+    kind: Kind,
+    data: Work[Kind],
+    { gatherMs = GATHER_MS } = {},
+  ): Promise<void> {
     const [waiting] = (await manager.query(
-      `select 1 from jobs.job where name = $1 and state = 'created' and data->>'documentId' = $2 limit 1`,
+      `select 1 from jobs.job where name = $1 and state < 'active' and data->>'documentId' = $2 limit 1`,
       [kind, data.documentId],
     )) as unknown[];
-    if (!waiting) await this.insert(manager, kind, [data], new Date(Date.now() + GATHER_MS));
+    if (!waiting) await this.insert(manager, kind, [data], new Date(Date.now() + gatherMs));
   }
 
   async fetch(kind: WorkKind): Promise<PgBoss.JobWithMetadata<Work[WorkKind]> | undefined> {

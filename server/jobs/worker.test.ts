@@ -4,7 +4,7 @@ import { rows } from '../store/database';
 import { scanned } from '../testing/made';
 import { TestRoom } from '../testing/room';
 import { giveUp } from './handlers';
-import { rescueWork, Worker } from './worker';
+import { Rescue, Worker } from './worker';
 
 let room: TestRoom;
 beforeEach(async () => void (room = await TestRoom.open()));
@@ -14,6 +14,20 @@ async function until(condition: () => Promise<boolean>): Promise<void> {
   for (let tries = 0; tries < 100; tries++, await sleep(50)) if (await condition()) return;
   throw new Error('it did not happen');
 }
+const loseLeases = () =>
+  rows(
+    room.context.database.source.manager,
+    `select pg_terminate_backend(l.pid) from pg_locks l join pg_database d on d.oid = l.database
+     where l.locktype = 'advisory' and l.classid = 7015 and d.datname = current_database()`,
+  );
+const leases = async () =>
+  (
+    await rows(
+      room.context.database.source.manager,
+      `select 1 from pg_locks l join pg_database d on d.oid = l.database
+       where l.locktype = 'advisory' and l.classid = 7015 and l.granted and d.datname = current_database()`,
+    )
+  ).length;
 const jobs = () =>
   rows<{ state: string; output: unknown }>(
     room.context.database.source.manager,
@@ -33,15 +47,14 @@ it('gives the work of a worker that died to the next one', async () => {
   await ask();
   await until(async () => (await jobs())[0]?.state === 'active');
   // Nothing is taken from a worker that lives.
-  await rescueWork(room.context);
+  const rescue = new Rescue(room.context, 0);
+  await rescue.look();
   expect((await jobs())[0].state).toBe('active');
-  // A killed process loses its connections: so does this one.
-  await rows(
-    room.context.database.source.manager,
-    `select pg_terminate_backend(l.pid) from pg_locks l where l.locktype = 'advisory' and l.classid = 7015`,
-  );
+  // A killed process loses its connections, and makes no new ones: so does this one.
+  void dying.stop();
+  await loseLeases();
   await until(async () => {
-    await rescueWork(room.context);
+    await rescue.look();
     return (await jobs())[0].state !== 'active';
   });
   const next = new Worker(room.context, ['read'], { read: async ({ pageId }) => void done.push(pageId) });
@@ -49,6 +62,58 @@ it('gives the work of a worker that died to the next one', async () => {
   await until(async () => done.length > 0);
   await next.stop();
   expect((await jobs())[0].state).toBe('completed');
+});
+
+it('leaves its work to a worker that lost its connection and came again', async () => {
+  let finish = () => undefined as void;
+  let times = 0;
+  const worker = new Worker(room.context, ['read'], {
+    read: () => {
+      times++;
+      return new Promise((resolve) => (finish = resolve));
+    },
+  });
+  worker.start();
+  await ask();
+  await until(() => Promise.resolve(times === 1));
+  await loseLeases();
+  await until(async () => (await leases()) === 1);
+  const rescue = new Rescue(room.context, 0);
+  await rescue.look();
+  expect((await jobs())[0].state).toBe('active');
+  finish();
+  await until(async () => (await jobs())[0].state === 'completed');
+  await worker.stop();
+  expect(times).toBe(1);
+});
+
+it('takes no try from work that was only interrupted, however often within reason, and gives up what ends every worker', async () => {
+  const { jobs: queue, database } = room.context;
+  await ask();
+  const interrupt = async () => {
+    const job = (await queue.fetch('read'))!;
+    expect(job.retryCount).toBe(0);
+    await queue.giveBack(database.source.manager, 'read', job.id);
+  };
+  for (let times = 0; times < 20; times++) await interrupt();
+  expect((await jobs())[0].state).toBe('created');
+  for (let times = 20; times < 25; times++) await interrupt();
+  expect(await queue.fetchGivenUp()).toMatchObject({ kind: 'read' });
+});
+
+it('hears of work at once, and asks for none while there is none', async () => {
+  const done: number[] = [];
+  const worker = new Worker(room.context, ['read'], { read: async () => void done.push(Date.now()) });
+  const fetching = jest.spyOn(room.context.jobs, 'fetch');
+  worker.start();
+  await until(() => Promise.resolve(fetching.mock.calls.length > 0));
+  await sleep(700);
+  expect(fetching.mock.calls.length).toBeLessThan(3);
+  const began = Date.now();
+  await ask();
+  await until(() => Promise.resolve(done.length > 0));
+  expect(done[0] - began).toBeLessThan(500);
+  await worker.stop();
 });
 
 it('tries failing work again, and gives it up where the person sees it', async () => {

@@ -11,7 +11,7 @@ import { emptyBin } from '../services/bin';
 import { changeDocuments } from '../services/changingDocuments';
 import { arrangeDocument } from '../services/documentPages';
 import * as documents from '../services/documents';
-import { documentSizes } from '../services/binding';
+import { askForSizes, documentSizes } from '../services/binding';
 import { doubtfulWordsOf } from '../services/correcting';
 import { filingExamples, proposedNames } from '../services/filing';
 import { find, hitsInDocument } from '../services/finding';
@@ -42,7 +42,8 @@ export function documentRoutes(app: FastifyInstance, context: Context, pictures:
     return summary(params.id);
   });
   serve(app, endpoints.filingExamples, () => filingExamples(manager));
-  serve(app, endpoints.weighDocument, ({ params }) => documentSizes(context, params.id));
+  serve(app, endpoints.documentSizes, ({ params }) => documentSizes(manager, params.id));
+  serve(app, endpoints.weighDocument, ({ params }) => askForSizes(context, params.id));
   serve(app, endpoints.unfileDocument, async ({ actor, params }) => {
     await documents.unfileDocument(context, actor, params.id);
     return summary(params.id);

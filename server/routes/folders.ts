@@ -1,13 +1,12 @@
 import { FastifyInstance } from 'fastify';
 import { object, string } from 'yup';
 import { endpoints } from '@crow/contract/endpoints';
-import { Problem } from '@crow/contract/problems';
 import { Context } from '../context';
 import { listFolderDocuments } from '../services/documents';
 import * as folders from '../services/folders';
 import { ShelfChanges } from '../services/shelfChanges';
 import { bringIn } from '../services/unpacking';
-import { serve } from './serve';
+import { receive, serve } from './serve';
 
 export function folderRoutes(app: FastifyInstance, context: Context, changes: ShelfChanges): void {
   const { manager } = context.database.source;
@@ -20,15 +19,7 @@ export function folderRoutes(app: FastifyInstance, context: Context, changes: Sh
   serve(app, endpoints.listDocuments, ({ params }) => listFolderDocuments(manager, params.id));
   serve(app, endpoints.listChangedOnDisk, () => changes.list());
   serve(app, endpoints.settleOnDisk, ({ actor, body }) => changes.settle(actor, body.ids, body.choice));
-  // The bytes of an archive come as they are, as those of files do.
-  app.put('/shelf/archive', { bodyLimit: Number.MAX_SAFE_INTEGER }, async (request) => {
-    const { name } = await archive.validate(request.query).catch((error: Error) => {
-      throw new Problem('not-valid', { detail: error.message });
-    });
-    const bytes = request.body as AsyncIterable<Uint8Array> | null;
-    if (!bytes) throw new Problem('file-empty', { name });
-    return bringIn(context, request.actor, name, bytes);
-  });
+  receive(app, '/shelf/archive', archive, ({ name }, bytes, request) => bringIn(context, request.actor, name, bytes));
 }
 
 const archive = object({ name: string().max(500).required() });

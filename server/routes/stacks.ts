@@ -11,7 +11,7 @@ import { takeInBytes } from '../services/intake';
 import { movePages, weaveStacks, weaving } from '../services/movingPages';
 import * as stacks from '../services/stacks';
 import { sendBlob } from './sendBlob';
-import { serve } from './serve';
+import { receive, serve } from './serve';
 
 const arrival = object({
   stack: string().uuid().required(),
@@ -78,22 +78,11 @@ export function stackRoutes(app: FastifyInstance, context: Context): void {
       .send(Buffer.from(pdf));
   });
 
-  // The bytes of a file come as they are, so that they stream straight into the database.
-  app.addContentTypeParser('application/octet-stream', (_request, payload, done) => done(null, payload));
-  app.put('/files', { bodyLimit: Number.MAX_SAFE_INTEGER }, async (request, reply) => {
-    const query = await arrival.validate(request.query).catch((error: Error) => {
-      throw new Problem('not-valid', { detail: error.message });
-    });
-    const { stack: stackId, file: fileId, stackName, name: fileName, position, document: documentId } = query;
-    const landing = { before: query.before ?? null, again: query.again ?? null };
-    const bytes = request.body as AsyncIterable<Uint8Array> | null;
-    if (!bytes) throw new Problem('file-empty', { name: fileName });
-    await takeInBytes(
-      context,
-      request.actor,
-      { stackId, fileId, stackName, fileName, position, landing, documentId },
-      bytes,
-    );
+  receive(app, '/files', arrival, async (told, bytes, request, reply) => {
+    const { stack: stackId, file: fileId, stackName, name: fileName, position, document: documentId } = told;
+    const landing = { before: told.before ?? null, again: told.again ?? null };
+    const place = { stackId, fileId, stackName, fileName, position, landing, documentId };
+    await takeInBytes(context, request.actor, place, bytes);
     return reply.code(201).send();
   });
 }

@@ -127,6 +127,7 @@ export async function bindDocument(
     documentId,
   ]);
   if (!document || document.state === 'check') return;
+  const madeFrom = await contentOf(manager, documentId);
   const bound = await withPages(manager, sources, documentId, (pages, language) =>
     bindPages(pages, {
       title: document.name,
@@ -138,6 +139,13 @@ export async function bindDocument(
   const blob = await storeBytes(database, bound.bytes);
   const besides = await makeBesides(context, sources, documentId, { title: document.name, forms: document.beside });
   await database.source.transaction(async (inside) => {
+    // Whoever changes a document or a page of it locks the document first.
+    await inside.query('select 1 from document where id = $1 for no key update', [documentId]);
+    if ((await contentOf(inside, documentId)) !== madeFrom) {
+      // Changed meanwhile: this PDF is of how it was, and is thrown away.
+      await jobs.askOnce(inside, 'bind', { documentId, actorId });
+      return;
+    }
     // The one before stays, in case that something is wrong with the new one.
     await inside.query(
       `insert into document_version (document_id, number, pdf_blob_id)
@@ -162,26 +170,48 @@ export async function bindDocument(
   });
 }
 
+/**
+ * What a PDF is made from, as a short text that differs when anything of it does: the pages in their order, how they are made, the
+ * text on them (each change of a row gets a number of its own, `xmin`), and what the PDF is to be like.
+ */
+async function contentOf(manager: EntityManager, documentId: string): Promise<string | null> {
+  const [found] = await rows<{ content: string | null }>(
+    manager,
+    `select md5(concat_ws(',', d.name, d.pdf_size, d.beside::text, (
+       select string_agg(concat_ws(' ', p.id, p.version, p.turn, r.xmin), ',' order by dp.number)
+       from document_page dp join page p on p.id = dp.page_id
+       left join reading r on r.page_id = p.id and r.turn = p.turn and r.version = p.version where dp.document_id = d.id
+     ))) as content from document d where d.id = $1`,
+    [documentId],
+  );
+  return found?.content ?? null;
+}
+
 /** What a document's pages are like: with other pages, or pages made otherwise, its PDF has another size. */
 const PAGES_KEY = `(select md5(string_agg(concat_ws(' ', p.id, p.version, p.turn), ',' order by dp.number))
   from document_page dp join page p on p.id = dp.page_id where dp.document_id = $1)`;
 
-/** How many bytes a document's PDF has in each size, as far as that is known; what isn't is found out in the background. */
+/** How many bytes a document's PDF has in each size, as far as that is known. */
 export async function documentSizes(
-  { database, jobs }: Context,
+  manager: EntityManager,
   documentId: string,
 ): Promise<{ size: BindingSize; bytes: number | null }[]> {
-  const { manager } = database.source;
   const known = await rows<{ size: string; bytes: string }>(
     manager,
     `select size, bytes from document_size where document_id = $1 and pages = ${PAGES_KEY}`,
     [documentId],
   );
-  if (known.length < BINDING_SIZES.length) await jobs.ask(manager, 'weigh', { documentId });
   return BINDING_SIZES.map((size) => {
     const found = known.find((each) => each.size === size);
     return { size, bytes: found ? Number(found.bytes) : null };
   });
+}
+
+/** Has it found out in the background how many bytes a document's PDF has in each size, unless that is known or asked for already. */
+export async function askForSizes({ database, jobs }: Context, documentId: string): Promise<void> {
+  const { manager } = database.source;
+  const known = await documentSizes(manager, documentId);
+  if (known.some(({ bytes }) => bytes === null)) await jobs.askOnce(manager, 'weigh', { documentId }, { gatherMs: 0 });
 }
 
 /** Of a long document, so many pages are weighed for all of them. */

@@ -74,9 +74,13 @@ it('tells how large a document would be in each size, and files it in the one ch
   );
   const slip = sharp(await scanned(text, { dpi: 300 })).extract({ left: 0, top: 0, width: 1800, height: 1000 });
   const id = await room.documentOf('d.jpg', await slip.withDensity(300).jpeg({ quality: 85 }).toBuffer());
-  const sizes = () => room.ask(endpoints.weighDocument, { params: { id } });
+  const sizes = () => room.ask(endpoints.documentSizes, { params: { id } });
   expect(await sizes()).toEqual(['full', 'balanced', 'small'].map((size) => ({ size, bytes: null })));
-  await room.work();
+  // Looking is no asking; asked for twice, it is done once.
+  expect(await room.work()).toBe(0);
+  await room.ask(endpoints.weighDocument, { params: { id } });
+  await room.ask(endpoints.weighDocument, { params: { id } });
+  expect(await room.work()).toBe(1);
   const [full, balanced, small] = (await sizes()).map(({ bytes }) => bytes!);
   expect(small).toBeLessThan(balanced);
   expect(balanced).toBeLessThan(full);

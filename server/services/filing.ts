@@ -51,7 +51,7 @@ async function likeOthers(
 
 /** The words on a document's first page. */
 async function wordsOf(manager: EntityManager, documentId: string): Promise<string[]> {
-  const [found] = await rows<{ words: string[] | null }>(
+  const [found] = await rows<{ words: string[] }>(
     manager,
     `select ${FIRST_WORDS} as words from document d where d.id = $1`,
     [documentId],
@@ -59,8 +59,9 @@ async function wordsOf(manager: EntityManager, documentId: string): Promise<stri
   return found?.words ?? [];
 }
 
-const FIRST_WORDS = `(select tsvector_to_array(t.tokens) from document_page dp join page_tokens t on t.page_id = dp.page_id
-  where dp.document_id = d.id order by dp.number limit 1)`;
+/** None for a document without text. */
+const FIRST_WORDS = `coalesce((select tsvector_to_array(t.tokens) from document_page dp join page_tokens t on t.page_id = dp.page_id
+  where dp.document_id = d.id order by dp.number limit 1), '{}')`;
 
 /** So many of the papers filed last are learned from, and so many more from the same sender. */
 const LATEST = 300;

@@ -10,7 +10,7 @@ import { Context } from '../context';
 import { readDivider } from '../engines/codes';
 import { atAGlance, lookedAtPicture } from '../engines/pictures';
 import { withScratch } from '../engines/scratch';
-import { SourceInfo } from '../engines/sourceFile';
+import { isDamaged, SourceInfo } from '../engines/sourceFile';
 import { rows } from '../store/database';
 import { Page } from '../store/entities';
 import { owner } from '../store/history';
@@ -24,6 +24,8 @@ import { hasOwnText } from './reading';
 import { SourceShelf } from './sources';
 
 interface Prepared {
+  /** Whether its picture is shown only as far as it could be decoded. */
+  damaged: boolean;
   recipe: Recipe | null;
   turn: Turn;
   confidence: number;
@@ -52,23 +54,28 @@ export async function preparePage(context: Context, sources: SourceShelf, pageId
 }
 
 function untouched(legibility: Prepared['legibility'], confidence = 1): Prepared {
-  return { recipe: null, turn: 0, confidence, legibility, blank: false, divider: null };
+  return { recipe: null, turn: 0, confidence, legibility, blank: false, divider: null, damaged: false };
 }
 
 async function prepare(info: SourceInfo, number: number): Promise<Prepared[]> {
   if (info.format === 'pdf' && (await hasOwnText(info, number))) return [untouched(null)];
   const { scanned, width, height, pointWidth, pointHeight } = info.pages[number];
-  const picture = await withScratch((folder) => lookedAtPicture(info, number, folder));
+  const [picture, damaged] = await withScratch(async (folder) => [
+    await lookedAtPicture(info, number, folder),
+    await isDamaged(info, number, folder),
+  ]);
   const small = await atAGlance(picture);
+  // Of a damaged one nobody knows whether there was nothing on it.
+  if (damaged && isBlank(small)) return [{ ...untouched(null), damaged }];
   if (scanned && isBlank(small)) return [{ ...untouched(null), blank: true }];
   const divider = await readDivider(small);
-  if (divider) return [{ ...untouched(null), divider }];
+  if (divider) return [{ ...untouched(null), divider, damaged }];
   const proposals = proposeRecipes(picture, { scanned: scanned ? [pointWidth, pointHeight] : undefined });
   const enlarged = Math.max(width, height) / Math.max(picture.width, picture.height);
   return proposals.map((proposal): Prepared => {
     const legibility = judgeLegibility(flatten(picture, proposal.recipe), { enlarged });
     const recipe = worthWhile(proposal, scanned);
-    return { recipe, turn: proposal.turn, confidence: proposal.confidence, legibility, blank: false, divider };
+    return { recipe, turn: proposal.turn, confidence: proposal.confidence, legibility, blank: false, divider, damaged };
   });
 }
 
@@ -115,7 +122,8 @@ async function enter(context: Context, manager: EntityManager, page: Page, prepa
   const touched = current.turn !== 0 || current.version !== AS_IT_IS;
   const version = touched ? null : await remake(manager, page, first.recipe, first.turn);
   await manager.query(
-    'update page set prepared = true, confidence = $2, legibility = $3, judged = $4, blank = $5, divider = $6 where id = $1',
+    `update page set prepared = true, confidence = $2, legibility = $3, judged = $4, blank = $5, divider = $6, damaged = $7
+     where id = $1`,
     [
       page.id,
       first.confidence,
@@ -123,6 +131,7 @@ async function enter(context: Context, manager: EntityManager, page: Page, prepa
       version,
       first.blank,
       first.divider && JSON.stringify(first.divider),
+      first.damaged,
     ],
   );
   for (const [index, other] of others.entries()) await addPart(context, manager, page, index + 1, other);
@@ -149,7 +158,7 @@ export async function addPart(
   manager: EntityManager,
   page: Page,
   part: number,
-  { recipe, turn, confidence, legibility }: Prepared,
+  { recipe, turn, confidence, legibility, damaged }: Prepared,
 ): Promise<void> {
   const id = randomUUID();
   await manager.query(
@@ -159,13 +168,13 @@ export async function addPart(
   );
   await manager.query(
     `insert into page (id, stack_id, source_file_id, source_number, part, position, width, height, point_width, point_height,
-       source_width, source_height, source_point_width, source_point_height, scanned, prepared, confidence, legibility, reading)
+       source_width, source_height, source_point_width, source_point_height, scanned, prepared, confidence, legibility, damaged, reading)
      select $1, stack_id, source_file_id, source_number, $3,
        (select max(position) from page where source_file_id = p.source_file_id and source_number = p.source_number) + 1,
        width, height, point_width, point_height, source_width, source_height, source_point_width, source_point_height, scanned,
-       true, $4, $5, case when reading = 'stopped' then 'stopped' else 'waiting' end
+       true, $4, $5, $6, case when reading = 'stopped' then 'stopped' else 'waiting' end
      from page p where id = $2`,
-    [id, page.id, part, confidence, legibility && JSON.stringify(legibility)],
+    [id, page.id, part, confidence, legibility && JSON.stringify(legibility), damaged],
   );
   const added = await manager.findOneByOrFail(Page, { id });
   const version = await remake(manager, added, recipe, turn);

@@ -11,7 +11,7 @@ import {
   restoreWords,
   scaledPageText,
   StoredWord,
-  storeWord,
+  storeWords,
   turnPageText,
 } from '@crow/core/reading/words';
 import { Context } from '../context';
@@ -71,7 +71,7 @@ export async function readPage(
           text.height,
           text.language,
           own,
-          JSON.stringify(text.words.map(storeWord)),
+          JSON.stringify(storeWords(text.words)),
           JSON.stringify(text.handwriting ?? []),
         ],
       );
@@ -185,6 +185,9 @@ export async function settle(context: Context, page: Page, end: Pick<Page, 'read
   if (stackId) await context.database.source.transaction((manager) => proposeAnew(manager, stackId));
 }
 
+/** PostgreSQL's index holds a megabyte of words a page. */
+const MOST_TOKENS = 20_000;
+
 /** Makes a page's words findable. */
 export async function indexPage(manager: EntityManager, page: Page): Promise<void> {
   const [reading] = await rows<{ words: [string][] }>(
@@ -192,9 +195,9 @@ export async function indexPage(manager: EntityManager, page: Page): Promise<voi
     'select words from reading where page_id = $1 and turn = $2 and version = $3',
     [page.id, page.turn, page.version],
   );
-  const tokens = [
-    ...new Set((reading?.words ?? []).flatMap(([text]) => tokenise(text).map((token) => token.text))),
-  ].sort();
+  const tokens = [...new Set((reading?.words ?? []).flatMap(([text]) => tokenise(text).map((token) => token.text)))]
+    .slice(0, MOST_TOKENS)
+    .sort();
   await manager.query(
     `insert into page_tokens (page_id, tokens) values ($1, array_to_tsvector($2::text[]))
      on conflict (page_id) do update set tokens = excluded.tokens`,

@@ -28,7 +28,7 @@ export async function listScanners(manager: EntityManager): Promise<Scanner[]> {
   return rows(manager, `select ${SCANNER_COLUMNS} from scanner order by last_used desc nulls last, added_at`);
 }
 
-/** Makes a scanner known by its address, or asks a known one anew what it can do. @throws Problem 'scanner-gone', 'scanner-strange' */
+/** Makes a scanner known by its address, or asks a known one anew what it can do. @throws Problem 'not-valid', 'scanner-gone', 'scanner-strange' */
 export async function addScanner({ database }: Context, actor: ActingAs, typed: string): Promise<Scanner> {
   const address = fullAddress(typed);
   const capabilities = await new EsclScanner(address).capabilities();
@@ -47,7 +47,9 @@ export async function addScanner({ database }: Context, actor: ActingAs, typed: 
 
 /** What somebody types of an address, in full: `192.168.1.20` is http://192.168.1.20/eSCL. */
 function fullAddress(typed: string): string {
-  const url = new URL(/^https?:\/\//.test(typed) ? typed : `http://${typed}`);
+  const full = /^https?:\/\//.test(typed) ? typed : `http://${typed}`;
+  if (!URL.canParse(full)) throw new Problem('not-valid', { detail: 'an address looks like 192.168.1.20' });
+  const url = new URL(full);
   const path = url.pathname.replace(/\/+$/, '');
   return `${url.origin}${path === '' ? '/eSCL' : path}`;
 }
@@ -197,7 +199,7 @@ export class ScanDesk {
       scan.state = stopped ? 'stopped' : 'failed';
       if (!stopped) {
         scan.problem = (error instanceof Problem ? error : new Problem('unexpected')).report;
-        if (!(error instanceof Problem)) this.context.log.error({ error: String(error) }, 'scanning');
+        if (!(error instanceof Problem)) this.context.log.error({ error }, 'scanning');
       }
     }
     await announce(database.source.manager, 'scan', scan.id).catch(() => undefined);

@@ -65,7 +65,7 @@ export class ShelfChanges {
     try {
       await this.inspect();
     } catch (error) {
-      this.shelf.context.log.warn({ error: String(error) }, 'could not look at the shelf folder');
+      this.shelf.context.log.warn({ error }, 'could not look at the shelf folder');
     }
   }
 

@@ -56,6 +56,7 @@ export async function takeApart(
         legibility: judged[at + 1],
         blank: false,
         divider: null,
+        damaged: page.damaged,
       });
     const now = await currentArrangement(manager, stack.id);
     const added = new Set(now.flatMap(({ id }) => (there.has(id) ? [] : [id])));

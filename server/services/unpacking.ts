@@ -4,12 +4,14 @@ import { basename, join } from 'node:path';
 import { Readable } from 'node:stream';
 import { pipeline } from 'node:stream/promises';
 import { EntityManager } from 'typeorm';
-import { array, InferType, mixed, object, string } from 'yup';
+import { array, InferType, mixed, object, string, ValidationError } from 'yup';
 import { Problem } from '@crow/contract/problems';
 import { FACT_NAMES, factLine, taxAtRate } from '@crow/contract/shapes';
 import { nameKey, safeName } from '@crow/core/filing/names';
+import { admitKept, admitLines, admitTaxes } from '@crow/core/reading/facts/gate';
 import { Context } from '../context';
 import { withScratch } from '../engines/scratch';
+import { jsonList } from '../engines/jsonList';
 import { MOST_BYTES, withZip, ZippedFile } from '../engines/zip';
 import { MOST_FILE_BYTES, storeBlob } from '../store/blobs';
 import { rows } from '../store/database';
@@ -36,6 +38,9 @@ export type ToldDocument = InferType<typeof told>;
 const WITHOUT_FOLDER = 'Brought in';
 const FACTS_FILE = 'facts.json';
 const MOST_FACTS_BYTES = 200 * 1024 * 1024;
+/** What an archive tells of one document, and of how many. */
+const MOST_TOLD_BYTES = 1024 * 1024;
+const MOST_DOCUMENTS = 100_000;
 /** So many papers of an archive become a stack. */
 const MOST_PAPERS = 2000;
 
@@ -89,24 +94,19 @@ interface InArchive {
 async function documentsIn(files: ZippedFile[], name: string): Promise<InArchive[] | undefined> {
   const list = files.find(({ path }) => path === FACTS_FILE);
   if (!list || list.bytes > MOST_FACTS_BYTES) return undefined;
-  const pieces: Uint8Array[] = [];
-  for await (const piece of list.read()) pieces.push(piece);
-  const entries = await array(told)
-    .required()
-    .validate(parsed(Buffer.concat(pieces)), { stripUnknown: true })
-    .catch(() => {
-      throw new Problem('archive-broken', { name });
-    });
   const byPath = new Map(files.map((file) => [file.path, file]));
-  return entries.map((entry) => ({ file: byPath.get(entry.file), told: entry }));
-}
-
-function parsed(bytes: Buffer): unknown {
+  const documents: InArchive[] = [];
   try {
-    return JSON.parse(bytes.toString()) as unknown;
-  } catch {
-    return undefined;
+    for await (const entry of jsonList(list.read(), { mostBytes: MOST_TOLD_BYTES, most: MOST_DOCUMENTS })) {
+      const valid = await told.validate(entry, { stripUnknown: true });
+      documents.push({ file: byPath.get(valid.file), told: valid });
+    }
+  } catch (error) {
+    if (error instanceof RangeError) throw new Problem('archive-too-large', { name });
+    if (error instanceof SyntaxError || error instanceof ValidationError) throw new Problem('archive-broken', { name });
+    throw error;
   }
+  return documents;
 }
 
 async function putBack(
@@ -169,7 +169,7 @@ export async function restoreDocument(
   const [{ id }] = await rows<{ id: string }>(
     manager,
     `insert into document (stack_id, lines, taxes) values ($1, $2, $3) returning id`,
-    [file.stackId, JSON.stringify(entry.lines), JSON.stringify(entry.taxes)],
+    [file.stackId, JSON.stringify(admitLines(entry.lines)), JSON.stringify(admitTaxes(entry.taxes))],
   );
   await manager.query(
     `insert into document_page (document_id, number, page_id)
@@ -183,11 +183,11 @@ export async function restoreDocument(
     [id, folderId, name, nameKey(name), filed, isPdf ? file.blobId : null],
   );
   for (const fact of FACT_NAMES) {
-    const value = entry.facts[fact];
-    if (typeof value !== 'string' || !value) continue;
+    const value = admitKept(fact, entry.facts[fact]);
+    if (value === null) continue;
     await manager.query(
       `insert into fact (document_id, name, value, confidence, confirmed_by) values ($1, $2, $3, 1, $4)`,
-      [id, fact, value.slice(0, 300), actor.id],
+      [id, fact, value, actor.id],
     );
   }
   await rememberSender(manager, id);

@@ -85,7 +85,7 @@ export class Watcher {
     const { signal } = this.ending;
     const go = async () => {
       while (!signal.aborted) {
-        await this.look().catch((error) => this.context.log.warn({ error: String(error) }, 'watching folders'));
+        await this.look().catch((error) => this.context.log.warn({ error }, 'watching folders'));
         await sleep(LOOK_EVERY_MS, undefined, { signal }).catch(() => undefined);
       }
     };
@@ -194,7 +194,7 @@ export class Watcher {
       .then(() => void (folder.problem = null))
       .catch((error) => {
         folder.problem = asProblem(error, folder.path);
-        if (!(error instanceof Problem) && !error.code) this.context.log.error({ error: String(error) }, 'watching');
+        if (!(error instanceof Problem) && !error.code) this.context.log.error({ error }, 'watching');
       })
       .finally(() => void (folder.looking = undefined));
     const tooLong = new AbortController();

@@ -20,6 +20,7 @@ import { FoldedFacts1765500000000 } from './migrations/1765500000000-FoldedFacts
 import { Lines1765600000000 } from './migrations/1765600000000-Lines';
 import { Handwriting1765700000000 } from './migrations/1765700000000-Handwriting';
 import { Sessions1765800000000 } from './migrations/1765800000000-Sessions';
+import { Sturdiness1765900000000 } from './migrations/1765900000000-Sturdiness';
 
 /** Words are alike (`%`) from this share of common trigrams on; the index need not give those that are less so. */
 const SETTINGS = '-c pg_trgm.similarity_threshold=0.5';
@@ -59,6 +60,7 @@ export async function connect(url: string, { poolSize = 10 } = {}): Promise<Data
       Lines1765600000000,
       Handwriting1765700000000,
       Sessions1765800000000,
+      Sturdiness1765900000000,
     ],
     poolSize,
     // A connection that the database dropped is replaced at the next query; nothing else is to be done about it.

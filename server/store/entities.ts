@@ -68,6 +68,8 @@ export class Page {
   @Column('int', { name: 'source_number' }) sourceNumber: number;
   /** Which of the sheets in one picture, from 0. */
   @Column('int') part: number;
+  /** Whether its picture is shown only as far as it could be decoded. */
+  @Column('boolean', { default: false }) damaged: boolean;
   @Column('int') position: number;
   /** Size of the picture that it is made from, in pixels and points. */
   @Column('int', { name: 'source_width' }) sourceWidth: number;

@@ -12,7 +12,17 @@ export async function record(
   actor: ActingAs,
   action: string,
   subject:
-    'page' | 'stack' | 'document' | 'folder' | 'file' | 'settings' | 'bin' | 'scanner' | 'preset' | 'watched folder' | 'session',
+    | 'page'
+    | 'stack'
+    | 'document'
+    | 'folder'
+    | 'file'
+    | 'settings'
+    | 'bin'
+    | 'scanner'
+    | 'preset'
+    | 'watched folder'
+    | 'session',
   subjectId: string | null,
   detail: Record<string, unknown> = {},
 ): Promise<void> {

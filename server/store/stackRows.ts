@@ -11,7 +11,7 @@ type PageRow = Omit<Page, 'waved'> & { fileId: string; fileName: string; recipe:
 const PAGE_COLUMNS = `
   p.id, p.turn, p.width, p.height, p.point_width as "pointWidth", p.point_height as "pointHeight", p.dropped,
   p.cut_before as "cutBefore", p.cut_decided as "cutDecided", p.drop_decided as "dropDecided", p.cut_chance as "cutChance", p.cut_sure as "cutSure",
-  p.cut_why as "cutWhy", p.blank, p.divider, p.glance, p.pictured, p.reading, p.problem, p.source_number as "sourceNumber", p.version, p.confidence, p.legibility,
+  p.cut_why as "cutWhy", p.blank, p.divider, p.glance, p.pictured, p.reading, p.problem, p.source_number as "sourceNumber", p.version, p.confidence, p.legibility, p.damaged,
   coalesce(p.waved = p.version, false) as waved, p.again_of as "againOf", f.id as "fileId", c.recipe, f.name as "fileName"`;
 
 /** All pages of a stack, in their order, as the web application shows them. */
@@ -59,6 +59,7 @@ function shown(page: PageRow): ShownPage {
     recipe,
     confidence,
     legibility,
+    damaged,
     waved,
     againOf,
     fileId,
@@ -81,6 +82,7 @@ function shown(page: PageRow): ShownPage {
     recipe,
     confidence,
     legibility,
+    damaged,
     waved,
     againOf,
     fileId,

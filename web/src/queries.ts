@@ -43,7 +43,7 @@ export const useDocument = (id: string | undefined) =>
 export const useSizes = (id: string, enabled: boolean) =>
   useQuery({
     queryKey: ['sizes', id],
-    queryFn: () => ask(endpoints.weighDocument, { params: { id } }),
+    queryFn: () => ask(endpoints.documentSizes, { params: { id } }),
     enabled,
   });
 export const useFilingExamples = () =>

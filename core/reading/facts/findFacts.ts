@@ -1,5 +1,6 @@
 import { PageText } from '../words';
 import { findDays } from './days';
+import { admitFacts } from './gate';
 import { Fact, Facts, leastSure, placeOf } from './fact';
 import { findKind } from './kinds';
 import { amountsIn, currencyIn } from './money';
@@ -30,7 +31,7 @@ export function findFacts(
   const sums = isBill
     ? findSums(rows, lines)
     : { net: null, tax: null, taxRate: null, total: null, taxes: null, addsUp: false };
-  return {
+  return admitFacts({
     kind,
     vendor: senderOf(rows, pages, knownVendors, knownSigns),
     date,
@@ -44,7 +45,7 @@ export function findFacts(
     taxes: sums.taxes,
     subject: kind?.value === 'letter' ? findSubject(pages) : null,
     lines: asLinesFact(lines, sums.addsUp ? 0.97 : 0.6, sums.addsUp ? 'they add up' : 'rows with an amount'),
-  };
+  });
 }
 
 function findSubject(pages: readonly Pick<PageText, 'words'>[]): Fact | null {

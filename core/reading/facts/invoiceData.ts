@@ -1,6 +1,8 @@
 import { Box } from '../../geometry';
 import { decodeEntities } from '../entities';
+import { printable } from '../printable';
 import { Fact, FactLine, Facts, TaxAtRate } from './fact';
+import { admitFacts, admitLines, admitTaxes, isDay } from './gate';
 
 /** What an electronic invoice says of itself (EN 16931); null for what it leaves out. Money in units of the currency. */
 export interface InvoiceData {
@@ -20,6 +22,9 @@ export interface InvoiceData {
   taxes?: TaxAtRate[];
   lines: FactLine[];
 }
+
+/** More than any field of an invoice has. */
+const LONGEST_TEXT = 2000;
 
 type Node = string | number | { [name: string]: Node } | Node[] | undefined;
 
@@ -120,7 +125,8 @@ function list(node: Node): Node[] {
 function text(node: Node): string | null {
   const first = Array.isArray(node) ? node[0] : node;
   const value = typeof first === 'object' && !Array.isArray(first) ? first['#text'] : first;
-  return typeof value === 'string' || typeof value === 'number' ? decodeEntities(String(value)).trim() || null : null;
+  if (typeof value !== 'string' && typeof value !== 'number') return null;
+  return printable(decodeEntities(String(value)), LONGEST_TEXT) || null;
 }
 
 function amount(node: Node): number | null {
@@ -145,27 +151,32 @@ function taxesOf(
 const NOWHERE: Box = [0, 0, 0, 0];
 const WHY = 'from the invoice data inside the PDF';
 
-/** The facts of a paper that carries its invoice as data: that counts, and what was read only says where it stands. */
+/**
+ * The facts of a paper that carries its invoice as data: that counts, and what was read only says where it stands. Where the data
+ * says what can't be, what was read stays.
+ */
 export function withInvoiceData(read: Facts, data: InvoiceData): Facts {
   const fact = <Value>(name: keyof InvoiceData, value: Value | null): Fact<Value> | null => {
-    const found = read[name] as Fact<Value> | null;
+    const found = read[name as keyof Facts] as Fact<Value> | null;
     if (value === null) return found;
     const same = found && JSON.stringify(found.value) === JSON.stringify(value);
     return { value, page: same ? found.page : 1, box: same ? found.box : NOWHERE, confidence: 1, why: WHY };
   };
-  return {
+  const [taxes, lines] = [admitTaxes(data.taxes ?? []), admitLines(data.lines)];
+  const date = (name: 'date' | 'dueDate') => fact(name, data[name] && isDay(data[name]) ? data[name] : null);
+  return admitFacts({
     kind: { value: 'invoice', page: read.kind?.page ?? 1, box: read.kind?.box ?? NOWHERE, confidence: 1, why: WHY },
     vendor: fact('vendor', data.vendor),
-    date: fact('date', data.date),
-    dueDate: fact('dueDate', data.dueDate),
+    date: date('date'),
+    dueDate: date('dueDate'),
     number: fact('number', data.number),
     currency: fact('currency', data.currency),
     net: fact('net', data.net),
     tax: fact('tax', data.tax),
     taxRate: fact('taxRate', data.taxRate),
     total: fact('total', data.total),
-    taxes: (data.taxes ?? []).length > 1 ? fact('taxes', data.taxes!) : read.taxes,
+    taxes: taxes.length > 1 ? fact('taxes', taxes) : read.taxes,
     subject: null,
-    lines: data.lines.length > 0 ? fact('lines', data.lines) : read.lines,
-  };
+    lines: lines.length > 0 ? fact('lines', lines) : read.lines,
+  });
 }

@@ -35,7 +35,7 @@ const ACCENTED: Record<string, string> = { a: 'äàâáã', o: 'öôóõò', u: 
 const LEGAL_FORMS = new Set('plc ltd llp inc gmbh ohg sarl eurl srl sas lda'.split(' '));
 const LEGAL_DOUBTED = 0.996;
 /** What is a word in no language, and only ever such a form misread, however surely. */
-const NEVER_A_WORD: Record<string, string> = { ple: 'plc', plo: 'plc', p1c: 'plc', '1td': 'ltd', '1lp': 'llp' };
+const NEVER_A_WORD = new Map(Object.entries({ ple: 'plc', plo: 'plc', p1c: 'plc', '1td': 'ltd', '1lp': 'llp' }));
 
 const textOf = ({ characters }: SpelledWord) => characters.map(({ text }) => text).join('');
 
@@ -109,7 +109,7 @@ function settleSlash(word: SpelledWord, isKnown: (text: string) => boolean): voi
 
 function settleForms({ characters }: SpelledWord): void {
   const own = characters.filter(({ text }) => /[\p{L}\p{N}]/u.test(text));
-  const form = NEVER_A_WORD[own.map(({ text }) => text.toLowerCase()).join('')];
+  const form = NEVER_A_WORD.get(own.map(({ text }) => text.toLowerCase()).join(''));
   if (!form) return;
   own.forEach((character, at) => {
     if (character.text.toLowerCase() !== form[at])

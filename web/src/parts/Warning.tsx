@@ -4,11 +4,14 @@ import { warningOf } from '@crow/core/imaging/legibility';
 import { useChange } from '../queries';
 import { Key } from './controls';
 
-type Judged = Pick<Page, 'id' | 'legibility' | 'waved' | 'dropped'>;
+type Judged = Pick<Page, 'id' | 'legibility' | 'damaged' | 'waved' | 'dropped'>;
+
+const DAMAGED = 'This picture is damaged and is shown only as far as it goes. Scan or photograph the page again.';
 
 /** What a page should be looked at for, until it is dealt with or found good enough. */
-export function warningOn({ legibility, waved, dropped }: Judged): string | undefined {
-  return legibility && !waved && !dropped ? warningOf(legibility) : undefined;
+export function warningOn({ legibility, damaged, waved, dropped }: Judged): string | undefined {
+  if (waved || dropped) return undefined;
+  return damaged ? DAMAGED : legibility ? warningOf(legibility) : undefined;
 }
 
 /** The mark on a page that hardly can be read, or whose text runs off its edge. */

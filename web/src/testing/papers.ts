@@ -28,6 +28,7 @@ export function page(part: Partial<Page> = {}): Page {
     recipe: null,
     confidence: null,
     legibility: null,
+    damaged: false,
     waved: false,
     againOf: null,
     pictured: true,

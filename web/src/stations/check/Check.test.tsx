@@ -20,7 +20,7 @@ function open(waiting: Document[], { at = '/check' } = {}) {
     .on(endpoints.listDocuments, () => [])
     .on(endpoints.doubtfulWords, () => [])
     .on(endpoints.overview, () => OVERVIEW)
-    .on(endpoints.weighDocument, () => [])
+    .on(endpoints.documentSizes, () => [])
     .on(endpoints.pageText, () => ({ width: 1654, height: 2339, language: 'eng', words: [], handwriting: [] }))
     .on(endpoints.fileDocument, ({ params, body }) => {
       leave(params.id);

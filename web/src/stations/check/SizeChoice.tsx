@@ -1,9 +1,10 @@
 import { Select } from 'radix-ui';
 import { ChevronDown } from 'lucide-react';
-import { useState } from 'react';
+import { useEffect, useState } from 'react';
+import { endpoints } from '@crow/contract/endpoints';
 import { PDF_SIZES, PdfSize } from '@crow/contract/shapes';
 import { bytes } from '../../parts/words';
-import { useSizes } from '../../queries';
+import { useChange, useSizes } from '../../queries';
 
 const SIZE_NAMES: Record<PdfSize, string> = { full: 'Full', balanced: 'Balanced', small: 'Small' };
 const SIZE_MEANS: Record<PdfSize, string> = {
@@ -24,6 +25,11 @@ export function SizeChoice({
 }) {
   const [opened, setOpened] = useState(false);
   const { data: weighed } = useSizes(documentId, opened);
+  const { mutate: weigh } = useChange(endpoints.weighDocument, []);
+  const isMissing = weighed?.some((each) => each.bytes === null) ?? false;
+  useEffect(() => {
+    if (isMissing) weigh({ params: { id: documentId } });
+  }, [isMissing, weigh, documentId]);
   const known = (each: PdfSize) => weighed?.find((one) => one.size === each)?.bytes;
   const current = known(size);
   return (

@@ -1,0 +1,123 @@
+import { printable } from '../printable';
+import { Box } from '../../geometry';
+import { Fact, FactLine, Facts, KINDS, TaxAtRate } from './fact';
+
+/** So long a text of a fact is at most, and so long the description of a line. */
+export const LONGEST_FACT = 300;
+const LONGEST_DESCRIPTION = 500;
+/** Money beyond this is no price, in units of a currency. */
+const MOST_MONEY = 1e10;
+const MOST_LINES = 2000;
+const MOST_TAXES = 20;
+const MOST_QUANTITY = 1e9;
+
+/** Whether a text is a day that there is, in ISO 8601, of a year in which papers were written. */
+export function isDay(text: string): boolean {
+  const found = /^(19|20)\d{2}-\d{2}-\d{2}$/.test(text);
+  return found && new Date(`${text}T00:00:00Z`).toJSON()?.slice(0, 10) === text;
+}
+
+function isAmount(value: unknown, most = MOST_MONEY): value is number {
+  return typeof value === 'number' && Number.isFinite(value) && Math.abs(value) <= most;
+}
+
+const toHundredths = (value: number) => Math.round(value * 100) / 100;
+
+type Clean<Value> = (value: Value) => Value | null;
+
+const text =
+  (most = LONGEST_FACT): Clean<string> =>
+  (value) =>
+    (typeof value === 'string' && printable(value, most)) || null;
+const day: Clean<string> = (value) => (isDay(value) ? value : null);
+const money: Clean<number> = (value) => (isAmount(value) ? toHundredths(value) : null);
+const rate: Clean<number> = (value) => (isAmount(value, 100) && value >= 0 ? toHundredths(value) : null);
+const currency: Clean<string> = (value) => (/^[A-Z]{3}$/.test(value) ? value : null);
+
+/** The lines of a bill as far as they can be lines of one. */
+export function admitLines(lines: readonly FactLine[]): FactLine[] {
+  return lines.slice(0, MOST_LINES).flatMap(({ description, quantity, unitPrice, amount }) =>
+    isAmount(amount)
+      ? {
+          description: text(LONGEST_DESCRIPTION)(description) ?? '',
+          quantity: isAmount(quantity, MOST_QUANTITY) ? quantity : null,
+          unitPrice: isAmount(unitPrice) ? unitPrice : null,
+          amount: toHundredths(amount),
+        }
+      : [],
+  );
+}
+
+/** Taxes by rate as far as they can be such. */
+export function admitTaxes(taxes: readonly TaxAtRate[]): TaxAtRate[] {
+  return taxes.slice(0, MOST_TAXES).flatMap(({ rate: percent, net, tax }) => {
+    const [admittedRate, admittedTax] = [rate(percent), money(tax)];
+    return admittedRate === null || admittedTax === null
+      ? []
+      : { rate: admittedRate, net: net === null ? null : money(net), tax: admittedTax };
+  });
+}
+
+/**
+ * The gate that all facts of papers go through, whatever they were read from: what can't be a fact of its name is dropped, what is
+ * too long is cut. A paper may say anything; nothing of it may cost the page, the document, or those beside it.
+ */
+export function admitFacts(facts: Facts): Facts {
+  return {
+    kind: admit(facts.kind, (kind) => (KINDS.includes(kind) ? kind : null)),
+    vendor: admit(facts.vendor, text()),
+    date: admit(facts.date, day),
+    dueDate: admit(facts.dueDate, day),
+    number: admit(facts.number, text()),
+    currency: admit(facts.currency, currency),
+    net: admit(facts.net, money),
+    tax: admit(facts.tax, money),
+    taxRate: admit(facts.taxRate, rate),
+    total: admit(facts.total, money),
+    taxes: admit(facts.taxes, (taxes) => someOf(admitTaxes(taxes))),
+    subject: admit(facts.subject, text()),
+    lines: admit(facts.lines, (lines) => someOf(admitLines(lines))),
+  };
+}
+
+const someOf = <Item>(items: Item[]): Item[] | null => (items.length > 0 ? items : null);
+
+const NOWHERE: Box = [0, 0, 0, 0];
+
+function admit<Value>(fact: Fact<Value> | null, clean: Clean<Value>): Fact<Value> | null {
+  if (!fact) return null;
+  const value = clean(fact.value);
+  if (value === null) return null;
+  return {
+    ...fact,
+    value,
+    page: Number.isInteger(fact.page) && fact.page > 0 ? fact.page : 1,
+    box: fact.box.every(Number.isFinite) ? fact.box : NOWHERE,
+    confidence: Math.min(1, Math.max(0, fact.confidence || 0)),
+  };
+}
+
+const AS_KEPT: Partial<Record<string, (value: string) => string | null>> = {
+  kind: (value) => ((KINDS as readonly string[]).includes(value) ? value : null),
+  date: day,
+  dueDate: day,
+  currency,
+  ...Object.fromEntries(
+    (['net', 'tax', 'total'] as const).map((name) => [name, (value: string) => asMoney(value)] as const),
+  ),
+  taxRate: (value) => {
+    const admitted = value.trim() === '' ? null : rate(Number(value));
+    return admitted === null ? null : String(admitted);
+  },
+};
+
+function asMoney(value: string): string | null {
+  if (!/^-?\d{1,12}(\.\d{1,4})?$/.test(value)) return null;
+  return money(Number(value))?.toFixed(2) ?? null;
+}
+
+/** A fact as it is kept (days in ISO 8601, money with a point), from an archive; null when it can't be one. */
+export function admitKept(name: string, value: unknown): string | null {
+  if (typeof value !== 'string') return null;
+  return (Object.hasOwn(AS_KEPT, name) ? AS_KEPT[name]! : text())(value);
+}

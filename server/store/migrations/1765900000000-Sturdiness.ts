@@ -1,0 +1,42 @@
+import { MigrationInterface, QueryRunner } from 'typeorm';
+
+const NAMES = `'kind', 'vendor', 'date', 'dueDate', 'number', 'currency', 'net', 'tax', 'taxRate', 'total', 'subject'`;
+
+/** Damaged pictures, work that was interrupted, files locked with a password, what watched folders leave alone, and more facts. */
+export class Sturdiness1765900000000 implements MigrationInterface {
+  async up(runner: QueryRunner): Promise<void> {
+    await runner.query('alter table page add column damaged boolean not null default false');
+    await runner.query(
+      `comment on column page.damaged is 'whether its picture is shown only as far as it could be decoded'`,
+    );
+    await runner.query('alter table claim alter column lease drop not null');
+    await runner.query('alter table claim add column interruptions int not null default 0');
+    await runner.query('alter table source_file add column locked_blob_id uuid references blob');
+    await runner.query(
+      `comment on column source_file.locked_blob_id is 'the file as it came, locked with a password; its pages come from the copy without one'`,
+    );
+    await runner.query(`
+      create table watched_refusal (
+        id uuid primary key default gen_random_uuid(),
+        folder_id uuid not null references watched_folder on delete cascade,
+        name text not null,
+        problem jsonb not null,
+        at timestamptz not null default now()
+      )`);
+    await runner.query(
+      `alter table fact drop constraint fact_name_check,
+       add check (name in (${NAMES}, 'amountDue', 'period', 'reference'))`,
+    );
+  }
+
+  async down(runner: QueryRunner): Promise<void> {
+    await runner.query(`delete from fact where name in ('amountDue', 'period', 'reference')`);
+    await runner.query(`alter table fact drop constraint fact_name_check, add check (name in (${NAMES}))`);
+    await runner.query('drop table watched_refusal');
+    await runner.query('alter table source_file drop column locked_blob_id');
+    await runner.query('alter table claim drop column interruptions');
+    await runner.query('delete from claim where lease is null');
+    await runner.query('alter table claim alter column lease set not null');
+    await runner.query('alter table page drop column damaged');
+  }
+}
