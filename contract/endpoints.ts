@@ -134,6 +134,12 @@ export const endpoints = {
     summary: 'Watch a folder no longer; what lies in it stays',
     params: idParams,
   }),
+  forgetRefused: endpoint({
+    method: 'DELETE',
+    path: '/watched/:id/refused',
+    summary: 'Show the files no longer that a watched folder refused; they stay where they are',
+    params: idParams,
+  }),
   listPlaces: endpoint({
     method: 'GET',
     path: '/watched/places',
@@ -240,7 +246,7 @@ export const endpoints = {
   dismissFile: endpoint({
     method: 'DELETE',
     path: '/files/:id',
-    summary: 'Let go of a file that could not be taken in',
+    summary: 'Discard a file that could not be taken in',
     params: idParams,
   }),
   originalFile: endpoint({
@@ -269,6 +275,21 @@ export const endpoints = {
     summary: 'Set a fact by hand; an empty value takes it away',
     params: object({ id, name: shape.factName }),
     body: shape.factChange,
+    reply: shape.document,
+  }),
+  restoreFact: endpoint({
+    method: 'DELETE',
+    path: '/documents/:id/facts/:name',
+    summary: 'Take a fact set by hand, or taken away by hand, back to what was read',
+    params: object({ id, name: shape.factName }),
+    reply: shape.document,
+  }),
+  changeTaxes: endpoint({
+    method: 'PUT',
+    path: '/documents/:id/taxes',
+    summary: 'Set the tax by rate by hand',
+    params: idParams,
+    body: object({ taxes: array(shape.taxAtRate.required()).max(20).required() }),
     reply: shape.document,
   }),
   fileDocument: endpoint({

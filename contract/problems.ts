@@ -293,6 +293,12 @@ export const PROBLEMS = {
     kept: 'Nothing was changed.',
     todo: 'Choose another folder.',
   },
+  'watched-full': {
+    status: 409,
+    happened: '{papers} files already lie in “{path}” and would be taken in: {names}.',
+    kept: 'Nothing in it was touched.',
+    todo: 'If they are all meant, watch it all the same; each is moved to “done” inside it.',
+  },
   'file-known': {
     status: 409,
     happened: '“{name}” holds the very same as “{other}”, which was taken in on {when}.',

@@ -4,6 +4,7 @@ import { Legibility } from '@crow/core/imaging/legibility';
 import { LOOKS } from '@crow/core/imaging/looks';
 import { Recipe } from '@crow/core/imaging/recipe';
 import { BESIDES, NameValues, patternProblem } from '@crow/core/filing/pattern';
+import { DAY_FORMS } from '@crow/core/reading/dayForms';
 import { KINDS } from '@crow/core/reading/facts/fact';
 import { ProblemReport } from './problems';
 
@@ -182,7 +183,10 @@ export const FACT_NAMES = [
   'taxRate',
   'tax',
   'total',
+  'amountDue',
   'currency',
+  'period',
+  'reference',
 ] as const;
 export const factName = string().oneOf(FACT_NAMES).required();
 export type FactName = InferType<typeof factName>;
@@ -289,8 +293,12 @@ export const document = documentSummary.concat(
     proposedName: string().defined(),
     /** The folder that it seems to belong to, which may have to be made, and why. */
     suggestion: object({ path: string().required(), reason: string().required() }).nullable().default(null).defined(),
+    /** Folders that it may belong to, the likeliest first; the last one may have to be made. */
+    likely: array(string().required()).required(),
     pageList: array(page).required(),
     facts: array(fact).required(),
+    /** Facts that a person says it does not have, whatever was read. */
+    emptied: array(factName).required(),
     /** What it is, in a sentence or two; '' when nothing is known of it. */
     summary: string().defined(),
     lines: array(factLine.required()).required(),
@@ -478,10 +486,13 @@ export const settings = object({
   languages: languages.required(),
   /** Ways of filing; the first is the usual one. */
   filing: filingWays.required(),
+  /** How days are written. */
+  days: string().oneOf(DAY_FORMS).required(),
 });
 export const settingsChange = object({
   languages: languages.default(undefined),
   filing: filingWays.default(undefined),
+  days: string().oneOf(DAY_FORMS),
 });
 
 const namedLanguage = object({ code: languageCode, name: string().required() });

@@ -1,4 +1,4 @@
-import { InferType, mixed, number, object, string } from 'yup';
+import { array, boolean, InferType, mixed, number, object, string } from 'yup';
 import { ProblemReport } from './problems';
 
 /** What is to become of what lands in a watched folder. */
@@ -14,11 +14,20 @@ export const watchedFolder = object({
   purpose,
   /** Files that lie in it and have not been handled. */
   waiting: number().integer().required(),
+  /** What is no paper and stays where it is; the first of them. */
+  left: array(string().required()).required(),
+  /** What was refused and moved aside, the latest first, until somebody has seen it. */
+  refused: array(object({ name: string().required(), problem: mixed<ProblemReport>().required() })).required(),
   /** Why it can't be looked into just now. */
   problem: mixed<ProblemReport>().nullable().defined(),
 });
 export type WatchedFolder = InferType<typeof watchedFolder>;
 
-export const newWatchedFolder = object({ path: path.required(), purpose });
+export const newWatchedFolder = object({
+  path: path.required(),
+  purpose,
+  /** Whether a person has been told what lies in it, and wants it taken in. */
+  confirmed: boolean().default(false),
+});
 export const watchedChange = object({ purpose });
 export const placesQuery = object({ beginning: string().max(4000).defined() });

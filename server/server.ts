@@ -1,5 +1,5 @@
 import { AddressInfo } from 'node:net';
-import { dirname } from 'node:path';
+import { dirname, join } from 'node:path';
 import { buildApp } from './app';
 import { Context } from './context';
 import { giveUp, shelfHandlers } from './jobs/handlers';
@@ -37,7 +37,11 @@ async function main(): Promise<void> {
 
   const scans = new ScanDesk(context);
   const pictures = new PictureDesk(context, sources);
-  const watcher = new Watcher(context, dirname(shelfFolder));
+  const watcher = new Watcher(context, [
+    process.env.CROW_HOME_FOLDER ?? dirname(shelfFolder),
+    shelfFolder,
+    join(import.meta.dirname, '../../..'),
+  ]);
   const app = await buildApp(context, { pictures, sources, hub, scans, watcher, changes, webFolder });
   const worker = new Worker(context, ['shelve'], shelfHandlers(shelf));
   worker.start();

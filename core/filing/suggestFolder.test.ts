@@ -14,11 +14,11 @@ it('suggests where the last papers of the sender went, and says so', () => {
     filed('yarn', 'Saltgate Yarns'),
     filed('yarn', 'Marlowe Dye Works'),
   ];
-  expect(suggestFolder({ vendor: 'Marlowe Dye Works' }, before)).toMatchObject({
+  expect(suggestFolder({ vendor: 'Marlowe Dye Works' }, before).suggestion).toMatchObject({
     folderId: 'dyeing',
     reason: 'The last two from Marlowe Dye Works went here',
   });
-  expect(suggestFolder({ vendor: 'Saltgate Yarns' }, before)?.reason).toBe(
+  expect(suggestFolder({ vendor: 'Saltgate Yarns' }, before).suggestion?.reason).toBe(
     'The last one from Saltgate Yarns went here',
   );
 });
@@ -31,7 +31,7 @@ it('tells two folders of one sender apart by the words on the paper', () => {
     filed('workshop', 'Tarn Power', 'electricity supply unit netmakers yard'),
   ];
   const paper = { vendor: 'Tarn Power', kind: 'invoice', words: ['electricity', 'unit', 'netmakers', 'yard'] };
-  expect(suggestFolder(paper, before)).toMatchObject({
+  expect(suggestFolder(paper, before).suggestion).toMatchObject({
     folderId: 'workshop',
     reason: '2 of 4 papers from Tarn Power went here',
   });
@@ -45,7 +45,7 @@ it('knows a new sender by what its papers are about', () => {
     filed('yarn', 'Loomcraft', 'warp cone cotton skein'),
   ];
   const paper = { vendor: 'Dr Finch', kind: 'invoice', words: ['cat', 'vaccination', 'claw'] };
-  expect(suggestFolder(paper, before)).toMatchObject({
+  expect(suggestFolder(paper, before).suggestion).toMatchObject({
     folderId: 'vet',
     reason: 'Papers with “cat” and “vaccination” went here',
   });
@@ -53,9 +53,27 @@ it('knows a new sender by what its papers are about', () => {
 
 it('says nothing when nothing is alike', () => {
   const before = [filed('yarn', 'Saltgate Yarns', 'skein warp weft', 'receipt')];
-  expect(suggestFolder({ vendor: 'New', kind: 'letter', words: ['school', 'trip'] }, before)).toBeUndefined();
-  expect(suggestFolder({}, before)).toBeUndefined();
-  expect(suggestFolder({ vendor: 'New' }, [])).toBeUndefined();
+  expect(suggestFolder({ vendor: 'New', kind: 'letter', words: ['school', 'trip'] }, before)).toEqual({
+    likely: ['yarn'],
+  });
+  expect(suggestFolder({}, before).suggestion).toBeUndefined();
+  expect(suggestFolder({ vendor: 'New' }, [])).toEqual({ likely: [] });
+});
+
+it('never takes words that stand in every text for a reason', () => {
+  const texts = [
+    'we are glad that you have been our guest',
+    'there are some who have been with us',
+    'these are what has been agreed',
+  ];
+  const before = [
+    ...texts.map((text) => filed('school', 'Weaver Street School', text, 'letter')),
+    ...Array.from({ length: 6 }, () => filed('yarn', 'Saltgate Yarns', 'skein warp weft')),
+  ];
+  const paper = { vendor: 'Dr Finch', kind: 'notice', words: ['are', 'been', 'have', 'that', 'claw'] };
+  const { suggestion, likely } = suggestFolder(paper, before);
+  expect(suggestion).toBeUndefined();
+  expect(likely).toContain('school');
 });
 
 it('starts with kind and year on an empty shelf', () => {

@@ -1,3 +1,4 @@
+import { isCommonWord } from '../reading/language';
 import { nameKey } from './names';
 
 /** What is known of a paper when a folder is sought for it. */
@@ -35,15 +36,30 @@ const ENOUGH_OF_A_KIND = 2;
 const LEAST_PAPERS = 2;
 /** What was filed long ago counts less: after so many papers, half. */
 const HALF_LIFE = 300;
-/** A folder that is less likely than this is not suggested. */
-const LEAST_SURE = 0.3;
+/** A folder that is less likely than this is not suggested, but one of those to choose from. */
+const LEAST_SURE = 0.6;
+const MOST_LIKELY = 3;
+/** A word tells of a folder when it stands on so many of its papers, and there so much oftener than on others. */
+const LEAST_TELLING = { papers: 2, lift: 2 };
+/** Where only words speak for a folder, so many of them have to. */
+const ENOUGH_WORDS = 2;
+/** What stands on more than this share of all papers tells of none. */
+const USUAL_SHARE = 0.5;
+
+/** Where a paper seems to belong. */
+export interface LikelyFolders {
+  /** The one that it belongs to for all that is known; none where that isn't clear. */
+  suggestion?: FolderSuggestion;
+  /** Those that come into question, the likeliest first. */
+  likely: string[];
+}
 
 /**
  * The folder that papers like this one went to: a learner by example (naive Bayes over sender, kind and words), which knows a new
- * paper as soon as it is filed.
+ * paper as soon as it is filed. Below a certainty it suggests none.
  * @param filed the newest first
  */
-export function suggestFolder(paper: PaperLike, filed: readonly FiledBefore[]): FolderSuggestion | undefined {
+export function suggestFolder(paper: PaperLike, filed: readonly FiledBefore[]): LikelyFolders {
   const all = tally();
   const folders = new Map<string, Tally>();
   filed.forEach((by, age) => {
@@ -52,23 +68,26 @@ export function suggestFolder(paper: PaperLike, filed: readonly FiledBefore[]): 
     if (!folder) folders.set(by.folderId, (folder = tally()));
     for (const each of [all, folder]) add(each, by, weight);
   });
-  const words = [...new Set(paper.words)].filter(
-    (word) => isTelling(word) && (all.words.get(word)?.papers ?? 0) >= LEAST_PAPERS,
-  );
+  const words = [...new Set(paper.words)].filter((word) => {
+    const known = all.words.get(word);
+    return (
+      isTelling(word) && known !== undefined && known.papers >= LEAST_PAPERS && known.weight <= usualShare(all.weight)
+    );
+  });
   const scored = [...folders]
     .map(([folderId, folder]) => ({ folderId, evidence: evidenceFor(paper, words, folder, all) }))
     .sort((a, b) => b.evidence - a.evidence);
+  const likely = scored.slice(0, MOST_LIKELY).map(({ folderId }) => folderId);
   const [first] = scored;
-  if (!first || !hasAnythingInCommon(paper, words, folders.get(first.folderId)!)) return undefined;
-  const confidence = 1 / scored.reduce((sum, { evidence }) => sum + Math.exp(evidence - first.evidence), 0);
-  if (confidence < LEAST_SURE) return undefined;
+  if (!first) return { likely };
   const { folderId } = first;
-  return {
-    folderId,
-    reason: reasonFor(paper, folderId, filed, words, folders.get(folderId)!, all),
-    confidence,
-  };
+  const confidence = 1 / scored.reduce((sum, { evidence }) => sum + Math.exp(evidence - first.evidence), 0);
+  const reason = confidence >= LEAST_SURE && reasonFor(paper, folderId, filed, words, folders.get(folderId)!, all);
+  return reason ? { suggestion: { folderId, reason, confidence }, likely } : { likely };
 }
+
+/** With few papers there is nothing yet that is usual. */
+const usualShare = (papers: number) => Math.max(USUAL_SHARE * papers, 4);
 
 interface Tally {
   weight: number;
@@ -96,11 +115,6 @@ function add(to: Tally, { vendor, kind, words = [] }: PaperLike, weight: number)
   }
 }
 
-function hasAnythingInCommon({ vendor, kind }: PaperLike, words: string[], folder: Tally): boolean {
-  if (folder.senders.has(nameKey(vendor ?? '')) || words.some((word) => folder.words.has(word))) return true;
-  return kind !== undefined && kind !== 'other' && (folder.kinds.get(kind) ?? 0) > ENOUGH_OF_A_KIND;
-}
-
 /** How much more a paper looks like those in a folder than like any, in natural logarithms. */
 function evidenceFor({ vendor, kind }: PaperLike, words: string[], folder: Tally, all: Tally): number {
   const ratio = (inFolder = 0, everywhere = 0, usual: number) => {
@@ -126,12 +140,12 @@ export function folderFromScratch({ kind, date }: PaperLike): string {
   return [names[kind ?? ''] ?? 'Papers', ...(date ? [date.slice(0, 4)] : [])].join('/');
 }
 
-/** Numbers and short words say nothing about where a paper belongs. */
+/** Numbers, short words and such as stand in every text say nothing about where a paper belongs. */
 function isTelling(word: string): boolean {
-  return word.length >= 3 && !/\d/.test(word);
+  return word.length >= 3 && !/\d/.test(word) && !isCommonWord(word);
 }
 
-/** Why a folder is suggested: by whom its papers are, else by the words that they share. */
+/** Why a folder is suggested: by whom its papers are, else by the words that tell of it; nothing when nothing does. */
 function reasonFor(
   { vendor, kind }: PaperLike,
   folderId: string,
@@ -139,7 +153,7 @@ function reasonFor(
   words: string[],
   folder: Tally,
   all: Tally,
-): string {
+): string | undefined {
   const sameSender = vendor ? filed.filter((by) => by.vendor && nameKey(by.vendor) === nameKey(vendor)) : [];
   const here = sameSender.filter((by) => by.folderId === folderId);
   if (here.length > 0) {
@@ -149,13 +163,25 @@ function reasonFor(
     if (last > 1) return `The last ${inWords(last)} from ${vendor} went here`;
     return `${here.length} of ${sameSender.length} papers from ${vendor} went here`;
   }
-  const shared = words
-    .filter((word) => folder.words.has(word))
-    .map((word) => ({ word, share: folder.words.get(word)!.weight / all.words.get(word)!.weight }))
-    .sort((a, b) => b.share - a.share || folder.words.get(b.word)!.weight - folder.words.get(a.word)!.weight)
-    .slice(0, 2);
-  if (shared.length > 0) return `Papers with ${shared.map(({ word }) => `“${word}”`).join(' and ')} went here`;
-  return `Most papers of the kind “${kind}” went here`;
+  const telling = words
+    .flatMap((word) => {
+      const here = folder.words.get(word);
+      if (!here || here.papers < LEAST_TELLING.papers) return [];
+      const everywhere = all.words.get(word)!.weight;
+      const lift = here.weight / folder.weight / (everywhere / all.weight);
+      return lift >= LEAST_TELLING.lift || here.weight === everywhere
+        ? [{ word, share: here.weight / everywhere, weight: here.weight }]
+        : [];
+    })
+    .sort((a, b) => b.share - a.share || b.weight - a.weight);
+  if (telling.length >= ENOUGH_WORDS) {
+    const [one, other] = telling;
+    return `Papers with “${one.word}” and “${other.word}” went here`;
+  }
+  const ofKind = folder.kinds.get(kind ?? '') ?? 0;
+  if (kind && kind !== 'other' && ofKind > ENOUGH_OF_A_KIND && ofKind > 0.5 * (all.kinds.get(kind) ?? 0))
+    return `Most papers of the kind “${kind}” went here`;
+  return undefined;
 }
 
 function inWords(count: number): string {

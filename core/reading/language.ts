@@ -30,6 +30,19 @@ const setsOf = (words: Record<string, string>) =>
 const vocabularies = setsOf(COMMON_WORDS);
 const paperWords = setsOf(PAPER_WORDS);
 
+/** Words without a subject of their own that the lists above leave out: texts on anything have them. */
+const FUNCTION_WORDS = new Set(
+  'am been being did do does done few get give given had he her here his how however just know let like made make many much my need needs never now off once one own per put said same see send she since still take tell then they though thus too two under until upon us use used very want way well were why within yet yours aber alle allem allen aller alles als also bereits bin bis bist da dabei damit dann darauf dazu dein denn derer derjenige dessen deshalb diese diesem diesen dieser dieses doch dort du erst etwas euch euer falls ganz gegen hatte hier hin hinter ihm ihn immer ja jede jedem jeden jeder jedes jetzt kein keine keinen man manche mein mich mir muss müssen neben nein nun ohne sehr seid sein seine seit selbst sollen sollte sonst soweit sowie statt unter viel viele während wann warum was weil weiter welche wenn wer wieder wo wollen würde zwar zwischen ai ainsi alors après aucun aussi autre autres avait avant bien celui chaque chez dont donc encore entre eux fut fois jusque là lors lui moi moins peu peut pendant puis quand quel quelle quelques rien sera seront soit suis sur tous très vers voici voilà'
+    .split(' ')
+    .map(plain),
+);
+
+/** Whether a word stands in texts on anything, in any of the languages that are known here. */
+export function isCommonWord(word: string): boolean {
+  const sought = plain(word);
+  return FUNCTION_WORDS.has(sought) || [...vocabularies.values()].some((words) => words.has(sought));
+}
+
 /** How much a frequent word of a language says beside its spelling, and how far ahead another language must be of the usual one. */
 const COMMON = 1.6;
 const ON_PAPERS = 1.8;

@@ -114,6 +114,7 @@ async function startParts(
     ...process.env,
     CROW_DATABASE: databaseUrl,
     CROW_SHELF: shelf,
+    CROW_HOME_FOLDER: resolve(home),
     CROW_WEB: join(BUILD, '../web'),
     CROW_PORT: `${port}`,
     TMPDIR: scratch,

@@ -190,6 +190,8 @@ export async function openPage(
 
 /** Decoding to so small a picture reads all of the file, and takes the least time. */
 const SMALLEST = 32;
+/** Some cameras and scanners leave bytes between a JPEG's picture and its end. */
+const HARMLESS = /extraneous bytes before marker/i;
 
 /**
  * Whether the picture of a page ends before its end, or has places that can't be decoded. A page of a PDF is asked of when it is one
@@ -200,14 +202,17 @@ export async function isDamaged({ path, format }: SourceInfo, number: number, fo
   if (format === 'heic') return false;
   const jpeg = format === 'pdf' ? await onlyJpegOnPage(path, number + 1, folder) : undefined;
   if (format === 'pdf' && !jpeg) return false;
-  const options = { page: format === 'tiff' ? number : 0, limitInputPixels: false, failOn: 'error' } as const;
+  const isJpeg = jpeg !== undefined || format === 'jpeg';
+  // Of a JPEG every warning counts but one; other formats are warned of for what harms no picture.
+  const failOn = isJpeg ? 'warning' : 'error';
+  const options = { page: format === 'tiff' ? number : 0, limitInputPixels: false, failOn } as const;
   return sharp(jpeg ?? path, options)
     .resize(SMALLEST, SMALLEST, { fit: 'inside' })
     .raw()
     .toBuffer()
     .then(
       () => false,
-      () => true,
+      (error: Error) => !HARMLESS.test(error.message),
     );
 }
 

@@ -37,6 +37,14 @@ export function documentRoutes(app: FastifyInstance, context: Context, pictures:
     });
     return documents.readDocument(manager, params.id);
   });
+  serve(app, endpoints.restoreFact, async ({ actor, params }) => {
+    await documents.restoreFact(context, actor, params.id, params.name);
+    return documents.readDocument(manager, params.id);
+  });
+  serve(app, endpoints.changeTaxes, async ({ actor, params, body }) => {
+    await documents.changeTaxes(context, actor, params.id, body.taxes);
+    return documents.readDocument(manager, params.id);
+  });
   serve(app, endpoints.fileDocument, async ({ actor, params, body }) => {
     await documents.fileDocument(context, actor, params.id, body);
     return summary(params.id);

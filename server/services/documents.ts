@@ -11,21 +11,24 @@ import {
 import { Box } from '@crow/core/geometry';
 import { freeName, nameKey, safeName } from '@crow/core/filing/names';
 import { Beside } from '@crow/core/filing/pattern';
-import { answerTo, summaryOf } from '@crow/core/reading/about';
+import { summaryOf } from '@crow/core/reading/about';
+import { answerTo } from '@crow/core/reading/questions';
 import { readDate } from '@crow/core/reading/dates';
 import { currencyIn, readAmount } from '@crow/core/reading/facts/money';
 import { whatDoesNotAddUp } from '@crow/core/reading/facts/addingUp';
 import { FactLine, KINDS, TaxAtRate } from '@crow/core/reading/facts/fact';
+import { admitTaxes } from '@crow/core/reading/facts/gate';
 import { Context } from '../context';
 import { rows } from '../store/database';
 import { Document } from '../store/entities';
 import { ActingAs, record } from '../store/history';
 import { announce } from '../store/live';
 import { summariseDocuments } from '../store/documentRows';
+import { readSettings } from '../store/settings';
 import { pagesOfDocument } from '../store/stackRows';
 import { isBeingRead } from './documentProgress';
 import { duplicatesOf } from './duplicates';
-import { rememberSender, shareOf, textsOf } from './facts';
+import { emptiedFacts, refreshFacts, rememberSender, shareOf, textsOf } from './facts';
 import { proposeFiling } from './filing';
 import { folderAt } from './folders';
 
@@ -73,18 +76,20 @@ export async function readDocument(manager: EntityManager, id: string): Promise<
     [id],
   );
   const values = Object.fromEntries(facts.map(({ name, value }) => [name, value]));
+  const { days } = await readSettings(manager);
   const proposal = await proposeFiling(manager, summary, values, wantedFolder);
   return {
     ...summary,
     ...more,
     facts,
+    emptied: await emptiedFacts(manager, id),
     duplicates: await duplicatesOf(manager, id),
     pageList: await pagesOfDocument(manager, id),
     ...proposal,
     lines: lines ?? [],
     taxes: taxes ?? [],
     checks: [...checks, ...whatDoesNotAddUp(values, lines ?? [], taxes ?? [])],
-    summary: summaryOf(values, lines ?? [], await textsOf(manager, id, { most: 1 })),
+    summary: summaryOf(values, lines ?? [], await textsOf(manager, id, { most: 1 }), days),
   };
 }
 
@@ -97,7 +102,8 @@ export async function askDocument(manager: EntityManager, id: string, question: 
   );
   const pages = await textsOf(manager, id);
   const places = new Map(facts.map((fact) => [fact.name as string, fact]));
-  const found = answerTo(question, Object.fromEntries(facts.map(({ name, value }) => [name, value])), pages);
+  const values = Object.fromEntries(facts.map(({ name, value }) => [name, value]));
+  const found = answerTo(question, values, pages, (await readSettings(manager)).days);
   if (!found) return { text: null, pageId: null, box: null };
   if (found.fact) {
     const place = places.get(found.fact);
@@ -145,13 +151,52 @@ export async function changeFact(
       if (own.length === 0) throw new Problem('not-found', { what: 'That page of the document' });
     }
     await manager.query('delete from fact where document_id = $1 and name = $2', [id, name]);
-    if (value) {
+    await manager.query('delete from fact_emptied where document_id = $1 and name = $2', [id, name]);
+    if (!value)
+      await manager.query('insert into fact_emptied (document_id, name, emptied_by) values ($1, $2, $3)', [
+        id,
+        name,
+        actor.id,
+      ]);
+    else {
       await manager.query(
         `insert into fact (document_id, name, value, page_id, box, confidence, confirmed_by) values ($1, $2, $3, $4, $5, 1, $6)`,
         [id, name, value, place.pageId ?? null, place.box ? JSON.stringify(place.box) : null, actor.id],
       );
     }
     await record(manager, actor, 'set a fact', 'document', id, { name, value });
+    await announce(manager, 'document', id);
+  });
+}
+
+/** Takes a fact back to what was read, or to nothing where nothing was. @throws Problem 'not-found' */
+export async function restoreFact({ database }: Context, actor: ActingAs, id: string, name: FactName): Promise<void> {
+  await database.source.transaction(async (manager) => {
+    await lockDocument(manager, id);
+    await manager.query('delete from fact where document_id = $1 and name = $2', [id, name]);
+    await manager.query('delete from fact_emptied where document_id = $1 and name = $2', [id, name]);
+    await refreshFacts(manager, id);
+    await record(manager, actor, 'took back a fact', 'document', id, { name });
+    await announce(manager, 'document', id);
+  });
+}
+
+/** Sets the tax by rate by hand. @throws Problem 'not-found' */
+export async function changeTaxes(
+  { database }: Context,
+  actor: ActingAs,
+  id: string,
+  taxes: readonly TaxAtRate[],
+): Promise<void> {
+  await database.source.transaction(async (manager) => {
+    await lockDocument(manager, id);
+    const admitted = admitTaxes(taxes);
+    await manager.query('update document set taxes = $2, taxes_by = $3 where id = $1', [
+      id,
+      JSON.stringify(admitted),
+      actor.id,
+    ]);
+    await record(manager, actor, 'set the taxes', 'document', id, { taxes: admitted });
     await announce(manager, 'document', id);
   });
 }
@@ -166,7 +211,7 @@ function factValue(name: FactName, typed: string): string {
   if (name === 'kind' && !(KINDS as readonly string[]).includes(typed)) {
     throw new Problem('not-valid', { detail: `the kind must be one of ${KINDS.join(', ')}` });
   }
-  if (name === 'net' || name === 'tax' || name === 'total') {
+  if (name === 'net' || name === 'tax' || name === 'total' || name === 'amountDue') {
     const amount = readAmount(typed);
     if (!amount) throw new Problem('amount-unclear', { text: typed });
     return (amount.cents / 100).toFixed(2);

@@ -17,9 +17,10 @@ export async function refreshFacts(manager: EntityManager, documentId: string): 
   const invoice = await invoiceOf(manager, documentId);
   const found = invoice ? withInvoiceData(read, invoice) : read;
   await manager.query('delete from fact where document_id = $1 and confirmed_by is null', [documentId]);
+  const emptied = await emptiedFacts(manager, documentId);
   for (const name of FACT_NAMES) {
-    const fact: FoundFact<string | number> | null = found[name];
-    if (!fact) continue;
+    const fact = (found as Partial<Record<FactName, FoundFact<string | number> | null>>)[name];
+    if (!fact || emptied.includes(name)) continue;
     const value = MONEY.includes(name) ? Number(fact.value).toFixed(2) : String(fact.value);
     const page: ReadPage | undefined = texts[fact.page - 1];
     await manager.query(
@@ -38,12 +39,23 @@ export async function refreshFacts(manager: EntityManager, documentId: string): 
       ],
     );
   }
-  await manager.query('update document set checks = $2, lines = $3, taxes = $4 where id = $1', [
+  await manager.query(
+    'update document set checks = $2, lines = $3, taxes = case when taxes_by is null then $4::jsonb else taxes end where id = $1',
+    [
+      documentId,
+      JSON.stringify(checksOf(signs)),
+      found.lines && JSON.stringify(found.lines.value),
+      found.taxes && JSON.stringify(found.taxes.value),
+    ],
+  );
+}
+
+/** What a person says that a document does not say. */
+export async function emptiedFacts(manager: EntityManager, documentId: string): Promise<FactName[]> {
+  const found = await rows<{ name: FactName }>(manager, 'select name from fact_emptied where document_id = $1', [
     documentId,
-    JSON.stringify(checksOf(signs)),
-    found.lines && JSON.stringify(found.lines.value),
-    found.taxes && JSON.stringify(found.taxes.value),
   ]);
+  return found.map(({ name }) => name);
 }
 
 export interface ReadPage extends Pick<PageText, 'width' | 'height' | 'words'> {

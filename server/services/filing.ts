@@ -13,18 +13,22 @@ export async function proposeFiling(
   document: Pick<DocumentSummary, 'id' | 'state' | 'createdAt' | 'folderPath' | 'pages'>,
   facts: Partial<Record<string, string>>,
   wantedFolder: string | null,
-): Promise<Pick<ShownDocument, 'proposedName' | 'suggestion'>> {
+): Promise<Pick<ShownDocument, 'proposedName' | 'suggestion' | 'likely'>> {
   const { filing: ways } = await readSettings(manager);
   const values = valuesOf(facts, document);
-  const suggestion =
+  const said =
     document.state !== 'check'
       ? null
       : wantedFolder
         ? { path: wantedFolder, reason: 'Its divider sheet says so' }
-        : (sentByWay(ways, values) ?? (await likeOthers(manager, document.id, facts)));
+        : sentByWay(ways, values);
+  const { suggestion, likely } =
+    said || document.state !== 'check'
+      ? { suggestion: said, likely: [] }
+      : await likeOthers(manager, document.id, facts);
   const folder = document.folderPath ?? suggestion?.path;
   const way = wayFor(ways, { kind: facts.kind, folder });
-  return { proposedName: nameBy(way.pattern, { ...values, folder }), suggestion };
+  return { proposedName: nameBy(way.pattern, { ...values, folder }), suggestion, likely };
 }
 
 type Suggestion = ShownDocument['suggestion'];
@@ -35,19 +39,23 @@ function sentByWay(ways: FilingWay[], values: NameValues): Suggestion {
   return path ? { path, reason: `Papers filed as “${way.name}” go here` } : null;
 }
 
-/** Where others like it were filed, or else by kind and year. */
+/** Where others like it were filed, as far as that is clear; and where it may belong, or else a folder by kind and year. */
 async function likeOthers(
   manager: EntityManager,
   documentId: string,
   { kind, vendor, date }: Partial<Record<string, string>>,
-): Promise<Suggestion> {
+): Promise<{ suggestion: Suggestion; likely: string[] }> {
   const paper: PaperLike = { kind, vendor, date, words: await wordsOf(manager, documentId) };
   const found = suggestFolder(paper, await filedBefore(manager, vendor ?? ''));
-  const like = found && (await listFolders(manager)).find((each) => each.id === found.folderId);
-  if (like) return { path: like.path, reason: found.reason };
-  if (!kind && !date) return null;
-  return { path: folderFromScratch(paper), reason: 'By kind and year; nothing like it was filed before' };
+  const paths = new Map((await listFolders(manager)).map(({ id, path }) => [id, path]));
+  const likely = found.likely.flatMap((id) => paths.get(id) ?? []);
+  const path = found.suggestion && paths.get(found.suggestion.folderId);
+  if (path) return { suggestion: { path, reason: found.suggestion!.reason }, likely };
+  if (likely.length < MOST_LIKELY && (kind || date)) likely.push(folderFromScratch(paper));
+  return { suggestion: null, likely: [...new Set(likely)] };
 }
+
+const MOST_LIKELY = 3;
 
 /** The words on a document's first page. */
 async function wordsOf(manager: EntityManager, documentId: string): Promise<string[]> {

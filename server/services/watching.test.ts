@@ -9,6 +9,7 @@ import {
   writeFileSync,
 } from 'node:fs';
 import { join } from 'node:path';
+import { zipSync } from 'fflate';
 import { endpoints } from '@crow/contract/endpoints';
 import { Purpose } from '@crow/contract/watching';
 import { scratchFolder, textPdf } from '../testing/made';
@@ -26,7 +27,8 @@ beforeAll(async () => {
 afterAll(() => room.close());
 beforeEach(() => void (folder = scratchFolder()));
 
-const watch = (purpose: Purpose = 'sort') => room.ask(endpoints.watchFolder, { body: { path: folder, purpose } });
+const watch = (purpose: Purpose = 'sort') =>
+  room.ask(endpoints.watchFolder, { body: { path: folder, purpose, confirmed: false } });
 const state = async () => (await room.ask(endpoints.listWatched, {})).find(({ path }) => path === folder)!;
 /** Looks, as the program does at intervals, often enough for what lies there to be seen still, taken in and moved. */
 const handle = async () => {
@@ -102,18 +104,63 @@ it('marks papers that belong to entries', async () => {
   expect((await room.ask(endpoints.listWaiting, {})).at(-1)).toMatchObject({ forEntry: true });
 });
 
-it('moves what is no paper to refused, with a note in words, and goes on with the rest', async () => {
-  await watch();
+it('moves papers that can’t be opened to refused, with a note in words and on the screen, and goes on with the rest', async () => {
+  const { id } = await watch();
   put('broken.pdf', '%PDF-1.7 and then nothing');
-  put('empty.jpg', '');
   put('good.pdf', await fresh());
   await handle();
   expect(inside()).toEqual([]);
   expect(inside('done')).toEqual(['good.pdf']);
-  expect(inside('refused')).toEqual(['broken.pdf', 'broken.pdf.txt', 'empty.jpg', 'empty.jpg.txt']);
-  expect(readFileSync(join(folder, 'refused/empty.jpg.txt'), 'utf8')).toMatch(/“empty.jpg” is empty/);
+  expect(inside('refused')).toEqual(['broken.pdf', 'broken.pdf.txt']);
+  expect(readFileSync(join(folder, 'refused/broken.pdf.txt'), 'utf8')).toMatch(/“broken.pdf” is damaged/);
   expect(readFileSync(join(folder, 'refused/broken.pdf'), 'utf8')).toBe('%PDF-1.7 and then nothing');
+  await room.watcher.look();
+  expect((await state()).refused).toMatchObject([{ name: 'broken.pdf', problem: { code: 'file-broken' } }]);
+  await room.ask(endpoints.forgetRefused, { params: { id } });
+  expect((await state()).refused).toEqual([]);
 });
+
+it('leaves what is no paper where it is, and names it', async () => {
+  await watch();
+  put('keys.txt', 'the spare one lies under the loom');
+  put('empty.jpg', '');
+  put('letter.docx', zipSync({ '[Content_Types].xml': Buffer.from('<Types/>') }));
+  put('good.pdf', await fresh());
+  await handle();
+  await handle();
+  expect(inside()).toEqual(['empty.jpg', 'keys.txt', 'letter.docx']);
+  expect(inside('done')).toEqual(['good.pdf']);
+  expect(inside('refused')).toEqual([]);
+  const { left, waiting } = await state();
+  expect(left.sort()).toEqual(['empty.jpg', 'keys.txt', 'letter.docx']);
+  expect(waiting).toBe(0);
+  // One that becomes a paper is taken in like any other.
+  put('empty.jpg', await fresh());
+  await handle();
+  expect(inside('done')).toEqual(['empty.jpg', 'good.pdf']);
+});
+
+it('asks before it empties a folder that holds more than a few papers', async () => {
+  for (let number = 1; number <= 7; number++) put(`bill ${number}.pdf`, await fresh());
+  put('notes.txt', 'not a paper');
+  const wish = { path: folder, purpose: 'sort' as const };
+  const refused = await room.refusal(endpoints.watchFolder, { body: { ...wish, confirmed: false } });
+  expect(refused).toMatchObject({ code: 'watched-full', status: 409 });
+  expect(refused.happened).toContain('7 files');
+  expect(refused.happened).toContain('bill 1.pdf');
+  expect(existsSync(join(folder, 'done'))).toBe(false);
+  await room.ask(endpoints.watchFolder, { body: { ...wish, confirmed: true } });
+  await handle();
+  expect(inside('done')).toHaveLength(7);
+});
+
+it.each(['/', '/etc', '/proc', '/proc/self', '/sys/kernel', '/dev', '/usr/share', '/var/lib/../log', '/run'])(
+  'never watches %s',
+  async (path) => {
+    const body = { path, purpose: 'sort' as const, confirmed: true };
+    expect(await room.refusal(endpoints.watchFolder, { body })).toMatchObject({ code: 'watched-unfit' });
+  },
+);
 
 it('recognises bytes that were taken in before, whatever their name, unless they are in the bin', async () => {
   await watch('check');
@@ -166,7 +213,7 @@ it('takes nothing in twice when it ended before it could move the file', async (
   await room.work();
   const before = await newestStack();
   // The program starts again here, and knows nothing of what it saw.
-  const another = new Watcher(room.context, room.shelf.root, { stillMs: 0, stillEmptyMs: 0 });
+  const another = new Watcher(room.context, [room.shelf.root], { stillMs: 0, stillEmptyMs: 0 });
   await another.look();
   await another.look();
   expect(inside('done')).toEqual(['a.pdf']);
@@ -223,7 +270,8 @@ it('does not follow links out of the folder', async () => {
 });
 
 it('watches only folders that fit', async () => {
-  const refused = (path: string) => room.refusal(endpoints.watchFolder, { body: { path, purpose: 'sort' } });
+  const refused = (path: string) =>
+    room.refusal(endpoints.watchFolder, { body: { path, purpose: 'sort', confirmed: false } });
   expect((await refused('scans')).happened).toMatch(/begins at the root/);
   expect((await refused(join(folder, 'nowhere'))).happened).toMatch(/no such folder/);
   expect((await refused(room.shelf.root)).happened).toMatch(/its own files/);

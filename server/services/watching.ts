@@ -7,7 +7,9 @@ import { v5 as nameBased } from 'uuid';
 import { inWords, Problem, ProblemReport } from '@crow/contract/problems';
 import { Purpose, WatchedFolder } from '@crow/contract/watching';
 import { compareNames, freeName, nameKey } from '@crow/core/filing/names';
+import { writeMoment } from '@crow/core/reading/dayForms';
 import { Context } from '../context';
+import { detectFormat, HEAD_BYTES } from '../engines/formats';
 import { rows } from '../store/database';
 import { ActingAs, owner, record } from '../store/history';
 import { announce } from '../store/live';
@@ -27,7 +29,6 @@ const SAME_STACK = '2 minutes';
 const NOT_YET = /^[.~]|~$|\.(part|partial|tmp|temp|crdownload|filepart)$|^(thumbs\.db|desktop\.ini)$/i;
 /** Namespace of the ids of files, for RFC 9562 name-based ids: the same file gets the same id however often it is seen. */
 const FILE_IDS = '8d3b1c52-6a0e-4a5e-9a5c-5d7c0f1b6e42';
-const DAY = new Intl.DateTimeFormat('en-GB', { dateStyle: 'long', timeStyle: 'short' });
 const MOST_PLACES = 30;
 
 interface Seen {
@@ -39,12 +40,40 @@ interface Seen {
   since: number;
 }
 
+/** Where a machine keeps what is its own: nothing there is anybody's paper. Drives are mounted below some of them. */
+const SYSTEM = [
+  '/bin',
+  '/boot',
+  '/dev',
+  '/etc',
+  '/lib',
+  '/lib32',
+  '/lib64',
+  '/libx32',
+  '/proc',
+  '/run',
+  '/sbin',
+  '/snap',
+  '/sys',
+  '/usr',
+  '/var',
+];
+const NOT_SYSTEM = ['/run/media', '/run/user', '/var/spool', '/var/tmp', '/usr/local/share'];
+/** So many papers that lie in a folder already are taken in without asking. */
+const FEW = 5;
+const MOST_LOOKED_AT = 500;
+const MOST_NAMED = 6;
+const MOST_TOLD = 20;
+
 interface Watched {
   id: string;
   path: string;
   purpose: Purpose;
   seen: Map<string, Seen>;
   waiting: number;
+  /** What is no paper: it stays where it is. */
+  left: Set<string>;
+  refused: { name: string; problem: ProblemReport }[];
   problem: ProblemReport | null;
   /** The look under way, so that a drive that hangs is not asked again and again. */
   looking?: Promise<void>;
@@ -77,7 +106,7 @@ export class Watcher {
   constructor(
     private readonly context: Context,
     /** What may not be watched: where the program keeps its own files. */
-    private readonly ownFolder: string,
+    private readonly ownFolders: string[],
     private readonly times = { stillMs: STILL_MS, stillEmptyMs: STILL_EMPTY_MS },
   ) {}
 
@@ -99,18 +128,23 @@ export class Watcher {
   }
 
   list(): WatchedFolder[] {
-    return [...this.folders.values()].map(({ id, path, purpose, waiting, problem }) => ({
+    return [...this.folders.values()].map(({ id, path, purpose, waiting, left, refused, problem }) => ({
       id,
       path,
       purpose,
       waiting,
+      left: [...left].slice(0, MOST_TOLD),
+      refused,
       problem,
     }));
   }
 
-  /** @throws Problem 'watched-unfit' */
-  async add(actor: ActingAs, typed: string, purpose: Purpose): Promise<WatchedFolder> {
-    const path = await this.fitFolder(typed);
+  /**
+   * @param confirmed whether a person knows what lies in it already
+   * @throws Problem 'watched-unfit', 'watched-full', 'watched-gone'
+   */
+  async add(actor: ActingAs, typed: string, purpose: Purpose, confirmed = false): Promise<WatchedFolder> {
+    const path = await inTime(typed, this.fitFolder(typed, confirmed));
     const { source } = this.context.database;
     const id = await source.transaction(async (manager) => {
       const [added] = await rows<{ id: string }>(
@@ -137,6 +171,16 @@ export class Watcher {
     await this.alter(actor, id, 'left', 'delete from watched_folder where id = $1 returning id', []);
   }
 
+  async forgetRefused(actor: ActingAs, id: string): Promise<void> {
+    await this.alter(
+      actor,
+      id,
+      'saw what was refused in',
+      `with seen as (delete from watched_refusal where folder_id = $1) select id from watched_folder where id = $1`,
+      [],
+    );
+  }
+
   private async alter(actor: ActingAs, id: string, action: string, sql: string, values: unknown[]): Promise<void> {
     await this.context.database.source.transaction(async (manager) => {
       const found = await rows(manager, sql, [id, ...values]);
@@ -148,16 +192,21 @@ export class Watcher {
   }
 
   /** A folder that may be watched, without links in its path, and with places for what has been handled. */
-  private async fitFolder(typed: string): Promise<string> {
+  private async fitFolder(typed: string, confirmed: boolean): Promise<string> {
     const unfit = (detail: string) => new Problem('watched-unfit', { path: typed, detail });
     if (!isAbsolute(typed)) throw unfit('a path begins at the root, like /home/me/Scans');
-    const own = unfit('Crow Shelf keeps its own files there');
-    if (isWithin(resolve(typed), resolve(this.ownFolder))) throw own;
+    const insistOnFit = (path: string) => {
+      if (this.ownFolders.some((own) => isWithin(path, resolve(own))))
+        throw unfit('Crow Shelf keeps its own files there');
+      if (isOfSystem(path)) throw unfit('it belongs to the system');
+    };
+    insistOnFit(resolve(typed));
     const path = await realpath(typed).catch(() => undefined);
     if (!path || !(await lstat(path)).isDirectory()) throw unfit('there is no such folder');
-    if (isWithin(path, resolve(this.ownFolder))) throw own;
+    insistOnFit(path);
     if ([...this.folders.values()].some((each) => each.path !== path && isWithin(path, each.path) && inHandled(path)))
       throw unfit('handled files of another watched folder are kept there');
+    if (!confirmed) await insistOnFewPapers(path);
     try {
       await mkdir(join(path, DONE), { recursive: true });
       await mkdir(join(path, REFUSED), { recursive: true });
@@ -177,8 +226,25 @@ export class Watcher {
       const known = this.folders.get(each.id);
       // The same object stays: a look under way holds it.
       if (known) Object.assign(known, each);
-      else this.folders.set(each.id, { seen: new Map(), waiting: 0, problem: null, ...each });
+      else
+        this.folders.set(each.id, {
+          seen: new Map(),
+          waiting: 0,
+          left: new Set(),
+          refused: [],
+          problem: null,
+          ...each,
+        });
     }
+    const refusals = await rows<{ folderId: string; name: string; problem: ProblemReport }>(
+      manager,
+      'select folder_id as "folderId", name, problem from watched_refusal order by at desc limit 200',
+    );
+    for (const folder of this.folders.values())
+      folder.refused = refusals
+        .filter(({ folderId }) => folderId === folder.id)
+        .slice(0, MOST_TOLD)
+        .map(({ name, problem }) => ({ name, problem }));
     for (const id of this.folders.keys()) if (!now.some((each) => each.id === id)) this.folders.delete(id);
   }
 
@@ -189,7 +255,8 @@ export class Watcher {
   }
 
   private async lookInto(folder: Watched): Promise<void> {
-    const before = JSON.stringify([folder.waiting, folder.problem]);
+    const state = () => JSON.stringify([folder.waiting, folder.problem, [...folder.left], folder.refused]);
+    const before = state();
     folder.looking ??= this.handle(folder)
       .then(() => void (folder.problem = null))
       .catch((error) => {
@@ -205,8 +272,7 @@ export class Watcher {
         .catch(() => undefined),
     ]);
     tooLong.abort();
-    if (JSON.stringify([folder.waiting, folder.problem]) !== before)
-      await announce(this.context.database.source.manager, 'watch', folder.id);
+    if (state() !== before) await announce(this.context.database.source.manager, 'watch', folder.id);
   }
 
   private async handle(folder: Watched): Promise<void> {
@@ -218,7 +284,8 @@ export class Watcher {
       .filter((each) => each.isFile() && !NOT_YET.test(each.name))
       .map(({ name }) => name)
       .sort(compareNames);
-    folder.waiting = names.length;
+    for (const name of folder.left) if (!names.includes(name)) folder.left.delete(name);
+    folder.waiting = names.filter((name) => !folder.left.has(name)).length;
     const now = Date.now();
     for (const name of folder.seen.keys()) if (!names.includes(name)) folder.seen.delete(name);
     const troubles: unknown[] = [];
@@ -226,7 +293,7 @@ export class Watcher {
       if (this.ending.signal.aborted) return;
       try {
         const still = await this.stillFile(folder, name, now);
-        if (still && (await this.handleFile(folder, name, still))) folder.waiting--;
+        if (still && !folder.left.has(name) && (await this.handleFile(folder, name, still))) folder.waiting--;
       } catch (error) {
         // The others are handled all the same.
         troubles.push(error);
@@ -243,6 +310,7 @@ export class Watcher {
     const before = folder.seen.get(name);
     if (before?.size !== size || before.modifiedMs !== modifiedMs) {
       folder.seen.set(name, { size, modifiedMs, changedMs, since: now });
+      folder.left.delete(name);
       return undefined;
     }
     const wait = size === 0 ? this.times.stillEmptyMs : this.times.stillMs;
@@ -259,12 +327,20 @@ export class Watcher {
       [fileId],
     );
     if (!known) {
+      if (!(await isPaper(join(folder.path, name)))) return this.leaveAlone(folder, name);
       const refusal = await this.take(folder, name, fileId);
       if (refusal) await this.put(folder, name, refusal);
       return Boolean(refusal);
     }
     if (known.state === 'waiting') return false;
+    if (known.problem?.code === 'file-unknown') return this.leaveAlone(folder, name);
     await this.put(folder, name, known.state === 'refused' ? known.problem! : null);
+    return true;
+  }
+
+  /** What is no paper is none of our business: it stays, and is named. */
+  private leaveAlone(folder: Watched, name: string): boolean {
+    folder.left.add(name);
     return true;
   }
 
@@ -280,7 +356,7 @@ export class Watcher {
     const bytes = () => handle.createReadStream({ autoClose: false, start: 0 });
     try {
       const twin = await takenBefore(manager, await sha256Of(bytes()));
-      if (twin) return new Problem('file-known', { name, other: twin.name, when: DAY.format(twin.at) }).report;
+      if (twin) return new Problem('file-known', { name, other: twin.name, when: writeMoment(twin.at) }).report;
       const place = await placeFor(manager, folder, name);
       const { purpose, id: watchedFolderId } = folder;
       const single = purpose !== 'sort';
@@ -297,7 +373,7 @@ export class Watcher {
   }
 
   /** Moves a file to where handled ones are; one that was refused gets a note beside it. */
-  private async put({ path, seen }: Watched, name: string, problem: ProblemReport | null): Promise<void> {
+  private async put({ id, path, seen }: Watched, name: string, problem: ProblemReport | null): Promise<void> {
     try {
       const to = join(path, problem ? REFUSED : DONE);
       await mkdir(to, { recursive: true });
@@ -313,6 +389,11 @@ export class Watcher {
         throw error;
       });
       seen.delete(name);
+      if (problem)
+        await this.context.database.source.manager.query(
+          'insert into watched_refusal (folder_id, name, problem) select $1, $2, $3 where exists (select 1 from watched_folder where id = $1)',
+          [id, name, problem],
+        );
     } catch (error) {
       throw new Problem('watched-stuck', { path, detail: (error as NodeJS.ErrnoException).code ?? String(error) });
     }
@@ -333,7 +414,7 @@ async function placeFor(
      group by s.id having max(f.created_at) > now() - interval '${SAME_STACK}' order by max(f.created_at) desc limit 1`,
     [id],
   );
-  const stackName = `${basename(path)}, ${DAY.format(new Date())}`;
+  const stackName = `${basename(path)}, ${writeMoment(new Date())}`;
   return latest
     ? { stackId: latest.stackId, stackName, position: latest.next }
     : { stackId: randomUUID(), stackName, position: 0 };
@@ -362,6 +443,60 @@ async function sha256Of(bytes: AsyncIterable<Buffer>): Promise<string> {
 function asProblem(error: NodeJS.ErrnoException, path: string): ProblemReport {
   if (error instanceof Problem) return error.report;
   return new Problem('watched-gone', { path }).report;
+}
+
+/** The folders of the system, and those that hold them. */
+function isOfSystem(path: string): boolean {
+  if (path === sep) return true;
+  return (
+    SYSTEM.some((folder) => isWithin(path, folder)) &&
+    !NOT_SYSTEM.some((folder) => path !== folder && isWithin(path, folder))
+  );
+}
+
+/** What a drive that hangs never answers, as a problem. */
+async function inTime<Result>(path: string, work: Promise<Result>): Promise<Result> {
+  const over = new AbortController();
+  const late = sleep(AWAY_MS, undefined, { signal: over.signal }).then(() => {
+    throw new Problem('watched-gone', { path });
+  });
+  late.catch(() => undefined);
+  try {
+    return await Promise.race([work, late]);
+  } finally {
+    over.abort();
+  }
+}
+
+/** Whether a file is, by how it begins, one that may hold pages. Nothing but a plain file is looked into. */
+async function isPaper(path: string): Promise<boolean> {
+  const handle = await open(path, constants.O_RDONLY | constants.O_NOFOLLOW | constants.O_NONBLOCK).catch(
+    () => undefined,
+  );
+  // What may not be read is told of where it is taken in.
+  if (!handle) return true;
+  try {
+    if (!(await handle.stat()).isFile()) return false;
+    const { buffer, bytesRead } = await handle.read(Buffer.alloc(HEAD_BYTES), 0, HEAD_BYTES, 0);
+    const head = buffer.subarray(0, bytesRead);
+    return detectFormat(head) !== undefined || head.subarray(0, 4).toString('latin1') === 'PK\x03\x04';
+  } finally {
+    await handle.close();
+  }
+}
+
+/** @throws Problem 'watched-full' where more than a few papers lie that nobody may have thought of */
+async function insistOnFewPapers(path: string): Promise<void> {
+  const inside = await readdir(path, { withFileTypes: true });
+  const names = inside.flatMap((each) => (each.isFile() && !NOT_YET.test(each.name) ? [each.name] : []));
+  const papers: string[] = [];
+  for (const name of names.sort(compareNames).slice(0, MOST_LOOKED_AT))
+    if (await isPaper(join(path, name))) papers.push(name);
+  if (papers.length <= FEW) return;
+  const more = papers.length - MOST_NAMED;
+  const named = papers.slice(0, MOST_NAMED).join(', ') + (more > 0 ? ` and ${more} more` : '');
+  const some = names.length > MOST_LOOKED_AT ? `${papers.length} or more` : papers.length;
+  throw new Problem('watched-full', { path, papers: some, names: named });
 }
 
 const isWithin = (path: string, folder: string) => path === folder || path.startsWith(folder + sep);

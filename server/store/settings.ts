@@ -4,7 +4,7 @@ import { USUAL_WAY } from '@crow/core/filing/pattern';
 import { TOLD_APART } from '@crow/core/reading/language';
 import { rows } from './database';
 
-const DEFAULTS: Settings = { languages: TOLD_APART, filing: [USUAL_WAY as Settings['filing'][number]] };
+const DEFAULTS: Settings = { languages: TOLD_APART, filing: [USUAL_WAY as Settings['filing'][number]], days: 'iso' };
 
 export async function readSettings(manager: EntityManager): Promise<Settings> {
   const stored = await rows<{ name: string; value: unknown }>(manager, 'select name, value from setting');

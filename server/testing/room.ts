@@ -58,7 +58,7 @@ export class TestRoom {
     const shelf = new Shelf(context, join(folder, 'shelf'));
     const hub = new LiveHub(url);
     await hub.start();
-    const watcher = new Watcher(context, shelf.root, { stillMs: 0, stillEmptyMs: 0 });
+    const watcher = new Watcher(context, [shelf.root], { stillMs: 0, stillEmptyMs: 0 });
     const changes = new ShelfChanges(shelf, await owner(database.source.manager));
     const app = await buildApp(context, {
       pictures: new PictureDesk(context, sources),

@@ -2,27 +2,36 @@ import { Suspense, useEffect, useState } from 'react';
 import { NavLink, Outlet, useLocation, useNavigate } from 'react-router';
 import { Search } from 'lucide-react';
 import { useIntake } from './parts/intake';
-import { isTyping, useKeys } from './parts/keys';
-import { LanguageChoice } from './parts/LanguageChoice';
+import { isTyping, KeyWords, useKeys } from './parts/keys';
+import { KeysPanel } from './parts/KeysPanel';
+import { writeDaysAs } from './parts/days';
+import { Settings } from './parts/Settings';
 import { queryClient } from './parts/stale';
-import { listen, useOverview, usePresets } from './queries';
+import { listen, useOverview, usePresets, useSettings } from './queries';
 
 /** The window: the rail with the stations in the order of the work, and the station that one is at. */
 export function Room() {
   const navigate = useNavigate();
   useEffect(() => listen(queryClient), []);
   useDropAnywhere();
-  useKeys({
-    '/': () => void navigate('/shelf?find='),
-    1: () => void navigate('/capture'),
-    2: () => void navigate('/sort'),
-    3: () => void navigate('/check'),
-    4: () => void navigate('/shelf'),
-  });
+  const days = useSettings().data?.days;
+  if (days) writeDaysAs(days);
+  useKeys(
+    {
+      '/': () => void navigate('/shelf?find='),
+      1: () => void navigate('/capture'),
+      2: () => void navigate('/sort'),
+      3: () => void navigate('/check'),
+      4: () => void navigate('/shelf'),
+    },
+    EVERYWHERE,
+  );
   return (
     <div className="flex h-full flex-col-reverse md:flex-row">
+      <KeysPanel />
       <Rail />
-      <main className="min-h-0 min-w-0 flex-1">
+      {/* Days are written anew everywhere when their form changes. */}
+      <main key={days ?? 'iso'} className="min-h-0 min-w-0 flex-1">
         <Suspense>
           <Outlet />
         </Suspense>
@@ -30,6 +39,11 @@ export function Room() {
     </div>
   );
 }
+
+const EVERYWHERE: KeyWords = [
+  ['/', 'Find'],
+  ['1 2 3 4', 'Go to Capture, Sort, Check, Shelf'],
+];
 
 function Rail() {
   const { data } = useOverview();
@@ -63,7 +77,7 @@ function Rail() {
           <Search size={18} aria-hidden />
           Find
         </button>
-        <LanguageChoice />
+        <Settings />
       </div>
     </nav>
   );

@@ -2,8 +2,10 @@ import { QueryClientProvider } from '@tanstack/react-query';
 import { lazy, StrictMode, Suspense } from 'react';
 import { createRoot } from 'react-dom/client';
 import { BrowserRouter, Navigate, Route, Routes } from 'react-router';
+import { whenIdle } from './parts/idle';
 import { IntakeProvider } from './parts/intake';
 import { Notices } from './parts/notices';
+import { followScheme } from './parts/scheme';
 import { queryClient } from './parts/stale';
 import { Room } from './Room';
 import './style.css';
@@ -27,8 +29,9 @@ const ShelfStation = lazy(stations.shelf);
 const WaysOfFiling = lazy(stations.filing);
 const DoubtfulWords = lazy(stations.words);
 // The station that is gone to first is loaded first; the others once there is nothing else to do, so that going there is instant.
-requestIdleCallback(() => Object.values(stations).forEach((load) => void load()), { timeout: 3000 });
+whenIdle(() => Object.values(stations).forEach((load) => void load()), 3000);
 
+followScheme();
 createRoot(document.getElementById('root')!).render(
   <StrictMode>
     <QueryClientProvider client={queryClient}>

@@ -3,6 +3,7 @@ import { Endpoint, Input, Output } from '@crow/contract/endpoint';
 import { endpoints } from '@crow/contract/endpoints';
 import { FindOrder, LiveEvent } from '@crow/contract/shapes';
 import { ask } from './api';
+import { listenLive } from './live';
 import { useNotices } from './parts/notices';
 
 /** What the application knows of the server; asked when needed, and again when the server says that it changed. */
@@ -119,10 +120,9 @@ const GATHER_MS = 400;
 
 /** Listens to the server's changes, and has what they touch asked again. Returns how to stop. */
 export function listen(client: QueryClient): () => void {
-  const events = new EventSource('/api/events');
   const touched = new Set<string>();
   let timer: ReturnType<typeof setTimeout> | undefined;
-  events.onmessage = ({ data }: MessageEvent<string>) => {
+  return listenLive((data) => {
     const { kind } = JSON.parse(data) as LiveEvent | { kind: 'hello' };
     // Said at the beginning and after an interruption: anything may have changed meanwhile.
     if (kind === 'hello') return void client.invalidateQueries({ predicate: ({ queryKey }) => queryKey[0] !== 'text' });
@@ -133,8 +133,7 @@ export function listen(client: QueryClient): () => void {
       touched.clear();
       void client.invalidateQueries({ predicate: ({ queryKey }) => keys.has(String(queryKey[0])) });
     }, GATHER_MS);
-  };
-  return () => events.close();
+  });
 }
 
 /**

@@ -103,7 +103,7 @@ const AS_KEPT: Partial<Record<string, (value: string) => string | null>> = {
   dueDate: day,
   currency,
   ...Object.fromEntries(
-    (['net', 'tax', 'total'] as const).map((name) => [name, (value: string) => asMoney(value)] as const),
+    (['net', 'tax', 'total', 'amountDue'] as const).map((name) => [name, (value: string) => asMoney(value)] as const),
   ),
   taxRate: (value) => {
     const admitted = value.trim() === '' ? null : rate(Number(value));

@@ -23,6 +23,18 @@ export class Sturdiness1765900000000 implements MigrationInterface {
         problem jsonb not null,
         at timestamptz not null default now()
       )`);
+    await runner.query(`
+      create table fact_emptied (
+        document_id uuid not null references document on delete cascade,
+        name text not null,
+        emptied_by uuid not null references actor,
+        primary key (document_id, name)
+      )`);
+    await runner.query('alter table document add column taxes_by uuid references actor');
+    await runner.query(`comment on column document.taxes_by is 'who set the tax by rate by hand'`);
+    await runner.query(
+      `comment on table fact_emptied is 'what a person says that a document does not say, whatever is read'`,
+    );
     await runner.query(
       `alter table fact drop constraint fact_name_check,
        add check (name in (${NAMES}, 'amountDue', 'period', 'reference'))`,
@@ -32,6 +44,8 @@ export class Sturdiness1765900000000 implements MigrationInterface {
   async down(runner: QueryRunner): Promise<void> {
     await runner.query(`delete from fact where name in ('amountDue', 'period', 'reference')`);
     await runner.query(`alter table fact drop constraint fact_name_check, add check (name in (${NAMES}))`);
+    await runner.query('alter table document drop column taxes_by');
+    await runner.query('drop table fact_emptied');
     await runner.query('drop table watched_refusal');
     await runner.query('alter table source_file drop column locked_blob_id');
     await runner.query('alter table claim drop column interruptions');

@@ -2,7 +2,7 @@ import { Dialog } from 'radix-ui';
 import { FormEvent, ReactNode, useState } from 'react';
 import { Folder } from '@crow/contract/shapes';
 import { Button, inputLook } from './controls';
-import { FolderInput } from './FolderInput';
+import { folderAtPath, FolderInput, PathFrom } from './FolderInput';
 
 interface AskProps {
   title: string;
@@ -33,14 +33,19 @@ export function AskText(props: AskProps) {
 
 /** Asks for a folder, that exists or is to be made. */
 export function AskFolder({ folders, ...props }: AskProps & { folders: Folder[] }) {
+  const [from, setFrom] = useState<PathFrom>('there');
+  const isSettled = (path: string) => from !== 'typed' || folderAtPath(folders, path) !== undefined;
   return (
-    <AskDialog {...props}>
+    <AskDialog {...props} isReady={isSettled}>
       {(text, setText, submit) => (
         <FolderInput
           label={props.label}
           folders={folders}
           value={text}
-          onChange={setText}
+          onChange={(path, how) => {
+            setText(path);
+            setFrom(how);
+          }}
           onEnter={submit}
           list="below"
           autoFocus
@@ -56,12 +61,17 @@ function AskDialog({
   initial = '',
   onConfirm,
   onClose,
+  isReady = () => true,
   children,
-}: AskProps & { children: (text: string, setText: (text: string) => void, submit: () => void) => ReactNode }) {
+}: AskProps & {
+  isReady?: (text: string) => boolean;
+  children: (text: string, setText: (text: string) => void, submit: () => void) => ReactNode;
+}) {
   const [text, setText] = useState(initial);
+  const ready = text.trim() !== '' && isReady(text);
   const submit = async (event?: FormEvent) => {
     event?.preventDefault();
-    if (!text.trim()) return;
+    if (!ready) return;
     try {
       await onConfirm(text.trim());
       onClose();
@@ -74,8 +84,8 @@ function AskDialog({
       <form onSubmit={(event) => void submit(event)}>
         {children(text, setText, () => void submit())}
         <div className="mt-4 flex justify-end gap-2">
-          <Button onClick={onClose}>Leave it</Button>
-          <Button main type="submit" disabled={!text.trim()}>
+          <Button onClick={onClose}>Cancel</Button>
+          <Button main type="submit" disabled={!ready}>
             {confirm}
           </Button>
         </div>

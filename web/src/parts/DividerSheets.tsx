@@ -30,9 +30,15 @@ export function DividerSheets({ onClose }: { onClose: () => void }) {
       <div className="flex flex-col gap-3 text-sm">
         <div>
           <span className="mb-1 block text-xs text-quiet" aria-hidden>
-            Folder, if for one
+            Folder (may stay empty)
           </span>
-          <FolderInput label="Folder, if for one" folders={folders} value={folder} onChange={setFolder} list="below" />
+          <FolderInput
+            label="Folder of the papers behind it"
+            folders={folders}
+            value={folder}
+            onChange={setFolder}
+            list="below"
+          />
         </div>
         <div className="flex items-center gap-5">
           <Choice label="Kind" shown value={kind} choices={KIND_CHOICES} onChange={setKind} />
@@ -52,7 +58,7 @@ export function DividerSheets({ onClose }: { onClose: () => void }) {
         </div>
       </div>
       <div className="mt-4 flex justify-end gap-2">
-        <Button onClick={onClose}>Leave it</Button>
+        <Button onClick={onClose}>Cancel</Button>
         <a
           className="inline-flex h-8 items-center border border-accent bg-accent px-3 text-sm text-on-accent hover:brightness-110"
           href={addressOf(endpoints.dividerSheets, { query })}

@@ -35,7 +35,6 @@ async function open() {
       });
     });
   const shown = show(<LanguageChoice />, server);
-  await shown.user.click(screen.getByRole('button', { name: 'Languages' }));
   await screen.findByLabelText('French');
   return { ...shown, server };
 }

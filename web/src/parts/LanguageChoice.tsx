@@ -1,28 +1,10 @@
 import { useState } from 'react';
-import { Popover } from 'radix-ui';
-import { Languages } from 'lucide-react';
 import { endpoints } from '@crow/contract/endpoints';
 import { useChange, useLanguages, useSettings } from '../queries';
 import { Button, inputLook } from './controls';
 
 /** The languages that papers are in; the first one chosen is the usual one. Others can be added. */
 export function LanguageChoice() {
-  return (
-    <Popover.Root>
-      <Popover.Trigger className="hidden flex-col items-center gap-1 py-2 text-sm hover:bg-ground md:flex">
-        <Languages size={18} aria-hidden />
-        Languages
-      </Popover.Trigger>
-      <Popover.Portal>
-        <Popover.Content side="right" align="end" sideOffset={8} className="z-40 w-72 border border-rule bg-raised p-4">
-          <Choices />
-        </Popover.Content>
-      </Popover.Portal>
-    </Popover.Root>
-  );
-}
-
-function Choices() {
   const { data: settings } = useSettings();
   const { data: known } = useLanguages();
   const save = useChange(endpoints.changeSettings, ['settings']);

@@ -93,6 +93,8 @@ export function document(part: Partial<Document> = {}): Document {
     proposedName: '',
     suggestion: null,
     pageList,
+    emptied: [],
+    likely: [],
     facts: [
       fact('kind', 'invoice'),
       fact('vendor', 'Halden & Firth Yarns Ltd'),
@@ -124,7 +126,7 @@ export function settings(part: Partial<Settings> = {}): Settings {
     size: 'balanced' as const,
     beside: [],
   };
-  return { languages: ['eng', 'deu'], filing: [usual], ...part };
+  return { languages: ['eng', 'deu'], filing: [usual], days: 'iso', ...part };
 }
 
 export function doubtful(text: string, index: number, part: Partial<Doubtful> = {}): Doubtful {

@@ -3,7 +3,7 @@ import { useCallback, useEffect, useRef, useState } from 'react';
 import { Hint, hintFor, Shutter, Sight } from '@crow/core/imaging/shutter';
 import { Point, Quad } from '@crow/core/imaging/quad';
 import { Button, IconButton, Key } from '../../parts/controls';
-import { isTyping } from '../../parts/keys';
+import { nameOf, takesKey } from '../../parts/keys';
 import { useSize } from '../../parts/useSize';
 import { ImagingWorker, pixelsOf } from '../../workers/imagingWorker';
 import { useCamera, useVideo } from './useCamera';
@@ -115,7 +115,7 @@ export function CameraSource({ onTake }: { onTake: (picture: Blob) => void }) {
 
   useEffect(() => {
     const hear = (event: KeyboardEvent) => {
-      if (isTyping(event.target) || event.repeat) return;
+      if (takesKey(event.target, nameOf(event)) || event.repeat) return;
       if (learning) {
         if (event.key !== 'Escape') change({ key: event.key });
         setLearning(false);
@@ -130,12 +130,14 @@ export function CameraSource({ onTake }: { onTake: (picture: Blob) => void }) {
     return () => window.removeEventListener('keydown', hear, { capture: true });
   });
 
+  // The keys that fire are for the picture now, not for the button that brought it here.
+  useEffect(() => document.querySelector<HTMLElement>('[data-camera]')?.focus({ preventScroll: true }), []);
   const scale = size ? Math.min(space.width / size.width, space.height / size.height) : 0;
   const [width, height] = size ? [size.width * scale, size.height * scale] : [0, 0];
   const hint = sight ? hintFor(sight) : undefined;
   const sure = hint !== undefined && hint !== 'contrast' && hint !== 'noSheet' && hint !== 'dark';
   return (
-    <div className="flex min-h-0 flex-1 flex-col bg-[#141318] text-[#ebe7de]">
+    <div data-camera tabIndex={-1} className="flex min-h-0 flex-1 flex-col bg-[#141318] text-[#ebe7de] outline-none">
       <div ref={box} className="relative flex min-h-0 flex-1 items-center justify-center overflow-hidden">
         {trouble && (
           <p role="alert" className="max-w-[46ch] p-6 text-center text-lg">

@@ -12,6 +12,8 @@ import { useDocument, useOverview, useScans, useStack, useStacks } from '../../q
 import { CameraSource } from './CameraSource';
 import { FolderSource } from './FolderSource';
 import { PageView } from './PageView';
+import { writeMoment } from '@crow/core/reading/dayForms';
+import { shownMoment } from '../../parts/days';
 import { Ribbon } from './Ribbon';
 import { ScannerSource } from './ScannerSource';
 import { TakenIn } from './TakenIn';
@@ -21,12 +23,10 @@ const ACCEPT = '.pdf,.jpg,.jpeg,.png,.tif,.tiff,.heic,.heif,.webp,application/pd
 
 const SOURCES = ['files', 'camera', 'scanner', 'folders'] as const;
 type Source = (typeof SOURCES)[number];
-const WHEN = new Intl.DateTimeFormat('en-GB', { day: 'numeric', month: 'long', hour: '2-digit', minute: '2-digit' });
-const CLOCK = new Intl.DateTimeFormat('en-GB', { hour: '2-digit', minute: '2-digit', second: '2-digit' });
 
 const newStack = (from: string): Place => ({
   stackId: crypto.randomUUID(),
-  stackName: `${from}, ${WHEN.format(new Date())}`,
+  stackName: `${from}, ${shownMoment(new Date())}`,
   sent: 0,
 });
 const cameraStack = () => newStack('Camera');
@@ -67,7 +67,7 @@ export default function Capture() {
   const choose = () => chooser.current?.click();
   const takeByCamera = useCallback(
     (picture: Blob) => {
-      const name = `Photo ${CLOCK.format(new Date()).replaceAll(':', '.')}.jpg`;
+      const name = `Photo ${writeMoment(new Date(), 'iso', { seconds: true }).replaceAll(':', '.')}.jpg`;
       takeIn([new File([picture], name, { type: 'image/jpeg' })], { otherwise: cameraStack });
       setPageId(undefined);
     },
@@ -85,7 +85,10 @@ export default function Capture() {
     setListOpen(false);
   };
   const switchTo = (other: Source) => chooseSource(source === other ? 'files' : other);
-  useKeys({ o: choose, k: () => switchTo('camera'), s: () => switchTo('scanner'), f: () => switchTo('folders') });
+  useKeys({ o: choose, k: () => switchTo('camera'), s: () => switchTo('scanner'), f: () => switchTo('folders') }, [
+    ['k s f', 'Camera, scanner, folders'],
+    ['o', 'Choose files'],
+  ]);
 
   const watched = useOverview().data?.watched ?? 0;
   const filming = source === 'camera';
@@ -259,26 +262,40 @@ function Bench({
     const before = pages[by < 0 ? index - 1 : index + 2];
     if (page && (by < 0 ? index > 0 : index < pages.length - 1)) inHand.move(page.id, before?.id ?? null);
   };
-  useKeys({
-    ArrowRight: () => leaf(1),
-    ArrowLeft: () => leaf(-1),
-    'Alt+ArrowRight': () => step(1),
-    'Alt+ArrowLeft': () => step(-1),
-    e: tidy,
-    a: () => landAt({}),
-    i: () => page && landAt({ before: page.id }),
-    t: () => page && landAt({ again: page.id }),
-    v: compare,
-    p: () => canPart && page && inHand.apart!(page.id),
-    g: () => canJoin && inHand.together!(parts.map(({ id }) => id)),
-    y: () => page && warningOn(page) && wave(page),
-    Delete: drop,
-    Backspace: drop,
-    Escape: () => !scanning && setPlace(away ? target : undefined),
-    'Ctrl+z': () => inHand.undo?.(),
-    'Ctrl+Shift+z': () => inHand.redo?.(),
-    'Ctrl+Shift+Z': () => inHand.redo?.(),
-  });
+  useKeys(
+    {
+      ArrowRight: () => leaf(1),
+      ArrowLeft: () => leaf(-1),
+      'Alt+ArrowRight': () => step(1),
+      'Alt+ArrowLeft': () => step(-1),
+      e: tidy,
+      a: () => landAt({}),
+      i: () => page && landAt({ before: page.id }),
+      t: () => page && landAt({ again: page.id }),
+      v: compare,
+      p: () => canPart && page && inHand.apart!(page.id),
+      g: () => canJoin && inHand.together!(parts.map(({ id }) => id)),
+      y: () => page && warningOn(page) && wave(page),
+      Delete: drop,
+      Backspace: drop,
+      Escape: () => !scanning && setPlace(away ? target : undefined),
+      'Ctrl+z': () => inHand.undo?.(),
+      'Ctrl+Shift+z': () => inHand.redo?.(),
+      'Ctrl+Shift+Z': () => inHand.redo?.(),
+    },
+    [
+      ['ArrowLeft ArrowRight', 'From page to page'],
+      ['Alt+ArrowLeft Alt+ArrowRight', 'Move the page'],
+      ['e', 'Tidy the page'],
+      ['a i t', 'Add pages at the end, before this one, or capture it again'],
+      ['v', 'Compare two captures of a sheet'],
+      ['p g', 'Several papers on the page apart, or together again'],
+      ['y', 'A warned page is good enough'],
+      ['Delete Backspace', 'Throw the page away'],
+      ['Escape', 'Stop adding pages there'],
+      ['Ctrl+z Ctrl+Shift+z', 'Undo, redo'],
+    ],
+  );
   return (
     <>
       {away && (

@@ -1,10 +1,14 @@
+import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { X } from 'lucide-react';
 import { endpoints } from '@crow/contract/endpoints';
+import { ProblemReport } from '@crow/contract/problems';
 import { Purpose, PURPOSES, WatchedFolder } from '@crow/contract/watching';
 import { Button, Choice, IconButton, inputLook, ProblemText } from '../../parts/controls';
 import { count } from '../../parts/words';
 import { useChange, usePlaces, useWatched } from '../../queries';
+import { ask, reportOf } from '../../api';
+import { useNotices } from '../../parts/notices';
 
 const PURPOSE_NAMES: Record<Purpose, string> = {
   sort: 'a stack to sort',
@@ -40,9 +44,10 @@ export function FolderSource() {
   );
 }
 
-function FolderLine({ folder: { id, path, purpose, waiting, problem } }: { folder: WatchedFolder }) {
+function FolderLine({ folder: { id, path, purpose, waiting, left, refused, problem } }: { folder: WatchedFolder }) {
   const change = useChange(endpoints.changeWatched, ['watch']);
   const leave = useChange(endpoints.leaveFolder, ['watch']);
+  const forget = useChange(endpoints.forgetRefused, ['watch']);
   return (
     <li className="flex flex-wrap items-center gap-x-4 gap-y-1 text-sm">
       <span className="min-w-0 font-mono [overflow-wrap:anywhere]">{path}</span>
@@ -63,6 +68,28 @@ function FolderLine({ folder: { id, path, purpose, waiting, problem } }: { folde
           <ProblemText report={problem} />
         </div>
       )}
+      {left.length > 0 && (
+        <p className="w-full text-quiet">
+          Not a paper, left where it is: <span className="text-ink">{left.join(', ')}</span>
+        </p>
+      )}
+      {refused.length > 0 && (
+        <details open className="w-full border-l-4 border-danger bg-raised px-3 py-2">
+          <summary className="cursor-pointer">
+            {count(refused.length, 'file', 'files')} could not be taken in; moved to “refused” in this folder
+          </summary>
+          <ul className="mt-1 space-y-1">
+            {refused.map(({ name, problem: why }, place) => (
+              <li key={`${name} ${place}`}>
+                <strong className="font-semibold text-danger">{name}</strong> {why.happened} {why.todo}
+              </li>
+            ))}
+          </ul>
+          <button className="mt-1 underline underline-offset-2" onClick={() => forget.mutate({ params: { id } })}>
+            Clear this list
+          </button>
+        </details>
+      )}
     </li>
   );
 }
@@ -71,13 +98,29 @@ function NewFolder() {
   const [path, setPath] = useState('');
   const [purpose, setPurpose] = useState<Purpose>('sort');
   const { data: places = [] } = usePlaces(path);
-  const watch = useChange(endpoints.watchFolder, ['watch'], () => setPath(''));
+  const client = useQueryClient();
+  const { tell } = useNotices();
+  /** What lies in the folder already, which is asked about before it is taken in. */
+  const [full, setFull] = useState<ProblemReport>();
+  const watch = useMutation({
+    mutationFn: (confirmed: boolean) => ask(endpoints.watchFolder, { body: { path: path.trim(), purpose, confirmed } }),
+    onSuccess: () => {
+      setPath('');
+      setFull(undefined);
+      void client.invalidateQueries({ queryKey: ['watched'] });
+    },
+    onError: (error) => {
+      const report = reportOf(error);
+      if (report.code === 'watched-full') setFull(report);
+      else tell({ error });
+    },
+  });
   return (
     <form
       className="flex flex-wrap items-center gap-x-3 gap-y-2 text-sm"
       onSubmit={(event) => {
         event.preventDefault();
-        if (path.trim()) watch.mutate({ body: { path: path.trim(), purpose } });
+        if (path.trim()) watch.mutate(false);
       }}
     >
       <input
@@ -87,7 +130,10 @@ function NewFolder() {
         autoComplete="off"
         spellCheck={false}
         value={path}
-        onChange={(event) => setPath(event.target.value)}
+        onChange={(event) => {
+          setPath(event.target.value);
+          setFull(undefined);
+        }}
         className={`${inputLook} max-w-96 font-mono`}
       />
       <datalist id="places">
@@ -99,6 +145,19 @@ function NewFolder() {
       <Button type="submit" disabled={path.trim() === '' || watch.isPending}>
         Watch it
       </Button>
+      {full && (
+        <div role="alert" className="w-full border-l-4 border-attention bg-raised px-3 py-2">
+          <p>
+            <strong className="font-semibold">{full.happened}</strong> {full.todo}
+          </p>
+          <div className="mt-2 flex gap-2">
+            <Button onClick={() => watch.mutate(true)} disabled={watch.isPending}>
+              Take them in and watch it
+            </Button>
+            <Button onClick={() => setFull(undefined)}>Cancel</Button>
+          </div>
+        </div>
+      )}
     </form>
   );
 }

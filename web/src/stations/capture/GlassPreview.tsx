@@ -1,6 +1,6 @@
 import { ScanEye } from 'lucide-react';
 import { Dialog } from 'radix-ui';
-import { PointerEvent, useEffect, useRef, useState } from 'react';
+import { KeyboardEvent, PointerEvent, useEffect, useRef, useState } from 'react';
 import { endpoints } from '@crow/contract/endpoints';
 import { Scanner, ScanSettings } from '@crow/contract/scanning';
 import { askBytes } from '../../api';
@@ -14,6 +14,8 @@ interface GlassPreviewProps {
 }
 
 const SMALLEST = 20;
+/** How far a key moves the area, in points. */
+const STEP = 12;
 
 /** What lies on the glass, small, with the area to scan drawn on it by dragging. */
 export function GlassPreview({ scanner, area, onArea }: GlassPreviewProps) {
@@ -52,6 +54,30 @@ export function GlassPreview({ scanner, area, onArea }: GlassPreviewProps) {
     const [bx, by] = placeOf(event);
     setDrawn({ x: Math.min(ax, bx), y: Math.min(ay, by), width: Math.abs(ax - bx), height: Math.abs(ay - by) });
   };
+  /** By keys: the arrows move the area, with Shift its lower right corner. */
+  const hear = (event: KeyboardEvent) => {
+    const steps: Record<string, [number, number]> = {
+      ArrowLeft: [-STEP, 0],
+      ArrowRight: [STEP, 0],
+      ArrowUp: [0, -STEP],
+      ArrowDown: [0, STEP],
+    };
+    const by = steps[event.key];
+    if (!by) return;
+    event.preventDefault();
+    const {
+      x,
+      y,
+      width: w,
+      height: h,
+    } = drawn ?? { x: width / 4, y: height / 4, width: width / 2, height: height / 2 };
+    const within = (value: number, least: number, most: number) => Math.max(least, Math.min(most, value));
+    setDrawn(
+      event.shiftKey
+        ? { x, y, width: within(w + by[0], SMALLEST, width - x), height: within(h + by[1], SMALLEST, height - y) }
+        : { x: within(x + by[0], 0, width - w), y: within(y + by[1], 0, height - h), width: w, height: h },
+    );
+  };
   const take = () => {
     const usable = drawn && drawn.width > SMALLEST && drawn.height > SMALLEST;
     onArea(usable ? drawn : null);
@@ -71,8 +97,10 @@ export function GlassPreview({ scanner, area, onArea }: GlassPreviewProps) {
           >
             <Dialog.Title className="font-semibold">Drag over what is to be scanned</Dialog.Title>
             <div
-              role="img"
-              aria-label="What lies on the glass"
+              role="application"
+              tabIndex={0}
+              aria-label={`What lies on the glass. The arrow keys move the area, with Shift they change its size${drawn ? `; it is ${Math.round((drawn.width / 72) * 25.4)} by ${Math.round((drawn.height / 72) * 25.4)} mm` : ''}`}
+              onKeyDown={hear}
               className="relative cursor-crosshair touch-none self-center bg-paper select-none"
               style={{ height: 'min(66dvh, 620px)', aspectRatio: `${width} / ${height}` }}
               onPointerDown={begin}
@@ -94,7 +122,7 @@ export function GlassPreview({ scanner, area, onArea }: GlassPreviewProps) {
             </div>
             <div className="flex justify-end gap-2">
               <Button onClick={() => setDrawn({ x: 0, y: 0, width, height })}>All of it</Button>
-              <Button onClick={() => setPicture(undefined)}>Leave it</Button>
+              <Button onClick={() => setPicture(undefined)}>Cancel</Button>
               <Button main onClick={take} disabled={!drawn}>
                 Scan this area
               </Button>

@@ -8,7 +8,7 @@ import { AskText } from '../../parts/AskText';
 import { Button, Choice, IconButton, Key } from '../../parts/controls';
 import { DividerSheets } from '../../parts/DividerSheets';
 import { Place } from '../../parts/intake';
-import { useKeys } from '../../parts/keys';
+import { takesKey, useKeys } from '../../parts/keys';
 import { count } from '../../parts/words';
 import { useChange, usePresets, useScanners, useScans } from '../../queries';
 import { GlassPreview } from './GlassPreview';
@@ -120,7 +120,10 @@ function Scanning({ scanner, placeFor }: { scanner: Scanner } & ScannerSourcePro
   useEffect(() => {
     if (asked) carryOut(asked);
   }, [asked]);
-  useKeys({ Enter: () => scan(), Escape: () => running && stop.mutate({ params: { id: latest.id } }) });
+  useKeys({ Enter: () => scan(), Escape: () => running && stop.mutate({ params: { id: latest.id } }) }, [
+    ['Enter', 'Scan'],
+    ['Escape', 'Stop scanning'],
+  ]);
   const sources = Object.keys(SOURCE_NAMES) as ScanSettings['source'][];
   const usable = sources.filter((source) =>
     source === 'glass' ? glass : source === 'feeder' ? feeder : glass && feeder,
@@ -131,7 +134,7 @@ function Scanning({ scanner, placeFor }: { scanner: Scanner } & ScannerSourcePro
         className="flex flex-wrap items-center gap-x-4 gap-y-2 text-sm text-quiet"
         onKeyDown={(event) => {
           // What was just chosen is scanned with; other keys belong to the choice.
-          if (event.key !== 'Enter') return;
+          if (event.key !== 'Enter' || takesKey(event.target, 'Enter')) return;
           event.preventDefault();
           scan();
         }}

@@ -42,7 +42,7 @@ function TransferRow({ transfer }: { transfer: Transfer }) {
         <ProblemText report={problem!}>
           <div className="mt-2 flex gap-2">
             <Button onClick={() => retry(id)}>Try again</Button>
-            <Button onClick={() => forget(id)}>Let go</Button>
+            <Button onClick={() => forget(id)}>Discard</Button>
           </div>
         </ProblemText>
       </div>
@@ -90,7 +90,7 @@ function StackRow({ stack, current, onShow }: { stack: StackSummary; current: bo
                 Save the original
               </a>
               <button className="underline" onClick={() => dismiss.mutate({ params: { id: file.id } })}>
-                Let go
+                Discard
               </button>
             </div>
           </ProblemText>

@@ -5,34 +5,52 @@ import { Document, Fact, FactName } from '@crow/contract/shapes';
 import { ProblemText } from '../../parts/controls';
 import { PageSheet, PickedWord } from '../../parts/PageSheet';
 import { WarningLine, WarningMark } from '../../parts/Warning';
+import { isTyping } from '../../parts/keys';
 import { useSize } from '../../parts/useSize';
+import { WordCursor } from '../../parts/WordCursor';
 import { useGo } from '../../parts/wayBack';
 import { useChange } from '../../queries';
+import { AddNote } from './AddNote';
 import { Note, NOTE_HEIGHT, NOTE_NAMES } from './Note';
+import { Taxes } from './Taxes';
 
 const MARGIN = 272;
 const GUTTER = 40;
 const WIDEST_PAGE = 860;
 const PAGE_GAP = 24;
 const DOUBTFUL = 0.75;
+/** Room below the notes for what adds to them. */
+const FOOT = 160;
 
 /** What every paper has, and what a bill has besides: when it was not found, its note waits empty. */
 const ALWAYS: FactName[] = ['kind', 'vendor', 'date'];
 const ON_BILLS: FactName[] = ['total'];
+/** What only bills have. */
+const OF_BILLS: FactName[] = ['dueDate', 'net', 'taxRate', 'tax', 'total', 'amountDue', 'currency'];
+const BILLS = ['invoice', 'receipt', 'statement'];
 /** What stands between other facts: its line to the margin would strike through them. */
 const BESIDE_OTHERS: FactName[] = ['taxRate', 'currency'];
 
-/** The notes that a document has: what was found, and what its kind of paper should say. */
-function notesOf(facts: Map<FactName, Fact>): FactName[] {
+/** The notes that a document has: what was found, what its kind of paper should say, and what a person says that it has not. */
+function notesOf(facts: Map<FactName, Fact>, emptied: readonly FactName[]): FactName[] {
   const isBill = ['invoice', 'receipt'].includes(facts.get('kind')?.value ?? '');
   return (Object.keys(NOTE_NAMES) as FactName[]).filter(
-    (name) => facts.has(name) || ALWAYS.includes(name) || (isBill && ON_BILLS.includes(name)),
+    (name) => facts.has(name) || emptied.includes(name) || ALWAYS.includes(name) || (isBill && ON_BILLS.includes(name)),
   );
 }
 
+/** What a paper of its kind may have besides the notes that there are. */
+function missingOf(facts: Map<FactName, Fact>, shown: readonly FactName[]): FactName[] {
+  const kind = facts.get('kind')?.value;
+  const names = (Object.keys(NOTE_NAMES) as FactName[]).filter((name) => !shown.includes(name));
+  return kind === undefined || kind === 'other' || BILLS.includes(kind)
+    ? names
+    : [...names].sort((a, b) => Number(OF_BILLS.includes(a)) - Number(OF_BILLS.includes(b)));
+}
+
 /** Whether a note deserves a look before filing. */
-function isDoubtful(fact: Fact | undefined): boolean {
-  return !fact || (!fact.confirmed && fact.confidence < DOUBTFUL);
+function isDoubtful(fact: Fact | undefined, emptied: boolean): boolean {
+  return fact ? !fact.confirmed && fact.confidence < DOUBTFUL : !emptied;
 }
 
 /** The desk: the pages in the middle, and what was read in their margin, each note at the height of its place on the page. */
@@ -40,7 +58,9 @@ export function Desk({ document }: { document: Document }) {
   const [deskRef, { width: deskWidth }] = useSize<HTMLDivElement>();
   const [active, setActive] = useState<FactName>();
   const go = useGo();
+  const [added, setAdded] = useState<FactName[]>([]);
   const save = useChange(endpoints.changeFact, ['document']);
+  const restore = useChange(endpoints.restoreFact, ['document']);
   const pageWidth = Math.max(240, Math.min(WIDEST_PAGE, deskWidth - MARGIN - GUTTER - 64));
   const facts = useMemo(() => new Map(document.facts.map((fact) => [fact.name, fact])), [document.facts]);
 
@@ -56,10 +76,15 @@ export function Desk({ document }: { document: Document }) {
     const page = document.pageList[index];
     return tops[index] + (box[1] + box[3] / 2) * ((pageWidth * page.height) / page.width);
   };
-  const notes = layNotes(facts, heightOf);
+  const ready = document.read === document.pages;
+  const { notes, foot, shown } = useLaidNotes(notesOf(facts, document.emptied), added, ready, facts, heightOf);
+  const add = (name: FactName) => {
+    setAdded([...added, name]);
+    requestAnimationFrame(() => window.document.querySelector<HTMLElement>(`[data-note="${name}"]`)?.focus());
+  };
 
   const change = (name: FactName, value: string, place?: PickedWord) =>
-    save.mutate({
+    save.mutateAsync({
       params: { id: document.id, name },
       body: { value, pageId: place?.pageId ?? null, box: place?.box ?? null },
     });
@@ -67,10 +92,22 @@ export function Desk({ document }: { document: Document }) {
     if (!active) return;
     const before = facts.get(active)?.value;
     const value = extend && before ? `${before} ${word.text}` : word.text.replace(/[,;:]$/, '');
-    change(active, value, word);
+    void change(active, value, word).catch(() => undefined);
+  };
+  /** The page on which words are gone through by keys, to pick one for the active note. */
+  const [picking, setPicking] = useState<number>();
+  const placeOfActive = active && facts.get(active);
+  const startPicking = () => {
+    const at = document.pageList.findIndex(({ id }) => id === placeOfActive?.pageId);
+    setPicking(Math.max(0, at));
+  };
+  const leavePicking = () => {
+    setPicking(undefined);
+    requestAnimationFrame(() => window.document.querySelector<HTMLElement>(`[data-note="${active}"]`)?.focus());
   };
 
-  useFirstDoubtful(document, facts);
+  const firstDoubtful = notes.find(({ name }) => isDoubtful(facts.get(name), document.emptied.includes(name)))?.name;
+  useFirstDoubtful(ready && deskWidth > 0, firstDoubtful);
   const left = Math.max(24, (deskWidth - pageWidth - GUTTER - MARGIN) / 2);
   const problem = document.problem ?? document.pageList.find((page) => page.problem)?.problem;
   return (
@@ -85,11 +122,23 @@ export function Desk({ document }: { document: Document }) {
         <WarningLine key={page.id} page={page} onTidy={() => go(`/page/${document.stackId}/${page.id}`)} />
       ))}
       {deskWidth > 0 && (
-        <div className="relative" style={{ height }}>
+        <div className="relative" style={{ height: Math.max(height, foot + FOOT) }}>
           {document.pageList.map((page, index) => (
             <div key={page.id} className="absolute" style={{ left, top: tops[index] }}>
               <PageSheet page={page} number={index + 1} width={pageWidth} onWord={pick}>
                 <WarningMark page={page} />
+                {picking === index && (
+                  <WordCursor
+                    page={page}
+                    near={placeOfActive?.pageId === page.id ? placeOfActive.box : null}
+                    onPick={(word, extend) => {
+                      pick(word, extend);
+                      if (!extend) leavePicking();
+                    }}
+                    onLeave={leavePicking}
+                    onBeyond={(by) => document.pageList[index + by] && setPicking(index + by)}
+                  />
+                )}
                 {[...facts.values()].map(
                   (fact) =>
                     fact.pageId === page.id &&
@@ -99,8 +148,9 @@ export function Desk({ document }: { document: Document }) {
             </div>
           ))}
           <svg className="pointer-events-none absolute inset-0 h-full w-full" aria-hidden>
-            {notes.map(({ name, top, at }) => {
+            {notes.map(({ name, top }) => {
               const fact = facts.get(name);
+              const at = fact && heightOf(fact);
               if (at === undefined || !fact?.box || (BESIDE_OTHERS.includes(name) && name !== active)) return null;
               const from = left + (fact.box[0] + fact.box[2]) * pageWidth + 3;
               const to = left + pageWidth + GUTTER;
@@ -122,13 +172,25 @@ export function Desk({ document }: { document: Document }) {
               <Note
                 name={name}
                 fact={facts.get(name)}
-                doubtful={document.read === document.pages && isDoubtful(facts.get(name))}
-                reading={document.read < document.pages}
+                emptied={document.emptied.includes(name)}
+                doubtful={ready && isDoubtful(facts.get(name), document.emptied.includes(name))}
+                reading={!ready}
                 onActive={() => setActive(name)}
                 onChange={(value, place) => change(name, value, place)}
+                onRestore={() => restore.mutate({ params: { id: document.id, name } })}
+                onPick={startPicking}
               />
             </div>
           ))}
+          <div
+            className="absolute flex flex-col items-start gap-3"
+            style={{ left: left + pageWidth + GUTTER, top: foot, width: MARGIN - 16 }}
+          >
+            <AddNote missing={missingOf(facts, shown)} onAdd={add} />
+            {(document.taxes.length > 0 || BILLS.includes(facts.get('kind')?.value ?? '')) && (
+              <Taxes document={document} />
+            )}
+          </div>
         </div>
       )}
     </div>
@@ -176,35 +238,51 @@ function Place({ fact, active }: { fact: Fact; active: boolean }) {
 }
 
 /**
- * Where each note stands: at its place's height, below the one before; notes without a place wait at the top.
- * `at` is the height of the place itself.
+ * Where each note stands: at its place's height, below the one before; notes without a place wait at the top. Once the document is
+ * read they stay where they are, whatever changes: none jumps from under the hand, and none goes. Those that are added come below.
  */
-function layNotes(
+function useLaidNotes(
+  wanted: FactName[],
+  added: FactName[],
+  ready: boolean,
   facts: Map<FactName, Fact>,
   heightOf: (fact: Fact) => number | undefined,
-): { name: FactName; top: number; at?: number }[] {
-  const wanted = notesOf(facts).map((name) => {
-    const fact = facts.get(name);
-    return { name, at: fact && heightOf(fact) };
-  });
-  wanted.sort((a, b) => (a.at ?? -1) - (b.at ?? -1));
-  let free = 16;
-  return wanted.map(({ name, at }) => {
-    const top = Math.max(free, (at ?? 0) - NOTE_HEIGHT / 2 + 6);
-    free = top + NOTE_HEIGHT + 4;
-    return { name, top, at };
-  });
+): { notes: { name: FactName; top: number }[]; foot: number; shown: FactName[] } {
+  /** The notes in their order, each with the fact by whose place it stands. */
+  const [fixed, setFixed] = useState<Standing[]>();
+  const height = ({ fact }: Standing) => fact && heightOf(fact);
+  const now = wanted
+    .map((name): Standing => ({ name, fact: facts.get(name) }))
+    .sort((a, b) => (height(a) ?? -1) - (height(b) ?? -1));
+  if (ready && !fixed) setFixed(now);
+  const standing = fixed ?? now;
+  const more = [...new Set([...wanted, ...added])].filter((name) => !standing.some((each) => each.name === name));
+  if (fixed && more.length > 0) setFixed([...fixed, ...more.map((name) => ({ name }))]);
+  const notes: { name: FactName; top: number }[] = [];
+  for (const each of [...standing, ...more.map((name): Standing => ({ name }))]) {
+    const free = notes.length > 0 ? notes[notes.length - 1].top + NOTE_HEIGHT + 4 : 16;
+    notes.push({ name: each.name, top: Math.max(free, (height(each) ?? 0) - NOTE_HEIGHT / 2 + 6) });
+  }
+  const foot = (notes.at(-1)?.top ?? 0) + NOTE_HEIGHT + 12;
+  return { notes, foot, shown: notes.map(({ name }) => name) };
 }
 
-/** Once the document is read, puts the cursor into the first doubtful note, or onto filing when there is none. */
-function useFirstDoubtful(document: Document, facts: Map<FactName, Fact>): void {
+interface Standing {
+  name: FactName;
+  fact?: Fact;
+}
+
+/**
+ * Once the document is read and its notes are drawn, puts the cursor into the first doubtful one, or onto filing when there is none;
+ * but takes it from no field that somebody is in.
+ */
+function useFirstDoubtful(ready: boolean, name: FactName | undefined): void {
   const done = useRef(false);
-  const ready = document.read === document.pages;
   useEffect(() => {
     if (!ready || done.current) return;
     done.current = true;
-    const name = notesOf(facts).find((each) => isDoubtful(facts.get(each)));
+    if (isTyping(window.document.activeElement)) return;
     const target = name ? `[data-note="${name}"]` : '[data-file-it]';
-    requestAnimationFrame(() => window.document.querySelector<HTMLElement>(target)?.focus({ preventScroll: true }));
-  }, [ready, facts]);
+    window.document.querySelector<HTMLElement>(target)?.focus({ preventScroll: true });
+  }, [ready, name]);
 }

@@ -1,4 +1,4 @@
-import { useMemo, useState } from 'react';
+import { useMemo, useRef, useState } from 'react';
 import { Link } from 'react-router';
 import { Input } from '@crow/contract/endpoint';
 import { endpoints } from '@crow/contract/endpoints';
@@ -6,7 +6,7 @@ import { Document, PdfSize } from '@crow/contract/shapes';
 import { nameKey } from '@crow/core/filing/names';
 import { FilingWay, folderBy, nameBy, valuesOf, wayFor } from '@crow/core/filing/pattern';
 import { Button, inputLook } from '../../parts/controls';
-import { folderAtPath, FolderInput } from '../../parts/FolderInput';
+import { folderAtPath, FolderInput, PathFrom } from '../../parts/FolderInput';
 import { useKeys } from '../../parts/keys';
 import { useFolderDocuments, useFolders, useSettings } from '../../queries';
 import { BESIDE_NAMES } from '../../parts/words';
@@ -43,8 +43,9 @@ function WayChoice({ ways, way, onChange }: { ways: FilingWay[]; way: FilingWay;
 /** Along the foot of the desk: the name as it will be, the folder it goes to, and the last papers already there. */
 export function FolderStrip({ document, onFile, busy }: FolderStripProps) {
   const { data: folders = [] } = useFolders();
+  /** What somebody typed, or what stands in a field that somebody is in: what arrives meanwhile does not change it. */
   const [typedName, setTypedName] = useState<string>();
-  const [typedFolder, setTypedFolder] = useState<string>();
+  const [typedFolder, setTypedFolder] = useState<{ path: string; from: PathFrom }>();
   const [chosenWay, setChosenWay] = useState<string>();
   const [chosenSize, setChosenSize] = useState<PdfSize>();
   const { data: settings } = useSettings();
@@ -55,7 +56,8 @@ export function FolderStrip({ document, onFile, busy }: FolderStripProps) {
     return valuesOf(facts, { createdAt: document.createdAt, pages: document.pages });
   }, [document]);
   const chosen = ways.find((way) => way.name === chosenWay);
-  const path = typedFolder ?? (chosen && folderBy(chosen, values)) ?? document.folderPath ?? suggestion?.path ?? '';
+  const path =
+    typedFolder?.path ?? (chosen && folderBy(chosen, values)) ?? document.folderPath ?? suggestion?.path ?? '';
   const folder = folderAtPath(folders, path);
   const { data: inside } = useFolderDocuments(folder?.id);
   const way = chosen ?? wayFor(ways, { kind: values.kind, folder: path });
@@ -64,13 +66,35 @@ export function FolderStrip({ document, onFile, busy }: FolderStripProps) {
   const name = typedName ?? (document.name || proposed);
   const beside = chosen ? chosen.beside : document.name ? document.beside : way.beside;
   const size = chosenSize ?? (chosen ? chosen.size : document.name ? document.size : way.size);
-  const ready = name.trim() !== '' && path.trim() !== '';
+  /** A folder that isn't there is made only where somebody, or a way of filing, says so. */
+  const isFolderSettled = folder !== undefined || (path.trim() !== '' && typedFolder?.from !== 'typed');
+  const ready = name.trim() !== '' && isFolderSettled;
   const file = () => {
     if (ready) onFile({ name, size, beside, ...(folder ? { folderId: folder.id } : { folderPath: path }) });
     else
       window.document.querySelector<HTMLElement>(name.trim() === '' ? '[data-name]' : '[data-folder] input')?.focus();
   };
-  useKeys({ 'Ctrl+Enter': file });
+  const likely = path.trim() === '' ? document.likely : [];
+  const holdName = () => setTypedName(name);
+  const releaseName = () => {
+    if (typedName === proposed && !document.name) setTypedName(undefined);
+  };
+  /** Whether somebody is in the field of the folder and has changed nothing yet. */
+  const untouched = useRef(false);
+  const holdFolder = () => {
+    if (typedFolder) return;
+    untouched.current = true;
+    setTypedFolder({ path, from: 'there' });
+  };
+  const releaseFolder = () => {
+    if (untouched.current) setTypedFolder(undefined);
+    untouched.current = false;
+  };
+  const takeFolder = (to: string, from: PathFrom) => {
+    untouched.current = false;
+    setTypedFolder({ path: to, from });
+  };
+  useKeys({ 'Ctrl+Enter': file }, [['Ctrl+Enter', 'File the document']]);
   return (
     <footer className="grid shrink-0 grid-cols-[minmax(0,5fr)_minmax(0,4fr)_minmax(0,5fr)_auto] gap-6 border-t border-rule bg-sunken px-6 py-3">
       <div>
@@ -83,6 +107,8 @@ export function FolderStrip({ document, onFile, busy }: FolderStripProps) {
           className={inputLook}
           value={name}
           placeholder="How you will look for it"
+          onFocus={holdName}
+          onBlur={releaseName}
           onChange={(event) => setTypedName(event.target.value)}
           onKeyDown={(event) => event.key === 'Enter' && !event.ctrlKey && !event.metaKey && file()}
         />
@@ -109,15 +135,39 @@ export function FolderStrip({ document, onFile, busy }: FolderStripProps) {
           label="Folder"
           folders={folders}
           value={path}
-          onChange={setTypedFolder}
+          onChange={takeFolder}
           onEnter={file}
+          onFocus={holdFolder}
+          onBlur={releaseFolder}
+          likely={document.likely}
           list="above"
         />
-        <span className="mt-1 line-clamp-2 text-xs text-quiet">
-          {[path === suggestion?.path && suggestion.reason, !folder && path.trim() && 'a new folder']
-            .filter(Boolean)
-            .join(' · ') || ' '}
-        </span>
+        {likely.length > 0 ? (
+          <span className="mt-1 flex flex-wrap items-baseline gap-x-3 text-xs text-quiet">
+            Perhaps
+            {likely.map((each) => (
+              <button
+                key={each}
+                className="text-ink underline underline-offset-2"
+                onClick={() => takeFolder(each, folderAtPath(folders, each) ? 'there' : 'new')}
+              >
+                {each.replaceAll('/', ' / ')}
+                {!folderAtPath(folders, each) && ' (new)'}
+              </button>
+            ))}
+          </span>
+        ) : (
+          <span className={`mt-1 line-clamp-2 text-xs ${isFolderSettled || !path ? 'text-quiet' : 'text-attention'}`}>
+            {[
+              path === suggestion?.path && suggestion.reason,
+              !folder &&
+                path.trim() &&
+                (isFolderSettled ? 'a new folder' : 'No such folder: take one of the list, or make it there'),
+            ]
+              .filter(Boolean)
+              .join(' · ') || ' '}
+          </span>
+        )}
       </div>
       <div className="min-w-0" data-arrivals>
         <span className="mb-1 block text-xs text-quiet">

@@ -1,6 +1,8 @@
 import { DragEvent, KeyboardEvent, useState } from 'react';
 import { flushSync } from 'react-dom';
+import { RotateCcw } from 'lucide-react';
 import { Fact, FactName, kinds } from '@crow/contract/shapes';
+import { shownDay, typedDay } from '../../parts/days';
 import { PickedWord, WORD_MEDIA_TYPE } from '../../parts/PageSheet';
 import { KIND_NAMES } from '../../parts/words';
 
@@ -13,41 +15,62 @@ export const NOTE_NAMES: Record<FactName, string> = {
   subject: 'Subject',
   date: 'Date',
   number: 'Number',
+  reference: 'Reference',
+  period: 'Period',
   dueDate: 'Due',
   net: 'Net',
   taxRate: 'Tax rate, %',
   tax: 'Tax',
   total: 'Total',
+  amountDue: 'To pay',
   currency: 'Currency',
 };
-const FIGURES: FactName[] = ['date', 'number', 'dueDate', 'net', 'taxRate', 'tax', 'total', 'currency'];
+const FIGURES: FactName[] = ['date', 'number', 'dueDate', 'net', 'taxRate', 'tax', 'total', 'amountDue', 'currency'];
+const DAYS: FactName[] = ['date', 'dueDate'];
 
 interface NoteProps {
   name: FactName;
   fact: Fact | undefined;
+  /** Whether a person says that the document has none. */
+  emptied: boolean;
   doubtful: boolean;
   reading: boolean;
   onActive: () => void;
-  onChange: (value: string, place?: PickedWord) => void;
+  /** Resolves once it is saved. */
+  onChange: (value: string, place?: PickedWord) => Promise<unknown>;
+  onRestore: () => void;
+  /** Called to pick a word on the page instead of typing. */
+  onPick: () => void;
 }
 
-/** A note in the margin: what was read, typed over or picked from the page. Enter goes on to the next one. */
-export function Note({ name, fact, doubtful, reading, onActive, onChange }: NoteProps) {
-  const [typed, setTyped] = useState(fact?.value ?? '');
+/**
+ * A note in the margin: what was read, typed over or picked from the page. Enter goes on to the next one. While somebody is in it,
+ * what arrives does not change it.
+ */
+export function Note({ name, fact, emptied, doubtful, reading, onActive, onChange, onRestore, onPick }: NoteProps) {
+  const known = shownFact(name, fact);
+  /** What stands in it since somebody came in; nothing while nobody is. */
+  const [held, setHeld] = useState<{ typed: string; from: string }>();
   const [over, setOver] = useState(false);
-  const [known, setKnown] = useState(fact?.value);
-  if (fact?.value !== known) {
-    setKnown(fact?.value);
-    setTyped(fact?.value ?? '');
-  }
-  const commit = () => {
-    if (typed.trim() !== (fact?.value ?? '')) onChange(typed.trim());
+  const enter = () => {
+    setHeld((before) => before ?? { typed: known, from: known });
+    onActive();
+  };
+  const leave = async () => {
+    if (!held) return;
+    const typed = held.typed.trim();
+    // What was typed stays to be seen until it is saved, and is as it was when it can't be.
+    if (typed !== held.from) await onChange(DAYS.includes(name) ? typedDay(typed) : typed).catch(() => undefined);
+    setHeld(undefined);
   };
   const hear = (event: KeyboardEvent<HTMLElement>) => {
-    if (event.ctrlKey || event.metaKey) return commit();
-    if (event.key === 'Escape') {
+    if (event.altKey && event.key === 'ArrowLeft') onPick();
+    else if (event.ctrlKey || event.metaKey) {
+      if (event.key === 'Enter') flushSync(() => void leave());
+      return;
+    } else if (event.key === 'Escape') {
       // At once: leaving the field keeps what stands in it then.
-      flushSync(() => setTyped(fact?.value ?? ''));
+      flushSync(() => setHeld(undefined));
       document.querySelector<HTMLElement>('[data-desk]')?.focus();
     } else if (event.key === 'Enter') goOn(event.currentTarget);
     else return;
@@ -59,10 +82,11 @@ export function Note({ name, fact, doubtful, reading, onActive, onChange }: Note
     if (!word) return;
     event.preventDefault();
     const picked = JSON.parse(word) as PickedWord;
-    onChange(picked.text, picked);
+    setHeld(undefined);
+    void onChange(picked.text, picked);
   };
   const look = `h-7 w-full bg-transparent text-base outline-none ${doubtful ? 'text-attention' : ''}`;
-  const shared = { 'data-note': name, 'aria-label': NOTE_NAMES[name], onFocus: onActive, onKeyDown: hear };
+  const shared = { 'data-note': name, 'aria-label': NOTE_NAMES[name], onKeyDown: hear };
   return (
     <div
       className={`border-l-2 py-0.5 pl-3 focus-within:border-accent focus-within:bg-raised ${over ? 'bg-accent-soft' : ''} ${doubtful ? 'border-attention' : 'border-rule'}`}
@@ -77,14 +101,27 @@ export function Note({ name, fact, doubtful, reading, onActive, onChange }: Note
     >
       <div className="flex justify-between pr-2 text-xs text-quiet">
         <span>{NOTE_NAMES[name]}</span>
-        <span>{remark(fact, doubtful, reading)}</span>
+        <span className="flex items-center gap-1">
+          {remark(fact, { emptied, doubtful, reading })}
+          {(fact?.confirmed || emptied) && (
+            <button
+              aria-label={`${NOTE_NAMES[name]}: back to what was read`}
+              title="Back to what was read"
+              className="hover:text-ink"
+              onClick={onRestore}
+            >
+              <RotateCcw size={12} />
+            </button>
+          )}
+        </span>
       </div>
       {name === 'kind' ? (
         <select
           {...shared}
           className={`${look} -ml-1 cursor-pointer`}
           value={fact?.value ?? ''}
-          onChange={(event) => onChange(event.target.value)}
+          onFocus={onActive}
+          onChange={(event) => void onChange(event.target.value)}
         >
           <option value="">not known</option>
           {kinds.map((kind) => (
@@ -98,18 +135,27 @@ export function Note({ name, fact, doubtful, reading, onActive, onChange }: Note
           {...shared}
           className={`${look} ${FIGURES.includes(name) ? 'font-mono' : ''}`}
           title={fact?.why ?? undefined}
-          value={typed}
+          value={held?.typed ?? known}
           autoComplete="off"
           placeholder={reading ? 'still being read …' : 'type, or pick a word'}
-          onChange={(event) => setTyped(event.target.value)}
-          onBlur={commit}
+          onFocus={enter}
+          onChange={(event) => setHeld({ typed: event.target.value, from: held?.from ?? known })}
+          onBlur={() => void leave()}
         />
       )}
     </div>
   );
 }
 
-function remark(fact: Fact | undefined, doubtful: boolean, reading: boolean): string {
+function shownFact(name: FactName, fact: Fact | undefined): string {
+  return fact ? (DAYS.includes(name) ? shownDay(fact.value) : fact.value) : '';
+}
+
+function remark(
+  fact: Fact | undefined,
+  { emptied, doubtful, reading }: Pick<NoteProps, 'emptied' | 'doubtful' | 'reading'>,
+): string {
+  if (emptied) return '✓ none, by hand';
   if (!fact) return reading ? '' : 'not found';
   if (fact.confirmed) return '✓ by hand';
   if (fact.repaired) return '± put right: only so it adds up';

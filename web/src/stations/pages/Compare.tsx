@@ -47,17 +47,25 @@ function SideBySide({ stack, a, b }: { stack: Stack; a: Page; b: Page }) {
     move(view.x + (dx * STEP) / ZOOMS[view.zoom], view.y + (dy * STEP) / ZOOMS[view.zoom]);
   const zoomBy = (by: number) => move(view.x, view.y, view.zoom + by);
   const choose = (kept: Page, other: Page) => void keep(kept, other).then(back);
-  useKeys({
-    l: () => choose(a, b),
-    r: () => choose(b, a),
-    '+': () => zoomBy(1),
-    '-': () => zoomBy(-1),
-    ArrowLeft: () => pan(-1, 0),
-    ArrowRight: () => pan(1, 0),
-    ArrowUp: () => pan(0, -1),
-    ArrowDown: () => pan(0, 1),
-    Escape: back,
-  });
+  useKeys(
+    {
+      l: () => choose(a, b),
+      r: () => choose(b, a),
+      '+': () => zoomBy(1),
+      '-': () => zoomBy(-1),
+      ArrowLeft: () => pan(-1, 0),
+      ArrowRight: () => pan(1, 0),
+      ArrowUp: () => pan(0, -1),
+      ArrowDown: () => pan(0, 1),
+      Escape: back,
+    },
+    [
+      ['l r', 'Keep the left or the right one'],
+      ['+ -', 'Larger or smaller'],
+      ['ArrowLeft ArrowRight ArrowUp ArrowDown', 'Move both'],
+      ['Escape', 'Back'],
+    ],
+  );
   const shared = { view, onMove: move };
   return (
     <div className="flex h-full flex-col">

@@ -10,7 +10,7 @@ import { Recipe } from '@crow/core/imaging/recipe';
 import { PAPER_SIZES } from '@crow/core/imaging/straighten';
 import { ask } from '../../api';
 import { Button, Empty, IconButton } from '../../parts/controls';
-import { useKeys } from '../../parts/keys';
+import { KeyWords, useKeys } from '../../parts/keys';
 import { useNarrow } from '../../parts/useNarrow';
 import { useNotices } from '../../parts/notices';
 import { useWave, warningOn } from '../../parts/Warning';
@@ -21,6 +21,19 @@ import { OutlinePane } from './OutlinePane';
 import { ResultPane } from './ResultPane';
 import { OtherPage, SameForOthers } from './SameForOthers';
 import { usePreview } from './usePreview';
+
+const KEYS: KeyWords = [
+  ['Enter', 'Done'],
+  ['ArrowLeft ArrowRight', 'From page to page'],
+  ['r Shift+R', 'Turn it clockwise, or the other way'],
+  ['f w', 'Find the sheet again, or take the whole picture'],
+  ['Alt+1 … Alt+5', 'Its look'],
+  ['b', 'Compare with before'],
+  ['l', 'Lift a mark: with the arrow keys the brush moves, Space lays it on, Enter lifts what lies under it'],
+  ['+ -', 'Larger or smaller'],
+  ['y', 'A warned page is good enough'],
+  ['Ctrl+z Ctrl+Shift+z', 'Undo, redo'],
+];
 
 /** How a page is made of its picture, shown and changed: outline, angle, look, marks, paper. */
 export default function PageEditor() {
@@ -104,24 +117,27 @@ function Editor({ stack, page }: { stack: Stack; page: Page }) {
     await save.mutateAsync({ body: { changes } }).catch(() => undefined);
     tell({ text: `${count(others.length, 'other page')} made the same.` });
   };
-  useKeys({
-    Enter: done,
-    r: () => turnBy(90),
-    'Shift+R': () => turnBy(270),
-    f: () => void findAgain(),
-    w: wholePicture,
-    '+': () => zoomBy(1),
-    '-': () => zoomBy(-1),
-    b: () => setComparing(!comparing),
-    y: () => warningOn(page) && wave(page),
-    l: () => takeBrush(brush ? undefined : 'middle'),
-    'Ctrl+z': () => step(-1),
-    'Ctrl+Shift+z': () => step(1),
-    'Ctrl+Shift+Z': () => step(1),
-    ArrowRight: () => leaf(1),
-    ArrowLeft: () => leaf(-1),
-    ...Object.fromEntries(LOOKS.map((look, index) => [`Alt+${index + 1}`, () => take({ look })])),
-  });
+  useKeys(
+    {
+      Enter: done,
+      r: () => turnBy(90),
+      'Shift+R': () => turnBy(270),
+      f: () => void findAgain(),
+      w: wholePicture,
+      '+': () => zoomBy(1),
+      '-': () => zoomBy(-1),
+      b: () => setComparing(!comparing),
+      y: () => warningOn(page) && wave(page),
+      l: () => takeBrush(brush ? undefined : 'middle'),
+      'Ctrl+z': () => step(-1),
+      'Ctrl+Shift+z': () => step(1),
+      'Ctrl+Shift+Z': () => step(1),
+      ArrowRight: () => leaf(1),
+      ArrowLeft: () => leaf(-1),
+      ...Object.fromEntries(LOOKS.map((look, index) => [`Alt+${index + 1}`, () => take({ look })])),
+    },
+    KEYS,
+  );
   const zoomButtons = (
     <>
       <IconButton name="Smaller (-)" onClick={() => zoomBy(-1)} disabled={zoom === 0}>

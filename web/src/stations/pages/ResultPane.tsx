@@ -1,4 +1,4 @@
-import { PointerEvent, useEffect, useRef, useState } from 'react';
+import { KeyboardEvent, PointerEvent, useEffect, useRef, useState } from 'react';
 import { Turn } from '@crow/core/geometry';
 import { Mark } from '@crow/core/imaging/marks';
 import { Point } from '@crow/core/imaging/quad';
@@ -40,12 +40,47 @@ export function ResultPane({ preview, turn, comparing, brush, onMark, label, zoo
     if (stroke && brush !== undefined) onMark({ points: stroke.map((point) => unturned(point, turn)), radius: brush });
     setStroke(undefined);
   };
+  /** The brush by keys: the arrows move it, Space lays it on and takes it off, Enter lifts what lies under it. */
+  const hear = (event: KeyboardEvent) => {
+    if (brush === undefined || event.ctrlKey || event.metaKey || event.altKey) return;
+    const [x, y] = over ?? [0.5, 0.5];
+    const step = brush * (event.shiftKey ? 4 : 0.75);
+    const to: Record<string, Point> = {
+      ArrowLeft: [x - step, y],
+      ArrowRight: [x + step, y],
+      ArrowUp: [x, y - (step * width) / height],
+      ArrowDown: [x, y + (step * width) / height],
+    };
+    if (to[event.key]) {
+      const next = to[event.key].map((value) => Math.max(0, Math.min(1, value))) as Point;
+      setOver(next);
+      if (stroke) setStroke([...stroke, next]);
+    } else if (event.key === ' ') {
+      setOver([x, y]);
+      if (stroke) finish();
+      else setStroke([[x, y]]);
+    } else if (event.key === 'Enter' && stroke) finish();
+    else if (event.key === 'Escape' && stroke) setStroke(undefined);
+    else return;
+    event.preventDefault();
+    event.stopPropagation();
+  };
   return (
     <div ref={ref} className="relative flex min-h-0 min-w-0 flex-1 overflow-auto" tabIndex={zoom > 1 ? 0 : -1}>
       {width > 0 && (
         <div
-          role="img"
-          aria-label={label}
+          role={brush === undefined ? 'img' : 'application'}
+          aria-label={
+            brush === undefined
+              ? label
+              : `${label}. The arrow keys move the brush, Space lays it on, Enter lifts the mark`
+          }
+          tabIndex={brush === undefined ? undefined : 0}
+          ref={(element) => {
+            // Taken up with a key, the brush is moved by keys.
+            if (brush !== undefined && element && !element.contains(document.activeElement)) focusOnce(element);
+          }}
+          onKeyDown={hear}
           className={`relative m-auto shrink-0 bg-paper shadow-paper ${brush === undefined ? '' : 'cursor-crosshair touch-none'}`}
           style={{ width, height }}
           onPointerDown={(event) => {
@@ -103,6 +138,13 @@ export function ResultPane({ preview, turn, comparing, brush, onMark, label, zoo
       )}
     </div>
   );
+}
+
+const focused = new WeakSet<Element>();
+function focusOnce(element: HTMLElement): void {
+  if (focused.has(element)) return;
+  focused.add(element);
+  element.focus({ preventScroll: true });
 }
 
 function Drawn({ data }: { data: ImageData }) {

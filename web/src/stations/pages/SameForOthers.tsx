@@ -62,7 +62,7 @@ export function SameForOthers({
       })),
     );
   };
-  useKeys({ a: () => setOpen(true) });
+  useKeys({ a: () => setOpen(true) }, [['a', 'The same for other pages']]);
   return (
     <Popover.Root open={open} onOpenChange={setOpen}>
       <Popover.Trigger asChild>

@@ -6,11 +6,18 @@ import { DocumentSummary } from '@crow/contract/shapes';
 import { AskFolder, DialogFrame } from '../../parts/AskText';
 import { Button, IconButton } from '../../parts/controls';
 import { folderAtPath } from '../../parts/FolderInput';
-import { useKeys } from '../../parts/keys';
+import { KeyWords, useKeys } from '../../parts/keys';
 import { useNotices } from '../../parts/notices';
 import { count } from '../../parts/words';
 import { useChange, useFolders, useProposedNames } from '../../queries';
 import { useChosen } from './chosen';
+
+const CHOSEN_KEYS: KeyWords = [
+  ['m', 'Move the chosen documents to another folder'],
+  ['F2', 'Name them anew'],
+  ['Delete', 'Put them into the bin'],
+  ['Escape', 'Choose none'],
+];
 
 /** What can be done with all the documents that are chosen in a list; each thing can be undone in one go. */
 export function ChosenBar({ documents }: { documents: DocumentSummary[] }) {
@@ -52,11 +59,14 @@ export function ChosenBar({ documents }: { documents: DocumentSummary[] }) {
     set([]);
   };
   const able = onShelf.length > 0;
-  useKeys({
-    'Ctrl+a': () => set(documents.map(({ id }) => id)),
-    ...(chosen.length > 0 && { Escape: () => set([]), Delete: toBin }),
-    ...(able && { m: () => setAsking('folder'), F2: () => setAsking('names') }),
-  });
+  useKeys(
+    {
+      'Ctrl+a': () => set(documents.map(({ id }) => id)),
+      ...(chosen.length > 0 && { Escape: () => set([]), Delete: toBin }),
+      ...(able && { m: () => setAsking('folder'), F2: () => setAsking('names') }),
+    },
+    [['Ctrl+a', 'Choose all documents here'], ...(chosen.length > 0 ? CHOSEN_KEYS : [])],
+  );
   if (chosen.length === 0) return null;
   return (
     <div

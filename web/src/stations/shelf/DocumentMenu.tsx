@@ -8,7 +8,8 @@ import { addressOf } from '../../api';
 import { AskFolder, AskText } from '../../parts/AskText';
 import { IconButton, Key } from '../../parts/controls';
 import { folderAtPath } from '../../parts/FolderInput';
-import { useKeys } from '../../parts/keys';
+import { KeyWords, useKeys } from '../../parts/keys';
+import { shownMoment } from '../../parts/days';
 import { menuItemLook, menuLook } from '../../parts/menu';
 import { useNotices } from '../../parts/notices';
 import { addPagesAddress } from '../../parts/wayBack';
@@ -16,6 +17,12 @@ import { bytes } from '../../parts/words';
 import { useChange, useFolders, useVersions } from '../../queries';
 import { useChosen } from './chosen';
 import { useShelfPlace } from './shelfPlace';
+
+const KEYS: KeyWords = [
+  ['F2', 'Rename the open document'],
+  ['m', 'Move it to another folder'],
+  ['Delete', 'Put it into the bin'],
+];
 
 /** What can be done with a document on the shelf; each thing can be undone. */
 export function DocumentMenu({ document }: { document: Document }) {
@@ -57,8 +64,10 @@ export function DocumentMenu({ document }: { document: Document }) {
   const backToCheck = () => unfile.mutate({ params });
   const pdf = addressOf(endpoints.documentPdf, { params });
   const { ids: chosen } = useChosen();
+  const acts = onShelf && chosen.size === 0;
   useKeys(
-    onShelf && chosen.size === 0 ? { F2: () => setAsking('name'), m: () => setAsking('folder'), Delete: toBin } : {},
+    acts ? { F2: () => setAsking('name'), m: () => setAsking('folder'), Delete: toBin } : {},
+    acts ? KEYS : undefined,
   );
 
   if (state === 'check') {
@@ -177,8 +186,7 @@ function EarlierVersions({ id }: { id: string }) {
                 target="_blank"
                 rel="noreferrer"
               >
-                until {new Date(until).toLocaleString(undefined, { dateStyle: 'medium', timeStyle: 'short' })} ·{' '}
-                {bytes(size)}
+                until {shownMoment(until)} · {bytes(size)}
               </a>
             </DropdownMenu.Item>
           ))}

@@ -33,11 +33,17 @@ export function DocumentsPane() {
     go({ folder: folderId, document: next.id }, true);
     virtualizer.scrollToIndex(documents.indexOf(next));
   };
-  useKeys({
-    ArrowDown: () => step(1),
-    ArrowUp: () => step(-1),
-    x: () => openId && list.includes(openId) && toggle(openId, list),
-  });
+  useKeys(
+    {
+      ArrowDown: () => step(1),
+      ArrowUp: () => step(-1),
+      x: () => openId && list.includes(openId) && toggle(openId, list),
+    },
+    [
+      ['ArrowUp ArrowDown', 'From document to document'],
+      ['x', 'Choose the open one, or not'],
+    ],
+  );
   if (!folder) {
     return folders?.length === 0 ? (
       <Empty title="The shelf is empty">

@@ -4,7 +4,7 @@ import { useEffect, useState } from 'react';
 import { Document, Hit, Page } from '@crow/contract/shapes';
 import { addTurns, Turn } from '@crow/core/geometry';
 import { IconButton, ProblemText } from '../../parts/controls';
-import { useKeys } from '../../parts/keys';
+import { KeyWords, useKeys } from '../../parts/keys';
 import { PageSheet } from '../../parts/PageSheet';
 import { useSize } from '../../parts/useSize';
 import { useDocument, useHits } from '../../queries';
@@ -16,6 +16,14 @@ const ZOOMS = [0.5, 0.7, 0.85, 1, 1.25, 1.6, 2, 2.6, 3.4];
 const FITTING = ZOOMS.indexOf(1);
 const PADDING = 24;
 const PAGE_GAP = 20;
+const KEYS: KeyWords = [
+  ['ArrowLeft ArrowRight PageUp PageDown', 'Turn the pages'],
+  ['n Shift+N', 'To the next or last hit'],
+  ['+ - 0', 'Larger, smaller, fitting'],
+  ['r', 'Turn the view'],
+  ['i', 'What the paper says, and questions about it'],
+];
+
 /** How much of the window stands above a hit that is jumped to. */
 const ABOVE_HIT = 0.3;
 
@@ -79,19 +87,22 @@ function Reader({ document, hits }: { document: Document; hits: Hit[] }) {
     // eslint-disable-next-line react-hooks/exhaustive-deps
   }, [firstHit, width > 0]);
 
-  useKeys({
-    PageDown: () => goToPage(current + 1),
-    PageUp: () => goToPage(current - 1),
-    ArrowRight: () => goToPage(current + 1),
-    ArrowLeft: () => goToPage(current - 1),
-    '+': () => setZoom(Math.min(ZOOMS.length - 1, zoom + 1)),
-    '-': () => setZoom(Math.max(0, zoom - 1)),
-    0: () => setZoom(FITTING),
-    r: () => setTurn(addTurns(turn, 90)),
-    n: () => goToHit(hit + 1),
-    'Shift+N': () => goToHit(hit - 1),
-    i: () => setAbout(!about),
-  });
+  useKeys(
+    {
+      PageDown: () => goToPage(current + 1),
+      PageUp: () => goToPage(current - 1),
+      ArrowRight: () => goToPage(current + 1),
+      ArrowLeft: () => goToPage(current - 1),
+      '+': () => setZoom(Math.min(ZOOMS.length - 1, zoom + 1)),
+      '-': () => setZoom(Math.max(0, zoom - 1)),
+      0: () => setZoom(FITTING),
+      r: () => setTurn(addTurns(turn, 90)),
+      n: () => goToHit(hit + 1),
+      'Shift+N': () => goToHit(hit - 1),
+      i: () => setAbout(!about),
+    },
+    KEYS,
+  );
 
   return (
     <article className="flex h-full flex-col" aria-label={document.name}>

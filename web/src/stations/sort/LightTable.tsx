@@ -27,7 +27,7 @@ import {
 } from '@crow/core/sorting/arrangement';
 import { Stack } from '@crow/contract/shapes';
 import { Button, IconButton, Key } from '../../parts/controls';
-import { useKeys } from '../../parts/keys';
+import { KeyWords, useKeys } from '../../parts/keys';
 import { useLatest } from '../../parts/useLatest';
 import { useSize } from '../../parts/useSize';
 import { useWave, WarningLine, warningOn } from '../../parts/Warning';
@@ -45,6 +45,30 @@ import { twinOf } from '../../parts/twins';
 import { useGo } from '../../parts/wayBack';
 
 const ZOOMS = [120, 168, 232, 320];
+
+const KEYS: KeyWords = [
+  ['ArrowLeft ArrowRight ArrowUp ArrowDown', 'Go from page to page; with Shift, select them'],
+  ['Home End', 'To the first or last page'],
+  ['Enter', 'Accept the doubtful gap before the page, and go on to the next'],
+  ['x', 'Decide it the other way, and go on to the next'],
+  ['n Shift+N', 'To the next or last doubtful gap'],
+  ['c', 'Cut before the page, or join it again'],
+  ['d', 'Select the whole document'],
+  ['j', 'Make one document of the selected pages'],
+  ['w', 'Keep the stack whole'],
+  ['s', 'Make every page a document'],
+  ['Alt+ArrowLeft Alt+ArrowRight', 'Move the selected pages'],
+  ['b', 'Put them to the back of the stack'],
+  ['r Shift+R', 'Turn them clockwise, or the other way'],
+  ['Delete Backspace', 'Drop them, or bring them back'],
+  ['Space', 'Look closely'],
+  ['e', 'Tidy the page'],
+  ['v', 'Compare two captures of a sheet'],
+  ['y', 'A warned page is good enough'],
+  ['+ -', 'Larger or smaller pages'],
+  ['Ctrl+z Ctrl+Shift+z Ctrl+y', 'Undo, redo'],
+  ['Ctrl+Enter', 'Send the documents to Check'],
+];
 
 /** The light table: all pages of a stack at readable size, and the cuts between them. */
 export function LightTable({ stack }: { stack: Stack }) {
@@ -134,45 +158,48 @@ export function LightTable({ stack }: { stack: Stack }) {
     ({ shiftKey }: KeyboardEvent) =>
       goTo(focus + by, shiftKey);
 
-  useKeys({
-    ArrowRight: arrow(1),
-    ArrowLeft: arrow(-1),
-    ArrowDown: arrow(columns),
-    ArrowUp: arrow(-columns),
-    'Shift+ArrowRight': arrow(1),
-    'Shift+ArrowLeft': arrow(-1),
-    'Shift+ArrowDown': arrow(columns),
-    'Shift+ArrowUp': arrow(-columns),
-    Home: () => goTo(0),
-    End: () => goTo(pages.length - 1),
-    'Alt+ArrowRight': () => move(1),
-    'Alt+ArrowLeft': () => move(-1),
-    c: cut,
-    n: () => walk(1),
-    'Shift+N': () => walk(-1),
-    Enter: () => settle(acceptCut),
-    x: () => settle(toggleCut),
-    d: () => current && wholeDocument(current.id),
-    j: () => change((before) => joinPages(before, selected)),
-    r: () => turn(90),
-    'Shift+R': () => turn(270),
-    Delete: drop,
-    Backspace: drop,
-    w: () => change(keepWhole),
-    s: () => change(cutEverywhere),
-    ' ': () => setPeek(true),
-    b: toBack,
-    e: tidy,
-    v: compare,
-    y: () => current && warningOn(current) && wave(current),
-    'Ctrl+z': undo,
-    'Ctrl+Shift+z': redo,
-    'Ctrl+Shift+Z': redo,
-    'Ctrl+y': redo,
-    'Ctrl+Enter': send,
-    '+': () => setZoom(Math.min(ZOOMS.length - 1, zoom + 1)),
-    '-': () => setZoom(Math.max(0, zoom - 1)),
-  });
+  useKeys(
+    {
+      ArrowRight: arrow(1),
+      ArrowLeft: arrow(-1),
+      ArrowDown: arrow(columns),
+      ArrowUp: arrow(-columns),
+      'Shift+ArrowRight': arrow(1),
+      'Shift+ArrowLeft': arrow(-1),
+      'Shift+ArrowDown': arrow(columns),
+      'Shift+ArrowUp': arrow(-columns),
+      Home: () => goTo(0),
+      End: () => goTo(pages.length - 1),
+      'Alt+ArrowRight': () => move(1),
+      'Alt+ArrowLeft': () => move(-1),
+      c: cut,
+      n: () => walk(1),
+      'Shift+N': () => walk(-1),
+      Enter: () => settle(acceptCut),
+      x: () => settle(toggleCut),
+      d: () => current && wholeDocument(current.id),
+      j: () => change((before) => joinPages(before, selected)),
+      r: () => turn(90),
+      'Shift+R': () => turn(270),
+      Delete: drop,
+      Backspace: drop,
+      w: () => change(keepWhole),
+      s: () => change(cutEverywhere),
+      ' ': () => setPeek(true),
+      b: toBack,
+      e: tidy,
+      v: compare,
+      y: () => current && warningOn(current) && wave(current),
+      'Ctrl+z': undo,
+      'Ctrl+Shift+z': redo,
+      'Ctrl+Shift+Z': redo,
+      'Ctrl+y': redo,
+      'Ctrl+Enter': send,
+      '+': () => setZoom(Math.min(ZOOMS.length - 1, zoom + 1)),
+      '-': () => setZoom(Math.max(0, zoom - 1)),
+    },
+    KEYS,
+  );
 
   const sensors = useSensors(useSensor(PointerSensor, { activationConstraint: { distance: 6 } }));
   const onDragStart = ({ active }: DragStartEvent) => {

@@ -4,6 +4,7 @@ import { StackSummary } from '@crow/contract/shapes';
 import { Button, Empty } from '../../parts/controls';
 import { pictureAddress } from '../../parts/PagePicture';
 import { useNotices } from '../../parts/notices';
+import { shownMoment } from '../../parts/days';
 import { count } from '../../parts/words';
 import { useChange, useStack, useStacks } from '../../queries';
 import { LightTable } from './LightTable';
@@ -76,7 +77,7 @@ function StackLine({ stack, first }: { stack: StackSummary; first: boolean }) {
           <span className="block truncate text-lg font-semibold">{name}</span>
           <span className="text-quiet">
             {count(pages, 'page')} · {read < pages ? `read ${read} of ${pages}` : 'all read'} ·{' '}
-            {new Date(stack.createdAt).toLocaleString(undefined, { dateStyle: 'medium', timeStyle: 'short' })}
+            {shownMoment(stack.createdAt)}
           </span>
         </span>
       </Link>

@@ -140,7 +140,7 @@ function Weave({
         </p>
       )}
       <div className="mt-4 flex justify-end gap-2">
-        <Button onClick={onClose}>Leave it</Button>
+        <Button onClick={onClose}>Cancel</Button>
         <Button
           main
           autoFocus

@@ -1,0 +1,71 @@
+import { Popover } from 'radix-ui';
+import { Settings as SettingsIcon } from 'lucide-react';
+import { useState } from 'react';
+import { DAY_FORMS, DayForm, writeDay } from '@crow/core/reading/dayForms';
+import { endpoints } from '@crow/contract/endpoints';
+import { useChange, useSettings } from '../queries';
+import { Choice } from './controls';
+import { LanguageChoice } from './LanguageChoice';
+import { useNarrow } from './useNarrow';
+import { Scheme, SCHEMES, chooseScheme, chosenScheme } from './scheme';
+
+/** A day of which every form differs. */
+const EXAMPLE = '2026-11-27';
+const DAY_CHOICES = DAY_FORMS.map((value) => ({ value, name: writeDay(EXAMPLE, value) }));
+const SCHEME_NAMES: Record<Scheme, string> = { system: 'as the system', light: 'light', dark: 'dark' };
+const SCHEME_CHOICES = SCHEMES.map((value) => ({ value, name: SCHEME_NAMES[value] }));
+
+/** What is set once: the languages of the papers, how days are written, light or dark. */
+export function Settings() {
+  const narrow = useNarrow();
+  return (
+    <Popover.Root>
+      <Popover.Trigger className="flex flex-1 flex-col items-center justify-center gap-1 py-2 text-sm hover:bg-ground md:flex-none">
+        <SettingsIcon size={18} aria-hidden />
+        <span className="max-md:sr-only">Settings</span>
+      </Popover.Trigger>
+      <Popover.Portal>
+        <Popover.Content
+          side={narrow ? 'top' : 'right'}
+          align="end"
+          sideOffset={8}
+          collisionPadding={8}
+          className="z-40 max-h-[85dvh] w-80 max-w-[94vw] overflow-y-auto border border-rule bg-raised p-4"
+        >
+          <LanguageChoice />
+          <Looks />
+        </Popover.Content>
+      </Popover.Portal>
+    </Popover.Root>
+  );
+}
+
+function Looks() {
+  const { data: settings } = useSettings();
+  const save = useChange(endpoints.changeSettings, ['settings', 'document']);
+  const [scheme, setScheme] = useState(chosenScheme);
+  return (
+    <div className="mt-4 flex flex-col gap-2 border-t border-rule pt-3 text-sm">
+      {settings && (
+        <Choice<DayForm>
+          label="Days are written"
+          shown
+          value={settings.days}
+          choices={DAY_CHOICES}
+          onChange={(days) => save.mutate({ body: { days } })}
+        />
+      )}
+      <Choice<Scheme>
+        label="This browser is shown"
+        shown
+        value={scheme}
+        choices={SCHEME_CHOICES}
+        onChange={(wanted) => {
+          chooseScheme(wanted);
+          setScheme(wanted);
+        }}
+      />
+      <p className="text-quiet">Press ? anywhere to see which keys there are, or to switch those of one letter off.</p>
+    </div>
+  );
+}
