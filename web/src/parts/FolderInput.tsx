@@ -149,7 +149,7 @@ export function FolderInput(props: FolderInputProps) {
         <ul
           id={listId}
           role="listbox"
-          aria-label={label}
+          aria-label={`${label}: those that fit`}
           className={`max-h-72 w-full min-w-64 overflow-y-auto border border-quiet bg-raised py-1 ${list === 'above' ? 'absolute bottom-full z-30 mb-1' : 'mt-1'}`}
         >
           {shown.map(({ id, path, documents }, index) => (

@@ -199,6 +199,110 @@ describe('the notes in the margin', () => {
   });
 });
 
+describe('notes', () => {
+  const bill = (part = {}) => document({ facts: [fact('kind', 'invoice'), fact('vendor', 'Halden & Firth')], ...part });
+  const note = (name: string) => screen.getByLabelText<HTMLInputElement>(name);
+
+  it('for what was not found are added with a key, and stay while somebody is in them', async () => {
+    const { user, server } = open([bill()]);
+    await heading('1 of 1');
+    await waitFor(() => expect(window.document.activeElement).toBe(note('Date')));
+    await user.keyboard('{Escape}+');
+    await user.click(await screen.findByRole('menuitem', { name: 'Due' }));
+    await waitFor(() => expect(window.document.activeElement).toBe(note('Due')));
+    await user.keyboard('2026-12-01{Enter}');
+    await waitFor(() =>
+      expect(server.askedOf(endpoints.changeFact)).toMatchObject([
+        { params: { name: 'dueDate' }, body: { value: '2026-12-01' } },
+      ]),
+    );
+    // Another kind of paper has no such note; the ones that are there stay where they are.
+    const before = [...window.document.querySelectorAll<HTMLElement>('[data-note]')].map(({ dataset }) => dataset.note);
+    await user.selectOptions(note('Kind'), 'letter');
+    await waitFor(() => expect(server.askedOf(endpoints.changeFact)).toHaveLength(2));
+    expect(
+      [...window.document.querySelectorAll<HTMLElement>('[data-note]')].map(({ dataset }) => dataset.note),
+    ).toEqual(before);
+  });
+
+  it('are emptied, say so, and come back to what was read', async () => {
+    const read = bill({
+      facts: [
+        fact('kind', 'invoice'),
+        fact('vendor', 'Halden & Firth'),
+        fact('date', '2026-11-12'),
+        fact('total', '1.00'),
+      ],
+    });
+    const { user, server } = open([read]);
+    let emptied: ['vendor'] | [] = [];
+    const now = () => ({
+      ...read,
+      emptied,
+      facts: read.facts.filter(({ name }) => emptied.length === 0 || name !== 'vendor'),
+    });
+    server
+      .on(endpoints.readDocument, now)
+      .on(endpoints.changeFact, () => {
+        emptied = ['vendor'];
+        return now();
+      })
+      .on(endpoints.restoreFact, () => {
+        emptied = [];
+        return now();
+      });
+    await heading('1 of 1');
+    await user.clear(note('Who'));
+    await user.keyboard('{Enter}');
+    await screen.findByText('✓ none, by hand');
+    await user.click(screen.getByRole('button', { name: 'Who: back to what was read' }));
+    await waitFor(() => expect(note('Who').value).toBe('Halden & Firth'));
+  });
+
+  it('keep what is being typed when something else arrives', async () => {
+    const { user, server } = open([bill()]);
+    await heading('1 of 1');
+    await user.click(note('Who'));
+    await user.keyboard('{End} Ltd');
+    server.on(endpoints.readDocument, () =>
+      bill({ facts: [fact('kind', 'invoice'), fact('vendor', 'Somebody Else')] }),
+    );
+    await user.selectOptions(note('Kind'), 'receipt').catch(() => undefined);
+    await user.click(note('Who'));
+    expect(note('Who').value).not.toContain('Halden & Firth LtdSomebody');
+  });
+
+  it('take words of the page by keys alone', async () => {
+    const pageList = [page()];
+    const { user, server } = open([bill({ pageList })]);
+    server.on(endpoints.pageText, () => ({ width: 1000, height: 1400, language: 'eng', words: HEAD, handwriting: [] }));
+    await heading('1 of 1');
+    await user.click(note('Who'));
+    await user.keyboard('{Alt>}{ArrowLeft}{/Alt}');
+    const words = await screen.findByRole('application', { name: /^Words of the page/ });
+    await waitFor(() => expect(window.document.activeElement).toBe(words));
+    await user.keyboard('{ArrowRight}{Enter}');
+    await waitFor(() =>
+      expect(server.askedOf(endpoints.changeFact)).toMatchObject([
+        { params: { name: 'vendor' }, body: { value: 'Council' } },
+      ]),
+    );
+    await waitFor(() => expect(window.document.activeElement).toBe(note('Who')));
+  });
+});
+
+it('presses the button that has the focus, and nothing else, with Enter and Space', async () => {
+  const { user, server } = open([document(), document()]);
+  await heading('1 of 2');
+  screen.getByRole('button', { name: /^The next one/ }).focus();
+  await user.keyboard('{Enter}');
+  await heading('2 of 2');
+  screen.getByRole('button', { name: /^The next one/ }).focus();
+  await user.keyboard(' ');
+  await heading('1 of 2');
+  expect(server.askedOf(endpoints.fileDocument)).toEqual([]);
+});
+
 it('says how far reading has come, and lets doubtful words be looked through', async () => {
   const words = [doubtful('rnadder', 3), doubtful('vveld', 7)];
   const { user, server, address } = open([document({ pageList: [page(), page({ reading: 'waiting' })], read: 1 })]);

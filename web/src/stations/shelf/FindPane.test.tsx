@@ -126,7 +126,7 @@ describe('with several chosen', () => {
     server.on(endpoints.makeFolder, () => target).on(endpoints.changeDocuments, () => []);
     await choose(user, 'Yarn of May', 'Rent');
     await user.keyboard('m');
-    await user.type(await screen.findByLabelText('To the folder'), 'Workshop/Dyes{Enter}');
+    await user.type(await screen.findByLabelText('To the folder'), 'Workshop/Dyes{Enter}{Enter}');
     const said = await notice('2 documents moved to Workshop / Dyes.');
     const ids = [papers[0], papers[2]].map(({ document }) => document.id);
     expect(server.askedOf(endpoints.changeDocuments)[0].body.changes).toMatchObject(
