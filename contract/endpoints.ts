@@ -216,8 +216,9 @@ export const endpoints = {
   unsortStack: endpoint({
     method: 'DELETE',
     path: '/stacks/:id/documents',
-    summary: 'Take the documents of a sorted stack back to the light table',
+    summary: 'Take the documents of a sorted stack that still wait in Check back to the light table',
     params: idParams,
+    reply: object({ stack: id }),
   }),
   stopReading: endpoint({
     method: 'POST',

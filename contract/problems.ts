@@ -169,7 +169,7 @@ export const PROBLEMS = {
   },
   'documents-on-their-way': {
     status: 409,
-    happened: 'Documents of this stack have been filed already.',
+    happened: 'All documents of this stack have been filed or binned already.',
     kept: 'Everything is as it was.',
     todo: 'Take them from the shelf back to Check first.',
   },

@@ -120,6 +120,9 @@ export const stackSummary = object({
   pages: number().integer().required(),
   read: number().integer().required(),
   failed: number().integer().required(),
+  /** Into how many documents it is cut, and how many gaps somebody should look at. */
+  documents: number().integer().required(),
+  doubtful: number().integer().required(),
   readingStopped: boolean().required(),
   firstPages: array(object({ id, turn, version: string().defined() })).required(),
 });

@@ -106,7 +106,12 @@ describe('moving pages', () => {
     ['ab|cd', 'c', 'b', 'acb|d'],
     ['ab|cd', 'd', 'c', 'ab|dc'],
     ['ab|cd', 'a', 'd', 'b|cad'],
-    ['a|b|c', 'b', null, 'a|cb'],
+    // Whole documents stay documents.
+    ['a|b|c', 'b', null, 'a|c|b'],
+    ['ab|cd', 'cd', 'a', 'cd|ab'],
+    ['a|bc|d', 'bc', 'a', 'bc|a|d'],
+    ['a|bc|d', 'bcd', 'a', 'bc|d|a'],
+    ['ab|cd', 'cd', 'b', 'acdb'],
     ['abcd', 'bc', null, 'adbc'],
   ])('%s, moving %s before %s, gives %s', (from, moved, before, to) => {
     expect(written(movePages(table(from), new Set(moved), before))).toBe(to);

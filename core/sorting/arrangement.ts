@@ -112,13 +112,29 @@ export function setDropped(arrangement: Arrangement, ids: ReadonlySet<string>, d
   return arrangement.map((page) => (ids.has(page.id) ? { ...page, dropped, dropDecided: true } : page));
 }
 
+/** Whether pages are one or several documents, each with all of its pages. */
+function areWholeDocuments(arrangement: Arrangement, ids: ReadonlySet<string>): boolean {
+  return documentsOf(arrangement).every(
+    (pages) => pages.every(({ id }) => ids.has(id)) || !pages.some(({ id }) => ids.has(id)),
+  );
+}
+
 /**
  * Moves pages, in their order, to stand before the page `before` (or at the end when null). The cuts stay between the same
- * places: a document keeps its beginning when its first page leaves, and what is moved joins the document it lands in.
+ * places: a document keeps its beginning when its first page leaves, and what is moved joins the document it lands in. Whole
+ * documents that land between others stay documents.
  */
 export function movePages(arrangement: Arrangement, ids: ReadonlySet<string>, before: string | null): Arrangement {
   if (before !== null && ids.has(before)) return arrangement;
   const staying = takenOut(arrangement, ids);
+  const place = before === null ? staying.length : staying.findIndex((page) => page.id === before);
+  const isBetween = place === 0 || place === staying.length || staying[place]?.cutBefore;
+  if (isBetween && staying.length > 0 && areWholeDocuments(arrangement, ids)) {
+    const cut = (page: Placed, at: number): Placed =>
+      at === 0 ? { ...page, cutBefore: true, cutDecided: true } : page;
+    const whole = arrangement.filter((page) => ids.has(page.id)).map(cut);
+    return withoutFirstCut([...staying.slice(0, place), ...whole, ...staying.slice(place).map(cut)]);
+  }
   const moved = arrangement
     .filter((page) => ids.has(page.id))
     .map((page) => ({ ...page, cutBefore: false, cutDecided: true }));

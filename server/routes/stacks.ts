@@ -1,5 +1,5 @@
 import { FastifyInstance } from 'fastify';
-import { object, string, number } from 'yup';
+import { boolean, object, string, number } from 'yup';
 import { endpoints } from '@crow/contract/endpoints';
 import { Problem } from '@crow/contract/problems';
 import { Context } from '../context';
@@ -24,6 +24,8 @@ const arrival = object({
   again: string().uuid(),
   /** The document that they go into. */
   document: string().uuid(),
+  /** Whether nothing else comes with it: when it is one document, it needs no sorting. */
+  alone: boolean(),
 });
 
 /** Taking in files, and arranging the stacks that they become. */
@@ -49,7 +51,9 @@ export function stackRoutes(app: FastifyInstance, context: Context): void {
   serve(app, endpoints.sortStack, async ({ actor, params }) => ({
     documents: await stacks.makeDocuments(context, actor, params.id),
   }));
-  serve(app, endpoints.unsortStack, ({ actor, params }) => stacks.takeBack(context, actor, params.id));
+  serve(app, endpoints.unsortStack, async ({ actor, params }) => ({
+    stack: await stacks.takeBack(context, actor, params.id),
+  }));
   serve(app, endpoints.stopReading, ({ actor, params }) => stacks.stopReading(context, actor, params.id));
   serve(app, endpoints.startReading, ({ actor, params }) => stacks.startReading(context, actor, params.id));
   serve(app, endpoints.deleteStack, ({ actor, params }) => stacks.binStack(context, actor, params.id, true));
@@ -81,7 +85,7 @@ export function stackRoutes(app: FastifyInstance, context: Context): void {
   receive(app, '/files', arrival, async (told, bytes, request, reply) => {
     const { stack: stackId, file: fileId, stackName, name: fileName, position, document: documentId } = told;
     const landing = { before: told.before ?? null, again: told.again ?? null };
-    const place = { stackId, fileId, stackName, fileName, position, landing, documentId };
+    const place = { stackId, fileId, stackName, fileName, position, landing, documentId, alone: told.alone };
     await takeInBytes(context, request.actor, place, bytes);
     return reply.code(201).send();
   });

@@ -31,6 +31,8 @@ export interface Arrival {
   back?: boolean;
   /** Whether the stack, if it is new, is one document. */
   whole?: boolean;
+  /** Whether the stack, if it is new, is a file by itself, which needs no sorting when it is one document. */
+  alone?: boolean;
   /** Whether the stack, if it is new, goes to Check by itself; whether it is the paper of an entry in the books. */
   onward?: boolean;
   forEntry?: boolean;
@@ -50,7 +52,14 @@ export async function takeInBytes(
 ): Promise<void> {
   const { database, jobs } = context;
   const { stackId, fileId, stackName, fileName, position, landing = AT_THE_END, documentId = null } = arrival;
-  const { back = null, whole = false, onward = false, forEntry = false, watchedFolderId = null } = arrival;
+  const {
+    back = null,
+    whole = false,
+    alone = false,
+    onward = false,
+    forEntry = false,
+    watchedFolderId = null,
+  } = arrival;
   const blob = await storeBlob(database, bytes, {
     mostBytes: MOST_FILE_BYTES,
     tooLarge: () => new Problem('file-too-large', { name: fileName }),
@@ -61,9 +70,9 @@ export async function takeInBytes(
   if (blob.size === 0) throw new Problem('file-empty', { name: fileName });
   await database.source.transaction(async (manager) => {
     await manager.query(
-      `insert into stack (id, name, whole, onward, for_entry, watched_folder_id) values ($1, $2, $3, $4, $5, $6)
+      `insert into stack (id, name, whole, onward, for_entry, watched_folder_id, alone) values ($1, $2, $3, $4, $5, $6, $7)
        on conflict do nothing`,
-      [stackId, stackName, whole, onward, forEntry, watchedFolderId],
+      [stackId, stackName, whole, onward, forEntry, watchedFolderId, alone],
     );
     await insistOnLanding(manager, stackId, { ...landing, document: documentId });
     const added = await rows(

@@ -9,6 +9,7 @@ import { rows } from '../store/database';
 import { ActingAs, record } from '../store/history';
 import { announce } from '../store/live';
 import { currentArrangement } from '../store/stackRows';
+import { carryPages } from './carryingPages';
 import { pileOf } from './proposing';
 import { enterStep } from './stacks';
 
@@ -50,7 +51,7 @@ export async function movePages(context: Context, actor: ActingAs, id: string, m
     }
     const there = await currentArrangement(manager, id);
     const ordered = move.pages.flatMap((pageId) => coming.get(pageId) ?? []);
-    await carry(manager, [...ids], id);
+    await carryPages(manager, [...ids], id);
     if (move.backs) await manager.query('update page set back = id = any($2) where stack_id = $1', [id, [...ids]]);
     for (const stackId of from) {
       const { before, after } = left.get(stackId)!;
@@ -82,35 +83,6 @@ async function lockStacks(manager: EntityManager, target: string, from: string[]
   const arriving = await rows(manager, 'select 1 from page where stack_id = any($1) and not prepared limit 1', [from]);
   if (arriving.length > 0) throw new Problem('stack-arriving');
   return new Map(stacks.map(({ id, step }) => [id, step]));
-}
-
-/** Carries pages over, each with the file that it is from; a file that keeps pages where it was is there in both. */
-async function carry(manager: EntityManager, pageIds: string[], to: string): Promise<void> {
-  const files = await rows<{ id: string; all: boolean }>(
-    manager,
-    `select source_file_id as id, bool_and(id = any($1)) as all from page
-     where source_file_id in (select source_file_id from page where id = any($1)) group by source_file_id`,
-    [pageIds],
-  );
-  for (const { id, all } of files) {
-    const position = `(select coalesce(max(position) + 1, 0) from source_file where stack_id = $2)`;
-    if (all) {
-      await manager.query(`update source_file set stack_id = $2, position = ${position} where id = $1`, [id, to]);
-      continue;
-    }
-    const [copy] = await rows<{ id: string }>(
-      manager,
-      `insert into source_file (stack_id, name, position, blob_id, state, format, actor_id, back, created_at)
-       select $2, name, ${position}, blob_id, state, format, actor_id, back, created_at from source_file where id = $1 returning id`,
-      [id, to],
-    );
-    await manager.query('update page set source_file_id = $2 where source_file_id = $1 and id = any($3)', [
-      id,
-      copy.id,
-      pageIds,
-    ]);
-  }
-  await manager.query('update page set stack_id = $2 where id = any($1)', [pageIds, to]);
 }
 
 async function binIfEmpty(manager: EntityManager, id: string): Promise<void> {

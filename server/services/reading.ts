@@ -27,6 +27,7 @@ import { announce } from '../store/live';
 import { recipeOf } from '../store/recipes';
 import { readSettings } from '../store/settings';
 import { documentOfPage, pageWasRead } from './documentProgress';
+import { sendIfOneDocument } from './documentsFrom';
 import { keepSigns, proposeAnew } from './proposing';
 import { SourceShelf } from './sources';
 
@@ -182,7 +183,11 @@ export async function settle(context: Context, page: Page, end: Pick<Page, 'read
     return current.stackId;
   });
   // A stack is locked before its pages, so this comes by itself; done again, it comes to the same.
-  if (stackId) await context.database.source.transaction((manager) => proposeAnew(manager, stackId));
+  if (!stackId) return;
+  await context.database.source.transaction(async (manager) => {
+    await proposeAnew(manager, stackId);
+    await sendIfOneDocument(manager, stackId);
+  });
 }
 
 /** PostgreSQL's index holds a megabyte of words a page. */

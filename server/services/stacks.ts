@@ -1,3 +1,4 @@
+import { randomUUID } from 'node:crypto';
 import { EntityManager } from 'typeorm';
 import { Problem } from '@crow/contract/problems';
 import { Stack as ShownStack } from '@crow/contract/shapes';
@@ -10,6 +11,7 @@ import { ActingAs, record } from '../store/history';
 import { announce } from '../store/live';
 import { currentArrangement, pagesOfStack, summariseStacks } from '../store/stackRows';
 import { changePageIn } from './changingPages';
+import { carryPages } from './carryingPages';
 import { documentsFrom } from './documentsFrom';
 import { proposeForStack } from './proposing';
 
@@ -167,26 +169,60 @@ export async function makeDocuments({ database }: Context, actor: ActingAs, id: 
 }
 
 /**
- * Takes the documents of a sorted stack back to the light table, as long as none has been filed.
- * @throws Problem 'not-found', 'documents-on-their-way'
+ * Takes the documents of a sorted stack that still wait in Check back to the light table. Where others of it have been filed or
+ * binned already, they stay, and the rest lies there as a stack of its own.
+ * @returns the stack that lies on the table then
+ * @throws Problem 'not-found', 'documents-on-their-way' when none of them waits any more
  */
-export async function takeBack({ database }: Context, actor: ActingAs, id: string): Promise<void> {
-  await database.source.transaction(async (manager) => {
+export async function takeBack({ database }: Context, actor: ActingAs, id: string): Promise<string> {
+  return database.source.transaction(async (manager) => {
     const stack = await manager.findOne(Stack, { where: { id }, lock: { mode: 'for_no_key_update' } });
     if (!stack) throw new Problem('not-found', { what: 'The stack' });
-    if (stack.state === 'open') return;
-    const documents = await rows<{ state: string; binned: boolean }>(
+    if (stack.state === 'open') return id;
+    const documents = await rows<{ id: string; waits: boolean }>(
       manager,
-      `select state, binned_at is not null as binned from document where stack_id = $1 for update`,
+      `select id, state = 'check' and binned_at is null as waits from document where stack_id = $1 for update`,
       [id],
     );
-    if (documents.some(({ state, binned }) => state !== 'check' || binned)) throw new Problem('documents-on-their-way');
-    await manager.query('delete from document where stack_id = $1', [id]);
-    await manager.query(`update stack set state = 'open', onward = false, binned_at = null where id = $1`, [id]);
-    await record(manager, actor, 'took back', 'stack', id);
-    await announce(manager, 'stack', id);
+    const waiting = documents.filter(({ waits }) => waits).map((each) => each.id);
+    if (waiting.length === 0) throw new Problem('documents-on-their-way');
+    let table = id;
+    if (waiting.length === documents.length) {
+      await manager.query('delete from document where stack_id = $1', [id]);
+      await manager.query(
+        `update stack set state = 'open', onward = false, alone = false, binned_at = null where id = $1`,
+        [id],
+      );
+    } else table = await layApart(manager, stack, waiting);
+    await record(manager, actor, 'took back', 'stack', table, { from: id });
+    await announce(manager, 'stack', table);
     await announce(manager, 'document', null);
+    return table;
   });
+}
+
+/** Makes a stack of the pages of some documents, cut as they were; the documents are no more. @returns its id */
+async function layApart(manager: EntityManager, from: Stack, documentIds: string[]): Promise<string> {
+  const pages = await rows<{ id: string; begins: boolean }>(
+    manager,
+    `select dp.page_id as id, dp.number = min(dp.number) over (partition by d.id) as begins
+     from document d join document_page dp on dp.document_id = d.id where d.id = any($1) order by d.turn_in_line, dp.number`,
+    [documentIds],
+  );
+  const id = randomUUID();
+  await manager.query('insert into stack (id, name, created_at) values ($1, $2, $3)', [id, from.name, from.createdAt]);
+  await manager.query('delete from document where id = any($1)', [documentIds]);
+  await carryPages(
+    manager,
+    pages.map((page) => page.id),
+    id,
+  );
+  await manager.query(
+    `update page set position = laid.number - 1, cut_before = laid.begins and laid.number > 1, cut_decided = true, dropped = false
+     from unnest($1::uuid[], $2::boolean[]) with ordinality as laid (id, begins, number) where page.id = laid.id`,
+    [pages.map((page) => page.id), pages.map(({ begins }) => begins)],
+  );
+  return id;
 }
 
 /** Stops reading a stack: pages under way are finished, the others left. */

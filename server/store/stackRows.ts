@@ -116,6 +116,7 @@ export async function summariseStacks(
     manager,
     `select s.id, s.name, s.state, s.created_at as "createdAt", s.reading_stopped as "readingStopped", s.onward,
        coalesce(files.list, '[]') as files, coalesce(p.pages, 0) as pages, coalesce(p.read, 0) as read, coalesce(p.failed, 0) as failed,
+       coalesce(p.documents, 0) as documents, coalesce(p.doubtful, 0) as doubtful,
        coalesce(p.first, '[]') as "firstPages"
      from stack s
      left join lateral (
@@ -126,8 +127,13 @@ export async function summariseStacks(
      left join lateral (
        select count(*)::int as pages, (count(*) filter (where reading <> 'waiting' and reading <> 'stopped'))::int as read,
          (count(*) filter (where reading = 'failed' or problem is not null))::int as failed,
+         (count(distinct document) filter (where not dropped))::int as documents,
+         (count(*) filter (where not dropped and position > 0 and not cut_decided and reading <> 'waiting' and cut_chance is not null
+            and not cut_sure))::int as doubtful,
          (json_agg(json_build_object('id', id, 'version', version, 'turn', turn) order by position) filter (where not dropped)) as first
-       from page where page.stack_id = s.id
+       from (
+         select page.*, count(*) filter (where cut_before) over (order by position) as document from page where page.stack_id = s.id
+       ) as cut
      ) p on true
      where ${where} order by s.created_at desc`,
     values,

@@ -9,6 +9,10 @@ export class Sturdiness1765900000000 implements MigrationInterface {
     await runner.query(
       `comment on column page.damaged is 'whether its picture is shown only as far as it could be decoded'`,
     );
+    await runner.query('alter table stack add column alone boolean not null default false');
+    await runner.query(
+      `comment on column stack.alone is 'whether it is one file that came by itself, and goes to Check by itself when it is one document'`,
+    );
     await runner.query('alter table claim alter column lease drop not null');
     await runner.query('alter table claim add column interruptions int not null default 0');
     await runner.query('alter table source_file add column locked_blob_id uuid references blob');
@@ -51,6 +55,7 @@ export class Sturdiness1765900000000 implements MigrationInterface {
     await runner.query('alter table claim drop column interruptions');
     await runner.query('delete from claim where lease is null');
     await runner.query('alter table claim alter column lease set not null');
+    await runner.query('alter table stack drop column alone');
     await runner.query('alter table page drop column damaged');
   }
 }

@@ -114,7 +114,7 @@ export function DialogFrame({
           aria-describedby={undefined}
           // The list of a field closes first.
           onEscapeKeyDown={(event) => isOpenList(event.target) && event.preventDefault()}
-          className={`fixed left-1/2 z-40 max-w-[94vw] -translate-x-1/2 border border-quiet bg-raised p-5 ${wide ? 'top-1/6 w-[640px]' : 'top-1/3 w-[420px]'}`}
+          className={`fixed left-1/2 z-40 max-w-[94vw] -translate-x-1/2 border border-quiet bg-raised p-5 ${wide ? 'top-[10dvh] w-[640px]' : 'top-1/3 w-[420px]'}`}
         >
           <Dialog.Title className="mb-3 truncate text-lg font-semibold">{title}</Dialog.Title>
           {children}

@@ -31,7 +31,7 @@ function AllKeys({ onClose }: { onClose: () => void }) {
   const groups = useKeyWords();
   const [act, setAct] = useState(singleKeysAct);
   return (
-    <DialogFrame title="Keys" onClose={onClose}>
+    <DialogFrame title="Keys" wide onClose={onClose}>
       <div className="max-h-[60vh] overflow-y-auto">
         {/* The station's own first, those that work everywhere last. */}
         {groups.toReversed().map((words, group) => (

@@ -1,4 +1,4 @@
-import { ButtonHTMLAttributes, ReactNode } from 'react';
+import { ButtonHTMLAttributes, ReactNode, Ref } from 'react';
 import { ProblemReport } from '@crow/contract/problems';
 
 type ButtonProps = ButtonHTMLAttributes<HTMLButtonElement> & {
@@ -6,6 +6,7 @@ type ButtonProps = ButtonHTMLAttributes<HTMLButtonElement> & {
   main?: boolean;
   /** The key that does the same, shown beside the words. */
   hint?: string;
+  ref?: Ref<HTMLButtonElement>;
 };
 
 export function Button({ main, hint, className = '', children, type = 'button', ...rest }: ButtonProps) {

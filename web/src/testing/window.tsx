@@ -1,5 +1,5 @@
 import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
-import { configure, render, screen, within } from '@testing-library/react';
+import { act, configure, render, screen, within } from '@testing-library/react';
 import userEvent, { PointerEventsCheckLevel, UserEvent } from '@testing-library/user-event';
 import { ReactElement } from 'react';
 import { MemoryRouter, Route, Routes, useLocation } from 'react-router';
@@ -90,6 +90,8 @@ export interface Shown {
   user: UserEvent;
   /** The address that is shown, with what is behind the question mark. */
   address: () => string;
+  /** Has everything asked again, as when the server says that it changed. */
+  arrive: () => Promise<void>;
 }
 
 /**
@@ -120,7 +122,8 @@ export function show(element: ReactElement, server: StandInServer, at = '/', pat
       </Notices>
     </QueryClientProvider>,
   );
-  return { user, address: () => shown };
+  const arrive = () => act(() => client.invalidateQueries());
+  return { user, address: () => shown, arrive };
 }
 
 /** A message at the foot of the window. */

@@ -260,16 +260,18 @@ describe('notes', () => {
   });
 
   it('keep what is being typed when something else arrives', async () => {
-    const { user, server } = open([bill()]);
+    const before = bill();
+    const { user, server, arrive } = open([before]);
     await heading('1 of 1');
     await user.click(note('Who'));
     await user.keyboard('{End} Ltd');
-    server.on(endpoints.readDocument, () =>
-      bill({ facts: [fact('kind', 'invoice'), fact('vendor', 'Somebody Else')] }),
-    );
-    await user.selectOptions(note('Kind'), 'receipt').catch(() => undefined);
-    await user.click(note('Who'));
-    expect(note('Who').value).not.toContain('Halden & Firth LtdSomebody');
+    const facts = [fact('kind', 'letter'), fact('vendor', 'Somebody Else'), fact('date', '2026-11-13')];
+    server.on(endpoints.readDocument, () => ({ ...before, facts }));
+    await arrive();
+    await waitFor(() => expect(note('Date').value).toBe('2026-11-13'));
+    expect(note('Who').value).toBe('Halden & Firth Ltd');
+    expect(window.document.activeElement).toBe(note('Who'));
+    expect(note('Total')).toBeTruthy();
   });
 
   it('take words of the page by keys alone', async () => {

@@ -3,6 +3,7 @@ import { Link, useNavigate, useParams } from 'react-router';
 import { endpoints } from '@crow/contract/endpoints';
 import { Document } from '@crow/contract/shapes';
 import { Button, Empty, IconButton } from '../../parts/controls';
+import { HeadActions } from '../../parts/HeadActions';
 import { useKeys } from '../../parts/keys';
 import { useNotices } from '../../parts/notices';
 import { addPagesAddress } from '../../parts/wayBack';
@@ -98,11 +99,16 @@ function OnTheDesk({ document, order }: { document: Document; order: string[] })
     });
     goOn();
   });
+  const toTable = useChange(
+    endpoints.unsortStack,
+    ['stack', 'document'],
+    ({ stack }) => void navigate(`/sort/${stack}`),
+  );
   const { data: doubtful = [] } = useDoubtful(id);
   const lookThrough = () => {
     if (doubtful.length > 0) void navigate(`/words/${id}`, { state: { from: `/check/${id}` } });
   };
-  const busy = file.isPending || back.isPending || bin.isPending;
+  const busy = file.isPending || back.isPending || bin.isPending || toTable.isPending;
   const fileIt = (wish: Filing) => {
     if (!busy) file.mutate({ params: { id }, body: wish });
   };
@@ -116,8 +122,8 @@ function OnTheDesk({ document, order }: { document: Document; order: string[] })
 
   return (
     <div className="flex h-full flex-col">
-      <header className="flex h-14 shrink-0 items-center gap-2 border-b border-rule px-6">
-        <h1 className="text-lg font-semibold">
+      <header className="flex h-14 shrink-0 items-center gap-2 border-b border-rule px-3 md:px-6">
+        <h1 className="shrink-0 text-lg font-semibold">
           {place + 1} of {order.length}
         </h1>
         <IconButton name="The one before (←)" onClick={() => step(-1)} disabled={order.length < 2}>
@@ -137,11 +143,22 @@ function OnTheDesk({ document, order }: { document: Document; order: string[] })
             {count(doubtful.length, 'doubtful word')}
           </Button>
         )}
-        <Button onClick={() => void navigate(addPagesAddress(id, `/check/${id}`))}>Add pages</Button>
-        <Button onClick={putToBack} hint="Ctrl+B" disabled={order.length < 2}>
-          To the back
-        </Button>
-        <Button onClick={toBin}>To the bin</Button>
+        <HeadActions
+          actions={[
+            ...(document.stackId
+              ? [
+                  {
+                    name: 'Back to the table',
+                    run: () => toTable.mutate({ params: { id: document.stackId! } }),
+                    off: busy,
+                  },
+                ]
+              : []),
+            { name: 'Add pages', run: () => void navigate(addPagesAddress(id, `/check/${id}`)) },
+            { name: 'To the back', hint: 'Ctrl+B', run: putToBack, off: order.length < 2 },
+            { name: 'To the bin', run: toBin },
+          ]}
+        />
       </header>
       <Desk document={document} />
       <FolderStrip document={document} onFile={fileIt} busy={busy} />

@@ -21,6 +21,7 @@ const PAGE_GAP = 24;
 const DOUBTFUL = 0.75;
 /** Room below the notes for what adds to them. */
 const FOOT = 160;
+const NARROW = 680;
 
 /** What every paper has, and what a bill has besides: when it was not found, its note waits empty. */
 const ALWAYS: FactName[] = ['kind', 'vendor', 'date'];
@@ -61,7 +62,9 @@ export function Desk({ document }: { document: Document }) {
   const [added, setAdded] = useState<FactName[]>([]);
   const save = useChange(endpoints.changeFact, ['document']);
   const restore = useChange(endpoints.restoreFact, ['document']);
-  const pageWidth = Math.max(240, Math.min(WIDEST_PAGE, deskWidth - MARGIN - GUTTER - 64));
+  /** Too narrow for a margin: the notes stand below the pages. */
+  const narrow = deskWidth > 0 && deskWidth < NARROW;
+  const pageWidth = narrow ? deskWidth - 24 : Math.max(240, Math.min(WIDEST_PAGE, deskWidth - MARGIN - GUTTER - 64));
   const facts = useMemo(() => new Map(document.facts.map((fact) => [fact.name, fact])), [document.facts]);
 
   const tops: number[] = [];
@@ -108,7 +111,32 @@ export function Desk({ document }: { document: Document }) {
 
   const firstDoubtful = notes.find(({ name }) => isDoubtful(facts.get(name), document.emptied.includes(name)))?.name;
   useFirstDoubtful(ready && deskWidth > 0, firstDoubtful);
-  const left = Math.max(24, (deskWidth - pageWidth - GUTTER - MARGIN) / 2);
+  const left = narrow ? 12 : Math.max(24, (deskWidth - pageWidth - GUTTER - MARGIN) / 2);
+  const inMargin = (top: number) =>
+    narrow ? undefined : { position: 'absolute' as const, left: left + pageWidth + GUTTER, top, width: MARGIN - 16 };
+  const margin = (
+    <>
+      {notes.map(({ name, top }) => (
+        <div key={name} style={inMargin(top)}>
+          <Note
+            name={name}
+            fact={facts.get(name)}
+            emptied={document.emptied.includes(name)}
+            doubtful={ready && isDoubtful(facts.get(name), document.emptied.includes(name))}
+            reading={!ready}
+            onActive={() => setActive(name)}
+            onChange={(value, place) => change(name, value, place)}
+            onRestore={() => restore.mutate({ params: { id: document.id, name } })}
+            onPick={startPicking}
+          />
+        </div>
+      ))}
+      <div className="flex flex-col items-start gap-3" style={inMargin(foot)}>
+        <AddNote missing={missingOf(facts, shown)} onAdd={add} />
+        {(document.taxes.length > 0 || BILLS.includes(facts.get('kind')?.value ?? '')) && <Taxes document={document} />}
+      </div>
+    </>
+  );
   const problem = document.problem ?? document.pageList.find((page) => page.problem)?.problem;
   return (
     <div ref={deskRef} data-desk className="min-h-0 flex-1 overflow-y-auto" tabIndex={-1}>
@@ -122,7 +150,7 @@ export function Desk({ document }: { document: Document }) {
         <WarningLine key={page.id} page={page} onTidy={() => go(`/page/${document.stackId}/${page.id}`)} />
       ))}
       {deskWidth > 0 && (
-        <div className="relative" style={{ height: Math.max(height, foot + FOOT) }}>
+        <div className="relative" style={{ height: narrow ? height : Math.max(height, foot + FOOT) }}>
           {document.pageList.map((page, index) => (
             <div key={page.id} className="absolute" style={{ left, top: tops[index] }}>
               <PageSheet page={page} number={index + 1} width={pageWidth} onWord={pick}>
@@ -147,7 +175,7 @@ export function Desk({ document }: { document: Document }) {
               </PageSheet>
             </div>
           ))}
-          <svg className="pointer-events-none absolute inset-0 h-full w-full" aria-hidden>
+          <svg className={`pointer-events-none absolute inset-0 h-full w-full ${narrow ? 'hidden' : ''}`} aria-hidden>
             {notes.map(({ name, top }) => {
               const fact = facts.get(name);
               const at = fact && heightOf(fact);
@@ -167,32 +195,10 @@ export function Desk({ document }: { document: Document }) {
               );
             })}
           </svg>
-          {notes.map(({ name, top }) => (
-            <div key={name} className="absolute" style={{ left: left + pageWidth + GUTTER, top, width: MARGIN - 16 }}>
-              <Note
-                name={name}
-                fact={facts.get(name)}
-                emptied={document.emptied.includes(name)}
-                doubtful={ready && isDoubtful(facts.get(name), document.emptied.includes(name))}
-                reading={!ready}
-                onActive={() => setActive(name)}
-                onChange={(value, place) => change(name, value, place)}
-                onRestore={() => restore.mutate({ params: { id: document.id, name } })}
-                onPick={startPicking}
-              />
-            </div>
-          ))}
-          <div
-            className="absolute flex flex-col items-start gap-3"
-            style={{ left: left + pageWidth + GUTTER, top: foot, width: MARGIN - 16 }}
-          >
-            <AddNote missing={missingOf(facts, shown)} onAdd={add} />
-            {(document.taxes.length > 0 || BILLS.includes(facts.get('kind')?.value ?? '')) && (
-              <Taxes document={document} />
-            )}
-          </div>
+          {!narrow && margin}
         </div>
       )}
+      {narrow && <div className="flex flex-col gap-1 px-3 pb-4">{margin}</div>}
     </div>
   );
 }

@@ -96,7 +96,7 @@ export function FolderStrip({ document, onFile, busy }: FolderStripProps) {
   };
   useKeys({ 'Ctrl+Enter': file }, [['Ctrl+Enter', 'File the document']]);
   return (
-    <footer className="grid shrink-0 grid-cols-[minmax(0,5fr)_minmax(0,4fr)_minmax(0,5fr)_auto] gap-6 border-t border-rule bg-sunken px-6 py-3">
+    <footer className="grid shrink-0 gap-x-6 gap-y-2 border-t border-rule bg-sunken px-3 py-2 md:grid-cols-[minmax(0,5fr)_minmax(0,4fr)_minmax(0,5fr)_auto] md:px-6 md:py-3">
       <div>
         <span className="mb-1 block text-xs text-quiet" aria-hidden>
           Name
@@ -169,7 +169,7 @@ export function FolderStrip({ document, onFile, busy }: FolderStripProps) {
           </span>
         )}
       </div>
-      <div className="min-w-0" data-arrivals>
+      <div className="min-w-0 max-md:hidden" data-arrivals>
         <span className="mb-1 block text-xs text-quiet">
           {folder ? `Already in ${folder.path.replaceAll('/', ' / ')}` : 'Already there'}
         </span>

@@ -1,3 +1,5 @@
+import { ArrowLeft } from 'lucide-react';
+import { ReactNode } from 'react';
 import { Panel, PanelGroup, PanelResizeHandle } from 'react-resizable-panels';
 import { Empty } from '../../parts/controls';
 import { BinPane } from './BinPane';
@@ -7,11 +9,40 @@ import { DocumentsPane } from './DocumentsPane';
 import { FindPane } from './FindPane';
 import { FoldersPane } from './FoldersPane';
 import { OpenDocument } from './OpenDocument';
+import { useNarrow } from '../../parts/useNarrow';
 import { BIN, CHANGED, useShelfPlace } from './shelfPlace';
 
 /** The Shelf station: folders, what is in one (or what was found), and the open document, side by side. */
 export default function ShelfStation() {
-  const { folder, document, find } = useShelfPlace();
+  const { folder, document, find, go } = useShelfPlace();
+  const narrow = useNarrow();
+  const list =
+    find !== undefined ? (
+      <FindPane />
+    ) : folder === BIN ? (
+      <BinPane />
+    ) : folder === CHANGED ? (
+      <ChangedOnDiskPane />
+    ) : (
+      <DocumentsPane />
+    );
+  // One pane at a time, and the way back always in the same corner.
+  if (narrow)
+    return (
+      <ChosenProvider>
+        {document ? (
+          <OnePane back={find !== undefined ? 'What was found' : 'The folder'} onBack={() => go({ folder, find })}>
+            <OpenDocument key={document} id={document} query={find ?? ''} />
+          </OnePane>
+        ) : folder || find !== undefined ? (
+          <OnePane back="All folders" onBack={() => go({})}>
+            {list}
+          </OnePane>
+        ) : (
+          <FoldersPane />
+        )}
+      </ChosenProvider>
+    );
   return (
     <ChosenProvider>
       <PanelGroup direction="horizontal" autoSaveId="shelf">
@@ -20,15 +51,7 @@ export default function ShelfStation() {
         </Panel>
         <Handle />
         <Panel defaultSize={30} minSize={20} order={2} id="documents">
-          {find !== undefined ? (
-            <FindPane />
-          ) : folder === BIN ? (
-            <BinPane />
-          ) : folder === CHANGED ? (
-            <ChangedOnDiskPane />
-          ) : (
-            <DocumentsPane />
-          )}
+          {list}
         </Panel>
         <Handle />
         <Panel defaultSize={52} minSize={25} order={3} id="document">
@@ -42,6 +65,20 @@ export default function ShelfStation() {
         </Panel>
       </PanelGroup>
     </ChosenProvider>
+  );
+}
+
+function OnePane({ back, onBack, children }: { back: string; onBack: () => void; children: ReactNode }) {
+  return (
+    <div className="flex h-full flex-col">
+      <button
+        className="flex h-11 shrink-0 items-center gap-2 border-b border-rule bg-sunken px-3 text-sm"
+        onClick={onBack}
+      >
+        <ArrowLeft size={17} aria-hidden /> {back}
+      </button>
+      <div className="min-h-0 flex-1">{children}</div>
+    </div>
   );
 }
 

@@ -19,6 +19,8 @@ function open(parts: Partial<Page>[] = [{ cutBefore: true }, {}, { cutBefore: tr
     pages: parts.length,
     read: parts.length,
     failed: 0,
+    documents: 1,
+    doubtful: 0,
     readingStopped: false,
     firstPages: [],
     pageList: parts.map((part) => page(part)),

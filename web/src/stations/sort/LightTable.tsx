@@ -228,8 +228,11 @@ export function LightTable({ stack }: { stack: Stack }) {
 
   return (
     <div className="flex h-full flex-col" ref={sizeRef}>
-      <header className="flex h-14 shrink-0 items-center gap-2 border-b border-rule px-6">
-        <h1 className="mr-2 min-w-0 truncate text-lg font-semibold" title={stack.name}>
+      <header className="flex min-h-14 shrink-0 flex-wrap items-center gap-x-2 gap-y-1 border-b border-rule px-3 py-1 md:flex-nowrap md:px-6">
+        <h1
+          className="mr-2 min-w-0 flex-1 basis-full truncate text-lg font-semibold md:flex-initial md:basis-auto"
+          title={stack.name}
+        >
           {stack.name}
         </h1>
         <p className="mr-auto shrink-0 text-quiet" aria-live="polite">
@@ -257,7 +260,7 @@ export function LightTable({ stack }: { stack: Stack }) {
           }
           onProposed={() => change(asProposed)}
         />
-        <label className="flex items-center gap-2 px-2 text-sm text-quiet">
+        <label className="flex items-center gap-2 px-2 text-sm text-quiet max-md:hidden">
           <span className="sr-only">Size of the pages</span>
           <input
             type="range"
@@ -302,7 +305,7 @@ export function LightTable({ stack }: { stack: Stack }) {
       </DndContext>
       {current && <GapLine page={current} onAccept={() => settle(acceptCut)} onOther={() => settle(toggleCut)} />}
       {current && <WarningLine page={current} onTidy={tidy} hint="y" />}
-      <footer className="flex h-12 shrink-0 items-center gap-2 border-t border-rule bg-sunken px-6 text-sm">
+      <footer className="flex h-12 shrink-0 items-center gap-2 overflow-x-auto border-t border-rule bg-sunken px-3 text-sm md:px-6">
         <Button onClick={cut} hint="c" disabled={!current || current.index === 0}>
           <Scissors size={14} aria-hidden /> {current?.cutBefore ? 'Join' : 'Cut before'}
         </Button>

@@ -1,6 +1,8 @@
+import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { Link, useNavigate, useParams } from 'react-router';
 import { endpoints } from '@crow/contract/endpoints';
 import { StackSummary } from '@crow/contract/shapes';
+import { ask } from '../../api';
 import { Button, Empty } from '../../parts/controls';
 import { pictureAddress } from '../../parts/PagePicture';
 import { useNotices } from '../../parts/notices';
@@ -34,8 +36,11 @@ export default function Sort() {
   }
   return (
     <div className="flex h-full flex-col">
-      <header className="flex h-14 shrink-0 items-center border-b border-rule px-6">
-        <h1 className="text-lg font-semibold">{count(withPages.length, 'stack waits', 'stacks wait')} to be sorted</h1>
+      <header className="flex h-14 shrink-0 items-center gap-2 border-b border-rule px-3 md:px-6">
+        <h1 className="mr-auto text-lg font-semibold">
+          {count(withPages.length, 'stack waits', 'stacks wait')} to be sorted
+        </h1>
+        <SendAll stacks={withPages} />
       </header>
       <ul className="flex-1 overflow-y-auto">
         {withPages.map((each, at) => (
@@ -43,6 +48,38 @@ export default function Sort() {
         ))}
       </ul>
     </div>
+  );
+}
+
+/** Whether nobody needs to look at how a stack is cut. */
+const isClear = ({ pages, read, doubtful, documents, files }: StackSummary) =>
+  read >= pages && doubtful === 0 && documents > 0 && !files.some(({ state }) => state === 'waiting');
+
+/** Sends all stacks to Check whose cuts are sure; those with doubtful gaps, or still being read, stay. */
+function SendAll({ stacks }: { stacks: StackSummary[] }) {
+  const { tell } = useNotices();
+  const client = useQueryClient();
+  const send = useMutation({
+    mutationFn: async () => {
+      const sent = [];
+      for (const { id } of stacks.filter(isClear)) sent.push(await ask(endpoints.sortStack, { params: { id } }));
+      return sent.flatMap(({ documents }) => documents).length;
+    },
+    onSuccess: (documents) => {
+      const left = stacks.length - stacks.filter(isClear).length;
+      const rest =
+        left > 0 ? ` ${count(left, 'stack stays', 'stacks stay')}: to be looked at, or still being read.` : '';
+      tell({ text: `${count(documents, 'document')} now in Check.${rest}` });
+    },
+    onError: (error) => tell({ error }),
+    onSettled: () => client.invalidateQueries(),
+  });
+  const clear = stacks.filter(isClear).length;
+  if (stacks.length < 2) return null;
+  return (
+    <Button onClick={() => send.mutate()} disabled={clear === 0 || send.isPending}>
+      {clear === stacks.length ? 'Send all to Check' : `Send the ${clear} clear ones to Check`}
+    </Button>
   );
 }
 
@@ -59,10 +96,11 @@ function StackLine({ stack, first }: { stack: StackSummary; first: boolean }) {
     }),
   );
   const toBin = () => remove.mutate({ params: { id } });
+  const send = useChange(endpoints.sortStack, ['stack', 'document']);
   return (
-    <li className="flex items-center gap-6 border-b border-rule px-6 py-4 hover:bg-raised">
-      <Link to={`/sort/${id}`} className="flex min-w-0 flex-1 items-center gap-6">
-        <span className="flex w-[210px] shrink-0 gap-1.5">
+    <li className="flex flex-wrap items-center gap-x-6 gap-y-2 border-b border-rule px-3 py-4 hover:bg-raised md:flex-nowrap md:px-6">
+      <Link to={`/sort/${id}`} className="flex min-w-0 flex-1 basis-full items-center gap-4 md:basis-auto md:gap-6">
+        <span className="flex w-[110px] shrink-0 gap-1.5 overflow-hidden md:w-[210px]">
           {firstPages.map((page) => (
             <img
               key={page.id}
@@ -76,15 +114,28 @@ function StackLine({ stack, first }: { stack: StackSummary; first: boolean }) {
         <span className="min-w-0">
           <span className="block truncate text-lg font-semibold">{name}</span>
           <span className="text-quiet">
-            {count(pages, 'page')} · {read < pages ? `read ${read} of ${pages}` : 'all read'} ·{' '}
-            {shownMoment(stack.createdAt)}
+            {count(pages, 'page')} → {count(stack.documents, 'document')}
+            {stack.doubtful > 0 && (
+              <span className="text-attention"> · ? {count(stack.doubtful, 'doubtful gap')}</span>
+            )}{' '}
+            · {read < pages ? `read ${read} of ${pages}` : 'all read'} · {shownMoment(stack.createdAt)}
           </span>
         </span>
       </Link>
       <Button onClick={toBin}>To the bin</Button>
-      <Button main autoFocus={first} onClick={() => void navigate(`/sort/${id}`)}>
+      {isClear(stack) && stack.documents === 1 && (
+        <Button onClick={() => send.mutate({ params: { id } })} disabled={send.isPending}>
+          To Check
+        </Button>
+      )}
+      <Button main ref={first ? focusFirst : undefined} onClick={() => void navigate(`/sort/${id}`)}>
         Sort
       </Button>
     </li>
   );
+}
+
+/** The first stack has the cursor when one comes here; a stack that arrives later takes it from nobody. */
+function focusFirst(button: HTMLButtonElement | null): void {
+  if (document.activeElement === document.body) button?.focus();
 }

@@ -11,7 +11,11 @@ export function useSend(stack: Stack, settled: () => Promise<void>): () => void 
   const navigate = useNavigate();
   const { tell } = useNotices();
   const sort = useChange(endpoints.sortStack, ['stack', 'document']);
-  const takeBack = useChange(endpoints.unsortStack, ['stack', 'document'], () => void navigate(`/sort/${stack.id}`));
+  const takeBack = useChange(
+    endpoints.unsortStack,
+    ['stack', 'document'],
+    (back) => void navigate(`/sort/${back.stack}`),
+  );
   const sending = useRef(false);
   return async () => {
     if (sending.current) return;
