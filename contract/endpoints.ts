@@ -430,6 +430,28 @@ export const endpoints = {
     summary: 'Documents whose files in the shelf folder somebody changed, moved or took away',
     reply: array(shape.documentSummary).required(),
   }),
+  listStrangers: endpoint({
+    method: 'GET',
+    path: '/shelf/strangers',
+    summary: 'PDFs that somebody put into the shelf folder',
+    reply: array(object({ path: string().required(), bytes: number().required() }).required()).required(),
+  }),
+  settleStrangers: endpoint({
+    method: 'POST',
+    path: '/shelf/strangers',
+    summary: 'Take them in, or leave them as they are',
+    body: object({
+      paths: array(string().max(4000).required()).min(1).max(1000).required(),
+      choice: string()
+        .oneOf(['take-in', 'leave'] as const)
+        .required(),
+    }),
+  }),
+  writeShelfAnew: endpoint({
+    method: 'POST',
+    path: '/shelf/anew',
+    summary: 'Have the shelf folder, which is lost, written anew',
+  }),
   settleOnDisk: endpoint({
     method: 'POST',
     path: '/shelf/changes',

@@ -329,6 +329,18 @@ export const PROBLEMS = {
     kept: 'Everything is as it was.',
     todo: 'Put the document’s own file back; the other one stays beside it.',
   },
+  'disk-full': {
+    status: 507,
+    happened: 'The disk that {what} lies on is full: {left} MB are left.',
+    kept: 'What was taken in before is safe, and nothing more is taken in.',
+    todo: 'Make room; what waits goes on by itself then.',
+  },
+  'shelf-gone': {
+    status: 503,
+    happened: 'The shelf folder “{path}” is not there; perhaps the drive that it lies on is not connected.',
+    kept: 'All documents are safe in the database and can be opened and found; nothing was written in its place.',
+    todo: 'Connect the drive, and Crow Shelf goes on by itself; or, if the folder is lost, have it written anew on the shelf.',
+  },
   'shelf-not-writable': {
     status: 500,
     happened: 'The shelf folder can’t be written to: {detail}.',

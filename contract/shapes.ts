@@ -457,6 +457,10 @@ export const overview = object({
   unread: number().integer().required(),
   /** Documents whose files in the shelf folder somebody changed, moved or took away. */
   changedOnDisk: number().integer().required(),
+  /** Files that somebody put into the shelf folder. */
+  strangers: number().integer().required(),
+  /** What keeps everything from going on: a disk that is full, a drive that is gone. */
+  troubles: array(mixed<ProblemReport>().required()).required(),
 });
 export type Overview = InferType<typeof overview>;
 

@@ -80,7 +80,7 @@ export async function buildApp(
         if (!reply.hasHeader('cache-control')) void reply.header('cache-control', 'no-store');
       });
       await apiPage(api);
-      generalRoutes(api, context, parts.hub, parts.watcher);
+      generalRoutes(api, context, parts);
       stackRoutes(api, context);
       scannerRoutes(api, context, parts.scans);
       watchedRoutes(api, parts.watcher);

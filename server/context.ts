@@ -1,5 +1,6 @@
 import { Logger } from 'pino';
 import { Jobs } from './jobs/jobs';
+import { Disks } from './services/disks';
 import { Database } from './store/database';
 
 /** What services work with. */
@@ -7,4 +8,6 @@ export interface Context {
   database: Database;
   jobs: Jobs;
   log: Logger;
+  /** Where it is known which disks things lie on. */
+  disks?: Disks;
 }

@@ -3,11 +3,13 @@ import { dirname, join } from 'node:path';
 import { buildApp } from './app';
 import { Context } from './context';
 import { giveUp, shelfHandlers } from './jobs/handlers';
+import { ownScratch } from './engines/scratch';
 import { Jobs } from './jobs/jobs';
 import { Rescue, Worker } from './jobs/worker';
 import { openLog } from './log';
 import { LiveHub } from './routes/liveHub';
 import { PictureDesk } from './services/pagePictures';
+import { Disks } from './services/disks';
 import { Shelf } from './services/shelf';
 import { ShelfChanges } from './services/shelfChanges';
 import { ScanDesk } from './services/scanning';
@@ -23,10 +25,15 @@ const RESCUE_EVERY_MS = 2000;
 async function main(): Promise<void> {
   const { CROW_DATABASE: url, CROW_SHELF: shelfFolder, CROW_WEB: webFolder, CROW_PORT: port } = process.env;
   if (!url || !shelfFolder || !webFolder) throw new Error('CROW_DATABASE, CROW_SHELF and CROW_WEB must be set');
+  ownScratch();
   const log = openLog('server');
   const database = await connect(url);
   const jobs = await Jobs.open(url, { supervise: true });
-  const context: Context = { database, jobs, log };
+  const disks = new Disks([
+    { what: 'the shelf folder', path: shelfFolder },
+    ...(process.env.CROW_DATABASE_FOLDER ? [{ what: 'the database', path: process.env.CROW_DATABASE_FOLDER }] : []),
+  ]);
+  const context: Context = { database, jobs, log, disks };
   const sources = new SourceShelf(database);
   const shelf = new Shelf(context, shelfFolder);
   const hub = new LiveHub(url);

@@ -1,5 +1,6 @@
 import { constants, setPriority } from 'node:os';
 import { Context } from './context';
+import { ownScratch } from './engines/scratch';
 import { Jobs, WORKER_QUEUES } from './jobs/jobs';
 import { workerHandlers } from './jobs/handlers';
 import { Worker } from './jobs/worker';
@@ -13,6 +14,7 @@ async function main(): Promise<void> {
   if (!url) throw new Error('CROW_DATABASE is not set: the address of the database');
   // Whoever is at the screen comes first: the picture of a camera stays smooth while pages are read.
   setPriority(constants.priority.PRIORITY_LOW);
+  ownScratch();
   const log = openLog('worker');
   const database = await connect(url, { poolSize: 3 });
   const context: Context = { database, jobs: await Jobs.open(url, { supervise: false }), log };

@@ -114,10 +114,12 @@ async function startParts(
     ...process.env,
     CROW_DATABASE: databaseUrl,
     CROW_SHELF: shelf,
+    CROW_DATABASE_FOLDER: cluster.folder,
     CROW_HOME_FOLDER: resolve(home),
     CROW_WEB: join(BUILD, '../web'),
     CROW_PORT: `${port}`,
     TMPDIR: scratch,
+    CROW_SCRATCH: scratch,
     ...(scannerPort && { CROW_SCANNER_PORT: `${scannerPort}` }),
   };
   const node =

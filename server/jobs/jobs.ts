@@ -106,6 +106,15 @@ export class Jobs {
     return ms === null ? undefined : Math.max(0, Number(ms));
   }
 
+  /** Lets work wait for a while that can't be done now; that counts as no try. */
+  async postpone(manager: EntityManager, kind: WorkKind, id: string, seconds: number): Promise<void> {
+    await manager.query(
+      `update jobs.job set state = 'created', started_on = null, start_after = now() + make_interval(secs => $3)
+       where name = $1 and id = $2 and state = 'active'`,
+      [kind, id, seconds],
+    );
+  }
+
   /**
    * Gives work back whose worker ended in the middle of it; that counts as no try, unless it happens again and again: then the work
    * itself may be what ends workers.

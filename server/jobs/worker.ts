@@ -1,6 +1,7 @@
 import pg from 'pg';
 import { setTimeout as sleep } from 'node:timers/promises';
 import { Context } from '../context';
+import { saysDiskFull } from '../services/disks';
 import { rows } from '../store/database';
 import { Handlers } from './handlers';
 import { WORK_CHANNEL, WorkKind } from './jobs';
@@ -9,6 +10,8 @@ import { WORK_CHANNEL, WorkKind } from './jobs';
 const LONGEST_WAIT_MS = 30_000;
 const AFTER_ERROR_MS = 1000;
 const LEASE_AGAIN_MS = 200;
+/** What found a disk full is tried again after so long; room may have been made. */
+const WITHOUT_ROOM_SECONDS = 15;
 /** Advisory locks of workers share this first number, so that they are told from others. */
 export const LEASE_CLASS = 7_015;
 
@@ -123,7 +126,8 @@ export class Worker {
         log.debug({ kind, ms: Math.round(performance.now() - began) }, 'done');
       } catch (error) {
         log.warn({ kind, error }, 'work failed');
-        if (await this.isOurs(job.id)) await jobs.boss.fail(kind, job.id, { message: 'it failed' });
+        if (saysDiskFull(error)) await jobs.postpone(manager, kind, job.id, WITHOUT_ROOM_SECONDS);
+        else if (await this.isOurs(job.id)) await jobs.boss.fail(kind, job.id, { message: 'it failed' });
       }
       await manager.query('delete from claim where job_id = $1 and lease = $2', [job.id, this.lease]);
       return true;

@@ -34,4 +34,8 @@ export async function apiPage(app: FastifyInstance): Promise<void> {
     },
   });
   await app.register(swaggerUi, { routePrefix: '/about', staticCSP: true });
+  // Its pages link to each other from there.
+  app.addHook('onRequest', async (request, reply) => {
+    if (request.url.split('?')[0] === '/api/about') return reply.redirect('/api/about/', 308);
+  });
 }

@@ -18,6 +18,11 @@ export function folderRoutes(app: FastifyInstance, context: Context, changes: Sh
   serve(app, endpoints.deleteFolder, ({ actor, params }) => folders.deleteFolder(context, actor, params.id));
   serve(app, endpoints.listDocuments, ({ params }) => listFolderDocuments(manager, params.id));
   serve(app, endpoints.listChangedOnDisk, () => changes.list());
+  serve(app, endpoints.listStrangers, () => changes.strangers());
+  serve(app, endpoints.settleStrangers, ({ actor, body }) =>
+    body.choice === 'take-in' ? changes.takeInStrangers(actor, body.paths) : changes.leaveStrangers(actor, body.paths),
+  );
+  serve(app, endpoints.writeShelfAnew, ({ actor }) => changes.beginAnew(actor));
   serve(app, endpoints.settleOnDisk, ({ actor, body }) => changes.settle(actor, body.ids, body.choice));
   receive(app, '/shelf/archive', archive, ({ name }, bytes, request) => bringIn(context, request.actor, name, bytes));
 }

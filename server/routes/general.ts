@@ -4,7 +4,7 @@ import { Overview } from '@crow/contract/shapes';
 import { Context } from '../context';
 import { rows } from '../store/database';
 import { addLanguage, insistOnLanguages, listLanguages } from '../services/languages';
-import { CHANGED_ON_DISK } from '../services/shelfChanges';
+import { CHANGED_ON_DISK, ShelfChanges } from '../services/shelfChanges';
 import { Watcher } from '../services/watching';
 import { record } from '../store/history';
 import { announce } from '../store/live';
@@ -13,10 +13,14 @@ import { LiveHub } from './liveHub';
 import { serve } from './serve';
 
 /** What waits where, the settings, and the stream of changes. */
-export function generalRoutes(app: FastifyInstance, context: Context, hub: LiveHub, watcher: Watcher): void {
+export function generalRoutes(
+  app: FastifyInstance,
+  context: Context,
+  { hub, watcher, changes }: { hub: LiveHub; watcher: Watcher; changes: ShelfChanges },
+): void {
   const { source } = context.database;
   serve(app, endpoints.overview, async () => {
-    const [counts] = await rows<Omit<Overview, 'watched'>>(
+    const [counts] = await rows<Omit<Overview, 'watched' | 'strangers' | 'troubles'>>(
       source.manager,
       `select
          (select count(*)::int from stack where state = 'open' and binned_at is null) as stacks,
@@ -29,7 +33,11 @@ export function generalRoutes(app: FastifyInstance, context: Context, hub: LiveH
       [CHANGED_ON_DISK],
     );
     const watched = watcher.list().reduce((sum, { waiting }) => sum + waiting, 0);
-    return { ...counts, watched };
+    const troubles = [
+      ...(await changes.troubles()),
+      ...((await context.disks?.full()) ?? []).map(({ report }) => report),
+    ];
+    return { ...counts, watched, strangers: changes.strangersSeen, troubles };
   });
   serve(app, endpoints.readSettings, () => readSettings(source.manager));
   serve(app, endpoints.changeSettings, async ({ actor, body }) => {

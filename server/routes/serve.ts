@@ -98,3 +98,9 @@ export function receive<Q extends AnyObjectSchema>(
     });
   });
 }
+
+/** How many bytes a request says that it brings. */
+export function lengthOf({ headers }: FastifyRequest): number | undefined {
+  const length = Number(headers['content-length']);
+  return Number.isFinite(length) ? length : undefined;
+}

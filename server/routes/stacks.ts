@@ -11,7 +11,7 @@ import { takeInBytes } from '../services/intake';
 import { movePages, weaveStacks, weaving } from '../services/movingPages';
 import * as stacks from '../services/stacks';
 import { sendBlob } from './sendBlob';
-import { receive, serve } from './serve';
+import { lengthOf, receive, serve } from './serve';
 
 const arrival = object({
   stack: string().uuid().required(),
@@ -85,7 +85,17 @@ export function stackRoutes(app: FastifyInstance, context: Context): void {
   receive(app, '/files', arrival, async (told, bytes, request, reply) => {
     const { stack: stackId, file: fileId, stackName, name: fileName, position, document: documentId } = told;
     const landing = { before: told.before ?? null, again: told.again ?? null };
-    const place = { stackId, fileId, stackName, fileName, position, landing, documentId, alone: told.alone };
+    const place = {
+      stackId,
+      fileId,
+      stackName,
+      fileName,
+      position,
+      landing,
+      documentId,
+      alone: told.alone,
+      bytes: lengthOf(request),
+    };
     await takeInBytes(context, request.actor, place, bytes);
     return reply.code(201).send();
   });

@@ -9,7 +9,7 @@ import { SourceFile, Stack } from '../store/entities';
 import { owner } from '../store/history';
 import { announce } from '../store/live';
 import { currentArrangement } from '../store/stackRows';
-import { placeInDocument } from './documentPages';
+import { placeInDocument, replacePages } from './documentPages';
 import { enterStep } from './stacks';
 import { restoreDocument, ToldDocument } from './unpacking';
 
@@ -31,7 +31,8 @@ export async function addPages(context: Context, file: SourceFile, info: SourceI
         isPdf: info.format === 'pdf',
       });
     else if (file.documentId) {
-      await placeInDocument(manager, file.documentId, ids, landing);
+      if (file.replaces) await replacePages(manager, file.documentId, ids);
+      else await placeInDocument(manager, file.documentId, ids, landing);
       await announce(manager, 'document', file.documentId);
     } else if (landing.before || landing.again) {
       const actor = file.actorId ? { id: file.actorId } : await owner(manager);

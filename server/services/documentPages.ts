@@ -24,6 +24,13 @@ export async function placeInDocument(
   if (instead >= 0) await manager.query('update page set dropped = true where id = $1', [again]);
 }
 
+/** Makes a document of other pages than before; those stay with its stack, dropped. */
+export async function replacePages(manager: EntityManager, documentId: string, ids: string[]): Promise<void> {
+  const before = await lockedPages(manager, documentId);
+  await writePages(manager, documentId, ids);
+  await manager.query('update page set dropped = true, drop_decided = true where id = any($1)', [before]);
+}
+
 async function lockedPages(manager: EntityManager, documentId: string): Promise<string[]> {
   await manager.query('select 1 from document where id = $1 for no key update', [documentId]);
   const found = await rows<{ page_id: string }>(

@@ -30,7 +30,7 @@ import { isBeingRead } from './documentProgress';
 import { duplicatesOf } from './duplicates';
 import { emptiedFacts, refreshFacts, rememberSender, shareOf, textsOf } from './facts';
 import { proposeFiling } from './filing';
-import { folderAt } from './folders';
+import { folderAt, FOLDER_PATHS } from './folders';
 
 const STATE_WORDS = { check: 'waiting in Check', filing: 'being filed', filed: 'on the shelf' };
 
@@ -280,16 +280,51 @@ export async function settleName(
   return freeName(name, new Set(others.map((other) => other.name_key)));
 }
 
+/** A filing makes its folders this short before it is entered, in the same transaction. */
+const MADE_WITHIN = '5 seconds';
+
+/**
+ * Removes the folders that were made to file a document and that hold nothing else, when it is taken back.
+ * @returns the path that it had, so that it can be proposed again; null when the folder stays
+ */
+async function removeFolderMadeFor(
+  manager: EntityManager,
+  { id, folderId, filedAt }: Document,
+): Promise<string | null> {
+  const [place] = await rows<{ path: string }>(manager, `${FOLDER_PATHS} select path from paths where id = $1`, [
+    folderId,
+  ]);
+  let removed = false;
+  for (let at = folderId; at;) {
+    const [made]: { parent: string | null }[] = await rows(
+      manager,
+      `select parent_id as parent from folder f where id = $1
+         and exists (select 1 from history h where h.subject_id = f.id and h.subject = 'folder' and h.action = 'made'
+           and h.at between $2::timestamptz - interval '${MADE_WITHIN}' and $2::timestamptz)
+         and not exists (select 1 from document where folder_id = f.id and id <> $3)
+         and not exists (select 1 from folder where parent_id = f.id)`,
+      [at, filedAt, id],
+    );
+    if (!made) break;
+    await manager.query('update document set folder_id = null where id = $1', [id]);
+    await manager.query('delete from folder where id = $1', [at]);
+    await announce(manager, 'folder', at);
+    removed = true;
+    at = made.parent;
+  }
+  return removed ? place.path : null;
+}
+
 /** Takes a document from the shelf back to Check, to the front; the file on disk goes. */
 export async function unfileDocument({ database, jobs }: Context, actor: ActingAs, id: string): Promise<void> {
   await database.source.transaction(async (manager) => {
     const document = await lockDocument(manager, id);
     insist(document, 'filing', 'filed');
     await manager.query(
-      `update document set state = 'check', filed_at = null, problem = null,
+      `update document set state = 'check', filed_at = null, problem = null, wanted_folder = coalesce($2, wanted_folder),
          turn_in_line = (select coalesce(min(turn_in_line), 1) - 1 from document where state = 'check')
        where id = $1`,
-      [id],
+      [id, await removeFolderMadeFor(manager, document)],
     );
     await jobs.ask(manager, 'shelve', { documentId: id, actorId: actor.id });
     await record(manager, actor, 'took back to Check', 'document', id);

@@ -22,13 +22,18 @@ export async function documentsFrom(manager: EntityManager, actor: ActingAs, id:
   const documents = documentsOf(arrangement);
   if (documents.length === 0) throw new Problem('stack-empty');
   const dividers = await dividersOf(manager, id);
+  const [{ wanted }] = await rows<{ wanted: string | null }>(
+    manager,
+    'select wanted_folder as wanted from stack where id = $1',
+    [id],
+  );
   const ids: string[] = [];
   for (const pages of documents) {
     const divider = dividerBefore(arrangement, pages[0], dividers);
     const [{ id: documentId }] = await rows<{ id: string }>(
       manager,
       'insert into document (stack_id, wanted_folder) values ($1, $2) returning id',
-      [id, divider?.folder ?? null],
+      [id, divider?.folder ?? wanted],
     );
     await manager.query(
       `insert into document_page (document_id, number, page_id)

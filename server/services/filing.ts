@@ -20,7 +20,7 @@ export async function proposeFiling(
     document.state !== 'check'
       ? null
       : wantedFolder
-        ? { path: wantedFolder, reason: 'Its divider sheet says so' }
+        ? { path: wantedFolder, reason: 'Its divider sheet, or the place where it lay, says so' }
         : sentByWay(ways, values);
   const { suggestion, likely } =
     said || document.state !== 'check'

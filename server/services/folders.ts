@@ -119,6 +119,8 @@ const TREE = `with recursive tree as (
 /** Deletes a folder that holds nothing. @throws Problem 'not-found', 'folder-not-empty' */
 export async function deleteFolder({ database }: Context, actor: ActingAs, id: string): Promise<void> {
   await database.source.transaction(async (manager) => {
+    // Documents are locked before folders, everywhere; those that come meanwhile are told of below, or wait.
+    await manager.query('select 1 from document where folder_id = $1 order by id for no key update', [id]);
     await manager.query('lock table folder in share row exclusive mode');
     const { name, path } = await describeFolder(manager, id);
     const held = await rows(

@@ -10,6 +10,7 @@ import { SourceFile } from '../store/entities';
 import { ActingAs, record } from '../store/history';
 import { announce } from '../store/live';
 import { addPages, insistOnLanding } from './addingPages';
+import { saysDiskFull } from './disks';
 import { materialise } from './sources';
 import { unpackPapers } from './unpacking';
 
@@ -21,6 +22,8 @@ export interface Arrival {
   fileId: string;
   stackName: string;
   fileName: string;
+  /** How many bytes it will have, where that is known before. */
+  bytes?: number;
   /** The number in which it was sent among the files of its stack. */
   position: number;
   /** Where its pages go; at the end of the stack without. */
@@ -36,6 +39,8 @@ export interface Arrival {
   /** Whether the stack, if it is new, goes to Check by itself; whether it is the paper of an entry in the books. */
   onward?: boolean;
   forEntry?: boolean;
+  /** The folder that its document, if the stack is new, should go to. */
+  wantedFolder?: string;
   /** The watched folder that the stack, if it is new, comes from. */
   watchedFolderId?: string;
 }
@@ -59,20 +64,23 @@ export async function takeInBytes(
     onward = false,
     forEntry = false,
     watchedFolderId = null,
+    wantedFolder = null,
   } = arrival;
+  await context.disks?.insistOnRoom(arrival.bytes);
   const blob = await storeBlob(database, bytes, {
     mostBytes: MOST_FILE_BYTES,
     tooLarge: () => new Problem('file-too-large', { name: fileName }),
   }).catch((error: NodeJS.ErrnoException) => {
     const interrupted = ['ECONNRESET', 'ERR_STREAM_PREMATURE_CLOSE', 'ECONNABORTED'].includes(error.code ?? '');
+    if (saysDiskFull(error)) throw new Problem('disk-full', { what: 'the database', left: 0 });
     throw interrupted ? new Problem('upload-interrupted', { name: fileName }) : error;
   });
   if (blob.size === 0) throw new Problem('file-empty', { name: fileName });
   await database.source.transaction(async (manager) => {
     await manager.query(
-      `insert into stack (id, name, whole, onward, for_entry, watched_folder_id, alone) values ($1, $2, $3, $4, $5, $6, $7)
+      `insert into stack (id, name, whole, onward, for_entry, watched_folder_id, alone, wanted_folder) values ($1, $2, $3, $4, $5, $6, $7, $8)
        on conflict do nothing`,
-      [stackId, stackName, whole, onward, forEntry, watchedFolderId, alone],
+      [stackId, stackName, whole, onward, forEntry, watchedFolderId, alone, wantedFolder],
     );
     await insistOnLanding(manager, stackId, { ...landing, document: documentId });
     const added = await rows(

@@ -1,10 +1,10 @@
-import { createHash } from 'node:crypto';
+import { createHash, randomUUID } from 'node:crypto';
 import { createReadStream, createWriteStream } from 'node:fs';
-import { link, lstat, mkdir, open, rename, rmdir, stat, unlink } from 'node:fs/promises';
+import { chmod, link, lstat, mkdir, open, readFile, rename, rmdir, stat, unlink, writeFile } from 'node:fs/promises';
 import { dirname, join } from 'node:path';
 import { Readable } from 'node:stream';
 import { pipeline } from 'node:stream/promises';
-import { Problem } from '@crow/contract/problems';
+import { Problem, ProblemReport } from '@crow/contract/problems';
 import { freeName, nameKey } from '@crow/core/filing/names';
 import { Context } from '../context';
 import { readBlob } from '../store/blobs';
@@ -16,6 +16,8 @@ import { FOLDER_PATHS } from './folders';
 
 /** Files on their way lie here until they are complete; on the same file system as the shelf, so that a rename moves them. */
 const ARRIVING = '.arriving';
+/** Tells the shelf folder from an empty place where its drive belongs. */
+const MARK = '.crow-shelf';
 
 interface Wanted {
   state: string;
@@ -39,11 +41,49 @@ interface WantedFile {
  */
 export class Shelf {
   private turn: Promise<unknown> = Promise.resolve();
+  /** Why the folder can't be worked in, when it was looked for last. */
+  gone: ProblemReport | undefined;
 
   constructor(
     readonly context: Context,
     readonly root: string,
   ) {}
+
+  /**
+   * Makes sure that the folder can be told from an empty place where a drive belongs: by a file in it, made with the folder.
+   * @param anew whether the folder was lost, and is begun again
+   */
+  async mark({ anew = false } = {}): Promise<void> {
+    const { manager } = this.context.database.source;
+    const [known] = await rows<{ mark: string }>(manager, 'select mark from shelf_mark');
+    if (known && !anew) return void (await this.isPresent());
+    if (!known && !(await this.holdsWhatWasPlaced())) return void (await this.isPresent());
+    const mark = randomUUID();
+    await mkdir(this.root, { recursive: true });
+    await writeFile(join(this.root, MARK), `${mark}\n`);
+    await manager.query(
+      'insert into shelf_mark (mark) values ($1) on conflict (one) do update set mark = excluded.mark',
+      [mark],
+    );
+    this.gone = undefined;
+  }
+
+  /** Of a shelf that was begun before there were marks: whether any of its files is there, or none should be. */
+  private async holdsWhatWasPlaced(): Promise<boolean> {
+    const placed = await this.context.database.source.manager.find(ShelfFile, { take: 50 });
+    if (placed.length === 0) return true;
+    for (const { path } of placed) if (await exists(join(this.root, path))) return true;
+    return false;
+  }
+
+  /** Whether the folder is there, and is the one that was marked. */
+  async isPresent(): Promise<boolean> {
+    const [known] = await rows<{ mark: string }>(this.context.database.source.manager, 'select mark from shelf_mark');
+    const found = await readFile(join(this.root, MARK), 'utf8').catch(() => undefined);
+    const present = known !== undefined && found?.trim() === known.mark;
+    this.gone = present ? undefined : new Problem('shelf-gone', { path: this.root }).report;
+    return present;
+  }
 
   /** One thing at a time is done in the shelf folder, so that nobody looks at it in the middle of a change. */
   inTurn<Result>(work: () => Promise<Result>): Promise<Result> {
@@ -62,6 +102,8 @@ export class Shelf {
 
   /** As `shelve`, for whoever has the turn already. */
   async shelveNow(documentId: string, actorId: string): Promise<void> {
+    // Nothing is written into the empty place of a drive.
+    if (!(await this.isPresent())) throw new Problem('shelf-gone', { path: this.root });
     try {
       await this.agree(documentId, actorId);
     } catch (error) {
@@ -119,7 +161,7 @@ export class Shelf {
         standing && placed.sha256 === sha256
           ? join(this.root, placed.path)
           : await this.writeAside(documentId, ending, blob_id);
-      await mkdir(join(this.root, folder!), { recursive: true });
+      await this.makeFolder(folder!);
       if (standing && placed.path === path) await rename(source, join(this.root, path));
       else if (!(await this.linkTo(source, join(this.root, path), sha256))) return 'taken';
       await syncFolder(dirname(join(this.root, path)));
@@ -130,11 +172,32 @@ export class Shelf {
     return 'placed';
   }
 
+  /** The folder of files, as open as the shelf folder is: one that others share stays shared. */
+  private async makeFolder(path: string): Promise<void> {
+    const mode = await this.modeOf('folder');
+    let at = this.root;
+    for (const name of path.split('/')) {
+      at = join(at, name);
+      await mkdir(at).then(
+        () => chmod(at, mode),
+        (error: NodeJS.ErrnoException) => {
+          if (error.code !== 'EEXIST') throw error;
+        },
+      );
+    }
+  }
+
+  private async modeOf(what: 'folder' | 'file'): Promise<number> {
+    const { mode } = await stat(this.root);
+    return what === 'folder' ? mode & 0o7777 : mode & 0o666;
+  }
+
   private async writeAside(documentId: string, ending: string, blobId: string): Promise<string> {
     await mkdir(join(this.root, ARRIVING), { recursive: true });
     const aside = join(this.root, ARRIVING, `${documentId}${ending}`);
     await pipeline(Readable.from(readBlob(this.context.database, blobId)), createWriteStream(aside));
     const handle = await open(aside);
+    await handle.chmod(await this.modeOf('file'));
     await handle.sync();
     await handle.close();
     return aside;
@@ -164,6 +227,8 @@ export class Shelf {
   /** A name that is taken on disk by a file that isn't ours gets a number, in the database too. */
   private async renumber(documentId: string, actorId: string, wanted: Wanted): Promise<void> {
     await this.context.database.source.transaction(async (manager) => {
+      // A document is locked before its folder, everywhere.
+      await manager.query('select 1 from document where id = $1 for no key update', [documentId]);
       await manager.query('select id from folder where id = $1 for update', [wanted.folder_id]);
       const others = await rows<{ name_key: string }>(
         manager,

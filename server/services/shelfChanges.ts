@@ -1,7 +1,8 @@
-import { createReadStream, FSWatcher, watch } from 'node:fs';
+import { createReadStream, existsSync, FSWatcher, watch } from 'node:fs';
 import { link, lstat, mkdir, readdir, rename, stat, unlink } from 'node:fs/promises';
 import { randomUUID } from 'node:crypto';
 import { basename, dirname, extname, join } from 'node:path';
+import { EntityManager } from 'typeorm';
 import { Problem, ProblemReport } from '@crow/contract/problems';
 import { DiskChoice, DocumentSummary } from '@crow/contract/shapes';
 import { nameKey } from '@crow/core/filing/names';
@@ -11,9 +12,10 @@ import { rows } from '../store/database';
 import { summariseDocuments } from '../store/documentRows';
 import { ShelfFile } from '../store/entities';
 import { ActingAs, record } from '../store/history';
+import { announce } from '../store/live';
 import { formOf } from './besides';
 import { changeDocuments } from './changingDocuments';
-import { settleName } from './documents';
+import { lockDocument, settleName } from './documents';
 import { folderAt } from './folders';
 import { takeInBytes } from './intake';
 import { exists, hashOf, Shelf } from './shelf';
@@ -22,6 +24,8 @@ import { exists, hashOf, Shelf } from './shelf';
 const QUIET_MS = 2000;
 /** And, since not every file system tells of changes, every so often anyway. */
 const EVERY_MS = 10 * 60_000;
+/** How often it is looked whether the folder is there at all. */
+const PRESENT_MS = 10_000;
 /** What was found on disk, as the problems of the documents concerned. */
 export const CHANGED_ON_DISK = ['shelf-file-changed', 'shelf-file-moved', 'shelf-file-missing'];
 
@@ -33,6 +37,9 @@ export class ShelfChanges {
   private watching?: FSWatcher;
   private timer?: NodeJS.Timeout;
   private every?: NodeJS.Timeout;
+  private presence?: NodeJS.Timeout;
+  /** How many files of others lay in the folder when it was looked at last. */
+  strangersSeen = 0;
 
   constructor(
     private readonly shelf: Shelf,
@@ -41,12 +48,20 @@ export class ShelfChanges {
 
   /** Looks at the shelf folder now, and again whenever something changes in it. */
   async start(): Promise<void> {
-    await this.inspect();
+    await this.shelf.mark();
+    await this.inspectQuietly();
+    this.every = setInterval(() => void this.inspectQuietly(), EVERY_MS);
+    this.presence = setInterval(() => void this.lookForTheDrive(), PRESENT_MS);
+    this.listen();
+  }
+
+  /** Hears of changes in the folder; what it heard by before is of a folder that may be gone. */
+  private listen(): void {
+    this.watching?.close();
     const soon = () => {
       clearTimeout(this.timer);
       this.timer = setTimeout(() => void this.inspectQuietly(), QUIET_MS);
     };
-    this.every = setInterval(() => void this.inspectQuietly(), EVERY_MS);
     try {
       this.watching = watch(this.shelf.root, { recursive: true }, soon);
       this.watching.on('error', () => undefined);
@@ -55,10 +70,31 @@ export class ShelfChanges {
     }
   }
 
+  /** A drive that went away comes back: then everything in it is looked at again. */
+  private async lookForTheDrive(): Promise<void> {
+    try {
+      const before = this.shelf.gone;
+      const present = await this.shelf.isPresent();
+      if (Boolean(before) !== present) return;
+      await announce(this.shelf.context.database.source.manager, 'document', null);
+      if (!present) return;
+      this.listen();
+      await this.inspect();
+    } catch (error) {
+      this.shelf.context.log.warn({ error }, 'could not look for the shelf folder');
+    }
+  }
+
+  /** What keeps files from going to the shelf folder. */
+  async troubles(): Promise<ProblemReport[]> {
+    return this.shelf.gone ? [this.shelf.gone] : [];
+  }
+
   close(): void {
     this.watching?.close();
     clearTimeout(this.timer);
     clearInterval(this.every);
+    clearInterval(this.presence);
   }
 
   private async inspectQuietly(): Promise<void> {
@@ -70,8 +106,8 @@ export class ShelfChanges {
   }
 
   /**
-   * Looks whether every file is as it was written. What was changed, moved or taken away is told; if nothing at all is there any
-   * more, the shelf folder itself was lost, and all files are written again.
+   * Looks whether every file is as it was written. What was changed, moved or taken away is told. Where the folder itself is gone,
+   * nothing is said of its files.
    */
   inspect(): Promise<void> {
     return this.shelf.inTurn(() => this.look());
@@ -80,7 +116,7 @@ export class ShelfChanges {
   private async look(): Promise<void> {
     const { root, context } = this.shelf;
     const { manager } = context.database.source;
-    await mkdir(root, { recursive: true });
+    if (!(await this.shelf.isPresent())) return;
     const placed = await manager.find(ShelfFile);
     const missing: ShelfFile[] = [];
     const again: string[] = [];
@@ -91,8 +127,12 @@ export class ShelfChanges {
       else if (now.size !== file.size || now.mtimeMs !== file.modifiedMs || told.has(file.documentId))
         again.push(file.documentId);
     }
-    if (missing.length === placed.length) again.push(...missing.map(({ documentId }) => documentId));
-    else await this.tellOfMissing(missing, placed, told);
+    await this.tellOfMissing(missing, placed, told);
+    const strangers = (await this.strangers()).length;
+    if (strangers !== this.strangersSeen) {
+      this.strangersSeen = strangers;
+      await announce(manager, 'document', null);
+    }
     await context.jobs.ask(manager, 'shelve', ...again.map((documentId) => ({ documentId, actorId: this.actor.id })));
   }
 
@@ -223,6 +263,7 @@ export class ShelfChanges {
     const folder = dirname(path);
     if (folder === '.') throw new Problem('shelf-file-unfit', { path, detail: 'it lies in no folder' });
     await context.database.source.transaction(async (manager) => {
+      await lockDocument(manager, documentId);
       const folderId = await folderAt(manager, actor, folder);
       const name = await settleName(manager, folderId, basename(path, extname(path)), documentId);
       await manager.query('update document set folder_id = $2, name = $3, name_key = $4 where id = $1', [
@@ -264,9 +305,86 @@ export class ShelfChanges {
         documentId,
         blob.id,
       ]);
+      // From now on the document is made of it: a correction changes this file, and not the one before.
+      const fileId = await this.enterAsPages(manager, actor, documentId, blob.id, basename(path));
+      await context.jobs.ask(manager, 'take-in', { fileId });
       await record(manager, actor, 'took over', 'document', documentId, { path });
     });
     await this.shelf.enter(documentId, '.pdf', path, sha256);
+  }
+
+  /** Enters a file as what a document is made of, in the stack of its pages. @returns its id */
+  private async enterAsPages(
+    manager: EntityManager,
+    actor: ActingAs,
+    documentId: string,
+    blobId: string,
+    name: string,
+  ): Promise<string> {
+    const [file] = await rows<{ id: string }>(
+      manager,
+      `insert into source_file (stack_id, name, position, blob_id, document_id, actor_id, replaces)
+       select d.stack_id, $3, coalesce((select max(position) + 1 from source_file where stack_id = d.stack_id), 0), $2, d.id, $4, true
+       from document d where d.id = $1 returning id`,
+      [documentId, blobId, name, actor.id],
+    );
+    return file.id;
+  }
+
+  /** PDFs in the shelf folder that somebody put there, as far as nobody has said that they are to be left. */
+  async strangers(): Promise<{ path: string; bytes: number }[]> {
+    const { manager } = this.shelf.context.database.source;
+    if (!(await this.shelf.isPresent())) return [];
+    const [placed, left] = await Promise.all([
+      manager.find(ShelfFile),
+      rows<{ path: string }>(manager, 'select path from shelf_left'),
+    ]);
+    const own = new Set([...placed, ...left].map(({ path }) => path));
+    const missing = placed.filter(({ path }) => !existsSync(join(this.shelf.root, path)));
+    const found = [...(await this.filesOfOthers(own))].filter(
+      // One that was moved is told of with its document.
+      ({ size }) => !missing.some((file) => file.size === size),
+    );
+    return found.map(({ path, size }) => ({ path, bytes: size })).sort((a, b) => a.path.localeCompare(b.path));
+  }
+
+  /** Takes files in that somebody put into the shelf folder: each goes to Check, to be filed in the folder that it lay in. */
+  async takeInStrangers(actor: ActingAs, paths: string[]): Promise<void> {
+    const { context, root } = this.shelf;
+    const known = new Set((await this.strangers()).map(({ path }) => path));
+    for (const path of paths) {
+      if (!known.has(path)) continue;
+      const name = basename(path);
+      const stackId = randomUUID();
+      const folder = dirname(path);
+      await this.shelf.inTurn(async () => {
+        const place = { stackId, fileId: randomUUID(), stackName: name, fileName: name, position: 0 };
+        const onward = { whole: true, onward: true, wantedFolder: folder === '.' ? undefined : folder };
+        await takeInBytes(context, actor, { ...place, ...onward }, createReadStream(join(root, path)));
+        await unlink(join(root, path));
+      });
+    }
+  }
+
+  /** Files in the shelf folder that are to stay as they are. */
+  async leaveStrangers(actor: ActingAs, paths: string[]): Promise<void> {
+    await this.shelf.context.database.source.transaction(async (manager) => {
+      await manager.query('insert into shelf_left (path) select unnest($1::text[]) on conflict do nothing', [paths]);
+      await record(manager, actor, 'left', 'folder', null, { files: paths.length });
+      await announce(manager, 'document', null);
+    });
+  }
+
+  /** Has the shelf folder, which was lost, written anew where it was. */
+  async beginAnew(actor: ActingAs): Promise<void> {
+    const { context } = this.shelf;
+    await this.shelf.mark({ anew: true });
+    const { manager } = context.database.source;
+    const lost = await rows<{ id: string }>(manager, 'select distinct document_id as id from shelf_file');
+    await context.jobs.ask(manager, 'shelve', ...lost.map(({ id }) => ({ documentId: id, actorId: actor.id })));
+    await record(manager, actor, 'wrote anew', 'folder', null, { documents: lost.length });
+    this.listen();
+    await announce(manager, 'document', null);
   }
 
   /** The changed file is taken in as a paper of its own, and makes room. */

@@ -114,13 +114,16 @@ export async function sweepUnfinishedBlobs({ source }: Database): Promise<void> 
   await source.manager.query(`delete from blob where sha256 is null and created_at < now() - interval '1 minute'`);
 }
 
-/** Deletes the bytes that nothing refers to any more. */
-export async function sweepUnusedBlobs({ source }: Database): Promise<void> {
+/**
+ * Deletes the bytes that nothing refers to any more, and the pictures made of them.
+ * @param atOnce also such as came within the last hour; those of transfers under way have no name yet and are left in any case
+ */
+export async function sweepUnusedBlobs({ source }: Database, { atOnce = false } = {}): Promise<void> {
   await source.manager.query(`
     delete from derived_picture d where not exists (select 1 from source_file f where f.blob_id = d.blob_id)`);
   await source.manager.query(`
-    delete from blob b where sha256 is not null and created_at < now() - interval '1 hour'
-      and not exists (select 1 from source_file f where f.blob_id = b.id)
+    delete from blob b where sha256 is not null and created_at < now() - interval '${atOnce ? '1 minute' : '1 hour'}'
+      and not exists (select 1 from source_file f where f.blob_id = b.id or f.locked_blob_id = b.id)
       and not exists (select 1 from derived_picture d where d.picture_blob_id = b.id)
       and not exists (select 1 from document d where d.pdf_blob_id = b.id)
       and not exists (select 1 from document_version v where v.pdf_blob_id = b.id)

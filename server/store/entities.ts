@@ -54,6 +54,8 @@ export class SourceFile {
   @Column('uuid', { name: 'actor_id', nullable: true }) actorId: string | null;
   /** Whether it comes out of an archive that was taken in. */
   @Column('boolean', { default: false }) unpacked: boolean;
+  /** Whether its pages are all that its document is made of from then on. */
+  @Column('boolean', { default: false }) replaces: boolean;
   /** What is known of the document that it is, when it comes from an archive of the shelf. */
   @Column('jsonb', { nullable: true }) told: unknown;
 }

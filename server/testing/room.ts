@@ -56,6 +56,7 @@ export class TestRoom {
     mkdirSync(webFolder);
     writeFileSync(join(webFolder, 'index.html'), '<title>Crow Shelf</title>');
     const shelf = new Shelf(context, join(folder, 'shelf'));
+    await shelf.mark();
     const hub = new LiveHub(url);
     await hub.start();
     const watcher = new Watcher(context, [shelf.root], { stillMs: 0, stillEmptyMs: 0 });

@@ -9,7 +9,25 @@ export class Sturdiness1765900000000 implements MigrationInterface {
     await runner.query(
       `comment on column page.damaged is 'whether its picture is shown only as far as it could be decoded'`,
     );
-    await runner.query('alter table stack add column alone boolean not null default false');
+    await runner.query(`
+      create table shelf_mark (
+        one boolean primary key default true check (one),
+        mark uuid not null
+      )`);
+    await runner.query(
+      `comment on table shelf_mark is 'what stands in the file that tells the shelf folder from an empty place for its drive'`,
+    );
+    await runner.query('create table shelf_left (path text primary key)');
+    await runner.query(
+      `comment on table shelf_left is 'files of others in the shelf folder that nobody wants taken in'`,
+    );
+    await runner.query('alter table source_file add column replaces boolean not null default false');
+    await runner.query(
+      `comment on column source_file.replaces is 'whether its pages are all that its document is made of from then on'`,
+    );
+    await runner.query(
+      'alter table stack add column alone boolean not null default false, add column wanted_folder text',
+    );
     await runner.query(
       `comment on column stack.alone is 'whether it is one file that came by itself, and goes to Check by itself when it is one document'`,
     );
@@ -55,7 +73,9 @@ export class Sturdiness1765900000000 implements MigrationInterface {
     await runner.query('alter table claim drop column interruptions');
     await runner.query('delete from claim where lease is null');
     await runner.query('alter table claim alter column lease set not null');
-    await runner.query('alter table stack drop column alone');
+    await runner.query('alter table stack drop column alone, drop column wanted_folder');
+    await runner.query('alter table source_file drop column replaces');
+    await runner.query('drop table shelf_left, shelf_mark');
     await runner.query('alter table page drop column damaged');
   }
 }
