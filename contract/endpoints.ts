@@ -250,6 +250,13 @@ export const endpoints = {
     summary: 'Discard a file that could not be taken in',
     params: idParams,
   }),
+  unlockFile: endpoint({
+    method: 'POST',
+    path: '/files/:id/password',
+    summary: 'Take in a PDF that is locked, with its password, which is kept nowhere',
+    params: idParams,
+    body: object({ password: string().min(1).max(500).required() }),
+  }),
   originalFile: endpoint({
     method: 'GET',
     path: '/files/:id/original',

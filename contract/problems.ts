@@ -73,7 +73,13 @@ export const PROBLEMS = {
     status: 422,
     happened: '“{name}” is locked with a password.',
     kept: ORIGINAL_KEPT,
-    todo: 'Save a copy without a password in the program that made it, and take in that copy.',
+    todo: 'Type its password here; or take in a copy without one.',
+  },
+  'password-wrong': {
+    status: 403,
+    happened: 'That is not the password of “{name}”.',
+    kept: 'The file is kept as it came.',
+    todo: 'Type it again; capitals count.',
   },
   'archive-broken': {
     status: 422,
@@ -191,8 +197,8 @@ export const PROBLEMS = {
   },
   'folder-not-empty': {
     status: 409,
-    happened: 'The folder “{name}” is not empty.',
-    kept: 'Everything in it.',
+    happened: 'The folder “{name}” is not empty, so it was not deleted.',
+    kept: 'Everything in it is where it was.',
     todo: 'Move or delete what is in it first.',
   },
   'folder-into-itself': { status: 400, happened: 'A folder can’t go into itself.', kept: 'Everything is as it was.' },

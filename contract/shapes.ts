@@ -368,6 +368,8 @@ export const folder = object({
   /** The names from the top, joined by slashes. */
   path: string().required(),
   documents: number().integer().required(),
+  /** Documents in it and in all folders in it. */
+  inside: number().integer().required(),
 });
 export type Folder = InferType<typeof folder>;
 
@@ -437,6 +439,8 @@ export const findReply = object({
   more: boolean().required(),
   /** Spellings that were searched as well, because nothing or little matches as typed. */
   alsoSearched: array(string().required()).required(),
+  /** Stacks that are still to be sorted and hold it, with the number of their pages that do. */
+  inSort: array(object({ id, name: string().required(), pages: number().integer().required() }).required()).required(),
 });
 export type FindReply = InferType<typeof findReply>;
 export const hit = object({

@@ -10,6 +10,7 @@ import { openLog } from './log';
 import { LiveHub } from './routes/liveHub';
 import { PictureDesk } from './services/pagePictures';
 import { Disks } from './services/disks';
+import { indexOlderPages } from './services/reading';
 import { Shelf } from './services/shelf';
 import { ShelfChanges } from './services/shelfChanges';
 import { ScanDesk } from './services/scanning';
@@ -53,6 +54,7 @@ async function main(): Promise<void> {
   const worker = new Worker(context, ['shelve'], shelfHandlers(shelf));
   worker.start();
   watcher.start();
+  indexOlderPages(context).catch((error) => log.warn({ error }, 'indexing pages again'));
   const rescue = new Rescue(context);
   const looking = setInterval(() => {
     lookAfter(context, rescue).catch((error) => log.warn({ error }, 'could not look after the queue'));

@@ -44,6 +44,43 @@ function foldNumber(text: string): string {
   return whole.replace(/\D/g, '') + (decimals ? `.${decimals[1]}` : '');
 }
 
+/** What may be a group of a longer number: figures, or a few letters and figures. */
+const GROUP = /^(?=[a-z]{0,4}\d)[a-z\d]{1,8}$/;
+/** Numbers of more groups, or longer ones, are none. */
+const [MOST_GROUPS, LONGEST_NUMBER, SHORTEST_NUMBER] = [9, 34, 5];
+/** Groups of a number stand no further apart than so many heights of a word. */
+const NEAR = 1;
+
+/** Whether a token may be a group of a longer number. */
+export function isGroup(token: string): boolean {
+  return GROUP.test(token);
+}
+
+/**
+ * All tokens under which a page's words are found, each once: those of the words, and numbers written in groups as one as well, so
+ * that 77 120 is found as 77120.
+ */
+export function pageTokens(
+  words: readonly { text: string; box: readonly [number, number, number, number]; line: number }[],
+): string[] {
+  const found = new Set<string>();
+  let run: string[] = [];
+  words.forEach(({ text, box: [x, , , height], line }, at) => {
+    const before = words[at - 1];
+    const follows = before && before.line === line && x - before.box[0] - before.box[2] <= NEAR * height;
+    if (!follows) run = [];
+    for (const { text: token } of tokenise(text)) {
+      found.add(token);
+      run = isGroup(token) ? [...run, token].slice(-MOST_GROUPS) : [];
+      for (let from = 0; from < run.length - 1; from++) {
+        const number = run.slice(from).join('');
+        if (number.length >= SHORTEST_NUMBER && number.length <= LONGEST_NUMBER) found.add(number);
+      }
+    }
+  });
+  return [...found];
+}
+
 /** One thing looked for: any of its forms matches a token; `prefix` lets longer words match that begin with the first form. */
 export interface Term {
   forms: string[];
@@ -72,11 +109,23 @@ export function wordTokens(words: { text: string }[]): { token: string; word: nu
 export function findHits(words: { text: string }[], phrases: Term[][]): number[][] {
   const tokens = wordTokens(words);
   const hits: number[][] = [];
+  /** How many tokens from here on are the groups of a number that is looked for as one; 0 when they aren't. */
+  const groupsOf = ([{ forms }]: Term[], at: number): number => {
+    const [number] = forms;
+    let joined = '';
+    for (let next = at; joined.length < number.length && next < tokens.length; next++) {
+      if (!isGroup(tokens[next].token)) return 0;
+      joined += tokens[next].token;
+      if (joined === number) return next - at + 1;
+    }
+    return 0;
+  };
   for (let at = 0; at < tokens.length; at++) {
     for (const phrase of phrases) {
       const fits = phrase.every((term, step) => at + step < tokens.length && matches(term, tokens[at + step].token));
-      if (!fits) continue;
-      const found = [...new Set(phrase.map((_, step) => tokens[at + step].word))];
+      const length = fits ? phrase.length : phrase.length === 1 ? groupsOf(phrase, at) : 0;
+      if (length === 0) continue;
+      const found = [...new Set(tokens.slice(at, at + length).map(({ word }) => word))];
       const previous = hits[hits.length - 1];
       if (!previous || previous[previous.length - 1] < found[0]) hits.push(found);
       break;

@@ -7,6 +7,7 @@ import { describeBlob } from '../store/blobs';
 import { rows } from '../store/database';
 import { summariseStacks } from '../store/stackRows';
 import { printedDividers } from '../services/dividers';
+import { unlockFile } from '../services/unlocking';
 import { takeInBytes } from '../services/intake';
 import { movePages, weaveStacks, weaving } from '../services/movingPages';
 import * as stacks from '../services/stacks';
@@ -59,10 +60,11 @@ export function stackRoutes(app: FastifyInstance, context: Context): void {
   serve(app, endpoints.deleteStack, ({ actor, params }) => stacks.binStack(context, actor, params.id, true));
   serve(app, endpoints.bringBackStack, ({ actor, params }) => stacks.binStack(context, actor, params.id, false));
   serve(app, endpoints.dismissFile, ({ actor, params }) => stacks.dismissFile(context, actor, params.id));
+  serve(app, endpoints.unlockFile, ({ actor, params, body }) => unlockFile(context, actor, params.id, body.password));
   serve(app, endpoints.originalFile, async ({ params, reply }) => {
     const [file] = await rows<{ name: string; blob_id: string }>(
       manager,
-      'select name, blob_id from source_file where id = $1',
+      'select name, coalesce(locked_blob_id, blob_id) as blob_id from source_file where id = $1',
       [params.id],
     );
     if (!file) throw new Problem('not-found', { what: 'The file' });

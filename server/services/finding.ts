@@ -1,13 +1,14 @@
 import { EntityManager } from 'typeorm';
-import { FindOrder, FoundDocument, Hit } from '@crow/contract/shapes';
+import { FindOrder, FindReply, FoundDocument, Hit } from '@crow/contract/shapes';
 import { Box } from '@crow/core/geometry';
 import { Condition, parseQuery } from '@crow/core/finding/query';
-import { findHits, Term, wordTokens } from '@crow/core/finding/tokens';
+import { findHits, isGroup, Term, wordTokens } from '@crow/core/finding/tokens';
 import { restoreWords, StoredWord } from '@crow/core/reading/words';
 import { rows } from '../store/database';
 import { summariseDocuments } from '../store/documentRows';
 import { factConditions } from '../store/factConditions';
 import { similarWords } from '../store/similarWords';
+import { proposedNames } from './filing';
 import { FOLDER_PATHS } from './folders';
 
 /** So many documents are shown when nothing else is said. */
@@ -53,13 +54,7 @@ async function understand(manager: EntityManager, typed: string): Promise<Search
       return { forms: [token, ...(similar.get(token) ?? [])], prefix: last || phrase.length === 1 };
     }),
   );
-  const tsquery = terms
-    .flat()
-    .map(
-      ({ forms, prefix }) =>
-        `(${forms.map((form, index) => `'${form}'${prefix && index === 0 ? ':*' : ''}`).join(' | ')})`,
-    )
-    .join(' & ');
+  const tsquery = asQuery(terms);
   return {
     phrases: terms,
     tsquery: tsquery || null,
@@ -67,6 +62,25 @@ async function understand(manager: EntityManager, typed: string): Promise<Search
     conditions,
     alsoSearched: [...new Set([...similar.values()].flat())],
   };
+}
+
+/** Terms as PostgreSQL takes them; the groups of a number may also stand together, as one. */
+function asQuery(phrases: Term[][]): string {
+  const parts: string[] = [];
+  const one = ({ forms, prefix }: Term) =>
+    `(${forms.map((form, index) => `'${form}'${prefix && index === 0 ? ':*' : ''}`).join(' | ')})`;
+  for (let at = 0; at < phrases.length;) {
+    const rest = phrases.slice(at);
+    const end = rest.findIndex((phrase) => phrase.length !== 1 || !isGroup(phrase[0].forms[0]));
+    const groups = (end < 0 ? rest : rest.slice(0, end)).flat();
+    if (groups.length < 2) {
+      parts.push(...phrases[at++].map(one));
+      continue;
+    }
+    parts.push(`((${groups.map(one).join(' & ')}) | '${groups.map(({ forms }) => forms[0]).join('')}':*)`);
+    at += groups.length;
+  }
+  return parts.join(' & ');
 }
 
 /**
@@ -77,12 +91,42 @@ export async function find(
   manager: EntityManager,
   typed: string,
   { by = 'best', most = SHOWN_AT_FIRST, ranked = MOST_RANKED }: Partial<Wish> = {},
-): Promise<{ found: FoundDocument[]; more: boolean; alsoSearched: string[] }> {
+): Promise<FindReply> {
   const search = await understand(manager, typed);
-  if (!search) return { found: [], more: false, alsoSearched: [] };
-  return search.tsquery === null
-    ? meeting(manager, search, { by, most, ranked })
-    : holding(manager, search, search.tsquery, { by, most, ranked });
+  if (!search) return { found: [], more: false, alsoSearched: [], inSort: [] };
+  const wish = { by, most, ranked };
+  if (search.tsquery === null) return { ...(await meeting(manager, search, wish)), inSort: [] };
+  const [{ found, ...rest }, inSort] = await Promise.all([
+    holding(manager, search, search.tsquery, wish),
+    search.conditions.length > 0 ? [] : stacksHolding(manager, search.tsquery),
+  ]);
+  return { ...rest, found: await namedAsProposed(manager, found), inSort };
+}
+
+type Found = Omit<FindReply, 'inSort'>;
+
+/** Documents that wait in Check have no name yet: they are called what they would be filed as. */
+async function namedAsProposed(manager: EntityManager, found: FoundDocument[]): Promise<FoundDocument[]> {
+  const unnamed = found.flatMap(({ document: { id, name } }) => (name ? [] : [id]));
+  if (unnamed.length === 0) return found;
+  const names = new Map((await proposedNames(manager, unnamed)).map(({ id, proposed }) => [id, proposed]));
+  return found.map((each) => ({
+    ...each,
+    document: { ...each.document, name: each.document.name || (names.get(each.document.id) ?? '') },
+  }));
+}
+
+const MOST_STACKS = 20;
+
+/** Stacks that are still to be sorted, with how many of their pages hold all that is looked for. */
+function stacksHolding(manager: EntityManager, tsquery: string): Promise<FindReply['inSort']> {
+  return rows(
+    manager,
+    `select s.id, s.name, count(*)::int as pages from page_tokens t join page p on p.id = t.page_id join stack s on s.id = p.stack_id
+     where t.tokens @@ $1::tsquery and s.state = 'open' and s.binned_at is null and not p.dropped
+     group by s.id order by pages desc, s.created_at desc limit ${MOST_STACKS}`,
+    [tsquery],
+  );
 }
 
 /** What a document must be like besides the words on its pages. */
@@ -108,7 +152,7 @@ const ORDERS: Record<Exclude<FindOrder, 'best'>, string> = {
 };
 const LATEST_FIRST = 'd.filed_at desc nulls first, d.id';
 
-async function meeting(manager: EntityManager, search: Search, { by, most }: Wish): ReturnType<typeof find> {
+async function meeting(manager: EntityManager, search: Search, { by, most }: Wish): Promise<Found> {
   const values: unknown[] = [];
   const where = conditionsOf(search, values, { one: false });
   const order = by === 'best' ? LATEST_FIRST : `${ORDERS[by]}, ${LATEST_FIRST}`;
@@ -124,7 +168,7 @@ async function meeting(manager: EntityManager, search: Search, { by, most }: Wis
   return { found, more: matching.length > most, alsoSearched: [] };
 }
 
-async function holding(manager: EntityManager, search: Search, tsquery: string, wish: Wish): ReturnType<typeof find> {
+async function holding(manager: EntityManager, search: Search, tsquery: string, wish: Wish): Promise<Found> {
   const { by, most } = wish;
   const matching = await bestDocuments(manager, search, tsquery, wish);
   const shown = matching.slice(0, most);

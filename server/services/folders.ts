@@ -17,13 +17,18 @@ export const FOLDER_PATHS = `with recursive paths as (
 
 /** All folders, ordered by path. */
 export async function listFolders(manager: EntityManager): Promise<ShownFolder[]> {
-  return rows(
+  const found = await rows<Omit<ShownFolder, 'inside'>>(
     manager,
     `${FOLDER_PATHS}
      select f.id, f.parent_id as "parentId", f.name, paths.path,
        (select count(*)::int from document d where d.folder_id = f.id and d.state <> 'check' and d.binned_at is null) as documents
      from folder f join paths on paths.id = f.id order by lower(paths.path)`,
   );
+  const inside = new Map(found.map(({ id, documents }) => [id, documents]));
+  // The deepest first: each adds what it holds by then to the one that it is in.
+  for (const { id, parentId } of found.toSorted((a, b) => b.path.split('/').length - a.path.split('/').length))
+    if (parentId) inside.set(parentId, (inside.get(parentId) ?? 0) + inside.get(id)!);
+  return found.map((folder) => ({ ...folder, inside: inside.get(folder.id)! }));
 }
 
 async function describeFolder(manager: EntityManager, id: string): Promise<ShownFolder> {

@@ -155,9 +155,10 @@ describe('divider sheets', () => {
     );
     expect(behind).toMatchObject({
       kind: 'statement',
-      suggestion: { path: 'Household/Energy', reason: 'Its divider sheet says so' },
+      suggestion: { path: 'Household/Energy', reason: 'Its divider sheet, or the place where it lay, says so' },
     });
-    expect(before.suggestion?.path).toBe('Letters');
+    expect(before.suggestion).toBeNull();
+    expect(before.likely).toEqual(['Letters']);
   });
 
   it('are known by their words in a PDF that keeps its text, and by a person who wants one back as a page', async () => {

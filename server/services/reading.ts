@@ -1,6 +1,6 @@
 import { EntityManager } from 'typeorm';
 import { Problem } from '@crow/contract/problems';
-import { tokenise } from '@crow/core/finding/tokens';
+import { pageTokens } from '@crow/core/finding/tokens';
 import { Turn, turnSize } from '@crow/core/geometry';
 import { isGoodTextLayer } from '@crow/core/reading/bboxLayout';
 import { Recipe } from '@crow/core/imaging/recipe';
@@ -190,22 +190,41 @@ export async function settle(context: Context, page: Page, end: Pick<Page, 'read
   });
 }
 
+const AT_ONCE = 50;
+
+/** Makes pages findable by all that is looked for now which were read when that was less; done in the background, in small steps. */
+export async function indexOlderPages({ database, log }: Context): Promise<void> {
+  const { manager } = database.source;
+  for (;;) {
+    const older = await rows<{ id: string }>(
+      manager,
+      `select page_id as id from page_tokens where not numbered limit ${AT_ONCE}`,
+    );
+    if (older.length === 0) return;
+    for (const { id } of older) {
+      const page = await manager.findOneBy(Page, { id });
+      if (page) await indexPage(manager, page);
+    }
+    log.info({ pages: older.length }, 'indexed again');
+  }
+}
+
 /** PostgreSQL's index holds a megabyte of words a page. */
 const MOST_TOKENS = 20_000;
 
 /** Makes a page's words findable. */
 export async function indexPage(manager: EntityManager, page: Page): Promise<void> {
-  const [reading] = await rows<{ words: [string][] }>(
+  const [reading] = await rows<{ words: StoredWord[] }>(
     manager,
     'select words from reading where page_id = $1 and turn = $2 and version = $3',
     [page.id, page.turn, page.version],
   );
-  const tokens = [...new Set((reading?.words ?? []).flatMap(([text]) => tokenise(text).map((token) => token.text)))]
+  const tokens = pageTokens(restoreWords(reading?.words ?? []))
     .slice(0, MOST_TOKENS)
     .sort();
   await manager.query(
-    `insert into page_tokens (page_id, tokens) values ($1, array_to_tsvector($2::text[]))
-     on conflict (page_id) do update set tokens = excluded.tokens`,
+    `insert into page_tokens (page_id, tokens, numbered) values ($1, array_to_tsvector($2::text[]), true)
+     on conflict (page_id) do update set tokens = excluded.tokens, numbered = true`,
     [page.id, tokens],
   );
   // In sorted order, so that two workers adding the same words never wait for each other in a circle.

@@ -1,4 +1,15 @@
-import { mkdirSync, readdirSync, readFileSync, renameSync, rmSync, unlinkSync, writeFileSync } from 'node:fs';
+import { execFileSync } from 'node:child_process';
+import {
+  chmodSync,
+  mkdirSync,
+  readdirSync,
+  readFileSync,
+  renameSync,
+  rmSync,
+  statSync,
+  unlinkSync,
+  writeFileSync,
+} from 'node:fs';
 import { dirname, join } from 'node:path';
 import { endpoints } from '@crow/contract/endpoints';
 import { DiskChoice } from '@crow/contract/shapes';
@@ -68,6 +79,20 @@ describe('a file that somebody changed', () => {
     await look();
     expect((await read(id)).problem).toBeNull();
     expect(readFileSync(pathOnDisk('A/Paper.pdf')).equals(theirs)).toBe(true);
+  });
+
+  it('is what the document is made of from then on: a correction changes it, and not the one before', async () => {
+    const { id } = await changed();
+    await settle('as-on-disk', id);
+    const { pageList } = await read(id);
+    expect(pageList).toHaveLength(1);
+    const { words } = await room.ask(endpoints.pageText, { params: { id: pageList[0].id } });
+    expect(words.map(([text]) => text).join(' ')).toBe('With a note on it');
+    await room.ask(endpoints.changeDocument, { params: { id }, body: { size: 'small' } });
+    await room.work();
+    expect(execFileSync('pdftotext', [pathOnDisk('A/Paper.pdf'), '-'], { encoding: 'utf8' })).toContain(
+      'With a note on it',
+    );
   });
 
   it('stays beside the document’s own file when that is put back', async () => {
@@ -167,12 +192,74 @@ describe('a file that somebody took away', () => {
     await room.work();
     expect(room.onDisk('A/Paper.pdf')).toBe(true);
   });
+});
 
-  it('is written again without asking when the whole shelf folder was lost', async () => {
-    const ids = [await paper('One'), await paper('Two', 'B')];
+describe('the shelf folder itself', () => {
+  const overview = () => room.ask(endpoints.overview, {});
+
+  it('is not written into while its drive is gone, is told so, and goes on when the drive is back', async () => {
+    const id = await paper('One');
+    // The drive is taken away: its place is there, and empty.
+    renameSync(room.shelf.root, `${room.shelf.root}.away`);
+    mkdirSync(room.shelf.root);
+    await look();
+    expect((await overview()).troubles).toMatchObject([{ code: 'shelf-gone' }]);
+    expect((await read(id)).problem).toBeNull();
+    await expect(paper('Two')).rejects.toMatchObject({ code: 'shelf-gone' });
+    expect(readdirSync(room.shelf.root)).toEqual([]);
+    rmSync(room.shelf.root, { recursive: true });
+    renameSync(`${room.shelf.root}.away`, room.shelf.root);
+    await look();
+    expect((await overview()).troubles).toEqual([]);
+    expect(room.onDisk('A/One.pdf')).toBe(true);
+  });
+
+  it('that is lost is written anew when somebody says so', async () => {
+    await paper('One');
+    await paper('Two', 'B');
     rmSync(room.shelf.root, { recursive: true });
     await look();
+    expect((await overview()).troubles).toMatchObject([{ code: 'shelf-gone' }]);
+    await room.ask(endpoints.writeShelfAnew, {});
+    await room.work();
     expect([room.onDisk('A/One.pdf'), room.onDisk('B/Two.pdf')]).toEqual([true, true]);
-    for (const id of ids) expect((await read(id)).problem).toBeNull();
+    expect((await overview()).troubles).toEqual([]);
+  });
+
+  it('that others share stays shared: what is written in it is as open as it is', async () => {
+    chmodSync(room.shelf.root, 0o775);
+    await paper('Open', 'Shared/Deep');
+    expect(statSync(pathOnDisk('Shared/Deep')).mode & 0o777).toBe(0o775);
+    expect(statSync(pathOnDisk('Shared/Deep/Open.pdf')).mode & 0o777).toBe(0o664);
+    chmodSync(room.shelf.root, 0o700);
+    await paper('Closed', 'Own');
+    expect(statSync(pathOnDisk('Own/Closed.pdf')).mode & 0o777).toBe(0o600);
+  });
+});
+
+describe('a file that somebody put into the shelf folder', () => {
+  it('is offered, and taken in goes to Check, to be filed where it lay', async () => {
+    await paper('One');
+    writeFileSync(pathOnDisk('A/From elsewhere.pdf'), await textPdf('A letter of the harbour office\nabout moorings'));
+    writeFileSync(pathOnDisk('A/mine.txt'), 'no paper');
+    await look();
+    expect(await room.ask(endpoints.listStrangers, {})).toMatchObject([{ path: 'A/From elsewhere.pdf' }]);
+    expect((await room.ask(endpoints.overview, {})).strangers).toBe(1);
+    await room.ask(endpoints.settleStrangers, {
+      body: { paths: ['A/From elsewhere.pdf', '../outside.pdf'], choice: 'take-in' },
+    });
+    await room.work();
+    expect(room.onDisk('A/From elsewhere.pdf')).toBe(false);
+    const [waiting] = await room.ask(endpoints.listWaiting, {});
+    expect((await read(waiting.id)).suggestion).toMatchObject({ path: 'A' });
+    expect(room.onDisk('A/mine.txt')).toBe(true);
+  });
+
+  it('is left alone, and offered no more, when that is wanted', async () => {
+    writeFileSync(pathOnDisk('theirs.pdf'), await textPdf('theirs'));
+    await look();
+    await room.ask(endpoints.settleStrangers, { body: { paths: ['theirs.pdf'], choice: 'leave' } });
+    expect(await room.ask(endpoints.listStrangers, {})).toEqual([]);
+    expect(room.onDisk('theirs.pdf')).toBe(true);
   });
 });

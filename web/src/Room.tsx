@@ -1,13 +1,15 @@
 import { Suspense, useEffect, useState } from 'react';
 import { NavLink, Outlet, useLocation, useNavigate } from 'react-router';
 import { Search } from 'lucide-react';
+import { endpoints } from '@crow/contract/endpoints';
+import { ProblemText } from './parts/controls';
 import { useIntake } from './parts/intake';
 import { isTyping, KeyWords, useKeys } from './parts/keys';
 import { KeysPanel } from './parts/KeysPanel';
 import { writeDaysAs } from './parts/days';
 import { Settings } from './parts/Settings';
 import { queryClient } from './parts/stale';
-import { listen, useOverview, usePresets, useSettings } from './queries';
+import { listen, useChange, useOverview, usePresets, useSettings } from './queries';
 
 /** The window: the rail with the stations in the order of the work, and the station that one is at. */
 export function Room() {
@@ -31,11 +33,35 @@ export function Room() {
       <KeysPanel />
       <Rail />
       {/* Days are written anew everywhere when their form changes. */}
-      <main key={days ?? 'iso'} className="min-h-0 min-w-0 flex-1">
-        <Suspense>
-          <Outlet />
-        </Suspense>
+      <main key={days ?? 'iso'} className="flex min-h-0 min-w-0 flex-1 flex-col">
+        <Troubles />
+        <div className="min-h-0 flex-1">
+          <Suspense>
+            <Outlet />
+          </Suspense>
+        </div>
       </main>
+    </div>
+  );
+}
+
+/** What keeps everything from going on, above whatever is shown. */
+function Troubles() {
+  const { data } = useOverview();
+  const anew = useChange(endpoints.writeShelfAnew, ['document']);
+  const troubles = data?.troubles ?? [];
+  if (troubles.length === 0) return null;
+  return (
+    <div role="alert" className="flex flex-col gap-1 border-b border-rule bg-raised p-2">
+      {troubles.map((report) => (
+        <ProblemText key={report.happened} report={report}>
+          {report.code === 'shelf-gone' && (
+            <button className="ml-2 underline underline-offset-2" onClick={() => anew.mutate({})}>
+              It is lost: write it anew
+            </button>
+          )}
+        </ProblemText>
+      ))}
     </div>
   );
 }

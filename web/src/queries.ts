@@ -7,7 +7,16 @@ import { listenLive } from './live';
 import { useNotices } from './parts/notices';
 
 /** What the application knows of the server; asked when needed, and again when the server says that it changed. */
-export const useOverview = () => useQuery({ queryKey: ['overview'], queryFn: () => ask(endpoints.overview, {}) });
+/** Asked now and then as well: nobody tells of a disk that fills up. */
+const OVERVIEW_EVERY_MS = 30_000;
+export const useOverview = () =>
+  useQuery({
+    queryKey: ['overview'],
+    queryFn: () => ask(endpoints.overview, {}),
+    refetchInterval: OVERVIEW_EVERY_MS,
+  });
+export const useStrangers = () =>
+  useQuery({ queryKey: ['strangers'], queryFn: () => ask(endpoints.listStrangers, {}) });
 export const useSettings = () => useQuery({ queryKey: ['settings'], queryFn: () => ask(endpoints.readSettings, {}) });
 export const useLanguages = () =>
   useQuery({ queryKey: ['languages'], queryFn: () => ask(endpoints.listLanguages, {}) });
@@ -110,6 +119,7 @@ const TOUCHED: Record<LiveEvent['kind'], string[]> = {
     'versions',
     'doubtful',
     'changedOnDisk',
+    'strangers',
   ],
   folder: ['folders', 'document', 'waiting'],
   settings: ['settings', 'languages'],

@@ -25,6 +25,10 @@ export class Sturdiness1765900000000 implements MigrationInterface {
     await runner.query(
       `comment on column source_file.replaces is 'whether its pages are all that its document is made of from then on'`,
     );
+    await runner.query('alter table page_tokens add column numbered boolean not null default false');
+    await runner.query(
+      `comment on column page_tokens.numbered is 'whether numbers in groups are among them as one, too'`,
+    );
     await runner.query(
       'alter table stack add column alone boolean not null default false, add column wanted_folder text',
     );
@@ -76,6 +80,7 @@ export class Sturdiness1765900000000 implements MigrationInterface {
     await runner.query('alter table stack drop column alone, drop column wanted_folder');
     await runner.query('alter table source_file drop column replaces');
     await runner.query('drop table shelf_left, shelf_mark');
+    await runner.query('alter table page_tokens drop column numbered');
     await runner.query('alter table page drop column damaged');
   }
 }

@@ -113,7 +113,15 @@ export function document(part: Partial<Document> = {}): Document {
 }
 
 export function folder(path: string, part: Partial<Folder> = {}): Folder {
-  return { id: newId(), parentId: null, name: path.split('/').at(-1)!, path, documents: 0, ...part };
+  return {
+    id: newId(),
+    parentId: null,
+    name: path.split('/').at(-1)!,
+    path,
+    documents: 0,
+    inside: part.documents ?? 0,
+    ...part,
+  };
 }
 
 export function settings(part: Partial<Settings> = {}): Settings {

@@ -1,8 +1,9 @@
+import { useState } from 'react';
 import { Link } from 'react-router';
 import { endpoints } from '@crow/contract/endpoints';
 import { StackSummary } from '@crow/contract/shapes';
 import { addressOf } from '../../api';
-import { Button, ProblemText, Progress } from '../../parts/controls';
+import { Button, inputLook, ProblemText, Progress } from '../../parts/controls';
 import { Transfer, useIntake } from '../../parts/intake';
 import { bytes, count } from '../../parts/words';
 import { useChange } from '../../queries';
@@ -61,6 +62,34 @@ function TransferRow({ transfer }: { transfer: Transfer }) {
   );
 }
 
+/** Asks for the password of a locked file. */
+function Unlock({ id, name }: { id: string; name: string }) {
+  const [password, setPassword] = useState('');
+  const unlock = useChange(endpoints.unlockFile, ['stack']);
+  return (
+    <form
+      className="mt-2 flex gap-2"
+      onSubmit={(event) => {
+        event.preventDefault();
+        if (password) unlock.mutate({ params: { id }, body: { password } });
+      }}
+    >
+      <input
+        type="password"
+        aria-label={`Password of ${name}`}
+        placeholder="Password"
+        autoComplete="off"
+        className={inputLook}
+        value={password}
+        onChange={(event) => setPassword(event.target.value)}
+      />
+      <Button type="submit" disabled={!password || unlock.isPending}>
+        Unlock
+      </Button>
+    </form>
+  );
+}
+
 function StackRow({ stack, current, onShow }: { stack: StackSummary; current: boolean; onShow: () => void }) {
   const dismiss = useChange(endpoints.dismissFile, ['stack']);
   const { id, name, pages, read, files, readingStopped } = stack;
@@ -85,6 +114,7 @@ function StackRow({ stack, current, onShow }: { stack: StackSummary; current: bo
       {refused.map((file) => (
         <div key={file.id} className="mt-2">
           <ProblemText report={file.problem!}>
+            {file.problem!.code === 'file-encrypted' && <Unlock id={file.id} name={file.name} />}
             <div className="mt-2 flex gap-3">
               <a className="underline" href={addressOf(endpoints.originalFile, { params: { id: file.id } })}>
                 Save the original

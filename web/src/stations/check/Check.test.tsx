@@ -5,7 +5,18 @@ import { doubtful, document, fact, page, settings } from '../../testing/papers';
 import { notice, Refusal, show, StandInServer } from '../../testing/window';
 import Check from './Check';
 
-const OVERVIEW = { stacks: 0, arriving: 0, watched: 0, check: 0, filing: 0, filed: 3, unread: 0, changedOnDisk: 0, strangers: 0, troubles: [] };
+const OVERVIEW = {
+  stacks: 0,
+  arriving: 0,
+  watched: 0,
+  check: 0,
+  filing: 0,
+  filed: 3,
+  unread: 0,
+  changedOnDisk: 0,
+  strangers: 0,
+  troubles: [],
+};
 
 /** The Check station with documents that wait, which are filed, put to the back and binned as on the server. */
 function open(waiting: Document[], { at = '/check' } = {}) {

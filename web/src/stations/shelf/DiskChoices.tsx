@@ -2,8 +2,8 @@ import { endpoints } from '@crow/contract/endpoints';
 import { ProblemCode } from '@crow/contract/problems';
 import { DiskChoice, DocumentSummary } from '@crow/contract/shapes';
 import { Button, Empty } from '../../parts/controls';
-import { count } from '../../parts/words';
-import { useChange, useChangedOnDisk } from '../../queries';
+import { bytes, count } from '../../parts/words';
+import { useChange, useChangedOnDisk, useStrangers } from '../../queries';
 import { DocumentRow } from './DocumentRow';
 import { CHANGED, useShelfPlace } from './shelfPlace';
 
@@ -54,12 +54,50 @@ export function DiskChoices({ documents }: { documents: Pick<DocumentSummary, 'i
   );
 }
 
+/** PDFs that somebody put into the shelf folder. */
+function Strangers({ files }: { files: { path: string; bytes: number }[] }) {
+  const settle = useChange(endpoints.settleStrangers, ['document', 'stack']);
+  if (files.length === 0) return null;
+  const all = files.map(({ path }) => path);
+  const choose = (paths: string[], choice: 'take-in' | 'leave') => settle.mutate({ body: { paths, choice } });
+  const choices = (paths: string[]) => (
+    <div className="mt-1 flex flex-wrap gap-2">
+      <Button disabled={settle.isPending} onClick={() => choose(paths, 'take-in')}>
+        Take {paths.length > 1 ? 'them' : 'it'} in
+      </Button>
+      <Button disabled={settle.isPending} onClick={() => choose(paths, 'leave')}>
+        Leave {paths.length > 1 ? 'them' : 'it'} there
+      </Button>
+    </div>
+  );
+  return (
+    <section aria-label="Files that somebody put there">
+      <div className="border-b border-rule bg-sunken px-4 py-2">
+        <p>
+          {count(files.length, 'PDF lies', 'PDFs lie')} in the shelf folder that Crow Shelf did not file. Taken in, each
+          comes to Check and is filed in the folder where it lay.
+        </p>
+        {files.length > 1 && choices(all)}
+      </div>
+      <ul>
+        {files.map(({ path, bytes: size }) => (
+          <li key={path} className="border-b border-rule px-4 py-2">
+            <span className="[overflow-wrap:anywhere]">{path}</span> <span className="text-quiet">{bytes(size)}</span>
+            {choices([path])}
+          </li>
+        ))}
+      </ul>
+    </section>
+  );
+}
+
 /** All documents whose files somebody changed, moved or took away, each or all of a sort to be settled. */
 export function ChangedOnDiskPane() {
   const { data: documents } = useChangedOnDisk();
   const { document: openId, go } = useShelfPlace();
+  const { data: strangers = [] } = useStrangers();
   if (!documents) return null;
-  if (documents.length === 0) {
+  if (documents.length === 0 && strangers.length === 0) {
     return (
       <Empty title="Everything on disk is as it was filed">
         <p>
@@ -78,6 +116,7 @@ export function ChangedOnDiskPane() {
         <h2 className="text-lg font-semibold">Changed on disk</h2>
       </header>
       <div className="min-h-0 flex-1 overflow-y-auto">
+        <Strangers files={strangers} />
         {sorts.map(({ what, of }) => (
           <section key={what} aria-label={`Files ${what}`}>
             {of.length > 1 && (

@@ -33,6 +33,7 @@ function open(at = '/shelf/?find=', answer: FoundDocument[] = papers) {
       found: answer.slice(0, query.most ?? 20),
       more: answer.length > (query.most ?? 20),
       alsoSearched: [],
+      inSort: [],
     }));
   const pane = (
     <ChosenProvider>
@@ -100,7 +101,12 @@ it('says what can be typed, what was not found, and which spellings were read, t
   await user.click(screen.getByRole('button', { name: 'total>100' }));
   expect(field().value).toBe('total>100 ');
   await screen.findByText(/^Nothing found/);
-  server.on(endpoints.find, () => ({ found: papers.slice(0, 1), more: false, alsoSearched: ['rnadder', 'maddor'] }));
+  server.on(endpoints.find, () => ({
+    found: papers.slice(0, 1),
+    more: false,
+    alsoSearched: ['rnadder', 'maddor'],
+    inSort: [],
+  }));
   await user.clear(field());
   await user.type(field(), 'madder');
   await screen.findByText('1 document · read as rnadder, maddor, too');

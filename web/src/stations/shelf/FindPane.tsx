@@ -1,4 +1,5 @@
 import { Search, X } from 'lucide-react';
+import { Link } from 'react-router';
 import { Fragment, useDeferredValue, useEffect, useRef, useState } from 'react';
 import { FIND_ORDERS, FindOrder, FoundDocument } from '@crow/contract/shapes';
 import { Button, IconButton, inputLook } from '../../parts/controls';
@@ -11,6 +12,11 @@ import { useShelfPlace } from './shelfPlace';
 const TYPING_PAUSE_MS = 180;
 /** So many documents are shown at first, and at most. */
 const [AT_FIRST, AT_MOST] = [20, 300];
+
+/** Once a hit is opened, the keys are for it: they go from hit to hit. */
+function focusOpened(): void {
+  setTimeout(() => window.document.querySelector<HTMLElement>('[data-open-document]')?.focus(), 50);
+}
 
 /** Find: a word that stands in a paper, and the papers that it stands in, with the lines around it. */
 export function FindPane() {
@@ -60,7 +66,10 @@ export function FindPane() {
             value={typed}
             onChange={(event) => setTyped(event.target.value)}
             onKeyDown={(event) => {
-              if (event.key === 'ArrowDown' || (event.key === 'Enter' && !openId)) step(1);
+              if (event.key === 'Enter') {
+                if (!openId) step(1);
+                focusOpened();
+              } else if (event.key === 'ArrowDown') step(1);
               else if (event.key === 'ArrowUp') step(-1);
               else if (event.key === 'Escape') go({});
               else return;
@@ -75,7 +84,7 @@ export function FindPane() {
       <p className="border-b border-rule px-4 py-1.5 text-sm text-quiet" role="status">
         {!query.trim()
           ? 'Type a word that stands in the paper.'
-          : found.length > 0
+          : found.length > 0 || (data?.inSort.length ?? 0) > 0
             ? `${data?.more ? 'The first ' : ''}${count(found.length, 'document')}${data && data.alsoSearched.length > 0 ? ` · read as ${data.alsoSearched.slice(0, 3).join(', ')}, too` : ''}`
             : isFetching
               ? 'Looking …'
@@ -90,7 +99,10 @@ export function FindPane() {
             document={document}
             current={document.id === openId}
             list={list}
-            onOpen={() => open(document)}
+            onOpen={() => {
+              open(document);
+              focusOpened();
+            }}
           >
             <p className="mt-1 text-sm font-semibold text-accent">
               {hits > 0 && count(hits, 'hit')}
@@ -116,6 +128,18 @@ export function FindPane() {
             </ul>
           </DocumentRow>
         ))}
+        {query.trim() && data && data.inSort.length > 0 && (
+          <ul aria-label="Found in stacks that are still to be sorted" className="border-b border-rule px-4 py-2">
+            {data.inSort.map(({ id, name, pages }) => (
+              <li key={id} className="py-1">
+                <Link className="text-accent underline" to={`/sort/${id}`}>
+                  {name}
+                </Link>{' '}
+                <span className="text-sm text-quiet">still to be sorted · on {count(pages, 'page')}</span>
+              </li>
+            ))}
+          </ul>
+        )}
         {data?.more && most < AT_MOST && (
           <p className="p-4 text-center">
             <Button onClick={() => setMost(Math.min(AT_MOST, 4 * most))}>Show more</Button>

@@ -16,7 +16,9 @@ const OVERVIEW: Overview = {
   filing: 0,
   filed: 2,
   unread: 0,
-  changedOnDisk: 0, strangers: 0, troubles: [],
+  changedOnDisk: 0,
+  strangers: 0,
+  troubles: [],
 };
 
 function open({ folders = [] as Folder[], at = '/shelf/', changedOnDisk = 0 } = {}) {

@@ -5,8 +5,8 @@ import { DragEvent, useState } from 'react';
 import { endpoints } from '@crow/contract/endpoints';
 import { addressOf, sendArchive } from '../../api';
 import { DocumentSummary, FindReply, Folder } from '@crow/contract/shapes';
-import { IconButton } from '../../parts/controls';
-import { AskText } from '../../parts/AskText';
+import { Button, IconButton } from '../../parts/controls';
+import { AskText, DialogFrame } from '../../parts/AskText';
 import { menuLook, menuItemLook } from '../../parts/menu';
 import { useNotices } from '../../parts/notices';
 import { count } from '../../parts/words';
@@ -15,9 +15,16 @@ import { useChosen } from './chosen';
 import { DOCUMENT_MEDIA_TYPE } from './DocumentRow';
 import { BIN, CHANGED, useShelfPlace } from './shelfPlace';
 
-type Asking = { what: 'new'; under?: Folder } | { what: 'rename'; folder: Folder } | undefined;
+type Asking =
+  | { what: 'new'; under?: Folder }
+  | { what: 'rename'; folder: Folder }
+  | { what: 'move'; folder: Folder }
+  | { what: 'delete'; folder: Folder }
+  | undefined;
 
-/** All folders as a tree; documents can be dropped on them. */
+const FOLDER_MEDIA_TYPE = 'application/x-crow-folder';
+
+/** All folders as a tree; documents, and other folders, can be dropped on them. */
 export function FoldersPane() {
   const { data: folders = [] } = useFolders();
   const { folder: chosen, find, go } = useShelfPlace();
@@ -29,6 +36,29 @@ export function FoldersPane() {
     if (params.id === chosen) go({});
   });
   const close = () => setAsking(undefined);
+  const { tell } = useNotices();
+  const { mutate: moveBack } = change;
+  /** Moves a folder into another one, or to the top; that can be undone. */
+  const moveFolder = (id: string, parentId: string | null) => {
+    const before = folders.find((each) => each.id === id);
+    if (!before || before.parentId === parentId || id === parentId) return;
+    change.mutate(
+      { params: { id }, body: { parentId } },
+      {
+        onSuccess: ({ path }) =>
+          tell({
+            text: `The folder is now ${path.replaceAll('/', ' / ')}.`,
+            action: { label: 'Undo', run: () => moveBack({ params: { id }, body: { parentId: before.parentId } }) },
+          }),
+      },
+    );
+  };
+  const dropOnTop = (event: DragEvent) => {
+    const id = event.dataTransfer.getData(FOLDER_MEDIA_TYPE);
+    if (!id) return;
+    event.preventDefault();
+    moveFolder(id, null);
+  };
   return (
     <div className="flex h-full flex-col bg-sunken">
       <header className="flex h-14 shrink-0 items-center justify-between border-b border-rule pr-2 pl-4">
@@ -37,7 +67,12 @@ export function FoldersPane() {
           <FolderPlus size={17} />
         </IconButton>
       </header>
-      <ul aria-label="Folders" className="flex-1 overflow-y-auto py-2">
+      <ul
+        aria-label="Folders"
+        className="flex-1 overflow-y-auto py-2"
+        onDragOver={(event) => event.dataTransfer.types.includes(FOLDER_MEDIA_TYPE) && event.preventDefault()}
+        onDrop={dropOnTop}
+      >
         {folders.map((folder) => (
           <FolderRow
             key={folder.id}
@@ -45,7 +80,7 @@ export function FoldersPane() {
             current={find === undefined && folder.id === chosen}
             onOpen={() => go({ folder: folder.id })}
             onAsk={setAsking}
-            onDelete={() => remove.mutate({ params: { id: folder.id } })}
+            onMoveInto={(id) => moveFolder(id, folder.id)}
           />
         ))}
         {folders.length === 0 && (
@@ -62,13 +97,13 @@ export function FoldersPane() {
         </a>
       )}
       <BringIn />
-      {overview && overview.changedOnDisk > 0 && (
+      {overview && overview.changedOnDisk + overview.strangers > 0 && (
         <button
           onClick={() => go({ folder: CHANGED })}
           className={`flex items-center gap-2 border-t border-rule px-4 py-2 text-left hover:bg-ground ${chosen === CHANGED ? 'bg-ground font-semibold' : ''}`}
         >
           <TriangleAlert size={15} aria-hidden className="text-attention" /> Changed on disk
-          <span className="ml-auto font-mono text-sm">{overview.changedOnDisk}</span>
+          <span className="ml-auto font-mono text-sm">{overview.changedOnDisk + overview.strangers}</span>
         </button>
       )}
       <button
@@ -89,6 +124,38 @@ export function FoldersPane() {
           }}
         />
       )}
+      {asking?.what === 'move' && (
+        <MoveFolder
+          folder={asking.folder}
+          folders={folders}
+          onMove={(parentId) => moveFolder(asking.folder.id, parentId)}
+          onClose={close}
+        />
+      )}
+      {asking?.what === 'delete' && (
+        <DialogFrame title={`Delete the folder “${asking.folder.name}”?`} onClose={close}>
+          <p>
+            {asking.folder.inside > 0
+              ? `It holds ${count(asking.folder.inside, 'paper')}. Move them elsewhere or to the bin first.`
+              : 'There is no paper in it.'}
+          </p>
+          <div className="mt-4 flex justify-end gap-2">
+            <Button onClick={close}>{asking.folder.inside > 0 ? 'Close' : 'Cancel'}</Button>
+            {asking.folder.inside === 0 && (
+              <Button
+                main
+                autoFocus
+                onClick={() => {
+                  remove.mutate({ params: { id: asking.folder.id } });
+                  close();
+                }}
+              >
+                Delete it
+              </Button>
+            )}
+          </div>
+        </DialogFrame>
+      )}
       {asking?.what === 'rename' && (
         <AskText
           title={`Rename ${asking.folder.name}`}
@@ -100,6 +167,44 @@ export function FoldersPane() {
         />
       )}
     </div>
+  );
+}
+
+/** Asks into which folder another one goes. */
+function MoveFolder({
+  folder,
+  folders,
+  onMove,
+  onClose,
+}: {
+  folder: Folder;
+  folders: Folder[];
+  onMove: (parentId: string | null) => void;
+  onClose: () => void;
+}) {
+  const others = folders.filter(({ path }) => path !== folder.path && !path.startsWith(`${folder.path}/`));
+  return (
+    <DialogFrame title={`Move “${folder.name}” into …`} onClose={onClose}>
+      <ul className="max-h-[50dvh] overflow-y-auto border border-rule">
+        {[{ id: null, path: 'the top of the shelf' }, ...others].map(({ id, path }) => (
+          <li key={id ?? 'top'}>
+            <button
+              className="w-full px-3 py-1.5 text-left hover:bg-sunken disabled:text-quiet"
+              disabled={id === folder.parentId}
+              onClick={() => {
+                onMove(id);
+                onClose();
+              }}
+            >
+              {path.replaceAll('/', ' / ')}
+            </button>
+          </li>
+        ))}
+      </ul>
+      <div className="mt-4 flex justify-end">
+        <Button onClick={onClose}>Cancel</Button>
+      </div>
+    </DialogFrame>
   );
 }
 
@@ -156,10 +261,10 @@ interface FolderRowProps {
   current: boolean;
   onOpen: () => void;
   onAsk: (asking: Asking) => void;
-  onDelete: () => void;
+  onMoveInto: (id: string) => void;
 }
 
-function FolderRow({ folder, current, onOpen, onAsk, onDelete }: FolderRowProps) {
+function FolderRow({ folder, current, onOpen, onAsk, onMoveInto }: FolderRowProps) {
   const [over, setOver] = useState(false);
   const move = useChange(endpoints.changeDocuments, ['document']);
   const { set } = useChosen();
@@ -171,8 +276,15 @@ function FolderRow({ folder, current, onOpen, onAsk, onDelete }: FolderRowProps)
     });
   const depth = folder.path.split('/').length - 1;
   const receive = (event: DragEvent) => {
+    const dragged = event.dataTransfer.getData(FOLDER_MEDIA_TYPE);
     const ids = event.dataTransfer.getData(DOCUMENT_MEDIA_TYPE).split(' ').filter(Boolean);
     setOver(false);
+    if (dragged) {
+      event.preventDefault();
+      event.stopPropagation();
+      onMoveInto(dragged);
+      return;
+    }
     if (ids.length === 0) return;
     event.preventDefault();
     // What the lists know of them says where they came from.
@@ -194,7 +306,8 @@ function FolderRow({ folder, current, onOpen, onAsk, onDelete }: FolderRowProps)
     <li
       className={`group flex items-center pr-2 ${over ? 'bg-accent-soft' : current ? 'bg-ground font-semibold' : 'hover:bg-ground'}`}
       onDragOver={(event) => {
-        if (!event.dataTransfer.types.includes(DOCUMENT_MEDIA_TYPE)) return;
+        if (!event.dataTransfer.types.some((type) => type === DOCUMENT_MEDIA_TYPE || type === FOLDER_MEDIA_TYPE))
+          return;
         event.preventDefault();
         setOver(true);
       }}
@@ -203,12 +316,24 @@ function FolderRow({ folder, current, onOpen, onAsk, onDelete }: FolderRowProps)
     >
       <button
         onClick={onOpen}
+        draggable
+        onDragStart={(event) => event.dataTransfer.setData(FOLDER_MEDIA_TYPE, folder.id)}
         aria-current={current}
         className="flex h-8 min-w-0 flex-1 items-center justify-between gap-2 text-left"
         style={{ paddingLeft: 16 + depth * 16 }}
       >
         <span className="truncate">{folder.name}</span>
-        <span className="font-mono text-sm font-normal text-quiet">{folder.documents || ''}</span>
+        <span
+          className="font-mono text-sm font-normal text-quiet"
+          title={
+            folder.inside > folder.documents
+              ? `${folder.documents} in it, ${folder.inside} with the folders in it`
+              : undefined
+          }
+        >
+          {folder.documents || (folder.inside === 0 ? '' : '·')}
+          {folder.inside > folder.documents && ` (${folder.inside})`}
+        </span>
       </button>
       <DropdownMenu.Root>
         <DropdownMenu.Trigger asChild>
@@ -224,14 +349,17 @@ function FolderRow({ folder, current, onOpen, onAsk, onDelete }: FolderRowProps)
             <DropdownMenu.Item className={menuItemLook} onSelect={() => onAsk({ what: 'rename', folder })}>
               Rename …
             </DropdownMenu.Item>
+            <DropdownMenu.Item className={menuItemLook} onSelect={() => onAsk({ what: 'move', folder })}>
+              Move …
+            </DropdownMenu.Item>
             <DropdownMenu.Item className={menuItemLook} onSelect={() => onAsk({ what: 'new', under: folder })}>
               New folder in it …
             </DropdownMenu.Item>
             <DropdownMenu.Item className={menuItemLook} asChild>
               <a href={addressOf(endpoints.shelfArchive, { query: { folder: folder.id } })}>Save it all as ZIP</a>
             </DropdownMenu.Item>
-            <DropdownMenu.Item className={menuItemLook} onSelect={onDelete}>
-              Delete, if it is empty
+            <DropdownMenu.Item className={menuItemLook} onSelect={() => onAsk({ what: 'delete', folder })}>
+              Delete …
             </DropdownMenu.Item>
           </DropdownMenu.Content>
         </DropdownMenu.Portal>

@@ -18,7 +18,7 @@ const PADDING = 24;
 const PAGE_GAP = 20;
 const KEYS: KeyWords = [
   ['ArrowLeft ArrowRight PageUp PageDown', 'Turn the pages'],
-  ['n Shift+N', 'To the next or last hit'],
+  ['Enter n', 'To the next hit; with Shift, to the one before'],
   ['+ - 0', 'Larger, smaller, fitting'],
   ['r', 'Turn the view'],
   ['i', 'What the paper says, and questions about it'],
@@ -97,6 +97,8 @@ function Reader({ document, hits }: { document: Document; hits: Hit[] }) {
       '-': () => setZoom(Math.max(0, zoom - 1)),
       0: () => setZoom(FITTING),
       r: () => setTurn(addTurns(turn, 90)),
+      Enter: () => goToHit(hit + 1),
+      'Shift+Enter': () => goToHit(hit - 1),
       n: () => goToHit(hit + 1),
       'Shift+N': () => goToHit(hit - 1),
       i: () => setAbout(!about),
@@ -105,7 +107,7 @@ function Reader({ document, hits }: { document: Document; hits: Hit[] }) {
   );
 
   return (
-    <article className="flex h-full flex-col" aria-label={document.name}>
+    <article data-open-document tabIndex={-1} className="flex h-full flex-col outline-none" aria-label={document.name}>
       <header className="flex h-14 shrink-0 items-center gap-1 border-b border-rule pr-2 pl-4">
         <h2 className="min-w-0 flex-1 truncate text-lg font-semibold" title={document.shelfPath ?? document.name}>
           {document.name || 'Not named yet'}
