@@ -171,12 +171,13 @@ it('shows what lies on the glass, and scans the part that is drawn on it', async
 
 it('prints divider sheets, and what lies behind one in the feeder is a document for the folder that it names', async () => {
   await page.getByRole('button', { name: /Divider sheets/ }).click();
-  await page.getByRole('combobox', { name: 'Folder, if for one' }).fill('Household/Vet');
+  await page.getByRole('combobox', { name: 'Folder of the papers behind it' }).fill('Household/Vet');
+  await page.getByRole('option', { name: /^New folder/ }).click();
   await page.getByRole('spinbutton', { name: 'Sheets' }).fill('2');
   const link = page.getByRole('link', { name: 'Open them as PDF' });
   const pdf = Buffer.from(await (await program.fetch((await link.getAttribute('href'))!)).arrayBuffer());
   const [sheet] = await rasterise(pdf, 2, 200);
-  await page.getByRole('button', { name: 'Leave it' }).click();
+  await page.getByRole('button', { name: 'Cancel' }).click();
   await load(1);
   const upsideDown = await sheet.rotate(180).withDensity(200).png().toBuffer();
   scanner.machine.feeder.push(await sheetFromPicture('divider', upsideDown), ...(await sheetsOf(BATCH[1])));

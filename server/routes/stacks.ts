@@ -1,5 +1,5 @@
 import { FastifyInstance } from 'fastify';
-import { boolean, object, string, number } from 'yup';
+import { object, string, number } from 'yup';
 import { endpoints } from '@crow/contract/endpoints';
 import { Problem } from '@crow/contract/problems';
 import { Context } from '../context';
@@ -25,8 +25,6 @@ const arrival = object({
   again: string().uuid(),
   /** The document that they go into. */
   document: string().uuid(),
-  /** Whether nothing else comes with it: when it is one document, it needs no sorting. */
-  alone: boolean(),
 });
 
 /** Taking in files, and arranging the stacks that they become. */
@@ -95,7 +93,6 @@ export function stackRoutes(app: FastifyInstance, context: Context): void {
       position,
       landing,
       documentId,
-      alone: told.alone,
       bytes: lengthOf(request),
     };
     await takeInBytes(context, request.actor, place, bytes);

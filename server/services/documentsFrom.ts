@@ -3,7 +3,7 @@ import { Problem } from '@crow/contract/problems';
 import { Arrangement, documentsOf, Placed } from '@crow/core/sorting/arrangement';
 import { Divider } from '@crow/core/sorting/divider';
 import { rows } from '../store/database';
-import { ActingAs, owner, record } from '../store/history';
+import { ActingAs, record } from '../store/history';
 import { announce } from '../store/live';
 import { currentArrangement } from '../store/stackRows';
 import { refreshFacts } from './facts';
@@ -53,29 +53,6 @@ export async function documentsFrom(manager: EntityManager, actor: ActingAs, id:
   await announce(manager, 'stack', id);
   await announce(manager, 'document', null);
   return ids;
-}
-
-/**
- * A file that came by itself and is one document needs no sorting: it goes to Check as soon as that is sure, unless somebody has
- * laid hands on it. The stack is locked by whoever calls.
- */
-export async function sendIfOneDocument(manager: EntityManager, id: string): Promise<void> {
-  const [stack] = await rows<{ settled: boolean; pages: number }>(
-    manager,
-    `select (select count(*)::int from page where stack_id = s.id and not dropped) as pages,
-       (select count(*) from source_file where stack_id = s.id) = 1
-       and not exists (select 1 from source_file where stack_id = s.id and state <> 'taken')
-       and not exists (select 1 from page where stack_id = s.id and not prepared)
-       and not exists (
-         select 1 from page where stack_id = s.id and not dropped and position > 0
-           and (reading = 'waiting' or (cut_chance is not null and not cut_sure and not cut_decided))
-       ) as settled
-     from stack s where s.id = $1 and s.alone and s.state = 'open' and s.step = 0 and s.binned_at is null`,
-    [id],
-  );
-  if (!stack?.settled || stack.pages === 0) return;
-  if (documentsOf(await currentArrangement(manager, id)).length === 1)
-    await documentsFrom(manager, await owner(manager), id);
 }
 
 async function dividersOf(manager: EntityManager, stackId: string): Promise<Map<string, Divider>> {

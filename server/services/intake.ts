@@ -34,8 +34,6 @@ export interface Arrival {
   back?: boolean;
   /** Whether the stack, if it is new, is one document. */
   whole?: boolean;
-  /** Whether the stack, if it is new, is a file by itself, which needs no sorting when it is one document. */
-  alone?: boolean;
   /** Whether the stack, if it is new, goes to Check by itself; whether it is the paper of an entry in the books. */
   onward?: boolean;
   forEntry?: boolean;
@@ -60,7 +58,6 @@ export async function takeInBytes(
   const {
     back = null,
     whole = false,
-    alone = false,
     onward = false,
     forEntry = false,
     watchedFolderId = null,
@@ -78,9 +75,9 @@ export async function takeInBytes(
   if (blob.size === 0) throw new Problem('file-empty', { name: fileName });
   await database.source.transaction(async (manager) => {
     await manager.query(
-      `insert into stack (id, name, whole, onward, for_entry, watched_folder_id, alone, wanted_folder) values ($1, $2, $3, $4, $5, $6, $7, $8)
+      `insert into stack (id, name, whole, onward, for_entry, watched_folder_id, wanted_folder) values ($1, $2, $3, $4, $5, $6, $7)
        on conflict do nothing`,
-      [stackId, stackName, whole, onward, forEntry, watchedFolderId, alone, wantedFolder],
+      [stackId, stackName, whole, onward, forEntry, watchedFolderId, wantedFolder],
     );
     await insistOnLanding(manager, stackId, { ...landing, document: documentId });
     const added = await rows(

@@ -17,7 +17,7 @@ import { owner } from '../store/history';
 import { announce } from '../store/live';
 import { AS_IT_IS, keepRecipe, recipeOf } from '../store/recipes';
 import { documentOfPage } from './documentProgress';
-import { documentsFrom, sendIfOneDocument } from './documentsFrom';
+import { documentsFrom } from './documentsFrom';
 import { followIntoDocument } from './documentPages';
 import { proposeForStack } from './proposing';
 import { hasOwnText } from './reading';
@@ -137,7 +137,6 @@ async function enter(context: Context, manager: EntityManager, page: Page, prepa
   for (const [index, other] of others.entries()) await addPart(context, manager, page, index + 1, other);
   if (stack.state === 'open') await proposeForStack(manager, page.stackId);
   if (stack.state === 'open' && stack.onward && stack.step === 0) await sendOnward(manager, page.stackId);
-  if (stack.state === 'open') await sendIfOneDocument(manager, page.stackId);
   await announce(manager, 'stack', page.stackId);
 }
 

@@ -27,7 +27,6 @@ import { announce } from '../store/live';
 import { recipeOf } from '../store/recipes';
 import { readSettings } from '../store/settings';
 import { documentOfPage, pageWasRead } from './documentProgress';
-import { sendIfOneDocument } from './documentsFrom';
 import { keepSigns, proposeAnew } from './proposing';
 import { SourceShelf } from './sources';
 
@@ -183,11 +182,7 @@ export async function settle(context: Context, page: Page, end: Pick<Page, 'read
     return current.stackId;
   });
   // A stack is locked before its pages, so this comes by itself; done again, it comes to the same.
-  if (!stackId) return;
-  await context.database.source.transaction(async (manager) => {
-    await proposeAnew(manager, stackId);
-    await sendIfOneDocument(manager, stackId);
-  });
+  if (stackId) await context.database.source.transaction((manager) => proposeAnew(manager, stackId));
 }
 
 const AT_ONCE = 50;

@@ -189,10 +189,7 @@ export async function takeBack({ database }: Context, actor: ActingAs, id: strin
     let table = id;
     if (waiting.length === documents.length) {
       await manager.query('delete from document where stack_id = $1', [id]);
-      await manager.query(
-        `update stack set state = 'open', onward = false, alone = false, binned_at = null where id = $1`,
-        [id],
-      );
+      await manager.query(`update stack set state = 'open', onward = false, binned_at = null where id = $1`, [id]);
     } else table = await layApart(manager, stack, waiting);
     await record(manager, actor, 'took back', 'stack', table, { from: id });
     await announce(manager, 'stack', table);

@@ -29,12 +29,7 @@ export class Sturdiness1765900000000 implements MigrationInterface {
     await runner.query(
       `comment on column page_tokens.numbered is 'whether numbers in groups are among them as one, too'`,
     );
-    await runner.query(
-      'alter table stack add column alone boolean not null default false, add column wanted_folder text',
-    );
-    await runner.query(
-      `comment on column stack.alone is 'whether it is one file that came by itself, and goes to Check by itself when it is one document'`,
-    );
+    await runner.query('alter table stack add column wanted_folder text');
     await runner.query('alter table claim alter column lease drop not null');
     await runner.query('alter table claim add column interruptions int not null default 0');
     await runner.query('alter table source_file add column locked_blob_id uuid references blob');
@@ -77,7 +72,7 @@ export class Sturdiness1765900000000 implements MigrationInterface {
     await runner.query('alter table claim drop column interruptions');
     await runner.query('delete from claim where lease is null');
     await runner.query('alter table claim alter column lease set not null');
-    await runner.query('alter table stack drop column alone, drop column wanted_folder');
+    await runner.query('alter table stack drop column wanted_folder');
     await runner.query('alter table source_file drop column replaces');
     await runner.query('drop table shelf_left, shelf_mark');
     await runner.query('alter table page_tokens drop column numbered');

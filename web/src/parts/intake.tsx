@@ -12,8 +12,6 @@ export interface Transfer {
   /** The number in which it is sent among the files of its stack. */
   position: number;
   place?: Place;
-  /** Whether it came by itself, to no place that somebody chose. */
-  alone?: boolean;
   file: File;
   sent: number;
   state: 'waiting' | 'sending' | 'done' | 'failed';
@@ -111,7 +109,6 @@ export function IntakeProvider({ children }: { children: ReactNode }) {
             file,
             sent: 0,
             state: 'waiting',
-            alone: !wanted && those.length === 1,
           };
         }),
       );
@@ -170,7 +167,7 @@ const INTERRUPTED: ProblemReport = {
 
 /** Sends a file; the problem if there was one. (fetch can't tell the progress of what it sends; XMLHttpRequest can.) */
 function send(
-  { id, stackId, stackName, name, position, place, file, alone }: Transfer,
+  { id, stackId, stackName, name, position, place, file }: Transfer,
   onProgress: (sent: number) => void,
 ): Promise<ProblemReport | undefined> {
   return new Promise((resolve) => {
@@ -184,7 +181,6 @@ function send(
       ...(place?.before && { before: place.before }),
       ...(place?.again && { again: place.again }),
       ...(place?.documentId && { document: place.documentId }),
-      ...(alone && { alone: 'true' }),
     });
     request.open('PUT', `/api/files?${query}`);
     request.setRequestHeader('content-type', 'application/octet-stream');

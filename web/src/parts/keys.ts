@@ -101,7 +101,7 @@ const OF_FIELDS = /^Ctrl\+(Shift\+)?([acvxyzACVXYZ]|Arrow\w+|Home|End|Backspace|
 /** Whether what has the focus does something itself when a key is pressed: then nothing else does. */
 export function takesKey(target: EventTarget | null, name: string): boolean {
   if (!(target instanceof HTMLElement)) return false;
-  if (isTyping(target)) return !name.startsWith('Ctrl+') || OF_FIELDS.test(name);
+  if (isTyping(target)) return !/^(Ctrl\+|Alt\+\d$)/.test(name) || OF_FIELDS.test(name);
   if (/^(Enter| )$/.test(name)) return target.closest(`${PRESSED}, input, [role="tab"], [role="radio"]`) !== null;
   return MOVES.test(name) && target.closest(CHOSEN) !== null;
 }

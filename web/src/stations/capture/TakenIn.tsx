@@ -1,10 +1,11 @@
 import { useState } from 'react';
-import { Link } from 'react-router';
+import { Link, useNavigate } from 'react-router';
 import { endpoints } from '@crow/contract/endpoints';
 import { StackSummary } from '@crow/contract/shapes';
 import { addressOf } from '../../api';
 import { Button, inputLook, ProblemText, Progress } from '../../parts/controls';
 import { Transfer, useIntake } from '../../parts/intake';
+import { isOneDocument } from '../../parts/clear';
 import { bytes, count } from '../../parts/words';
 import { useChange } from '../../queries';
 
@@ -90,6 +91,25 @@ function Unlock({ id, name }: { id: string; name: string }) {
   );
 }
 
+/** What is one document, as far as anybody can tell, need not be sorted. */
+function ToCheck({ id }: { id: string }) {
+  const navigate = useNavigate();
+  const send = useChange(
+    endpoints.sortStack,
+    ['stack', 'document'],
+    ({ documents }) => void navigate(`/check/${documents[0]}`),
+  );
+  return (
+    <button
+      className="font-semibold text-accent underline underline-offset-2"
+      disabled={send.isPending}
+      onClick={() => send.mutate({ params: { id } })}
+    >
+      To Check →
+    </button>
+  );
+}
+
 function StackRow({ stack, current, onShow }: { stack: StackSummary; current: boolean; onShow: () => void }) {
   const dismiss = useChange(endpoints.dismissFile, ['stack']);
   const { id, name, pages, read, files, readingStopped } = stack;
@@ -128,9 +148,15 @@ function StackRow({ stack, current, onShow }: { stack: StackSummary; current: bo
       ))}
       {stack.onward && pages > 0 && <p className="mt-1.5 text-sm text-quiet">goes to Check by itself</p>}
       {pages > 0 && (
-        <Link to={`/sort/${id}`} className="mt-2 inline-block font-semibold text-accent underline underline-offset-2">
-          Sort it →
-        </Link>
+        <p className="mt-2 flex items-baseline gap-4">
+          {isOneDocument(stack) && <ToCheck id={id} />}
+          <Link
+            to={`/sort/${id}`}
+            className={`text-accent underline underline-offset-2 ${isOneDocument(stack) ? '' : 'font-semibold'}`}
+          >
+            Sort it →
+          </Link>
+        </p>
       )}
     </article>
   );

@@ -5,7 +5,7 @@ import { endpoints } from '@crow/contract/endpoints';
 import { Document, PdfSize } from '@crow/contract/shapes';
 import { nameKey } from '@crow/core/filing/names';
 import { FilingWay, folderBy, nameBy, valuesOf, wayFor } from '@crow/core/filing/pattern';
-import { Button, inputLook } from '../../parts/controls';
+import { Button, inputLook, Key } from '../../parts/controls';
 import { folderAtPath, FolderInput, PathFrom } from '../../parts/FolderInput';
 import { useKeys } from '../../parts/keys';
 import { useFolderDocuments, useFolders, useSettings } from '../../queries';
@@ -94,7 +94,21 @@ export function FolderStrip({ document, onFile, busy }: FolderStripProps) {
     untouched.current = false;
     setTypedFolder({ path: to, from });
   };
-  useKeys({ 'Ctrl+Enter': file }, [['Ctrl+Enter', 'File the document']]);
+  /** Files it in a folder that is only likely, by a key of its own. */
+  const fileIn = (to: string) => {
+    const there = folderAtPath(folders, to);
+    if (name.trim() !== '') onFile({ name, size, beside, ...(there ? { folderId: there.id } : { folderPath: to }) });
+  };
+  useKeys(
+    {
+      'Ctrl+Enter': file,
+      ...Object.fromEntries(likely.map((each, at) => [`Alt+${at + 1}`, () => fileIn(each)])),
+    },
+    [
+      ['Ctrl+Enter', 'File the document'],
+      ...(likely.length > 0 ? ([['Alt+1 Alt+2 Alt+3', 'File it in one of the likely folders']] as const) : []),
+    ],
+  );
   return (
     <footer className="grid shrink-0 gap-x-6 gap-y-2 border-t border-rule bg-sunken px-3 py-2 md:grid-cols-[minmax(0,5fr)_minmax(0,4fr)_minmax(0,5fr)_auto] md:px-6 md:py-3">
       <div>
@@ -145,14 +159,14 @@ export function FolderStrip({ document, onFile, busy }: FolderStripProps) {
         {likely.length > 0 ? (
           <span className="mt-1 flex flex-wrap items-baseline gap-x-3 text-xs text-quiet">
             Perhaps
-            {likely.map((each) => (
+            {likely.map((each, at) => (
               <button
                 key={each}
                 className="text-ink underline underline-offset-2"
                 onClick={() => takeFolder(each, folderAtPath(folders, each) ? 'there' : 'new')}
               >
                 {each.replaceAll('/', ' / ')}
-                {!folderAtPath(folders, each) && ' (new)'}
+                {!folderAtPath(folders, each) && ' (new)'} <Key>Alt+{at + 1}</Key>
               </button>
             ))}
           </span>

@@ -4,6 +4,7 @@ import { endpoints } from '@crow/contract/endpoints';
 import { StackSummary } from '@crow/contract/shapes';
 import { ask } from '../../api';
 import { Button, Empty } from '../../parts/controls';
+import { isClear, isOneDocument } from '../../parts/clear';
 import { pictureAddress } from '../../parts/PagePicture';
 import { useNotices } from '../../parts/notices';
 import { shownMoment } from '../../parts/days';
@@ -50,10 +51,6 @@ export default function Sort() {
     </div>
   );
 }
-
-/** Whether nobody needs to look at how a stack is cut. */
-const isClear = ({ pages, read, doubtful, documents, files }: StackSummary) =>
-  read >= pages && doubtful === 0 && documents > 0 && !files.some(({ state }) => state === 'waiting');
 
 /** Sends all stacks to Check whose cuts are sure; those with doubtful gaps, or still being read, stay. */
 function SendAll({ stacks }: { stacks: StackSummary[] }) {
@@ -123,7 +120,7 @@ function StackLine({ stack, first }: { stack: StackSummary; first: boolean }) {
         </span>
       </Link>
       <Button onClick={toBin}>To the bin</Button>
-      {isClear(stack) && stack.documents === 1 && (
+      {isOneDocument(stack) && (
         <Button onClick={() => send.mutate({ params: { id } })} disabled={send.isPending}>
           To Check
         </Button>
