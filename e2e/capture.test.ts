@@ -184,6 +184,7 @@ it('works on a phone: a tap takes a page, and nothing runs off the screen', asyn
   const context = await browser.newContext({ viewport: { width: 390, height: 844 }, hasTouch: true, isMobile: true });
   page = await context.newPage();
   page.on('pageerror', (error) => errors.push(error.message));
+  await page.goto(program.entrance());
   await page.goto(`${program.address}/capture`);
   await page.getByRole('button', { name: /^Camera( k)?$/ }).tap();
   await page.getByLabel('Camera', { exact: true }).selectOption({ label: 'Stand-in camera: papers on a desk' });

@@ -89,14 +89,14 @@ it('goes from a pile of scanned paper to searchable PDFs in named folders, with 
   await page.getByRole('heading', { name: '1 of 2' }).waitFor();
 
   // A word on the page is picked up into a note.
-  await page.getByLabel('Who').click();
+  await page.getByLabel('Who', { exact: true }).click();
   await page
     .locator('.text-layer span', { hasText: /^Insurance/ })
     .first()
     .click();
-  await until(async () => (await page.getByLabel('Who').inputValue()) === 'Insurance');
-  await page.getByLabel('Who').fill('Brack & Pell');
-  await page.getByLabel('Who').press('Enter');
+  await until(async () => (await page.getByLabel('Who', { exact: true }).inputValue()) === 'Insurance');
+  await page.getByLabel('Who', { exact: true }).fill('Brack & Pell');
+  await page.getByLabel('Who', { exact: true }).press('Enter');
   await until(async () => (await page.getByLabel('Name').inputValue()).includes('Brack & Pell'));
   await page.getByRole('button', { name: /^To the back/ }).click();
   await until(async () => (await page.getByLabel('Name').inputValue()).includes('Spinnerei Wiesengrund'));
@@ -249,7 +249,7 @@ it('tells what is wrong with each file that it can’t take in, and takes in the
   await page.getByText('“really a zip.pdf” is damaged and can’t be opened as a ZIP archive.').waitFor();
   await page.getByText('“locked.pdf” is locked with a password.').waitFor();
   await page.getByText('“empty.pdf” is empty: it has 0 bytes.').waitFor();
-  await page.getByText('fine.pdf').waitFor();
+  await page.getByRole('article').filter({ hasText: 'fine.pdf' }).getByText('1 page').waitFor();
   // The browser notes the refused upload by itself.
   expect(errors.splice(0).every((error) => error.includes('422'))).toBe(true);
   for (const stack of await program.ask(endpoints.listStacks, {}))
@@ -265,13 +265,13 @@ it('takes in what is dropped anywhere on the window, and what is pasted', async 
     for (const type of ['dragenter', 'dragover', 'drop'])
       window.dispatchEvent(new DragEvent(type, { dataTransfer: transfer, bubbles: true, cancelable: true }));
   }, bytes);
-  await page.getByText('dropped.jpg').first().waitFor();
+  await page.getByRole('button', { name: 'dropped.jpg' }).waitFor();
   await page.evaluate((content) => {
     const transfer = new DataTransfer();
     transfer.items.add(new File([new Uint8Array(content)], 'pasted.jpg', { type: 'image/jpeg' }));
     window.dispatchEvent(new ClipboardEvent('paste', { clipboardData: transfer, bubbles: true }));
   }, bytes);
-  await page.getByText('pasted.jpg').first().waitFor();
+  await page.getByRole('button', { name: 'pasted.jpg' }).waitFor();
 });
 
 it('stops reading when told to and goes on when told to, shown live', async () => {

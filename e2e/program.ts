@@ -22,9 +22,14 @@ export class Program {
     return this.session.address;
   }
 
-  static async start(command: 'start' | 'demo' = 'start', home = mkdtempSync(resolve('.crow/e2e-'))): Promise<Program> {
+  /** @param environment what the program is told beside where its home is */
+  static async start(
+    command: 'start' | 'demo' = 'start',
+    home = mkdtempSync(resolve('.crow/e2e-')),
+    environment: Record<string, string> = {},
+  ): Promise<Program> {
     const launcher = spawn('node', [ENTRY, command], {
-      env: { ...process.env, CROW_HOME: home },
+      env: { ...process.env, ...environment, CROW_HOME: home },
       stdio: ['ignore', 'pipe', 'pipe'],
     });
     let said = '';
@@ -40,6 +45,12 @@ export class Program {
       if (launcher.exitCode !== null) break;
     }
     throw new Error(`The program did not start:\n${said}`);
+  }
+
+  /** An address that lets one more browser in. */
+  entrance(): string {
+    const env = { ...process.env, CROW_HOME: this.home };
+    return execFileSync('node', [ENTRY, 'key'], { env, encoding: 'utf8' }).trim();
   }
 
   get shelf(): string {

@@ -70,6 +70,8 @@ export async function buildApp(
   await app.register(rateLimit, {
     max: MOST_REQUESTS_A_MINUTE,
     timeWindow: '1 minute',
+    // A connection that has been closed meanwhile has no address any more.
+    keyGenerator: ({ socket }) => socket.remoteAddress ?? 'gone',
     errorResponseBuilder: () => new Problem('too-many-requests'),
   });
 
