@@ -51,7 +51,7 @@ const STATIONS: [path: string, shows: string][] = [
   ['/check', 'Name'],
   ['/shelf', 'Shelf'],
   ['/shelf?find=', 'Type a word'],
-  ['/filing', 'Pattern'],
+  ['/filing', 'How papers are filed'],
 ];
 
 describe.each([

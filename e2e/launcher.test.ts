@@ -2,10 +2,12 @@ import { BATCH } from '@crow/demo/papers';
 import { pagesAsPdf } from '@crow/demo/pagesAsPdf';
 import { scanPaper } from '@crow/demo/capture';
 import { execFileSync, spawnSync } from 'node:child_process';
-import { readFileSync, writeFileSync } from 'node:fs';
+import { chmodSync, mkdirSync, mkdtempSync, readFileSync, rmSync, statSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
 import { join, resolve } from 'node:path';
 import { scanned, scratchFolder, textPdf, ZIP } from '@crow/server/testing/made';
 import { endpoints } from '@crow/contract/endpoints';
+import { prepareCluster } from '@crow/server/cli/cluster';
 import { Program } from './program';
 
 jest.setTimeout(600_000);
@@ -53,6 +55,34 @@ describe('starting and ending', () => {
     const program = await Program.start();
     expect(await program.stop('SIGKILL')).toEqual([]);
     const again = await Program.start('start', program.home);
+    await again.end();
+  });
+
+  it('starts from a home that nobody else may enter, and keeps what it writes to its owner', async () => {
+    const closed = mkdtempSync(join(tmpdir(), 'crow-closed-'));
+    chmodSync(closed, 0o700);
+    const program = await Program.start('start', join(closed, 'deep', 'home'));
+    await program.ask(endpoints.makeFolder, { body: { path: 'There' } });
+    const modes = [program.home, program.shelf, join(program.home, 'scratch')].map(
+      (path) => statSync(path).mode & 0o077,
+    );
+    expect(modes).toEqual([0, 0, 0]);
+    expect(statSync(join(program.home, 'database-password')).mode & 0o077).toBe(0);
+    await program.end();
+  });
+
+  it('takes up a start that broke off half-way', async () => {
+    const first = await Program.start();
+    const home = first.home;
+    await first.end();
+    // The place of the database was chosen, and its making begun.
+    mkdirSync(home, { recursive: true });
+    const { folder: place } = prepareCluster(home);
+    rmSync(place, { recursive: true });
+    mkdirSync(`${place}.making/base`, { recursive: true });
+    writeFileSync(`${place}.pw`, 'half');
+    const again = await Program.start('start', home);
+    expect(await again.ask(endpoints.listFolders, {})).toEqual([]);
     await again.end();
   });
 

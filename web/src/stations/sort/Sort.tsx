@@ -75,7 +75,7 @@ function SendAll({ stacks }: { stacks: StackSummary[] }) {
   if (stacks.length < 2) return null;
   return (
     <Button onClick={() => send.mutate()} disabled={clear === 0 || send.isPending}>
-      {clear === stacks.length ? 'Send all to Check' : `Send the ${clear} clear ones to Check`}
+      {clear === stacks.length || clear === 0 ? 'Send all to Check' : `Send the ${clear} clear ones to Check`}
     </Button>
   );
 }
