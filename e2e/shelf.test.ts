@@ -57,6 +57,8 @@ it('moves several documents at once, and back again', async () => {
   await page.getByRole('status').filter({ hasText: '2 chosen' }).waitFor();
   await page.keyboard.press('m');
   await page.getByLabel('To the folder').fill('Yarn/Old');
+  // The first Enter takes what is listed, here the new folder, the second moves them there.
+  await page.keyboard.press('Enter');
   await page.keyboard.press('Enter');
   await until(() => existsSync(onDisk('Yarn/Old/One.pdf')) && existsSync(onDisk('Yarn/Old/Two.pdf')));
   // A file is gone from where it was only once it is where it goes to.

@@ -206,6 +206,14 @@ describe('on the shelf', () => {
     await room.work();
     expect((await room.ask(endpoints.listWaiting, {}))[0].id).toBe(id);
     expect(room.onDisk('A/Paper.pdf')).toBe(false);
+    // The folder that was made for it goes, too, and is proposed again; one that was there before stays.
+    expect(await room.ask(endpoints.listFolders, {})).toEqual([]);
+    expect((await room.ask(endpoints.readDocument, { params: { id } })).suggestion?.path).toBe('A');
+    await room.ask(endpoints.makeFolder, { body: { path: 'B' } });
+    await room.file(id, 'Paper', 'B');
+    await room.ask(endpoints.unfileDocument, { params: { id } });
+    await room.work();
+    expect((await room.ask(endpoints.listFolders, {})).map(({ path }) => path)).toEqual(['B']);
     await room.file(id, 'Paper', 'A');
     expect(room.onDisk('A/Paper.pdf')).toBe(true);
   });

@@ -287,14 +287,10 @@ const MADE_WITHIN = '5 seconds';
  * Removes the folders that were made to file a document and that hold nothing else, when it is taken back.
  * @returns the path that it had, so that it can be proposed again; null when the folder stays
  */
-async function removeFolderMadeFor(
-  manager: EntityManager,
-  { id, folderId, filedAt }: Document,
-): Promise<string | null> {
+async function removeFolderMadeFor(manager: EntityManager, { id, folderId, filedAt }: Document): Promise<void> {
   const [place] = await rows<{ path: string }>(manager, `${FOLDER_PATHS} select path from paths where id = $1`, [
     folderId,
   ]);
-  let removed = false;
   for (let at = folderId; at;) {
     const [made]: { parent: string | null }[] = await rows(
       manager,
@@ -306,13 +302,11 @@ async function removeFolderMadeFor(
       [at, filedAt, id],
     );
     if (!made) break;
-    await manager.query('update document set folder_id = null where id = $1', [id]);
+    await manager.query('update document set folder_id = null, wanted_folder = $2 where id = $1', [id, place.path]);
     await manager.query('delete from folder where id = $1', [at]);
     await announce(manager, 'folder', at);
-    removed = true;
     at = made.parent;
   }
-  return removed ? place.path : null;
 }
 
 /** Takes a document from the shelf back to Check, to the front; the file on disk goes. */
@@ -321,11 +315,12 @@ export async function unfileDocument({ database, jobs }: Context, actor: ActingA
     const document = await lockDocument(manager, id);
     insist(document, 'filing', 'filed');
     await manager.query(
-      `update document set state = 'check', filed_at = null, problem = null, wanted_folder = coalesce($2, wanted_folder),
+      `update document set state = 'check', filed_at = null, problem = null,
          turn_in_line = (select coalesce(min(turn_in_line), 1) - 1 from document where state = 'check')
        where id = $1`,
-      [id, await removeFolderMadeFor(manager, document)],
+      [id],
     );
+    await removeFolderMadeFor(manager, document);
     await jobs.ask(manager, 'shelve', { documentId: id, actorId: actor.id });
     await record(manager, actor, 'took back to Check', 'document', id);
     await announce(manager, 'document', id);

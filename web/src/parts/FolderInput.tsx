@@ -62,6 +62,7 @@ export function FolderInput(props: FolderInputProps) {
   const [typing, setTyping] = useState(false);
   const listId = useId();
   const field = useRef<HTMLInputElement>(null);
+  const clickedInto = useRef(false);
   const exact = folderAtPath(folders, value);
   const found = typing
     ? fitting(folders, value)
@@ -135,7 +136,15 @@ export function FolderInput(props: FolderInputProps) {
           event.target.select();
           props.onFocus?.();
         }}
-        onClick={() => setOpen(true)}
+        // Browsers differ in whether what is selected on focus outlives the click that gave it.
+        onMouseDown={() => {
+          clickedInto.current = document.activeElement !== field.current;
+        }}
+        onClick={() => {
+          setOpen(true);
+          if (clickedInto.current) field.current?.select();
+          clickedInto.current = false;
+        }}
         onBlur={() => {
           // A list that pushes down what is below stays: it must not move away what is about to be clicked.
           if (list === 'above') setOpen(false);
