@@ -245,7 +245,8 @@ export async function fileDocument(
   await database.source.transaction(async (manager) => {
     const document = await lockDocument(manager, id);
     insist(document, 'check');
-    const folderId = wish.folderId ?? (await folderAt(manager, actor, wish.folderPath ?? ''));
+    const made: string[] = [];
+    const folderId = wish.folderId ?? (await folderAt(manager, actor, wish.folderPath ?? '', (at) => made.push(at)));
     const given = await settleName(manager, folderId, name, id);
     await manager.query(
       `update document set state = 'filing', folder_id = $2, name = $3, name_key = $4, filed_at = clock_timestamp(), problem = null,
@@ -258,7 +259,7 @@ export async function fileDocument(
     ]);
     await rememberSender(manager, id);
     if (!(await isBeingRead(manager, id))) await jobs.ask(manager, 'bind', { documentId: id, actorId: actor.id });
-    await record(manager, actor, 'filed', 'document', id, { name: given, folderId });
+    await record(manager, actor, 'filed', 'document', id, { name: given, folderId, made });
     await announce(manager, 'document', id);
   });
 }
@@ -280,26 +281,26 @@ export async function settleName(
   return freeName(name, new Set(others.map((other) => other.name_key)));
 }
 
-/** A filing makes its folders this short before it is entered, in the same transaction. */
-const MADE_WITHIN = '5 seconds';
-
 /**
  * Removes the folders that were made to file a document and that hold nothing else, when it is taken back.
  * @returns the path that it had, so that it can be proposed again; null when the folder stays
  */
-async function removeFolderMadeFor(manager: EntityManager, { id, folderId, filedAt }: Document): Promise<void> {
+async function removeFolderMadeFor(manager: EntityManager, { id, folderId }: Document): Promise<void> {
   const [place] = await rows<{ path: string }>(manager, `${FOLDER_PATHS} select path from paths where id = $1`, [
     folderId,
   ]);
-  for (let at = folderId; at;) {
+  const [filing] = await rows<{ made: string[] | null }>(
+    manager,
+    `select detail->'made' as made from history where subject_id = $1 and action = 'filed' order by at desc limit 1`,
+    [id],
+  );
+  for (let at = folderId; at && filing?.made?.includes(at);) {
     const [made]: { parent: string | null }[] = await rows(
       manager,
       `select parent_id as parent from folder f where id = $1
-         and exists (select 1 from history h where h.subject_id = f.id and h.subject = 'folder' and h.action = 'made'
-           and h.at between $2::timestamptz - interval '${MADE_WITHIN}' and $2::timestamptz)
-         and not exists (select 1 from document where folder_id = f.id and id <> $3)
+         and not exists (select 1 from document where folder_id = f.id and id <> $2)
          and not exists (select 1 from folder where parent_id = f.id)`,
-      [at, filedAt, id],
+      [at, id],
     );
     if (!made) break;
     await manager.query('update document set folder_id = null, wanted_folder = $2 where id = $1', [id, place.path]);

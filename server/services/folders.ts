@@ -37,8 +37,16 @@ async function describeFolder(manager: EntityManager, id: string): Promise<Shown
   return folder;
 }
 
-/** The folder at a path such as `Workshop/Rent`; folders that are missing on the way are made. Names are made safe. */
-export async function folderAt(manager: EntityManager, actor: ActingAs, path: string): Promise<string> {
+/**
+ * The folder at a path such as `Workshop/Rent`; folders that are missing on the way are made. Names are made safe.
+ * @param onMade hears of each that is made
+ */
+export async function folderAt(
+  manager: EntityManager,
+  actor: ActingAs,
+  path: string,
+  onMade: (id: string) => void = () => undefined,
+): Promise<string> {
   const names = path
     .split('/')
     .map((name) => safeName(name, ''))
@@ -54,6 +62,7 @@ export async function folderAt(manager: EntityManager, actor: ActingAs, path: st
       [parent, name, key],
     );
     if (made[0]) {
+      onMade(made[0].id);
       await record(manager, actor, 'made', 'folder', made[0].id, { path: names.join('/') });
       await announce(manager, 'folder', made[0].id);
     }
