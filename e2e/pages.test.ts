@@ -83,7 +83,7 @@ it('makes a photo flat and clear by itself, and by hand as a person wants it', a
   await page.getByRole('button', { name: /^Before and after/ }).click();
   await page.getByRole('slider', { name: /Divider/ }).waitFor();
   await page.keyboard.press('l');
-  const sheet = page.getByRole('img', { name: 'Page 1 as it will be' });
+  const sheet = page.getByRole('application', { name: /^Page 1 as it will be/ });
   const box = (await sheet.boundingBox())!;
   await page.getByRole('button', { name: /^After only/ }).click();
   await page.mouse.move(box.x + 0.4 * box.width, box.y + 0.8 * box.height);

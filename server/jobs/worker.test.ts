@@ -87,6 +87,29 @@ it('leaves its work to a worker that lost its connection and came again', async 
   expect(times).toBe(1);
 });
 
+it('gives back what the database went away in the middle of, so that nobody could be told how it ended', async () => {
+  let times = 0;
+  const worker = new Worker(room.context, ['read'], {
+    read: async () => {
+      times++;
+    },
+  });
+  // The first time, nothing can be said of how it ended.
+  const complete = jest.spyOn(room.context.jobs.boss, 'complete').mockImplementationOnce(() => {
+    throw new Error('Connection terminated unexpectedly');
+  });
+  const fail = jest.spyOn(room.context.jobs.boss, 'fail').mockImplementationOnce(() => {
+    throw new Error('Connection terminated unexpectedly');
+  });
+  worker.start();
+  await ask();
+  await until(async () => (await jobs())[0].state === 'completed');
+  await worker.stop();
+  expect(times).toBe(2);
+  complete.mockRestore();
+  fail.mockRestore();
+});
+
 it('takes no try from work that was only interrupted, however often within reason, and gives up what ends every worker', async () => {
   const { jobs: queue, database } = room.context;
   await ask();

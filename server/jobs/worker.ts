@@ -28,6 +28,8 @@ export class Worker {
   /** Ends the wait for work. */
   private wake: () => void = () => undefined;
   private called = false;
+  /** Whether something may have ended without anybody being told. */
+  private unsure = false;
 
   constructor(
     private readonly context: Context,
@@ -51,13 +53,32 @@ export class Worker {
     while (!this.stopping) {
       try {
         await this.holdLease();
+        await this.giveBackUnfinished();
         this.called = false;
         if (!(await this.doNext())) await this.waitForWork();
       } catch (error) {
         this.context.log.warn({ error }, 'waiting for the database');
+        this.unsure = true;
         await sleep(AFTER_ERROR_MS);
       }
     }
+  }
+
+  /**
+   * Whatever the database went away in the middle of, so that nobody could be told how it ended, is given back: the lease that is
+   * held again would keep it from everybody for ever.
+   */
+  private async giveBackUnfinished(): Promise<void> {
+    if (!this.unsure) return;
+    const { jobs, database } = this.context;
+    const { manager } = database.source;
+    const left = await rows<{ id: string; kind: WorkKind }>(
+      manager,
+      'select job_id as id, queue as kind from claim where lease = $1',
+      [this.lease],
+    );
+    for (const { id, kind } of left) await jobs.giveBack(manager, kind, id);
+    this.unsure = false;
   }
 
   private async waitForWork(): Promise<void> {

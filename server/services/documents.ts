@@ -281,10 +281,7 @@ export async function settleName(
   return freeName(name, new Set(others.map((other) => other.name_key)));
 }
 
-/**
- * Removes the folders that were made to file a document and that hold nothing else, when it is taken back.
- * @returns the path that it had, so that it can be proposed again; null when the folder stays
- */
+/** Removes the folders that were made to file a document and that hold nothing else, when it is taken back; they are proposed again. */
 async function removeFolderMadeFor(manager: EntityManager, { id, folderId }: Document): Promise<void> {
   const [place] = await rows<{ path: string }>(manager, `${FOLDER_PATHS} select path from paths where id = $1`, [
     folderId,
