@@ -63,7 +63,7 @@ function AllKeys({ onClose }: { onClose: () => void }) {
             setAct(event.target.checked);
           }}
         />
-        Keys of one letter act in this browser (<Key>?</Key> always does)
+        Keys of one letter act in this browser; <Key>?</Key> always does
       </label>
     </DialogFrame>
   );

@@ -106,6 +106,11 @@ export function takesKey(target: EventTarget | null, name: string): boolean {
   return MOVES.test(name) && target.closest(CHOSEN) !== null;
 }
 
+/** Whether it is something like a button, which Enter presses. */
+export function isPressed(target: EventTarget | null): boolean {
+  return target instanceof HTMLElement && target.closest(PRESSED) !== null;
+}
+
 export function isTyping(target: EventTarget | null): boolean {
   if (target instanceof HTMLInputElement)
     return !['checkbox', 'radio', 'file', 'button', 'range', 'color', 'submit'].includes(target.type);

@@ -8,7 +8,7 @@ import { AskText } from '../../parts/AskText';
 import { Button, Choice, IconButton, Key } from '../../parts/controls';
 import { DividerSheets } from '../../parts/DividerSheets';
 import { Place } from '../../parts/intake';
-import { takesKey, useKeys } from '../../parts/keys';
+import { isPressed, useKeys } from '../../parts/keys';
 import { count } from '../../parts/words';
 import { useChange, usePresets, useScanners, useScans } from '../../queries';
 import { GlassPreview } from './GlassPreview';
@@ -133,8 +133,8 @@ function Scanning({ scanner, placeFor }: { scanner: Scanner } & ScannerSourcePro
       <div
         className="flex flex-wrap items-center gap-x-4 gap-y-2 text-sm text-quiet"
         onKeyDown={(event) => {
-          // What was just chosen is scanned with; other keys belong to the choice.
-          if (event.key !== 'Enter' || takesKey(event.target, 'Enter')) return;
+          // What was just chosen is scanned with; only a button is pressed.
+          if (event.key !== 'Enter' || isPressed(event.target)) return;
           event.preventDefault();
           scan();
         }}

@@ -4,7 +4,7 @@ import { endpoints } from '@crow/contract/endpoints';
 import { Document } from '@crow/contract/shapes';
 import { Button, Empty, IconButton } from '../../parts/controls';
 import { HeadActions } from '../../parts/HeadActions';
-import { useKeys } from '../../parts/keys';
+import { KeyWords, useKeys } from '../../parts/keys';
 import { useNotices } from '../../parts/notices';
 import { addPagesAddress } from '../../parts/wayBack';
 import { count } from '../../parts/words';
@@ -12,6 +12,12 @@ import { useChange, useDocument, useDoubtful, useOverview, useWaiting } from '..
 import { Desk } from './Desk';
 import { Filing, FolderStrip } from './FolderStrip';
 import { showFlight } from './flight';
+
+const KEYS: KeyWords = [
+  ['ArrowLeft ArrowRight', 'The document before, the next one'],
+  ['w', 'Look through the doubtful words'],
+  ['Ctrl+b', 'Put it to the back'],
+];
 
 /** The Check station: one document after the other lies on the desk, is looked over, and is filed. */
 export default function Check() {
@@ -118,7 +124,10 @@ function OnTheDesk({ document, order }: { document: Document; order: string[] })
   const toBin = () => {
     if (!busy) bin.mutate({ params: { id } });
   };
-  useKeys({ ArrowRight: () => step(1), ArrowLeft: () => step(-1), 'Ctrl+b': putToBack, b: putToBack, w: lookThrough });
+  useKeys(
+    { ArrowRight: () => step(1), ArrowLeft: () => step(-1), 'Ctrl+b': putToBack, b: putToBack, w: lookThrough },
+    KEYS,
+  );
 
   return (
     <div className="flex h-full flex-col">
