@@ -331,7 +331,7 @@ function FolderRow({ folder, current, onOpen, onAsk, onMoveInto }: FolderRowProp
               : undefined
           }
         >
-          {folder.documents || (folder.inside === 0 ? '' : '·')}
+          {folder.documents || ''}
           {folder.inside > folder.documents && ` (${folder.inside})`}
         </span>
       </button>
