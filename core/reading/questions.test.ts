@@ -108,6 +108,18 @@ describe('a question', () => {
     expect(ask('What is the phone number?', {}, [two])).toBeUndefined();
   });
 
+  it('about where something is is answered by what says so, with a name or without, and not by a time', () => {
+    const where = (question: string, line: string) => ask(question, {}, [page(`Cobb Carriers\n${line}`)]);
+    expect(where('Where was it left?', 'Left behind the blue gate')).toBe('Left behind the blue gate');
+    expect(where('Where was it left?', 'The crate was left at Netmakers Yard')).toBe(
+      'The crate was left at Netmakers Yard',
+    );
+    expect(where('Wo wurde das Paket abgelegt?', 'Paket abgelegt hinter der Werkstatt')).toBe(
+      'Paket abgelegt hinter der Werkstatt',
+    );
+    expect(where('Where was it left?', 'It was left in the morning')).toBeUndefined();
+  });
+
   it('is answered with the place', () => {
     expect(answerTo('Who signed it?', {}, [letter])).toMatchObject({ page: 1, box: [0, 240, 110, 20] });
     expect(answerTo('the total?', bill, [letter])).toMatchObject({ fact: 'total' });

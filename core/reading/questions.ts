@@ -346,7 +346,7 @@ function sentenceAnswer(asked: string, rows: readonly Row[]): Answer | undefined
     number: (text) => /\d/.test(text),
     rate: (text) => /\d ?%/.test(text),
     name: (text) => /\p{Ll}\s+\p{Lu}\p{Ll}+|^\p{Lu}\p{Ll}+ \p{Lu}/u.test(text),
-    place: (text) => /\p{Ll}\s+\p{Lu}\p{Ll}+|\d/u.test(text),
+    place: (text) => /\p{Ll}\s+\p{Lu}\p{Ll}+|\d/u.test(text) || SOMEWHERE.test(fold(text)),
     text: () => true,
   };
   // A single word of a question that wants anything is found anywhere.
@@ -356,6 +356,10 @@ function sentenceAnswer(asked: string, rows: readonly Row[]): Answer | undefined
   );
   return found.length === 1 ? { text: found[0].text, fact: null, page: found[0].page, box: found[0].box } : undefined;
 }
+
+/** Places that have no name of their own: “at the harbour office”, “hinter dem Tor”, “dans la cour”; but not “in the morning”. */
+const SOMEWHERE =
+  /\b((at|in|to|from|near|behind|beside|under|opposite|inside|outside) (the|our|your)|im|beim|zum|zur|(an|in|auf|bei|hinter|neben|unter|vor) (der|dem)|au|aux|a la|dans (le|la|les|l)|chez|devant|derriere) (?!morning|afternoon|evening|night|day|week|month|year|meantime|future|amount|sum|total|bank|voraus|monat|jahr|morgen|abend|woche|mois|matin|soir|jour|total|montant)\p{L}{3,}/u;
 
 /** Times that are no dates. */
 const TIME =

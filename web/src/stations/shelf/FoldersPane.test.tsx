@@ -72,7 +72,8 @@ it('takes what is dropped on a folder', async () => {
   server.on(endpoints.changeDocuments, () => []);
   const row = (await screen.findByText('Rent')).closest('li')!;
   const ids = [newId(), newId()];
-  const dataTransfer = { types: ['application/x-crow-document'], getData: () => ids.join(' ') };
+  const type = 'application/x-crow-document';
+  const dataTransfer = { types: [type], getData: (asked: string) => (asked === type ? ids.join(' ') : '') };
   fireEvent.dragOver(row, { dataTransfer });
   fireEvent.drop(row, { dataTransfer });
   await notice('2 documents moved to Rent.');
