@@ -30,6 +30,12 @@ export function Settings() {
           align="end"
           sideOffset={8}
           collisionPadding={8}
+          aria-label="Settings"
+          // What it holds may still be on its way: the first of it is next by Tab, whatever that will be.
+          onOpenAutoFocus={(event) => {
+            event.preventDefault();
+            (event.currentTarget as HTMLElement).focus();
+          }}
           className="z-40 max-h-[85dvh] w-80 max-w-[94vw] overflow-y-auto border border-rule bg-raised p-4"
         >
           <LanguageChoice />
