@@ -197,12 +197,29 @@ export class EsclScanner {
         body,
         redirect: 'error',
         headers: body ? { 'content-type': 'text/xml' } : undefined,
-        signal: AbortSignal.any([AbortSignal.timeout(limit), ...(signal ? [signal] : [])]),
+        signal: within(limit, signal),
       });
     } catch {
       throw new Problem(signal?.aborted ? 'scan-stopped' : 'scanner-gone');
     }
   }
+}
+
+/**
+ * A signal that aborts after a time, or with another one. A timer holds it: what AbortSignal.any makes of AbortSignal.timeout
+ * holds its sources weakly, so that they may be collected before they fire.
+ */
+function within(milliseconds: number, signal?: AbortSignal): AbortSignal {
+  const ending = new AbortController();
+  const end = () => {
+    clearTimeout(timer);
+    signal?.removeEventListener('abort', end);
+    ending.abort();
+  };
+  const timer = setTimeout(end, milliseconds).unref();
+  signal?.addEventListener('abort', end);
+  if (signal?.aborted) end();
+  return ending.signal;
 }
 
 /** What an answer holds, counted while it comes. @throws Problem 'scanner-strange' when it is more, 'scanner-gone', 'scan-stopped' */
