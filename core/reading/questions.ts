@@ -118,7 +118,7 @@ const MARKS: Partial<Record<string, RegExp>> = {
   date: /\b(date|dated|when|datum|wann|quand|cuando|quando|wanneer)\b/,
   vendor: /\b(who|sender|supplier|seller|vendor|wer|wem|absender|qui|quien|chi|wie|quem)\b/,
   currency: /\b(currency|wahrung|devise|moneda|valuta)\b/,
-  kind: /\bkind|sort|type\b|^was ist das|^what is (it|this)\b/,
+  kind: /\b(kind|sort|type)\b|^was ist das|^what is (it|this)\b/,
   subject: /\b(about|subject|worum|betreff|sujet)\b/,
   period: /\b(period|zeitraum|abrechnungszeitraum|periode|cover\w*)\b/,
   reference: /\b(reference|ref|verwendungszweck|zeichen)\b/,
