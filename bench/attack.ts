@@ -82,11 +82,11 @@ async function hostileCorpus(program: Program): Promise<void> {
   const stacks = await program.ask(endpoints.listStacks, {});
   for (const { id, pages, name } of stacks) {
     if (pages === 0) continue;
-    const sorted = await program.ask(endpoints.sortStack, { params: { id } }).then(
-      ({ documents }) => documents,
-      () => undefined,
+    const refused = await program.ask(endpoints.sortStack, { params: { id } }).then(
+      () => '',
+      (error: Error) => error.message,
     );
-    report(`sorting ${name}`, sorted !== undefined);
+    report(`sorting ${name}`, refused === '', refused);
   }
   const waiting = await program.ask(endpoints.listWaiting, {});
   for (const { id } of waiting) {

@@ -1,4 +1,4 @@
-import { Browser, BrowserContext, chromium, Page } from 'playwright-core';
+import { Browser, BrowserContext, BrowserContextOptions, chromium, Page } from 'playwright-core';
 import { Session } from '@crow/demo/comeIn';
 
 /**
@@ -31,8 +31,9 @@ export async function openWindow(
   browser: Browser,
   { address, cookie }: Session,
   path = '/',
+  options: BrowserContextOptions = {},
 ): Promise<{ page: Page; context: BrowserContext; errors: string[] }> {
-  const context = await browser.newContext({ viewport: { width: 1280, height: 800 }, acceptDownloads: true });
+  const context = await browser.newContext({ viewport: { width: 1280, height: 800 }, acceptDownloads: true, ...options });
   const [name, value] = cookie.split('=');
   await context.addCookies([{ name, value, url: address, httpOnly: true, sameSite: 'Strict' }]);
   const page = await context.newPage();

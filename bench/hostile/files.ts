@@ -68,7 +68,8 @@ export async function hostileFiles(): Promise<[name: string, bytes: Uint8Array][
 
 async function hugePage(): Promise<Uint8Array> {
   const pdf = await PDFDocument.create();
-  pdf.addPage([14_000, 14_000]);
+  const font = await pdf.embedFont(StandardFonts.Helvetica);
+  pdf.addPage([14_000, 14_000]).drawText('A plan of the harbour', { x: 1000, y: 7000, font, size: 1000 });
   pdf.addPage([1, 1]);
   return pdf.save();
 }

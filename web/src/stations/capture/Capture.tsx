@@ -101,9 +101,7 @@ export default function Capture() {
           type="file"
           multiple
           accept={ACCEPT}
-          aria-label="Choose files"
-          className="sr-only"
-          tabIndex={-1}
+          hidden
           onChange={(event) => {
             takeIn([...(event.target.files ?? [])]);
             event.target.value = '';
