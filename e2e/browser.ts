@@ -33,7 +33,11 @@ export async function openWindow(
   path = '/',
   options: BrowserContextOptions = {},
 ): Promise<{ page: Page; context: BrowserContext; errors: string[] }> {
-  const context = await browser.newContext({ viewport: { width: 1280, height: 800 }, acceptDownloads: true, ...options });
+  const context = await browser.newContext({
+    viewport: { width: 1280, height: 800 },
+    acceptDownloads: true,
+    ...options,
+  });
   const [name, value] = cookie.split('=');
   await context.addCookies([{ name, value, url: address, httpOnly: true, sameSite: 'Strict' }]);
   const page = await context.newPage();

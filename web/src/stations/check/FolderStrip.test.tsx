@@ -124,6 +124,21 @@ it('changes no field that somebody is in, whatever arrives', async () => {
   expect(filed).toMatchObject([{ folderId: rent.id, name: expect.stringMatching(/, seen$/) }]);
 });
 
+it('takes what was read into fields that somebody only passed through', async () => {
+  const before = document({ facts: [] });
+  const { user, name, again } = open(before);
+  await user.click(name());
+  const arrived = {
+    facts: [fact('vendor', 'Harbour Council')],
+    suggestion: { path: 'Workshop/Yarn', reason: 'as ever' },
+  };
+  again(document({ ...before, ...arrived }));
+  expect(name().value).not.toContain('Harbour Council');
+  expect(screen.getByRole('button', { name: /“.*Harbour Council/ })).toBeTruthy();
+  await user.tab({ shift: true });
+  expect(name().value).toContain('Harbour Council');
+});
+
 it('lets a suggestion come into the field that nobody is in, and offers the likeliest folders where none is clear', async () => {
   const before = document({ likely: ['Workshop/Rent', 'Letters/2026'] });
   const { user, filed } = open(before);

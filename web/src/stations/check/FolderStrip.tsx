@@ -1,4 +1,4 @@
-import { useMemo, useRef, useState } from 'react';
+import { useMemo, useState } from 'react';
 import { Link } from 'react-router';
 import { Input } from '@crow/contract/endpoint';
 import { endpoints } from '@crow/contract/endpoints';
@@ -7,6 +7,7 @@ import { nameKey } from '@crow/core/filing/names';
 import { FilingWay, folderBy, nameBy, valuesOf, wayFor } from '@crow/core/filing/pattern';
 import { Button, inputLook, Key } from '../../parts/controls';
 import { folderAtPath, FolderInput, PathFrom } from '../../parts/FolderInput';
+import { useHeld } from '../../parts/held';
 import { useKeys } from '../../parts/keys';
 import { useFolderDocuments, useFolders, useSettings } from '../../queries';
 import { BESIDE_NAMES } from '../../parts/words';
@@ -43,9 +44,6 @@ function WayChoice({ ways, way, onChange }: { ways: FilingWay[]; way: FilingWay;
 /** Along the foot of the desk: the name as it will be, the folder it goes to, and the last papers already there. */
 export function FolderStrip({ document, onFile, busy }: FolderStripProps) {
   const { data: folders = [] } = useFolders();
-  /** What somebody typed, or what stands in a field that somebody is in: what arrives meanwhile does not change it. */
-  const [typedName, setTypedName] = useState<string>();
-  const [typedFolder, setTypedFolder] = useState<{ path: string; from: PathFrom }>();
   const [chosenWay, setChosenWay] = useState<string>();
   const [chosenSize, setChosenSize] = useState<PdfSize>();
   const { data: settings } = useSettings();
@@ -56,18 +54,20 @@ export function FolderStrip({ document, onFile, busy }: FolderStripProps) {
     return valuesOf(facts, { createdAt: document.createdAt, pages: document.pages });
   }, [document]);
   const chosen = ways.find((way) => way.name === chosenWay);
-  const path =
-    typedFolder?.path ?? (chosen && folderBy(chosen, values)) ?? document.folderPath ?? suggestion?.path ?? '';
+  const proposedPath = (chosen && folderBy(chosen, values)) ?? document.folderPath ?? suggestion?.path ?? '';
+  const heldFolder = useHeld<{ path: string; from: PathFrom }>({ path: proposedPath, from: 'there' });
+  const { path, from } = heldFolder.value;
   const folder = folderAtPath(folders, path);
   const { data: inside } = useFolderDocuments(folder?.id);
   const way = chosen ?? wayFor(ways, { kind: values.kind, folder: path });
   const taken = useMemo(() => new Set(inside?.map((each) => nameKey(each.name))), [inside]);
   const proposed = nameBy(way.pattern, { ...values, folder: path || undefined }, taken);
-  const name = typedName ?? (document.name || proposed);
+  const heldName = useHeld(document.name || proposed);
+  const name = heldName.value;
   const beside = chosen ? chosen.beside : document.name ? document.beside : way.beside;
   const size = chosenSize ?? (chosen ? chosen.size : document.name ? document.size : way.size);
   /** A folder that isn't there is made only where somebody, or a way of filing, says so. */
-  const isFolderSettled = folder !== undefined || (path.trim() !== '' && typedFolder?.from !== 'typed');
+  const isFolderSettled = folder !== undefined || (path.trim() !== '' && from !== 'typed');
   const ready = name.trim() !== '' && isFolderSettled;
   const file = () => {
     if (ready) onFile({ name, size, beside, ...(folder ? { folderId: folder.id } : { folderPath: path }) });
@@ -75,25 +75,6 @@ export function FolderStrip({ document, onFile, busy }: FolderStripProps) {
       window.document.querySelector<HTMLElement>(name.trim() === '' ? '[data-name]' : '[data-folder] input')?.focus();
   };
   const likely = path.trim() === '' ? document.likely : [];
-  const holdName = () => setTypedName(name);
-  const releaseName = () => {
-    if (typedName === proposed && !document.name) setTypedName(undefined);
-  };
-  /** Whether somebody is in the field of the folder and has changed nothing yet. */
-  const untouched = useRef(false);
-  const holdFolder = () => {
-    if (typedFolder) return;
-    untouched.current = true;
-    setTypedFolder({ path, from: 'there' });
-  };
-  const releaseFolder = () => {
-    if (untouched.current) setTypedFolder(undefined);
-    untouched.current = false;
-  };
-  const takeFolder = (to: string, from: PathFrom) => {
-    untouched.current = false;
-    setTypedFolder({ path: to, from });
-  };
   /** Files it in a folder that is only likely, by a key of its own. */
   const fileIn = (to: string) => {
     const there = folderAtPath(folders, to);
@@ -121,15 +102,15 @@ export function FolderStrip({ document, onFile, busy }: FolderStripProps) {
           className={inputLook}
           value={name}
           placeholder="How you will look for it"
-          onFocus={holdName}
-          onBlur={releaseName}
-          onChange={(event) => setTypedName(event.target.value)}
+          onFocus={heldName.hold}
+          onBlur={heldName.release}
+          onChange={(event) => heldName.write(event.target.value)}
           onKeyDown={(event) => event.key === 'Enter' && !event.ctrlKey && !event.metaKey && file()}
         />
         <span className="mt-1 block truncate text-xs text-quiet">
-          {typedName !== undefined && proposed && typedName !== proposed ? (
-            <button className="underline" onClick={() => setTypedName(undefined)}>
-              Back to “{proposed}”
+          {heldName.isHeld && proposed && name !== proposed ? (
+            <button className="underline" onClick={heldName.giveBack}>
+              {name === '' ? 'Take' : 'Back to'} “{proposed}”
             </button>
           ) : (
             <>
@@ -149,10 +130,10 @@ export function FolderStrip({ document, onFile, busy }: FolderStripProps) {
           label="Folder"
           folders={folders}
           value={path}
-          onChange={takeFolder}
+          onChange={(to, as) => heldFolder.write({ path: to, from: as })}
           onEnter={file}
-          onFocus={holdFolder}
-          onBlur={releaseFolder}
+          onFocus={heldFolder.hold}
+          onBlur={heldFolder.release}
           likely={document.likely}
           list="above"
         />
@@ -163,7 +144,7 @@ export function FolderStrip({ document, onFile, busy }: FolderStripProps) {
               <button
                 key={each}
                 className="text-ink underline underline-offset-2"
-                onClick={() => takeFolder(each, folderAtPath(folders, each) ? 'there' : 'new')}
+                onClick={() => heldFolder.write({ path: each, from: folderAtPath(folders, each) ? 'there' : 'new' })}
               >
                 {each.replaceAll('/', ' / ')}
                 {!folderAtPath(folders, each) && ' (new)'} <Key>Alt+{at + 1}</Key>
