@@ -345,7 +345,7 @@ export const PROBLEMS = {
     status: 503,
     happened: 'The shelf folder “{path}” is not there; perhaps the drive that it lies on is not connected.',
     kept: 'All documents are safe in the database and can be opened and found; nothing was written in its place.',
-    todo: 'Connect the drive, and Crow Shelf goes on by itself; or, if the folder is lost, have it written anew on the shelf.',
+    todo: 'Connect the drive, and Crow Shelf goes on by itself; if the folder is lost for good, have it written anew.',
   },
   'shelf-not-writable': {
     status: 500,

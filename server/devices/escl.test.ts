@@ -1,3 +1,5 @@
+import { once } from 'node:events';
+import { AddressInfo, createServer } from 'node:net';
 import sharp from 'sharp';
 import { ScanSettings } from '@crow/contract/scanning';
 import { Problem } from '@crow/contract/problems';
@@ -123,6 +125,17 @@ describe('when something is in the way', () => {
     expect(await refusal(new EsclScanner('http://127.0.0.1:9/eSCL').capabilities())).toBe('scanner-gone');
     expect(await refusal(new EsclScanner(`${standIn.address}/nothing`).capabilities())).toBe('scanner-strange');
   });
+});
+
+it.each([
+  ['never answers', ''],
+  ['falls silent within its answer', 'HTTP/1.1 200 OK\r\ncontent-type: text/xml\r\n\r\n<ScannerCapabilities>'],
+])('gives up a scanner that %s', async (_, said) => {
+  const silent = createServer((connection) => void connection.write(said)).listen(0, '127.0.0.1');
+  await once(silent, 'listening');
+  const { port } = silent.address() as AddressInfo;
+  expect(await refusal(new EsclScanner(`http://127.0.0.1:${port}/eSCL`, 200).capabilities())).toBe('scanner-gone');
+  silent.close();
 });
 
 it('leaves the scanner free when only the first page was wanted', async () => {

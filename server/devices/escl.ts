@@ -56,7 +56,11 @@ interface InputCaps {
  * @param address such as http://192.168.1.20:80/eSCL
  */
 export class EsclScanner {
-  constructor(private readonly address: string) {}
+  /** @param patience how long one answer is waited for, in ms; a page has PAGE_MS */
+  constructor(
+    private readonly address: string,
+    private readonly patience = ANSWER_MS,
+  ) {}
 
   /** @throws Problem 'scanner-gone', 'scanner-strange' */
   async capabilities(): Promise<ScannerCapabilities> {
@@ -188,7 +192,7 @@ export class EsclScanner {
   private async send(
     method: string,
     path: string,
-    { body, signal, limit = ANSWER_MS }: { body?: string; signal?: AbortSignal; limit?: number },
+    { body, signal, limit = this.patience }: { body?: string; signal?: AbortSignal; limit?: number },
   ): Promise<Response> {
     const base = this.address.endsWith('/') ? this.address : `${this.address}/`;
     try {
@@ -206,8 +210,8 @@ export class EsclScanner {
 }
 
 /**
- * A signal that aborts after a time, or with another one. A timer holds it: what AbortSignal.any makes of AbortSignal.timeout
- * holds its sources weakly, so that they may be collected before they fire.
+ * A signal that aborts after a time, or with another one. A timer of ours holds it: with AbortSignal.any of
+ * AbortSignal.timeout, which hold each other weakly, a silent scanner was waited for without end.
  */
 function within(milliseconds: number, signal?: AbortSignal): AbortSignal {
   const ending = new AbortController();

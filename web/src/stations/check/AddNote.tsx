@@ -1,6 +1,6 @@
 import { DropdownMenu } from 'radix-ui';
 import { Plus } from 'lucide-react';
-import { useState } from 'react';
+import { useRef, useState } from 'react';
 import { FactName } from '@crow/contract/shapes';
 import { Button } from '../../parts/controls';
 import { useKeys } from '../../parts/keys';
@@ -10,12 +10,17 @@ import { NOTE_NAMES } from './Note';
 /** Adds a note for something that the paper says and that was not found. */
 export function AddNote({ missing, onAdd }: { missing: FactName[]; onAdd: (name: FactName) => void }) {
   const [open, setOpen] = useState(false);
-  useKeys({ '+': () => setOpen(true) }, [['+', 'Add a note for something that was not found']]);
+  const trigger = useRef<HTMLButtonElement>(null);
+  const openInView = () => {
+    trigger.current?.scrollIntoView?.({ block: 'nearest' });
+    setOpen(true);
+  };
+  useKeys({ '+': openInView }, [['+', 'Add a note for something that was not found']]);
   if (missing.length === 0) return null;
   return (
     <DropdownMenu.Root open={open} onOpenChange={setOpen}>
       <DropdownMenu.Trigger asChild>
-        <Button hint="+" className="text-quiet">
+        <Button ref={trigger} hint="+" className="text-quiet">
           <Plus size={14} aria-hidden /> Add a note
         </Button>
       </DropdownMenu.Trigger>

@@ -66,7 +66,7 @@ export function Taxes({ document: { id, taxes } }: { document: Document }) {
               placeholder={name}
               value={row[part]}
               autoComplete="off"
-              className="h-7 w-full min-w-0 bg-transparent text-right font-mono outline-none focus:bg-raised"
+              className="h-7 w-full min-w-0 border-b border-rule bg-transparent text-right font-mono outline-none focus:border-accent focus:bg-raised"
               onChange={(event) => change(at, part, event.target.value)}
               onBlur={() => held && void keep(held)}
               onKeyDown={(event) => event.key === 'Escape' && setHeld(undefined)}
@@ -82,11 +82,10 @@ export function Taxes({ document: { id, taxes } }: { document: Document }) {
         </div>
       ))}
       <button
-        aria-label="Another rate"
-        className="text-quiet hover:text-ink"
+        className="flex items-center gap-1 text-xs text-quiet hover:text-ink"
         onClick={() => setHeld([...shown, { rate: '', net: '', tax: '' }])}
       >
-        <Plus size={14} />
+        <Plus size={14} aria-hidden /> Another rate
       </button>
     </fieldset>
   );
