@@ -44,5 +44,6 @@ module.exports = {
     },
     { ...base, displayName: 'e2e', testMatch: ['<rootDir>/e2e/**/*.test.ts'] },
   ],
-  testTimeout: 240_000,
+  // What takes longer hangs.
+  testTimeout: 120_000,
 };

@@ -6,8 +6,6 @@ import { StandInScanner, startScanner } from '@crow/standins/scanner/scanner';
 import { openBrowser, openWindow } from './browser';
 import { Program, until } from './program';
 
-jest.setTimeout(600_000);
-
 let program: Program;
 let browser: Browser;
 let scanner: StandInScanner;
@@ -46,11 +44,11 @@ it('takes the morning’s post from the feeder to the shelf with at most two key
     .getByRole('status')
     .filter({ hasText: `${sheets} pages scanned` })
     .first()
-    .waitFor({ timeout: 240_000 });
+    .waitFor({ timeout: 120_000 });
   await press('2');
   await page.getByRole('button', { name: 'Sort', exact: true }).and(page.locator(':focus')).waitFor();
   await press('Enter');
-  await page.getByText(`${BATCH.length} documents`, { exact: true }).waitFor({ timeout: 240_000 });
+  await page.getByText(`${BATCH.length} documents`, { exact: true }).waitFor({ timeout: 120_000 });
   const [{ id: stack }] = await program.ask(endpoints.listStacks, {});
   await until(async () => (await program.ask(endpoints.readStack, { params: { id: stack } })).read >= sheets);
   await press('Control+Enter');

@@ -7,8 +7,6 @@ import { openBrowser } from './browser';
 import { ENTER, openFirefox, openWebKit, Remote } from './otherBrowsers';
 import { Program, until } from './program';
 
-jest.setTimeout(240_000);
-
 let program: Program;
 beforeAll(async () => void (program = await Program.start()));
 afterAll(() => program?.end());

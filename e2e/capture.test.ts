@@ -10,8 +10,6 @@ import { scratchFolder, textPdf } from '@crow/server/testing/made';
 import { openBrowser, openWindow } from './browser';
 import { Program, until } from './program';
 
-jest.setTimeout(600_000);
-
 const folder = scratchFolder();
 let program: Program;
 let browser: Browser;
@@ -174,7 +172,7 @@ it('gives other pages the same look, those that are named', async () => {
 it('has a stand-in camera, chosen like any other: papers are laid under it and taken by themselves', async () => {
   await page.getByRole('button', { name: /^Camera( k)?$/ }).click();
   await page.getByLabel('Camera', { exact: true }).selectOption({ label: 'Stand-in camera: papers on a desk' });
-  await until(async () => ((await newest())?.pageList.length ?? 0) >= 2, 240_000);
+  await until(async () => ((await newest())?.pageList.length ?? 0) >= 2, 100_000);
   await page.getByLabel('by itself').uncheck();
   await until(async () => (await newest())!.pageList.every(({ recipe }) => recipe?.corners));
 });

@@ -6,8 +6,6 @@ import { endpoints } from '@crow/contract/endpoints';
 import { scannedPdf } from '@crow/server/testing/made';
 import { Program, until } from './program';
 
-jest.setTimeout(600_000);
-
 const PAGES = 4;
 type Part = Parameters<Program['kill']>[0];
 

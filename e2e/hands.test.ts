@@ -6,8 +6,6 @@ import { scanned, scratchFolder } from '@crow/server/testing/made';
 import { openBrowser, openWindow } from './browser';
 import { Program, until } from './program';
 
-jest.setTimeout(240_000);
-
 let program: Program;
 let browser: Browser;
 beforeAll(async () => {

@@ -10,8 +10,6 @@ import { scanned, scratchFolder, textPdf, ZIP, lockedPdf } from '@crow/server/te
 import { openBrowser, openWindow } from './browser';
 import { Program, until } from './program';
 
-jest.setTimeout(600_000);
-
 let program: Program;
 let browser: Browser;
 let page: Page;
@@ -289,5 +287,5 @@ it('stops reading when told to and goes on when told to, shown live', async () =
   await page.getByRole('button', { name: 'Stop', exact: true }).click();
   await page.getByText('Reading is stopped').waitFor();
   await page.getByRole('button', { name: 'Go on reading' }).click();
-  await page.getByRole('progressbar', { name: 'Pages read' }).waitFor({ state: 'detached', timeout: 240_000 });
+  await page.getByRole('progressbar', { name: 'Pages read' }).waitFor({ state: 'detached', timeout: 120_000 });
 });

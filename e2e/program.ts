@@ -12,6 +12,8 @@ const START_MS = 60_000;
 
 /** The program as a person runs it: launcher, database, server and workers, with a shelf of its own. */
 export class Program {
+  private static readonly running = new Set<Program>();
+
   private constructor(
     private readonly launcher: ChildProcess,
     readonly session: Session,
@@ -41,7 +43,11 @@ export class Program {
     });
     for (const until = Date.now() + (command === 'demo' ? 6 : 1) * START_MS; Date.now() < until; await sleep(50)) {
       const entrance = /Crow Shelf is at\s+(\S+)/.exec(said);
-      if (entrance) return new Program(launcher, await comeIn(entrance[1]), home);
+      if (entrance) {
+        const program = new Program(launcher, await comeIn(entrance[1]), home);
+        Program.running.add(program);
+        return program;
+      }
       if (launcher.exitCode !== null) break;
     }
     throw new Error(`The program did not start:\n${said}`);
@@ -139,13 +145,19 @@ export class Program {
   async end(): Promise<void> {
     await this.stop();
     deleteHome(this.home);
+    Program.running.delete(this);
+  }
+
+  /** Ends those that a test that failed left running. */
+  static async endAll(): Promise<void> {
+    for (const program of Program.running) await program.end();
   }
 }
 
 /** Waits for something. @param told says, when it does not happen, what is there instead */
 export async function until(
   condition: () => Promise<boolean> | boolean,
-  milliseconds = 180_000,
+  milliseconds = 60_000,
   told: () => Promise<unknown> | unknown = () => '',
 ): Promise<void> {
   for (const end = Date.now() + milliseconds; Date.now() < end; await sleep(100)) if (await condition()) return;

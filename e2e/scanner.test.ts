@@ -10,8 +10,6 @@ import { StandInScanner, startScanner } from '@crow/standins/scanner/scanner';
 import { openBrowser, openWindow } from './browser';
 import { Program, until } from './program';
 
-jest.setTimeout(600_000);
-
 let program: Program;
 let browser: Browser;
 let scanner: StandInScanner;
@@ -51,7 +49,7 @@ const scanButton = () => page.getByRole('button', { name: /^Scan( the next page)
 const ownPreset = () =>
   page.getByRole('region', { name: 'Scanner' }).getByRole('button', { name: 'Long letters', exact: true });
 const status = (words: RegExp) =>
-  page.getByRole('status').filter({ hasText: words }).first().waitFor({ timeout: 240_000 });
+  page.getByRole('status').filter({ hasText: words }).first().waitFor({ timeout: 120_000 });
 
 it('asks a scanner by its address, scans both sides of a pile, and proposes its documents without the blank backs', async () => {
   await page.getByText('No scanner is known yet.').waitFor();
@@ -68,7 +66,7 @@ it('asks a scanner by its address, scans both sides of a pile, and proposes its 
   await status(/8 pages scanned/);
   await page.getByRole('link', { name: 'Sort it' }).first().click();
   // An invoice, a letter of two sheets, an invoice: numbers 2, 4, 6 and 8 are backs with nothing on them.
-  await page.getByText('3 documents', { exact: true }).waitFor({ timeout: 240_000 });
+  await page.getByText('3 documents', { exact: true }).waitFor({ timeout: 120_000 });
   for (const number of [2, 4, 6, 8])
     await page.getByRole('option', { name: new RegExp(`^Page ${number}, blank`) }).waitFor();
   // What is proposed is said with its reason where the gap is looked at.
@@ -191,7 +189,7 @@ it('prints divider sheets, and what lies behind one in the feeder is a document 
   await scanButton().click();
   await status(/4 pages scanned/);
   await page.getByRole('link', { name: 'Sort it' }).first().click();
-  await page.getByRole('option', { name: 'Page 2, divider sheet: Household / Vet' }).waitFor({ timeout: 240_000 });
+  await page.getByRole('option', { name: 'Page 2, divider sheet: Household / Vet' }).waitFor({ timeout: 120_000 });
   await page.getByText('2 documents', { exact: true }).waitFor();
   // Before the last sheet has come in, nothing can be sent on.
   await until(async () => {

@@ -7,8 +7,6 @@ import { scratchFolder, textPdf } from '@crow/server/testing/made';
 import { openBrowser, openWindow } from './browser';
 import { Program, until } from './program';
 
-jest.setTimeout(300_000);
-
 let program: Program;
 let browser: Browser;
 let page: Page;

@@ -169,10 +169,13 @@ it('tells open windows what has changed', async () => {
       events.push(...[...piece.toString().matchAll(/^data: (.*)$/gm)].map(([, data]) => data)),
     );
   });
-  await new Promise((resolve) => setTimeout(resolve, 200));
+  const heard = async (count: number) => {
+    for (let tries = 0; tries < 100 && events.length < count; tries++)
+      await new Promise((resolve) => setTimeout(resolve, 50));
+  };
+  await heard(1);
   const { id } = await room.ask(endpoints.makeFolder, { body: { path: 'New' } });
-  for (let tries = 0; tries < 30 && events.length < 2; tries++)
-    await new Promise((resolve) => setTimeout(resolve, 100));
+  await heard(2);
   listening.destroy();
   expect(events.map((event) => JSON.parse(event) as object)).toEqual([{ kind: 'hello' }, { kind: 'folder', id }]);
 });

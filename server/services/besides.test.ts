@@ -75,8 +75,7 @@ describe('what is kept beside a PDF', () => {
       params: { id: pageList[0].id },
       body: { changes: [{ index: 0, was: 'Madder', text: 'Woad' }] },
     });
-    await new Promise((resolve) => setTimeout(resolve, 1700));
-    await room.work();
+    await room.workOnAll();
     expect(room.diskBytes('A/Paper.txt').toString()).toBe('Woad and weld\n');
   });
 

@@ -1,6 +1,5 @@
 import { execFileSync } from 'node:child_process';
 import { join } from 'node:path';
-import { setTimeout as sleep } from 'node:timers/promises';
 import { endpoints } from '@crow/contract/endpoints';
 import { rows } from '../store/database';
 import { scanned, textPdf } from '../testing/made';
@@ -21,11 +20,7 @@ const correct = (was: string, now: string, index: number) =>
   room.ask(endpoints.correctWords, { params: { id: pageId }, body: { changes: [{ index, was, text: now }] } });
 const place = async (word: string) => (await text()).findIndex(([each]) => each === word);
 const found = async (q: string) => (await room.ask(endpoints.find, { query: { q } })).found.length;
-/** Does the work, that which waits a moment for more changes too. */
-const settled = async () => {
-  await sleep(1700);
-  await room.work();
-};
+const settled = () => room.workOnAll();
 
 describe('correcting what was read', () => {
   it('lists what is doubtful, in its line, until it is settled', async () => {

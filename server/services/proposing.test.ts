@@ -19,8 +19,6 @@ import {
 import { blackAndWhite, drawn, scanned, textPdf } from '../testing/made';
 import { TestRoom } from '../testing/room';
 
-jest.setTimeout(400_000);
-
 let room: TestRoom;
 let pile: Buffer;
 let blank: Buffer;

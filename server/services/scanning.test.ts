@@ -6,8 +6,6 @@ import { sheetsOf } from '@crow/standins/scanner/load';
 import { StandInScanner, startScanner } from '@crow/standins/scanner/scanner';
 import { TestRoom } from '../testing/room';
 
-jest.setTimeout(400_000);
-
 let room: TestRoom;
 let standIn: StandInScanner;
 let scannerId: string;
@@ -87,7 +85,8 @@ it('keeps what came through before a jam', async () => {
 it('lets one scan run at a time on a scanner', async () => {
   await load(3);
   const first = scan();
-  await new Promise((done) => setTimeout(done, 150));
+  while (!(await room.ask(endpoints.listScans, {})).some(({ state }) => state === 'running'))
+    await new Promise((done) => setTimeout(done, 10));
   const refused = await room.refusal(endpoints.startScan, {
     params: { id: scannerId },
     body: { settings: SETTINGS, stack: randomUUID(), stackName: 'Scan', position: 0 },

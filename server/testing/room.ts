@@ -182,6 +182,14 @@ export class TestRoom {
     }
   }
 
+  /** The same, with what waits a moment for more changes. */
+  async workOnAll(): Promise<number> {
+    await this.context.database.source.query(
+      `update jobs.job set start_after = now() where state < 'active' and start_after > now()`,
+    );
+    return this.work();
+  }
+
   onDisk(path: string): boolean {
     return existsSync(join(this.shelf.root, path));
   }
