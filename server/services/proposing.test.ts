@@ -21,6 +21,8 @@ import { TestRoom } from '../testing/room';
 
 let room: TestRoom;
 let pile: Buffer;
+/** The same papers as they were printed, with their text. */
+let printed: Buffer;
 let blank: Buffer;
 beforeAll(async () => {
   room = await TestRoom.open();
@@ -29,9 +31,20 @@ beforeAll(async () => {
   for (const [index, paper] of BATCH.slice(0, 3).entries())
     sheets.push(...(await scanPaper(await paper.draw(), paper.pages, index)));
   pile = Buffer.from(await pagesAsPdf(sheets));
+  printed = await together(await Promise.all(BATCH.slice(0, 3).map((paper) => paper.draw())));
   blank = await scanned(' ');
 });
 afterAll(() => room.close());
+
+/** The pages of all of these as one PDF. */
+async function together(pdfs: Uint8Array[]): Promise<Buffer> {
+  const all = await PDFDocument.create();
+  for (const pdf of pdfs) {
+    const one = await PDFDocument.load(pdf);
+    for (const page of await all.copyPages(one, one.getPageIndices())) all.addPage(page);
+  }
+  return Buffer.from(await all.save());
+}
 
 const read = (id: string) => room.ask(endpoints.readStack, { params: { id } });
 const cuts = (pages: Page[]) =>
@@ -54,7 +67,7 @@ describe('where documents begin', () => {
   });
 
   it('is left open while nothing is read', async () => {
-    const id = await room.takeIn({ 'post.pdf': pile });
+    const id = await room.takeIn({ 'post.pdf': printed });
     await room.work(['take-in']);
     const { pageList } = await read(id);
     expect(cuts(pageList)).toBe('pppp');
@@ -63,7 +76,7 @@ describe('where documents begin', () => {
   });
 
   it('stays as a person decided it, while pages are read and after', async () => {
-    const id = await room.takeIn({ 'post.pdf': pile });
+    const id = await room.takeIn({ 'post.pdf': printed });
     await room.work(['take-in']);
     const before = await read(id);
     await change(before, (pages) => acceptCut(toggleCut(pages, before.pageList[2].id), before.pageList[1].id));
@@ -79,7 +92,7 @@ describe('where documents begin', () => {
   });
 
   it('is proposed anew for what stands beside each other after a move', async () => {
-    const stack = await room.takeInAndRead({ 'post.pdf': pile });
+    const stack = await room.takeInAndRead({ 'post.pdf': printed });
     const [first, , , last] = stack.pageList.map(({ id }) => id);
     const moved = await change(stack, (pages) => movePages(pages, new Set([last]), first));
     expect(moved.pageList[0].proposal).toBeNull();
@@ -88,7 +101,7 @@ describe('where documents begin', () => {
   });
 
   it('is nowhere in a stack that was said to be one document', async () => {
-    const stack = await room.takeInAndRead({ 'post.pdf': pile });
+    const stack = await room.takeInAndRead({ 'post.pdf': printed });
     await room.context.database.source.query('update stack set whole = true where id = $1', [stack.id]);
     const again = await change(stack, asProposed);
     expect(cuts(again.pageList)).toBe('pppp');
