@@ -32,7 +32,7 @@ const fileOf = (name: string, bytes: Uint8Array) => {
 describe('starting and ending', () => {
   afterEach(() => Program.endAll());
 
-  it('leaves no process behind on Ctrl-C, and finds everything again at the next start', async () => {
+  it('leaves no process behind on Ctrl-C or when the launcher is killed, and finds everything again at the next start', async () => {
     const first = await Program.start();
     await first.ask(endpoints.makeFolder, { body: { path: 'Kept' } });
     expect(
@@ -46,20 +46,25 @@ describe('starting and ending', () => {
     const made = () => statSync(join(prepareCluster(first.home).folder, 'PG_VERSION')).ino;
     const before = made();
     const second = await Program.start('start', first.home);
-    expect(made()).toBe(before);
-    expect((await second.ask(endpoints.listFolders, {})).map(({ path }) => path)).toEqual(['Kept']);
     expect(second.address).toBe(first.address);
-    await second.end();
+    expect(await second.stop('SIGKILL')).toEqual([]);
+    const third = await Program.start('start', first.home);
+    expect((await third.ask(endpoints.listFolders, {})).map(({ path }) => path)).toEqual(['Kept']);
+    expect(made()).toBe(before);
   });
 
-  it('leaves no process behind when the launcher itself is killed', async () => {
-    const program = await Program.start();
-    expect(await program.stop('SIGKILL')).toEqual([]);
-    const again = await Program.start('start', program.home);
-    await again.end();
+  it('takes up a start that broke off half-way', async () => {
+    const home = mkdtempSync(resolve('.crow/e2e-'));
+    // The place of the database was chosen, and its making begun.
+    const { folder: place } = prepareCluster(home);
+    rmSync(place, { recursive: true });
+    mkdirSync(`${place}.making/base`, { recursive: true });
+    writeFileSync(`${place}.pw`, 'half');
+    const again = await Program.start('start', home);
+    expect(await again.ask(endpoints.listFolders, {})).toEqual([]);
   });
 
-  it('starts from a home that nobody else may enter, and keeps what it writes to its owner', async () => {
+  it('starts in a home that nobody else may enter, once, keeps what it writes to its owner, and lets nobody in from elsewhere', async () => {
     const closed = mkdtempSync(join(tmpdir(), 'crow-closed-'));
     chmodSync(closed, 0o700);
     const program = await Program.start('start', join(closed, 'deep', 'home'));
@@ -69,26 +74,8 @@ describe('starting and ending', () => {
     );
     expect(modes).toEqual([0, 0, 0]);
     expect(statSync(join(program.home, 'database-password')).mode & 0o077).toBe(0);
-    await program.end();
-  });
+    expect(readFileSync(join(program.home, 'database-password'), 'utf8').length).toBeGreaterThan(20);
 
-  it('takes up a start that broke off half-way', async () => {
-    const first = await Program.start();
-    const home = first.home;
-    await first.end();
-    // The place of the database was chosen, and its making begun.
-    mkdirSync(home, { recursive: true });
-    const { folder: place } = prepareCluster(home);
-    rmSync(place, { recursive: true });
-    mkdirSync(`${place}.making/base`, { recursive: true });
-    writeFileSync(`${place}.pw`, 'half');
-    const again = await Program.start('start', home);
-    expect(await again.ask(endpoints.listFolders, {})).toEqual([]);
-    await again.end();
-  });
-
-  it('does not start twice on one shelf, and lets nobody in from elsewhere', async () => {
-    const program = await Program.start();
     const { status, stderr } = spawnSync('node', [CROW, 'start'], {
       encoding: 'utf8',
       env: { ...process.env, CROW_HOME: program.home },
@@ -96,7 +83,6 @@ describe('starting and ending', () => {
     expect(status).toBe(1);
     expect(stderr).toContain(program.address);
 
-    // It listens on loopback only, with a password before the database.
     const listening = readFileSync('/proc/net/tcp', 'utf8')
       .split('\n')
       .filter((line) => / 0A /.test(line));
@@ -104,8 +90,6 @@ describe('starting and ending', () => {
     expect(listening.filter((line) => line.includes(`:${port} `)).map((line) => line.trim().split(/\s+/)[1])).toEqual([
       `0100007F:${port}`,
     ]);
-    expect(readFileSync(join(program.home, 'database-password'), 'utf8').length).toBeGreaterThan(20);
-    await program.end();
   });
 });
 
@@ -115,7 +99,7 @@ describe('crow read', () => {
       '\n',
     );
     const path = fileOf('long.pdf', await textPdf(...Array.from({ length: 20 }, () => words)));
-    const command = `"${process.execPath}" "${CROW}" read "${join(folder, path)}" | (sleep 10; cat)`;
+    const command = `"${process.execPath}" "${CROW}" read "${join(folder, path)}" | (sleep 3; cat)`;
     const printed = execFileSync('sh', ['-c', command], { encoding: 'utf8', maxBuffer: 1e8 });
     expect(printed.length).toBeGreaterThan(200_000);
     expect((JSON.parse(printed) as { pages: object[] }).pages).toHaveLength(20);
