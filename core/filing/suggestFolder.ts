@@ -36,8 +36,8 @@ const ENOUGH_OF_A_KIND = 2;
 const LEAST_PAPERS = 2;
 /** What was filed long ago counts less: after so many papers, half. */
 const HALF_LIFE = 300;
-/** A folder that is less likely than this is not suggested, but one of those to choose from. */
-const LEAST_SURE = 0.6;
+/** A folder that is likelier wrong than right is not suggested, but one of those to choose from. */
+const LEAST_SURE = 0.5;
 const MOST_LIKELY = 3;
 /** A word tells of a folder when it stands on so many of its papers, and there so much oftener than on others. */
 const LEAST_TELLING = { papers: 2, lift: 2 };
