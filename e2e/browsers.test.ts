@@ -1,5 +1,5 @@
 import { randomUUID } from 'node:crypto';
-import { existsSync } from 'node:fs';
+import { existsSync, readdirSync } from 'node:fs';
 import { join } from 'node:path';
 import { endpoints } from '@crow/contract/endpoints';
 import { textPdf } from '@crow/server/testing/made';
@@ -90,7 +90,11 @@ describe.each([
     await until(async () => (await text()).includes('New folder'), 30_000, text);
     await remote.type(ENTER);
     await pressOn('[data-file-it]');
-    await until(async () => existsSync(join(program.shelf, `For ${name}`)), 60_000, text);
+    await until(
+      async () => existsSync(join(program.shelf, `For ${name}`)),
+      60_000,
+      async () => [readdirSync(program.shelf), await text()],
+    );
     // Changes come by themselves: the paper is told to be on the shelf without asking again.
     await remote.goTo(`${program.address}/shelf`);
     await until(async () => (await text()).includes(`For ${name}`), 30_000, text);

@@ -1,6 +1,6 @@
 import { KeyboardEvent, useEffect, useId, useRef, useState } from 'react';
 import { FolderPlus } from 'lucide-react';
-import { Folder } from '@crow/contract/shapes';
+import { Folder } from '@crow/contract/folders';
 import { inputLook } from './controls';
 
 /** How a path got into a field: typed so far, one of the folders that are there, or said to be a new one. */
@@ -62,7 +62,6 @@ export function FolderInput(props: FolderInputProps) {
   const [typing, setTyping] = useState(false);
   const listId = useId();
   const field = useRef<HTMLInputElement>(null);
-  const clickedInto = useRef(false);
   const exact = folderAtPath(folders, value);
   const found = typing
     ? fitting(folders, value)
@@ -136,15 +135,15 @@ export function FolderInput(props: FolderInputProps) {
           event.target.select();
           props.onFocus?.();
         }}
-        // Browsers differ in whether what is selected on focus outlives the click that gave it.
-        onMouseDown={() => {
-          clickedInto.current = document.activeElement !== field.current;
+        // Left to themselves some browsers put the cursor where it was clicked once everything else is done: what is typed then
+        // would be added to what is proposed.
+        onMouseDown={(event) => {
+          if (document.activeElement === field.current) return;
+          event.preventDefault();
+          field.current?.focus();
+          field.current?.select();
         }}
-        onClick={() => {
-          setOpen(true);
-          if (clickedInto.current) field.current?.select();
-          clickedInto.current = false;
-        }}
+        onClick={() => setOpen(true)}
         onBlur={() => {
           // A list that pushes down what is below stays: it must not move away what is about to be clicked.
           if (list === 'above') setOpen(false);
