@@ -23,6 +23,31 @@ const oneWay = {
   web: ['@crow/server', '@crow/demo', '@crow/e2e', 'node:*', 'typeorm', 'fastify', 'sharp'],
 };
 
+/**
+ * The rooms of the server in the order of the work: each knows those before it, never those after it, which hear of what happens
+ * through server/platform/happenings.ts. What assembles them (the files right in server, and its command line) knows them all.
+ */
+const ROOMS = [
+  'engines',
+  'devices',
+  'platform',
+  'stack',
+  'capture',
+  'pages',
+  'sorting',
+  'reading',
+  'checking',
+  'shelf',
+  'finding',
+  'people',
+];
+const ASSEMBLY = ['app', 'assembly', 'general', 'handlers', 'server', 'worker', 'cli/*'];
+
+const outside = (forbidden) => ({
+  group: forbidden.flatMap((name) => (name.includes('*') ? [name] : [name, `${name}/*`])),
+  message: 'Imports go one way: web and server → contract → core.',
+});
+
 export default tseslint.config(
   { ignores: ['**/node_modules/**', '.crow/**'] },
   ...tseslint.configs.recommended,
@@ -45,10 +70,26 @@ export default tseslint.config(
       'no-restricted-imports': [
         'error',
         {
+          patterns: [outside(forbidden)],
+        },
+      ],
+    },
+  })),
+  ...ROOMS.map((room, at) => ({
+    files: [`server/${room}/**/*.ts`],
+    ignores: ['**/*.test.ts'],
+    rules: {
+      'no-restricted-imports': [
+        'error',
+        {
           patterns: [
+            outside(oneWay.server),
             {
-              group: forbidden.flatMap((name) => (name.includes('*') ? [name] : [name, `${name}/*`])),
-              message: 'Imports go one way: web and server → contract → core.',
+              group: [...ROOMS.slice(at + 1).map((later) => `${later}/*`), ...ASSEMBLY].flatMap((later) => [
+                `../${later}`,
+                `../../${later}`,
+              ]),
+              message: 'A room knows those before it in the order of the work, never those after it.',
             },
           ],
         },

@@ -38,7 +38,12 @@ module.exports = {
     {
       ...base,
       displayName: 'integration',
-      testMatch: ['<rootDir>/server/{routes,services,store,jobs,cli}/**/*.test.ts', '<rootDir>/demo/**/*.test.ts'],
+      // Whatever needs the database.
+      testMatch: [
+        '<rootDir>/server/!(engines|devices)/**/*.test.ts',
+        '<rootDir>/server/*.test.ts',
+        '<rootDir>/demo/**/*.test.ts',
+      ],
       globalSetup: '<rootDir>/server/testing/startPostgres.ts',
       globalTeardown: '<rootDir>/server/testing/stopPostgres.ts',
     },

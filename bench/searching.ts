@@ -1,8 +1,8 @@
 import { randomUUID } from 'node:crypto';
 import { clusterUrl, prepareCluster, startPostgres, waitForEarlierEnd, waitUntilReady } from '@crow/server/cli/cluster';
 import { freePort } from '@crow/server/cli/ports';
-import { find } from '@crow/server/services/finding';
-import { connect, migrate } from '@crow/server/store/database';
+import { find } from '@crow/server/finding/finding';
+import { connect, migrate } from '@crow/server/platform/database';
 import pg from 'pg';
 import { Chance } from './piles/chance';
 

@@ -1,4 +1,6 @@
 import { array, boolean, InferType, mixed, number, object, string } from 'yup';
+import { idParams } from './basics';
+import { endpoint } from './endpoint';
 import { ProblemReport } from './problems';
 
 export const SCAN_SOURCES = ['feeder', 'glass'] as const;
@@ -81,3 +83,65 @@ export const scannerAddress = object({
     .matches(/^(https?:\/\/)?[\w.:[\]-]+(\/[\w./-]*)?$/, 'an address looks like 192.168.1.20')
     .required(),
 });
+
+export const scanningEndpoints = {
+  listScanners: endpoint({
+    method: 'GET',
+    path: '/scanners',
+    summary: 'The scanners that are known',
+    reply: array(scanner).required(),
+  }),
+  findScanners: endpoint({
+    method: 'POST',
+    path: '/scanners/find',
+    summary: 'Look for scanners on the network',
+    reply: array(scanner).required(),
+  }),
+  addScanner: endpoint({
+    method: 'POST',
+    path: '/scanners',
+    summary: 'Make a scanner known by its address',
+    body: scannerAddress,
+    reply: scanner,
+  }),
+  forgetScanner: endpoint({ method: 'DELETE', path: '/scanners/:id', summary: 'Forget a scanner', params: idParams }),
+  startScan: endpoint({
+    method: 'POST',
+    path: '/scanners/:id/scans',
+    summary: 'Scan; the pages go to a stack one by one',
+    params: idParams,
+    body: scanStart,
+    reply: scan,
+  }),
+  previewScan: endpoint({
+    method: 'POST',
+    path: '/scanners/:id/preview',
+    summary: 'A small picture of what lies on the glass (JPEG)',
+    params: idParams,
+  }),
+  listScans: endpoint({
+    method: 'GET',
+    path: '/scans',
+    summary: 'Scans under way, and how the last ones ended',
+    reply: array(scan).required(),
+  }),
+  stopScan: endpoint({ method: 'POST', path: '/scans/:id/stop', summary: 'Stop a scan', params: idParams }),
+  listPresets: endpoint({
+    method: 'GET',
+    path: '/presets',
+    summary: 'Settings for scanning that have a name',
+    reply: array(scanPreset).required(),
+  }),
+  savePreset: endpoint({
+    method: 'POST',
+    path: '/presets',
+    summary: 'Give settings for scanning a name; one of the same name is replaced',
+    body: object({
+      name: string().trim().min(1).max(60).required(),
+      scannerId: id,
+      settings: scanSettings.required(),
+    }),
+    reply: scanPreset,
+  }),
+  deletePreset: endpoint({ method: 'DELETE', path: '/presets/:id', summary: 'Delete a preset', params: idParams }),
+};

@@ -1,4 +1,6 @@
 import { array, boolean, InferType, mixed, number, object, string } from 'yup';
+import { idParams } from './basics';
+import { endpoint } from './endpoint';
 import { ProblemReport } from './problems';
 
 /** What is to become of what lands in a watched folder. */
@@ -31,3 +33,45 @@ export const newWatchedFolder = object({
 });
 export const watchedChange = object({ purpose });
 export const placesQuery = object({ beginning: string().max(4000).defined() });
+
+export const watchingEndpoints = {
+  listWatched: endpoint({
+    method: 'GET',
+    path: '/watched',
+    summary: 'The folders that are watched, and how many files wait in each',
+    reply: array(watchedFolder).required(),
+  }),
+  watchFolder: endpoint({
+    method: 'POST',
+    path: '/watched',
+    summary: 'Watch a folder of this machine: what lands in it is taken in',
+    body: newWatchedFolder,
+    reply: watchedFolder,
+  }),
+  changeWatched: endpoint({
+    method: 'PATCH',
+    path: '/watched/:id',
+    summary: 'Change what a watched folder is for',
+    params: idParams,
+    body: watchedChange,
+  }),
+  leaveFolder: endpoint({
+    method: 'DELETE',
+    path: '/watched/:id',
+    summary: 'Watch a folder no longer; what lies in it stays',
+    params: idParams,
+  }),
+  forgetRefused: endpoint({
+    method: 'DELETE',
+    path: '/watched/:id/refused',
+    summary: 'Show the files no longer that a watched folder refused; they stay where they are',
+    params: idParams,
+  }),
+  listPlaces: endpoint({
+    method: 'GET',
+    path: '/watched/places',
+    summary: 'Folders of this machine whose path begins as typed',
+    query: placesQuery,
+    reply: array(string().required()).required(),
+  }),
+};

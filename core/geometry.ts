@@ -48,3 +48,8 @@ export function around(boxes: Box[]): Box {
   const bottom = Math.max(...boxes.map((box) => box[1] + box[3]));
   return [left, top, right - left, bottom - top];
 }
+
+/** A box in pixels as shares of the page's width and height. */
+export function shareOf([x, y, w, h]: Box, { width, height }: { width: number; height: number }): Box {
+  return [x / width, y / height, w / width, h / height];
+}

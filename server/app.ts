@@ -4,40 +4,17 @@ import rateLimit from '@fastify/rate-limit';
 import fastifyStatic from '@fastify/static';
 import Fastify, { FastifyBaseLogger, FastifyError, FastifyInstance, LogController } from 'fastify';
 import { Problem } from '@crow/contract/problems';
-import { Context } from './context';
-import { apiPage } from './routes/apiPage';
-import { documentRoutes } from './routes/documents';
-import { door } from './routes/door';
-import { folderRoutes } from './routes/folders';
-import { generalRoutes } from './routes/general';
-import { LiveHub } from './routes/liveHub';
-import { pageRoutes } from './routes/pages';
-import { scannerRoutes } from './routes/scanners';
-import { stackRoutes } from './routes/stacks';
-import { watchedRoutes } from './routes/watched';
-import { PictureDesk } from './services/pagePictures';
-import { ScanDesk } from './services/scanning';
-import { ShelfChanges } from './services/shelfChanges';
-import { SourceShelf } from './services/sources';
-import { Watcher } from './services/watching';
+import { allRoutes, Parts } from './assembly';
+import { Context } from './platform/context';
+import { apiPage } from './platform/http/apiPage';
+import { door } from './people/door';
 
 const MOST_JSON_BYTES = 2 * 1024 * 1024;
 /** A window that scrolls through a long stack asks for hundreds of pictures; a run-away page asks for far more. */
 const MOST_REQUESTS_A_MINUTE = 6000;
 
 /** The web application's server: everything below /api, and the application itself. */
-export async function buildApp(
-  context: Context,
-  parts: {
-    pictures: PictureDesk;
-    sources: SourceShelf;
-    hub: LiveHub;
-    scans: ScanDesk;
-    watcher: Watcher;
-    changes: ShelfChanges;
-    webFolder: string;
-  },
-): Promise<FastifyInstance> {
+export async function buildApp(context: Context, parts: Parts & { webFolder: string }): Promise<FastifyInstance> {
   const app = Fastify({
     bodyLimit: MOST_JSON_BYTES,
     loggerInstance: context.log as FastifyBaseLogger,
@@ -82,13 +59,7 @@ export async function buildApp(
         if (!reply.hasHeader('cache-control')) void reply.header('cache-control', 'no-store');
       });
       await apiPage(api);
-      generalRoutes(api, context, parts);
-      stackRoutes(api, context);
-      scannerRoutes(api, context, parts.scans);
-      watchedRoutes(api, parts.watcher);
-      documentRoutes(api, context, parts.pictures);
-      folderRoutes(api, context, parts.changes);
-      pageRoutes(api, context, parts.pictures, parts.sources);
+      allRoutes(api, context, parts);
     },
     { prefix: '/api' },
   );

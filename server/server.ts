@@ -1,24 +1,25 @@
 import { AddressInfo } from 'node:net';
 import { dirname, join } from 'node:path';
 import { buildApp } from './app';
-import { Context } from './context';
-import { giveUp, shelfHandlers } from './jobs/handlers';
+import { openContext } from './assembly';
+import { Context } from './platform/context';
+import { giveUp, shelfHandlers } from './handlers';
 import { ownScratch } from './engines/scratch';
-import { Jobs } from './jobs/jobs';
-import { Rescue, Worker } from './jobs/worker';
-import { openLog } from './log';
-import { LiveHub } from './routes/liveHub';
-import { PictureDesk } from './services/pagePictures';
-import { Disks } from './services/disks';
-import { indexOlderPages } from './services/reading';
-import { Shelf } from './services/shelf';
-import { ShelfChanges } from './services/shelfChanges';
-import { ScanDesk } from './services/scanning';
-import { SourceShelf } from './services/sources';
-import { Watcher } from './services/watching';
-import { sweepUnfinishedBlobs } from './store/blobs';
-import { connect } from './store/database';
-import { owner } from './store/history';
+import { Jobs } from './platform/jobs';
+import { Rescue, Worker } from './platform/worker';
+import { openLog } from './platform/log';
+import { LiveHub } from './platform/http/liveHub';
+import { PictureDesk } from './pages/pagePictures';
+import { Disks } from './platform/disks';
+import { indexOlderPages } from './reading/reading';
+import { Shelf } from './shelf/shelf';
+import { ShelfChanges } from './shelf/shelfChanges';
+import { ScanDesk } from './capture/scanning';
+import { SourceShelf } from './capture/sources';
+import { Watcher } from './capture/watching';
+import { sweepUnfinishedBlobs } from './platform/blobs';
+import { connect } from './platform/database';
+import { owner } from './platform/history';
 
 const RESCUE_EVERY_MS = 2000;
 
@@ -34,7 +35,7 @@ async function main(): Promise<void> {
     { what: 'the shelf folder', path: shelfFolder },
     ...(process.env.CROW_DATABASE_FOLDER ? [{ what: 'the database', path: process.env.CROW_DATABASE_FOLDER }] : []),
   ]);
-  const context: Context = { database, jobs, log, disks };
+  const context = openContext({ database, jobs, log, disks });
   const sources = new SourceShelf(database);
   const shelf = new Shelf(context, shelfFolder);
   const hub = new LiveHub(url);

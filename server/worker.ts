@@ -1,12 +1,12 @@
 import { constants, setPriority } from 'node:os';
-import { Context } from './context';
+import { openContext } from './assembly';
 import { ownScratch } from './engines/scratch';
-import { Jobs, WORKER_QUEUES } from './jobs/jobs';
-import { workerHandlers } from './jobs/handlers';
-import { Worker } from './jobs/worker';
-import { openLog } from './log';
-import { connect } from './store/database';
-import { SourceShelf } from './services/sources';
+import { Jobs, WORKER_QUEUES } from './platform/jobs';
+import { workerHandlers } from './handlers';
+import { Worker } from './platform/worker';
+import { openLog } from './platform/log';
+import { connect } from './platform/database';
+import { SourceShelf } from './capture/sources';
 
 /** A worker process: reads pages and binds PDFs for the database that CROW_DATABASE names, until told to stop. */
 async function main(): Promise<void> {
@@ -17,7 +17,7 @@ async function main(): Promise<void> {
   ownScratch();
   const log = openLog('worker');
   const database = await connect(url, { poolSize: 3 });
-  const context: Context = { database, jobs: await Jobs.open(url, { supervise: false }), log };
+  const context = openContext({ database, jobs: await Jobs.open(url, { supervise: false }), log });
   const sources = new SourceShelf(database);
   const worker = new Worker(context, WORKER_QUEUES, workerHandlers(context, sources));
   worker.start();

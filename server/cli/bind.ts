@@ -1,7 +1,7 @@
 import { stat, writeFile } from 'node:fs/promises';
 import { basename } from 'node:path';
 import { BINDING_SIZES, BindingSize } from '../engines/bindingPictures';
-import { bindPages, PageToBind } from '../services/binding';
+import { bindPages, PageToBind } from '../shelf/binding';
 import { openFile, parseArguments, parseLanguages, sentence } from './files';
 import { readSheets } from './sheets';
 

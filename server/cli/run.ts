@@ -1,9 +1,9 @@
 import { fork } from 'node:child_process';
 import { existsSync, mkdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { join, resolve } from 'node:path';
-import { Jobs } from '../jobs/jobs';
-import { makeEntryKey } from '../services/sessions';
-import { connect, migrate } from '../store/database';
+import { Jobs } from '../platform/jobs';
+import { makeEntryKey } from '../people/sessions';
+import { connect, migrate } from '../platform/database';
 import { Cluster, clusterUrl, prepareCluster, startPostgres, waitForEarlierEnd, waitUntilReady } from './cluster';
 import { Kept } from './kept';
 import { freePort } from './ports';

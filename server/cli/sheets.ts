@@ -7,7 +7,8 @@ import { PageText, turnPageText, Word } from '@crow/core/reading/words';
 import { lookedAtPicture } from '../engines/pictures';
 import { withScratch } from '../engines/scratch';
 import { SourceInfo } from '../engines/sourceFile';
-import { hasOwnText, readText } from '../services/reading';
+import { hasOwnText } from '../engines/ownText';
+import { readText } from '../reading/reading';
 
 /** A sheet in a picture, and what was read from it. */
 export interface ReadSheet {

@@ -2,8 +2,8 @@ import { resolve } from 'node:path';
 import { ChildProcess } from 'node:child_process';
 import { clusterUrl, prepareCluster, startPostgres, waitForEarlierEnd, waitUntilReady } from '../cli/cluster';
 import pg from 'pg';
-import { Jobs } from '../jobs/jobs';
-import { connect, migrate } from '../store/database';
+import { Jobs } from '../platform/jobs';
+import { connect, migrate } from '../platform/database';
 import { databaseUrl, TEMPLATE } from './databases';
 import { freePort } from '../cli/ports';
 

@@ -1,7 +1,8 @@
 import { QueryClient, useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { Endpoint, Input, Output } from '@crow/contract/endpoint';
 import { endpoints } from '@crow/contract/endpoints';
-import { FindOrder, LiveEvent } from '@crow/contract/shapes';
+import { FindOrder } from '@crow/contract/finding';
+import { LiveEvent } from '@crow/contract/settings';
 import { ask } from './api';
 import { listenLive } from './live';
 import { useNotices } from './parts/notices';

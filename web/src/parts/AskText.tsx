@@ -1,6 +1,6 @@
 import { Dialog } from 'radix-ui';
 import { FormEvent, ReactNode, useState } from 'react';
-import { Folder } from '@crow/contract/shapes';
+import { Folder } from '@crow/contract/folders';
 import { Button, inputLook } from './controls';
 import { folderAtPath, FolderInput, PathFrom } from './FolderInput';
 

@@ -1,6 +1,6 @@
 import { screen, waitFor } from '@testing-library/react';
 import { endpoints } from '@crow/contract/endpoints';
-import { LanguageList } from '@crow/contract/shapes';
+import { LanguageList } from '@crow/contract/settings';
 import { settings } from '../testing/papers';
 import { notice, Refusal, show, StandInServer } from '../testing/window';
 import { LanguageChoice } from './LanguageChoice';

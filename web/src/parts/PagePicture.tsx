@@ -1,5 +1,5 @@
 import { endpoints } from '@crow/contract/endpoints';
-import { Page } from '@crow/contract/shapes';
+import { Page } from '@crow/contract/pages';
 import { addressOf } from '../api';
 
 export type PictureSize = 'thumb' | 'screen' | 'full';

@@ -1,6 +1,6 @@
 import { DragEvent, memo, ReactNode, useMemo, useState } from 'react';
 import { restoreWord, restoreWords, StoredWord, Word, linesOf } from '@crow/core/reading/words';
-import { Page } from '@crow/contract/shapes';
+import { Page } from '@crow/contract/pages';
 import { usePageText } from '../queries';
 import { PagePicture, sizeFor } from './PagePicture';
 import { WordCorrection } from './WordCorrection';

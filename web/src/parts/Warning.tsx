@@ -1,5 +1,5 @@
 import { endpoints } from '@crow/contract/endpoints';
-import { Page } from '@crow/contract/shapes';
+import { Page } from '@crow/contract/pages';
 import { warningOf } from '@crow/core/imaging/legibility';
 import { useChange } from '../queries';
 import { Key } from './controls';

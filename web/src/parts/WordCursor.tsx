@@ -1,6 +1,6 @@
 import { KeyboardEvent, useEffect, useMemo, useRef, useState } from 'react';
 import { linesOf, restoreWords, Word } from '@crow/core/reading/words';
-import { Page } from '@crow/contract/shapes';
+import { Page } from '@crow/contract/pages';
 import { usePageText } from '../queries';
 import { PickedWord } from './PageSheet';
 

@@ -1,4 +1,4 @@
-import { StackSummary } from '@crow/contract/shapes';
+import { StackSummary } from '@crow/contract/stacks';
 
 /** Whether nobody needs to look at how a stack is cut. */
 export const isClear = ({ pages, read, doubtful, documents, files }: StackSummary): boolean =>

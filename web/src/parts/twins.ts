@@ -1,4 +1,4 @@
-import { Page } from '@crow/contract/shapes';
+import { Page } from '@crow/contract/pages';
 
 /** The other capture of the same sheet, if there is one among these pages. */
 export function twinOf<Each extends Pick<Page, 'id' | 'againOf'>>(page: Each, among: Each[]): Each | undefined {

@@ -2,7 +2,8 @@ import { useQueryClient } from '@tanstack/react-query';
 import { useCallback, useLayoutEffect, useMemo, useRef, useState } from 'react';
 import { Arrangement, arrangementOf, completed } from '@crow/core/sorting/arrangement';
 import { endpoints } from '@crow/contract/endpoints';
-import { Page, Stack } from '@crow/contract/shapes';
+import { Page } from '@crow/contract/pages';
+import { Stack } from '@crow/contract/stacks';
 import { ask, reportOf } from '../api';
 import { useNotices } from './notices';
 

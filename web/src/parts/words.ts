@@ -1,5 +1,5 @@
 import { Beside } from '@crow/core/filing/pattern';
-import { Page } from '@crow/contract/shapes';
+import { Page } from '@crow/contract/pages';
 import { Look } from '@crow/core/imaging/looks';
 
 /** Numbers and things in words, in one place so that they read alike everywhere. */

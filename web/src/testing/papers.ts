@@ -1,4 +1,8 @@
-import { Document, DocumentSummary, Doubtful, Fact, Folder, Page, Settings } from '@crow/contract/shapes';
+import { Document, DocumentSummary } from '@crow/contract/documents';
+import { Fact } from '@crow/contract/facts';
+import { Folder } from '@crow/contract/folders';
+import { Doubtful, Page } from '@crow/contract/pages';
+import { Settings } from '@crow/contract/settings';
 
 /** Made-up papers for tests of the screens, as the server tells of them. */
 

@@ -1,7 +1,9 @@
 import { Camera, FileUp, FolderInput as FolderIcon, List, Printer, X } from 'lucide-react';
 import { ReactNode, useCallback, useEffect, useRef, useState } from 'react';
 import { useNavigate, useSearchParams } from 'react-router';
-import { Document, Page, Stack } from '@crow/contract/shapes';
+import { Document } from '@crow/contract/documents';
+import { Page } from '@crow/contract/pages';
+import { Stack } from '@crow/contract/stacks';
 import { Button, IconButton, Key } from '../../parts/controls';
 import { Place, useIntake } from '../../parts/intake';
 import { useKeys } from '../../parts/keys';

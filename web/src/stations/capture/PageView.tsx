@@ -1,4 +1,4 @@
-import { Page } from '@crow/contract/shapes';
+import { Page } from '@crow/contract/pages';
 import { PagePicture, sizeFor } from '../../parts/PagePicture';
 import { useSize } from '../../parts/useSize';
 import { WarningLine } from '../../parts/Warning';

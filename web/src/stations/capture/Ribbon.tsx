@@ -12,7 +12,7 @@ import {
 } from '@dnd-kit/core';
 import { useVirtualizer } from '@tanstack/react-virtual';
 import { useEffect, useState } from 'react';
-import { Page } from '@crow/contract/shapes';
+import { Page } from '@crow/contract/pages';
 import { Place } from '../../parts/intake';
 import { asideInWords } from '../../parts/words';
 import { PagePicture } from '../../parts/PagePicture';

@@ -1,7 +1,7 @@
 import { useState } from 'react';
 import { Link, useNavigate } from 'react-router';
 import { endpoints } from '@crow/contract/endpoints';
-import { StackSummary } from '@crow/contract/shapes';
+import { StackSummary } from '@crow/contract/stacks';
 import { addressOf } from '../../api';
 import { Button, inputLook, ProblemText, Progress } from '../../parts/controls';
 import { Transfer, useIntake } from '../../parts/intake';

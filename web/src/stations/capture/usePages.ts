@@ -1,6 +1,8 @@
 import { useMemo } from 'react';
 import { endpoints } from '@crow/contract/endpoints';
-import { Document, Page, Stack } from '@crow/contract/shapes';
+import { Document } from '@crow/contract/documents';
+import { Page } from '@crow/contract/pages';
+import { Stack } from '@crow/contract/stacks';
 import { movePages, putTogether, setDropped } from '@crow/core/sorting/arrangement';
 import { useNotices } from '../../parts/notices';
 import { useArrangement } from '../../parts/useArrangement';

@@ -1,7 +1,7 @@
 import { DropdownMenu } from 'radix-ui';
 import { Plus } from 'lucide-react';
 import { useRef, useState } from 'react';
-import { FactName } from '@crow/contract/shapes';
+import { FactName } from '@crow/contract/facts';
 import { Button } from '../../parts/controls';
 import { useKeys } from '../../parts/keys';
 import { menuItemLook, menuLook } from '../../parts/menu';

@@ -1,6 +1,6 @@
 import { screen, waitFor, within } from '@testing-library/react';
 import { endpoints } from '@crow/contract/endpoints';
-import { Document } from '@crow/contract/shapes';
+import { Document } from '@crow/contract/documents';
 import { doubtful, document, fact, page, settings } from '../../testing/papers';
 import { notice, Refusal, show, StandInServer } from '../../testing/window';
 import Check from './Check';

@@ -1,7 +1,7 @@
 import { ArrowLeft, ArrowRight } from 'lucide-react';
 import { Link, useNavigate, useParams } from 'react-router';
 import { endpoints } from '@crow/contract/endpoints';
-import { Document } from '@crow/contract/shapes';
+import { Document } from '@crow/contract/documents';
 import { Button, Empty, IconButton } from '../../parts/controls';
 import { HeadActions } from '../../parts/HeadActions';
 import { KeyWords, useKeys } from '../../parts/keys';

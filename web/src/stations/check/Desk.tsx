@@ -1,7 +1,8 @@
 import { useEffect, useMemo, useRef, useState } from 'react';
 import { Link } from 'react-router';
 import { endpoints } from '@crow/contract/endpoints';
-import { Document, Fact, FactName } from '@crow/contract/shapes';
+import { Document } from '@crow/contract/documents';
+import { Fact, FactName } from '@crow/contract/facts';
 import { ProblemText } from '../../parts/controls';
 import { PageSheet, PickedWord } from '../../parts/PageSheet';
 import { WarningLine, WarningMark } from '../../parts/Warning';

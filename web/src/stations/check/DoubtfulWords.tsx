@@ -1,7 +1,8 @@
 import { ArrowLeft } from 'lucide-react';
 import { KeyboardEvent, useEffect, useRef, useState } from 'react';
 import { useLocation, useNavigate, useParams } from 'react-router';
-import { Document, Doubtful, Page } from '@crow/contract/shapes';
+import { Document } from '@crow/contract/documents';
+import { Doubtful, Page } from '@crow/contract/pages';
 import { Button, Empty, IconButton, Key } from '../../parts/controls';
 import { pictureAddress } from '../../parts/PagePicture';
 import { useCorrection } from '../../parts/WordCorrection';

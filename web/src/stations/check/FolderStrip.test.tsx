@@ -1,7 +1,7 @@
 import { act, screen, within } from '@testing-library/react';
 import { useState } from 'react';
 import { endpoints } from '@crow/contract/endpoints';
-import { Document } from '@crow/contract/shapes';
+import { Document } from '@crow/contract/documents';
 import { document, fact, folder, settings, summary } from '../../testing/papers';
 import { show, StandInServer } from '../../testing/window';
 import { Filing, FolderStrip } from './FolderStrip';

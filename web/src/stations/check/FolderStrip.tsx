@@ -2,7 +2,7 @@ import { useMemo, useState } from 'react';
 import { Link } from 'react-router';
 import { Input } from '@crow/contract/endpoint';
 import { endpoints } from '@crow/contract/endpoints';
-import { Document, PdfSize } from '@crow/contract/shapes';
+import { Document, PdfSize } from '@crow/contract/documents';
 import { nameKey } from '@crow/core/filing/names';
 import { FilingWay, folderBy, nameBy, valuesOf, wayFor } from '@crow/core/filing/pattern';
 import { Button, inputLook, Key } from '../../parts/controls';

@@ -1,7 +1,7 @@
 import { DragEvent, KeyboardEvent, useState } from 'react';
 import { flushSync } from 'react-dom';
 import { RotateCcw } from 'lucide-react';
-import { Fact, FactName, kinds } from '@crow/contract/shapes';
+import { Fact, FactName, kinds } from '@crow/contract/facts';
 import { shownDay, typedDay } from '../../parts/days';
 import { PickedWord, WORD_MEDIA_TYPE } from '../../parts/PageSheet';
 import { KIND_NAMES } from '../../parts/words';

@@ -2,7 +2,7 @@ import { Select } from 'radix-ui';
 import { ChevronDown } from 'lucide-react';
 import { useEffect, useState } from 'react';
 import { endpoints } from '@crow/contract/endpoints';
-import { PDF_SIZES, PdfSize } from '@crow/contract/shapes';
+import { PDF_SIZES, PdfSize } from '@crow/contract/documents';
 import { bytes } from '../../parts/words';
 import { useChange, useSizes } from '../../queries';
 

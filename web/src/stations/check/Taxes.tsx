@@ -2,7 +2,7 @@ import { useState } from 'react';
 import { Plus, X } from 'lucide-react';
 import { readAmount } from '@crow/core/reading/facts/money';
 import { endpoints } from '@crow/contract/endpoints';
-import { Document } from '@crow/contract/shapes';
+import { Document } from '@crow/contract/documents';
 import { useChange } from '../../queries';
 
 interface Typed {

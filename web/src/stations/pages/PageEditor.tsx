@@ -2,7 +2,8 @@ import { ArrowLeft, ArrowRight, Redo2, RotateCcw, RotateCw, Undo2, ZoomIn, ZoomO
 import { useState } from 'react';
 import { useParams } from 'react-router';
 import { endpoints } from '@crow/contract/endpoints';
-import { Page, Stack } from '@crow/contract/shapes';
+import { Page } from '@crow/contract/pages';
+import { Stack } from '@crow/contract/stacks';
 import { addTurns, Turn } from '@crow/core/geometry';
 import { LOOKS, Look } from '@crow/core/imaging/looks';
 import { wholeQuad } from '@crow/core/imaging/quad';

@@ -1,6 +1,6 @@
 import { Popover } from 'radix-ui';
 import { useState } from 'react';
-import { Page } from '@crow/contract/shapes';
+import { Page } from '@crow/contract/pages';
 import { Recipe } from '@crow/core/imaging/recipe';
 import { readPageNumbers, sayPageNumbers } from '@crow/core/sorting/pageNumbers';
 import { Button, inputLook } from '../../parts/controls';

@@ -1,5 +1,5 @@
 import { useEffect, useRef, useState } from 'react';
-import { Page } from '@crow/contract/shapes';
+import { Page } from '@crow/contract/pages';
 import { Turn } from '@crow/core/geometry';
 import { Recipe } from '@crow/core/imaging/recipe';
 import { pictureAddress } from '../../parts/PagePicture';

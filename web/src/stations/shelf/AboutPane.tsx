@@ -1,6 +1,7 @@
 import { FormEvent, useState } from 'react';
 import { endpoints } from '@crow/contract/endpoints';
-import { Document, FactName } from '@crow/contract/shapes';
+import { Document } from '@crow/contract/documents';
+import { FactName } from '@crow/contract/facts';
 import { addressOf, ask } from '../../api';
 import { Button, inputLook } from '../../parts/controls';
 import { useNotices } from '../../parts/notices';

@@ -2,7 +2,7 @@ import { X } from 'lucide-react';
 import { useState } from 'react';
 import { Link } from 'react-router';
 import { endpoints } from '@crow/contract/endpoints';
-import { DocumentSummary } from '@crow/contract/shapes';
+import { DocumentSummary } from '@crow/contract/documents';
 import { AskFolder, DialogFrame } from '../../parts/AskText';
 import { Button, IconButton } from '../../parts/controls';
 import { folderAtPath } from '../../parts/FolderInput';

@@ -1,6 +1,7 @@
 import { endpoints } from '@crow/contract/endpoints';
 import { ProblemCode } from '@crow/contract/problems';
-import { DiskChoice, DocumentSummary } from '@crow/contract/shapes';
+import { DocumentSummary } from '@crow/contract/documents';
+import { DiskChoice } from '@crow/contract/folders';
 import { Button, Empty } from '../../parts/controls';
 import { bytes, count } from '../../parts/words';
 import { useChange, useChangedOnDisk, useStrangers } from '../../queries';

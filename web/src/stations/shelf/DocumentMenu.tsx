@@ -3,7 +3,7 @@ import { Ellipsis } from 'lucide-react';
 import { useState } from 'react';
 import { Link, useNavigate } from 'react-router';
 import { endpoints } from '@crow/contract/endpoints';
-import { Document } from '@crow/contract/shapes';
+import { Document } from '@crow/contract/documents';
 import { addressOf } from '../../api';
 import { AskFolder, AskText } from '../../parts/AskText';
 import { IconButton, Key } from '../../parts/controls';

@@ -1,5 +1,5 @@
 import { ReactNode } from 'react';
-import { DocumentSummary } from '@crow/contract/shapes';
+import { DocumentSummary } from '@crow/contract/documents';
 import { pictureAddress } from '../../parts/PagePicture';
 import { bytes, count, KIND_NAMES } from '../../parts/words';
 import { useChosen } from './chosen';

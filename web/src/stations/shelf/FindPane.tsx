@@ -1,7 +1,7 @@
 import { Search, X } from 'lucide-react';
 import { Link } from 'react-router';
 import { Fragment, useDeferredValue, useEffect, useRef, useState } from 'react';
-import { FIND_ORDERS, FindOrder, FoundDocument } from '@crow/contract/shapes';
+import { FIND_ORDERS, FindOrder, FoundDocument } from '@crow/contract/finding';
 import { Button, IconButton, inputLook } from '../../parts/controls';
 import { count, KIND_NAMES } from '../../parts/words';
 import { useFound } from '../../queries';

@@ -1,7 +1,8 @@
 import { fireEvent, screen, waitFor, within } from '@testing-library/react';
 import { Route, Routes } from 'react-router';
 import { endpoints } from '@crow/contract/endpoints';
-import { Folder, Overview } from '@crow/contract/shapes';
+import { Folder } from '@crow/contract/folders';
+import { Overview } from '@crow/contract/settings';
 import { folder, newId, summary } from '../../testing/papers';
 import { notice, Refusal, show, StandInServer } from '../../testing/window';
 import { BinPane } from './BinPane';

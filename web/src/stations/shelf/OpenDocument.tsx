@@ -1,7 +1,9 @@
 import { useVirtualizer } from '@tanstack/react-virtual';
 import { ChevronDown, ChevronUp, NotebookText, RotateCw, ZoomIn, ZoomOut } from 'lucide-react';
 import { useEffect, useState } from 'react';
-import { Document, Hit, Page } from '@crow/contract/shapes';
+import { Document } from '@crow/contract/documents';
+import { Hit } from '@crow/contract/finding';
+import { Page } from '@crow/contract/pages';
 import { addTurns, Turn } from '@crow/core/geometry';
 import { IconButton, ProblemText } from '../../parts/controls';
 import { KeyWords, useKeys } from '../../parts/keys';

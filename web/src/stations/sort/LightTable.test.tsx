@@ -1,6 +1,7 @@
 import { screen, waitFor } from '@testing-library/react';
 import { endpoints } from '@crow/contract/endpoints';
-import { Page, Stack } from '@crow/contract/shapes';
+import { Page } from '@crow/contract/pages';
+import { Stack } from '@crow/contract/stacks';
 import { newId, page } from '../../testing/papers';
 import { notice, Refusal, show, StandInServer } from '../../testing/window';
 import Sort from './Sort';

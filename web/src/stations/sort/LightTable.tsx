@@ -25,7 +25,7 @@ import {
   toggleCut,
   turnPages,
 } from '@crow/core/sorting/arrangement';
-import { Stack } from '@crow/contract/shapes';
+import { Stack } from '@crow/contract/stacks';
 import { Button, IconButton, Key } from '../../parts/controls';
 import { KeyWords, useKeys } from '../../parts/keys';
 import { useLatest } from '../../parts/useLatest';

@@ -1,7 +1,7 @@
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { Link, useNavigate, useParams } from 'react-router';
 import { endpoints } from '@crow/contract/endpoints';
-import { StackSummary } from '@crow/contract/shapes';
+import { StackSummary } from '@crow/contract/stacks';
 import { ask } from '../../api';
 import { Button, Empty } from '../../parts/controls';
 import { isClear, isOneDocument } from '../../parts/clear';

@@ -4,7 +4,7 @@ import { useState } from 'react';
 import { useNavigate } from 'react-router';
 import { arrangementOf } from '@crow/core/sorting/arrangement';
 import { endpoints } from '@crow/contract/endpoints';
-import { Stack, StackSummary } from '@crow/contract/shapes';
+import { Stack, StackSummary } from '@crow/contract/stacks';
 import { AskText, DialogFrame } from '../../parts/AskText';
 import { Button, Key } from '../../parts/controls';
 import { menuItemLook, menuLook } from '../../parts/menu';

@@ -1,5 +1,5 @@
 import { endpoints } from '@crow/contract/endpoints';
-import { Stack } from '@crow/contract/shapes';
+import { Stack } from '@crow/contract/stacks';
 import { Key, Progress } from '../../parts/controls';
 import { ArrangedPage } from '../../parts/useArrangement';
 import { count } from '../../parts/words';

@@ -1,7 +1,7 @@
 import { useRef } from 'react';
 import { useNavigate } from 'react-router';
 import { endpoints } from '@crow/contract/endpoints';
-import { Stack } from '@crow/contract/shapes';
+import { Stack } from '@crow/contract/stacks';
 import { useNotices } from '../../parts/notices';
 import { count } from '../../parts/words';
 import { useChange } from '../../queries';

@@ -1,0 +1,14 @@
+import { mixed, number, object, string, tuple } from 'yup';
+import { Turn } from '@crow/core/geometry';
+import { ProblemReport } from './problems';
+
+export const id = string().uuid('must be an identifier').required();
+export const idParams = object({ id });
+
+export const turn = number<Turn>().oneOf([0, 90, 180, 270]).required();
+/** [x, y, width, height] as shares (0 to 1) of the page's width and height. */
+export const share = tuple([number().required(), number().required(), number().required(), number().required()]);
+export const problem = mixed<ProblemReport>().nullable().defined();
+export const when = string().required();
+/** So many documents can be changed at once. */
+export const MOST_AT_ONCE = 1000;

@@ -1,0 +1,59 @@
+import { boolean, InferType, number, object, string } from 'yup';
+import { KINDS } from '@crow/core/reading/facts/fact';
+import { share } from './basics';
+
+export const FACT_NAMES = [
+  'kind',
+  'vendor',
+  'subject',
+  'date',
+  'number',
+  'dueDate',
+  'net',
+  'taxRate',
+  'tax',
+  'total',
+  'amountDue',
+  'currency',
+  'period',
+  'reference',
+] as const;
+export const factName = string().oneOf(FACT_NAMES).required();
+export type FactName = InferType<typeof factName>;
+export const fact = object({
+  name: factName,
+  value: string().required(),
+  pageId: string().uuid().nullable().defined(),
+  box: share.nullable().defined(),
+  confidence: number().required(),
+  confirmed: boolean().required(),
+  /** Who set it: the name of a person, or null for the reading. */
+  by: string().nullable().defined(),
+  /** Why it is taken for this, in a few words. */
+  why: string().nullable().defined(),
+  /** Whether a misread figure was put right because only so everything adds up. */
+  repaired: boolean().required(),
+});
+export type Fact = InferType<typeof fact>;
+export const factChange = object({
+  value: string().trim().max(300, 'a fact has 300 characters at most').defined(),
+  pageId: string().uuid().nullable(),
+  box: share.nullable(),
+});
+
+/** What a bill lists; money in units of its currency. */
+export const factLine = object({
+  description: string().defined(),
+  quantity: number().nullable().defined(),
+  unitPrice: number().nullable().defined(),
+  amount: number().required(),
+});
+
+/** Tax at one rate, in percent. */
+export const taxAtRate = object({
+  rate: number().required(),
+  net: number().nullable().defined(),
+  tax: number().required(),
+});
+
+export const kinds = KINDS;

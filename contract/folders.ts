@@ -1,0 +1,105 @@
+import { array, InferType, number, object, string } from 'yup';
+import { id, idParams, MOST_AT_ONCE } from './basics';
+import { documentSummary } from './documents';
+import { endpoint } from './endpoint';
+
+export const folder = object({
+  id,
+  parentId: string().uuid().nullable().defined(),
+  name: string().required(),
+  /** The names from the top, joined by slashes. */
+  path: string().required(),
+  documents: number().integer().required(),
+  /** Documents in it and in all folders in it. */
+  inside: number().integer().required(),
+});
+export type Folder = InferType<typeof folder>;
+
+const folderName = string()
+  .trim()
+  .min(1, 'a folder needs a name')
+  .max(120, 'a folder’s name has 120 characters at most');
+
+export const newFolder = object({ path: string().trim().min(1, 'a folder needs a name').max(600).required() });
+export const folderChange = object({ name: folderName, parentId: string().uuid().nullable() });
+
+/**
+ * What becomes of a document whose file somebody changed, moved or took away: as it is on disk now, as it was filed, or, of a
+ * changed file, a paper of its own.
+ */
+export const DISK_CHOICES = ['as-on-disk', 'as-filed', 'new-paper'] as const;
+export const diskSettling = object({
+  ids: array(id).min(1).max(MOST_AT_ONCE).required(),
+  choice: string().oneOf(DISK_CHOICES).required(),
+});
+export type DiskChoice = (typeof DISK_CHOICES)[number];
+
+export const foldersEndpoints = {
+  shelfArchive: endpoint({
+    method: 'GET',
+    path: '/shelf/archive',
+    summary: 'The shelf, or a folder with those inside it, as a ZIP of PDFs with their facts',
+    query: object({ folder: string().uuid() }),
+  }),
+  listChangedOnDisk: endpoint({
+    method: 'GET',
+    path: '/shelf/changes',
+    summary: 'Documents whose files in the shelf folder somebody changed, moved or took away',
+    reply: array(documentSummary).required(),
+  }),
+  listStrangers: endpoint({
+    method: 'GET',
+    path: '/shelf/strangers',
+    summary: 'PDFs that somebody put into the shelf folder',
+    reply: array(object({ path: string().required(), bytes: number().required() }).required()).required(),
+  }),
+  settleStrangers: endpoint({
+    method: 'POST',
+    path: '/shelf/strangers',
+    summary: 'Take them in, or leave them as they are',
+    body: object({
+      paths: array(string().max(4000).required()).min(1).max(1000).required(),
+      choice: string()
+        .oneOf(['take-in', 'leave'] as const)
+        .required(),
+    }),
+  }),
+  writeShelfAnew: endpoint({
+    method: 'POST',
+    path: '/shelf/anew',
+    summary: 'Have the shelf folder, which is lost, written anew',
+  }),
+  settleOnDisk: endpoint({
+    method: 'POST',
+    path: '/shelf/changes',
+    summary: 'Say what becomes of them',
+    body: diskSettling,
+  }),
+  listFolders: endpoint({
+    method: 'GET',
+    path: '/folders',
+    summary: 'All folders',
+    reply: array(folder).required(),
+  }),
+  makeFolder: endpoint({
+    method: 'POST',
+    path: '/folders',
+    summary: 'Make a folder, and those above it, where they are missing',
+    body: newFolder,
+    reply: folder,
+  }),
+  changeFolder: endpoint({
+    method: 'PATCH',
+    path: '/folders/:id',
+    summary: 'Rename or move a folder',
+    params: idParams,
+    body: folderChange,
+    reply: folder,
+  }),
+  deleteFolder: endpoint({
+    method: 'DELETE',
+    path: '/folders/:id',
+    summary: 'Delete an empty folder',
+    params: idParams,
+  }),
+};

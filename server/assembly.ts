@@ -1,0 +1,48 @@
+import { FastifyInstance } from 'fastify';
+import { captureRoutes } from './capture/routes';
+import { ScanDesk } from './capture/scanning';
+import { SourceShelf } from './capture/sources';
+import { Watcher } from './capture/watching';
+import { listenInChecking } from './checking/listening';
+import { checkingRoutes } from './checking/routes';
+import { findingRoutes } from './finding/routes';
+import { generalRoutes } from './general';
+import { listenInPages } from './pages/listening';
+import { PictureDesk } from './pages/pagePictures';
+import { pageRoutes } from './pages/routes';
+import { Context } from './platform/context';
+import { Happenings } from './platform/happenings';
+import { LiveHub } from './platform/http/liveHub';
+import { listenOnShelf } from './shelf/listening';
+import { shelfRoutes } from './shelf/routes';
+import { ShelfChanges } from './shelf/shelfChanges';
+import { listenInSorting } from './sorting/listening';
+import { sortingRoutes } from './sorting/routes';
+
+/** What services work with, each room listening to those before it in the order of the work. */
+export function openContext(parts: Omit<Context, 'happenings'>): Context {
+  const context: Context = { ...parts, happenings: new Happenings() };
+  for (const listen of [listenInPages, listenInSorting, listenInChecking, listenOnShelf]) listen(context);
+  return context;
+}
+
+/** What runs in the server beside the database. */
+export interface Parts {
+  pictures: PictureDesk;
+  sources: SourceShelf;
+  hub: LiveHub;
+  scans: ScanDesk;
+  watcher: Watcher;
+  changes: ShelfChanges;
+}
+
+/** The routes of all rooms. */
+export function allRoutes(app: FastifyInstance, context: Context, parts: Parts): void {
+  generalRoutes(app, context, parts);
+  captureRoutes(app, context, parts);
+  pageRoutes(app, context, parts);
+  sortingRoutes(app, context);
+  checkingRoutes(app, context);
+  shelfRoutes(app, context, parts);
+  findingRoutes(app, context);
+}

@@ -1,0 +1,14 @@
+import { FastifyInstance } from 'fastify';
+import { endpoints } from '@crow/contract/endpoints';
+import { Context } from '../platform/context';
+import { serve } from '../platform/http/serve';
+import { askDocument } from './asking';
+import { find, hitsInDocument } from './finding';
+
+/** Finding papers by what they say, and asking them. */
+export function findingRoutes(app: FastifyInstance, { database }: Context): void {
+  const { manager } = database.source;
+  serve(app, endpoints.find, ({ query }) => find(manager, query.q, { by: query.sort, most: query.most }));
+  serve(app, endpoints.documentHits, ({ params, query }) => hitsInDocument(manager, params.id, query.q));
+  serve(app, endpoints.askDocument, ({ params, query }) => askDocument(manager, params.id, query.q));
+}

@@ -1,0 +1,58 @@
+import { Problem } from '@crow/contract/problems';
+import { Context } from './platform/context';
+import { Page, SourceFile } from './platform/entities';
+import { announce } from './platform/live';
+import { bindDocument, weighDocument } from './shelf/binding';
+import { findPages, refuse } from './capture/intake';
+import { picturePage } from './pages/pagePictures';
+import { readPage, settle } from './reading/reading';
+import { Shelf } from './shelf/shelf';
+import { SourceShelf } from './capture/sources';
+import { GivenUp, Handlers, Work } from './platform/jobs';
+
+export function workerHandlers(context: Context, sources: SourceShelf): Handlers {
+  return {
+    'take-in': ({ fileId }) => findPages(context, fileId),
+    picture: ({ pageId }) => picturePage(context, sources, pageId),
+    read: ({ pageId, turn, version }) => readPage(context, sources, pageId, turn, version),
+    bind: ({ documentId, actorId }) => bindDocument(context, sources, documentId, actorId),
+    weigh: ({ documentId }) => weighDocument(context, sources, documentId),
+  };
+}
+
+export function shelfHandlers(shelf: Shelf): Handlers {
+  return { shelve: ({ documentId, actorId }) => shelf.shelve(documentId, actorId) };
+}
+
+/** Work that failed again and again is written down where the person sees it, instead of waiting for ever. */
+export async function giveUp(context: Context, { kind, data }: GivenUp): Promise<void> {
+  const { manager } = context.database.source;
+  if (kind === 'take-in') {
+    const file = await manager.findOneBy(SourceFile, { id: (data as Work['take-in']).fileId });
+    if (file) await refuse(context, file, new Problem('file-broken', { name: file.name, format: 'a file with pages' }));
+  } else if (kind === 'read') {
+    const { pageId, turn, version } = data as Work['read'];
+    const page = await manager.findOneBy(Page, { id: pageId });
+    const problem = new Problem('page-not-read', { detail: 'the recogniser failed on it several times' }).report;
+    if (page && page.turn === turn && page.version === version && page.reading === 'waiting')
+      await settle(context, page, { reading: 'failed', problem });
+  } else if (kind === 'picture') {
+    const { pageId } = data as Work['picture'];
+    const page = await manager.findOneBy(Page, { id: pageId });
+    if (!page) return;
+    const file = await manager.findOneBy(SourceFile, { id: page.sourceFileId });
+    const name = file?.name ?? 'the file';
+    const problem = new Problem('page-not-drawn', { page: page.sourceNumber + 1, name }).report;
+    await manager.query('update page set problem = $2, prepared = true where id = $1', [pageId, problem]);
+    // Nothing waits for what will never come: the page counts as looked at, and its document goes on without its text.
+    await settle(context, page, { reading: 'failed', problem });
+    await announce(manager, 'stack', page.stackId);
+  } else if (kind === 'bind') {
+    const { documentId } = data as Work['bind'];
+    await manager.query('update document set problem = $2 where id = $1', [
+      documentId,
+      new Problem('not-bound').report,
+    ]);
+    await announce(manager, 'document', documentId);
+  }
+}

@@ -1,0 +1,106 @@
+import { EntityManager } from 'typeorm';
+import { Problem } from '@crow/contract/problems';
+import { Turn } from '@crow/core/geometry';
+import { Proposal, proposeRecipes, Recipe } from '@crow/core/imaging/recipe';
+import { Context } from '../platform/context';
+import { lookedAtPicture } from '../engines/pictures';
+import { withScratch } from '../engines/scratch';
+import { rows } from '../platform/database';
+import { Page } from '../platform/entities';
+import { ActingAs, record } from '../platform/history';
+import { announce } from '../platform/live';
+import { keepRecipe, recipeOf } from './recipes';
+import { currentArrangement } from '../stack/queries';
+import { remake } from './preparing';
+import { SourceShelf } from '../capture/sources';
+import { arrange } from '../stack/arranging';
+
+export interface PageChange {
+  id: string;
+  recipe: Recipe | null;
+  turn: Turn;
+}
+
+/** Has a page made by another recipe or turned, inside a transaction; it is read anew unless it was read like this before. */
+export async function changePageIn(
+  { jobs }: Context,
+  manager: EntityManager,
+  pageId: string,
+  turn: Turn,
+  version: string,
+): Promise<void> {
+  const page = await manager.findOneByOrFail(Page, { id: pageId });
+  const recipe = await recipeOf(manager, version);
+  if (recipe === undefined) throw new Problem('not-found', { what: 'That version of the page' });
+  const other = version !== page.version;
+  await remake(manager, page, recipe, turn);
+  await manager.query(
+    `update page set reading = 'waiting', problem = null, prepared = true, pictured = pictured and not $2 where id = $1`,
+    [pageId, other],
+  );
+  if (other) await jobs.ask(manager, 'picture', { pageId });
+  else await jobs.ask(manager, 'read', { pageId, turn, version });
+}
+
+/**
+ * Changes how pages are made. In a stack on the light table this is a step that can be undone there; pages of documents are
+ * changed where they are, and a filed document's PDF follows once they are read again.
+ * @throws Problem 'not-found'
+ */
+export async function changePages(context: Context, actor: ActingAs, changes: PageChange[]): Promise<void> {
+  const { source } = context.database;
+  const pages = await rows<{ id: string; stack_id: string; state: string; step: number }>(
+    source.manager,
+    'select p.id, p.stack_id, s.state, s.step from page p join stack s on s.id = p.stack_id where p.id = any($1)',
+    [changes.map(({ id }) => id)],
+  );
+  if (pages.length !== new Set(changes.map(({ id }) => id)).size) throw new Problem('not-found', { what: 'The page' });
+  const versions = new Map<string, { turn: Turn; version: string }>();
+  for (const { id, recipe, turn } of changes) {
+    versions.set(id, { turn, version: await keepRecipe(source.manager, recipe) });
+  }
+  for (const stackId of new Set(pages.map((page) => page.stack_id))) {
+    const those = pages.filter((page) => page.stack_id === stackId);
+    if (those[0].state === 'open') {
+      const now = await currentArrangement(source.manager, stackId);
+      const after = now.map((page) => ({ ...page, ...versions.get(page.id) }));
+      await arrange(context, actor, stackId, those[0].step, after);
+      continue;
+    }
+    await source.transaction(async (manager) => {
+      for (const { id } of those) {
+        const { turn, version } = versions.get(id)!;
+        await changePageIn(context, manager, id, turn, version);
+        await record(manager, actor, 'made a page anew', 'stack', stackId, { page: id, version, turn });
+      }
+      await announce(manager, 'stack', stackId);
+      await announce(manager, 'document', null);
+    });
+  }
+}
+
+/** Finds pages good enough as they are (true), so that nothing warns of them until they are made anew; or takes that back. */
+export async function wavePages({ database }: Context, actor: ActingAs, ids: string[], waved: boolean): Promise<void> {
+  await database.source.transaction(async (manager) => {
+    const stacks = await rows<{ stack_id: string }>(
+      manager,
+      `update page set waved = case when $2 then version end where id = any($1) returning stack_id`,
+      [ids, waved],
+    );
+    for (const stackId of new Set(stacks.map(({ stack_id }) => stack_id))) {
+      await record(manager, actor, waved ? 'waved through' : 'took back', 'stack', stackId, { pages: ids });
+      await announce(manager, 'stack', stackId);
+    }
+    await announce(manager, 'document', null);
+  });
+}
+
+/** Looks for the sheet in a page's picture again. @throws Problem 'not-found', 'page-not-drawn' */
+export async function findSheet({ database }: Context, sources: SourceShelf, pageId: string): Promise<Proposal> {
+  const page = await database.source.manager.findOneBy(Page, { id: pageId });
+  if (!page) throw new Problem('not-found', { what: 'The page' });
+  const proposals = await sources.use(page.sourceFileId, (info) =>
+    withScratch(async (folder) => proposeRecipes(await lookedAtPicture(info, page.sourceNumber, folder))),
+  );
+  return proposals[Math.min(page.part, proposals.length - 1)];
+}

@@ -1,0 +1,72 @@
+import { Problem } from '@crow/contract/problems';
+import { judgeLegibility } from '@crow/core/imaging/legibility';
+import { flatten, proposeRecipes } from '@crow/core/imaging/recipe';
+import { setDropped } from '@crow/core/sorting/arrangement';
+import { Context } from '../platform/context';
+import { lookedAtPicture } from '../engines/pictures';
+import { withScratch } from '../engines/scratch';
+import { rows } from '../platform/database';
+import { Page, Stack } from '../platform/entities';
+import { ActingAs, record } from '../platform/history';
+import { keepRecipe } from './recipes';
+import { currentArrangement } from '../stack/queries';
+import { addPart } from './preparing';
+import { SourceShelf } from '../capture/sources';
+import { enterStep } from '../stack/arranging';
+
+/**
+ * Makes several pages of one that holds several papers, because a person says that it does: a step of the stack, so that it
+ * can be undone.
+ * @throws Problem 'not-found', 'stack-sorted', 'only-one-paper'
+ */
+export async function takeApart(
+  context: Context,
+  sources: SourceShelf,
+  actor: ActingAs,
+  pageId: string,
+): Promise<void> {
+  const { source } = context.database;
+  const page = await source.manager.findOneBy(Page, { id: pageId });
+  if (!page) throw new Problem('not-found', { what: 'The page' });
+  const { proposals, judged } = await sources.use(page.sourceFileId, async (info) => {
+    const picture = await withScratch((folder) => lookedAtPicture(info, page.sourceNumber, folder));
+    const { scanned, pointWidth, pointHeight } = info.pages[page.sourceNumber];
+    const found = proposeRecipes(picture, { scanned: scanned ? [pointWidth, pointHeight] : undefined, apart: true });
+    const enlarged = Math.max(page.sourceWidth, page.sourceHeight) / Math.max(picture.width, picture.height);
+    return {
+      proposals: found,
+      judged: found.map(({ recipe }) => judgeLegibility(flatten(picture, recipe), { enlarged })),
+    };
+  });
+  if (proposals.length < 2) throw new Problem('only-one-paper');
+  await source.transaction(async (manager) => {
+    const stack = await manager.findOne(Stack, { where: { id: page.stackId }, lock: { mode: 'for_no_key_update' } });
+    if (!stack || stack.binnedAt) throw new Problem('not-found', { what: 'The stack' });
+    if (stack.state !== 'open') throw new Problem('stack-sorted');
+    const there = new Set((await currentArrangement(manager, stack.id)).map(({ id }) => id));
+    const [{ parts }] = await rows<{ parts: number }>(
+      manager,
+      'select (max(part) + 1)::int as parts from page where source_file_id = $1 and source_number = $2',
+      [page.sourceFileId, page.sourceNumber],
+    );
+    const [first, ...others] = proposals;
+    for (const [at, proposal] of others.entries())
+      await addPart(context, manager, page, parts + at, {
+        ...proposal,
+        legibility: judged[at + 1],
+        blank: false,
+        divider: null,
+        damaged: page.damaged,
+      });
+    const now = await currentArrangement(manager, stack.id);
+    const added = new Set(now.flatMap(({ id }) => (there.has(id) ? [] : [id])));
+    const { turn } = first;
+    const version = await keepRecipe(manager, first.recipe);
+    // Going back leaves the page as it was, and what was added dropped behind it.
+    await enterStep(context, manager, actor, stack, {
+      before: setDropped(now, added, true),
+      after: now.map((each) => (each.id === pageId ? { ...each, version, turn } : each)),
+    });
+    await record(manager, actor, 'took apart', 'stack', stack.id, { page: pageId, papers: proposals.length });
+  });
+}

@@ -1,0 +1,106 @@
+import { FastifyInstance, FastifyReply, FastifyRequest } from 'fastify';
+import { AnyObjectSchema, InferType, ValidationError } from 'yup';
+import { Endpoint, Input, Output } from '@crow/contract/endpoint';
+import { Problem } from '@crow/contract/problems';
+import { isKeepable } from '@crow/core/reading/printable';
+import { ActingAs } from '../history';
+
+type Answer<E> = Output<E> extends undefined ? void | FastifyReply | NodeJS.ReadableStream : Output<E>;
+
+/**
+ * Registers an endpoint of the contract: what comes in is checked against its schemas, and refused with a sentence when it
+ * doesn't fit, before `answer` sees it.
+ */
+export function serve<E extends Endpoint>(
+  app: FastifyInstance,
+  endpoint: E,
+  answer: (input: Input<E> & { actor: ActingAs; request: FastifyRequest; reply: FastifyReply }) => Promise<Answer<E>>,
+): void {
+  app.route({
+    method: endpoint.method,
+    url: endpoint.path,
+    config: { endpoint },
+    handler: async (request, reply) => {
+      const input = { actor: request.actor, request, reply } as Input<E> & {
+        actor: ActingAs;
+        request: FastifyRequest;
+        reply: FastifyReply;
+      };
+      for (const part of ['params', 'query', 'body'] as const) {
+        const schema = endpoint[part];
+        if (!schema) continue;
+        insistOnKeepable(request[part]);
+        try {
+          Object.assign(input, {
+            [part]: await schema.validate(request[part] ?? {}, { stripUnknown: true, abortEarly: true }),
+          });
+        } catch (error) {
+          if (error instanceof ValidationError) throw new Problem('not-valid', { detail: error.message });
+          throw error;
+        }
+      }
+      const result = await answer(input);
+      if (result === undefined && !reply.sent) return reply.code(204).send();
+      return result;
+    },
+  });
+}
+
+/** Nothing that is asked is deeper than this. */
+const DEEPEST = 40;
+
+/**
+ * Whether what came in can be kept at all, whatever it should be: no text that the database can't hold, nothing nested without end.
+ * @throws Problem 'not-valid'
+ */
+function insistOnKeepable(given: unknown): void {
+  let level: unknown[] = [given];
+  for (let depth = 0; level.length > 0; depth++) {
+    if (depth > DEEPEST) throw new Problem('not-valid', { detail: 'it was nested too deeply' });
+    const next: unknown[] = [];
+    for (const each of level) {
+      if (typeof each === 'string' && !isKeepable(each))
+        throw new Problem('not-valid', { detail: 'it held a character that can’t be kept' });
+      if (typeof each === 'object' && each !== null) for (const value of Object.values(each)) next.push(value);
+    }
+    level = next;
+  }
+}
+
+/**
+ * Registers an address that takes the bytes of a file as they come, and nothing else: they stream to where they are kept, a piece
+ * in memory at a time.
+ * @param query what the address says of the file
+ */
+export function receive<Q extends AnyObjectSchema>(
+  app: FastifyInstance,
+  path: string,
+  query: Q,
+  take: (
+    told: InferType<Q>,
+    bytes: AsyncIterable<Uint8Array>,
+    request: FastifyRequest,
+    reply: FastifyReply,
+  ) => Promise<unknown>,
+): void {
+  void app.register(async (own) => {
+    // Anything else than bytes would be gathered in memory before it is looked at.
+    own.removeAllContentTypeParsers();
+    own.addContentTypeParser('application/octet-stream', (_request, payload, done) => done(null, payload));
+    own.put(path, { bodyLimit: Number.MAX_SAFE_INTEGER }, async (request, reply) => {
+      insistOnKeepable(request.query);
+      const told = await query.validate(request.query).catch((error: Error) => {
+        throw new Problem('not-valid', { detail: error.message });
+      });
+      const bytes = request.body as AsyncIterable<Uint8Array> | null;
+      if (!bytes) throw new Problem('file-empty', { name: String((told as { name?: string }).name ?? 'The file') });
+      return take(told as InferType<Q>, bytes, request, reply);
+    });
+  });
+}
+
+/** How many bytes a request says that it brings. */
+export function lengthOf({ headers }: FastifyRequest): number | undefined {
+  const length = Number(headers['content-length']);
+  return Number.isFinite(length) ? length : undefined;
+}

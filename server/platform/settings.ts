@@ -1,0 +1,24 @@
+import { EntityManager } from 'typeorm';
+import { Settings } from '@crow/contract/settings';
+import { USUAL_WAY } from '@crow/core/filing/pattern';
+import { TOLD_APART } from '@crow/core/reading/language';
+import { rows } from './database';
+
+const DEFAULTS: Settings = { languages: TOLD_APART, filing: [USUAL_WAY as Settings['filing'][number]], days: 'iso' };
+
+export async function readSettings(manager: EntityManager): Promise<Settings> {
+  const stored = await rows<{ name: string; value: unknown }>(manager, 'select name, value from setting');
+  const settings: Settings = { ...DEFAULTS, ...Object.fromEntries(stored.map(({ name, value }) => [name, value])) };
+  // Ways that were kept before there was anything beside the PDF.
+  return { ...settings, filing: settings.filing.map((way) => ({ ...way, beside: way.beside ?? [] })) };
+}
+
+export async function writeSettings(manager: EntityManager, settings: Partial<Settings>): Promise<void> {
+  for (const [name, value] of Object.entries(settings)) {
+    if (value === undefined) continue;
+    await manager.query(
+      'insert into setting (name, value) values ($1, $2) on conflict (name) do update set value = excluded.value',
+      [name, JSON.stringify(value)],
+    );
+  }
+}

@@ -1,0 +1,207 @@
+import { createWriteStream } from 'node:fs';
+import { randomUUID } from 'node:crypto';
+import { join } from 'node:path';
+import { Readable } from 'node:stream';
+import { pipeline } from 'node:stream/promises';
+import { EntityManager } from 'typeorm';
+import { array, InferType, mixed, object, string, ValidationError } from 'yup';
+import { Problem } from '@crow/contract/problems';
+import { FACT_NAMES, factLine, taxAtRate } from '@crow/contract/facts';
+import { nameKey, safeName } from '@crow/core/filing/names';
+import { admitKept, admitLines, admitTaxes } from '@crow/core/reading/facts/gate';
+import { Context } from '../platform/context';
+import { withScratch } from '../engines/scratch';
+import { jsonList } from '../engines/jsonList';
+import { MOST_BYTES, withZip, ZippedFile } from '../engines/zip';
+import { MOST_FILE_BYTES, storeBlob } from '../platform/blobs';
+import { rows } from '../platform/database';
+import { SourceFile } from '../platform/entities';
+import { ActingAs, record } from '../platform/history';
+import { announce } from '../platform/live';
+import { rememberSender } from '../checking/facts';
+import { folderAt } from './folders';
+import { settleName } from './filingDocuments';
+
+/** What an archive of the shelf tells of a document, beside its PDF; see `shelfArchive`. */
+const told = object({
+  file: string().required(),
+  name: string().required(),
+  folder: string().required(),
+  filed: string().required(),
+  facts: mixed<Record<string, string>>().required(),
+  lines: array(factLine.required()).default([]),
+  taxes: array(taxAtRate.required()).default([]),
+});
+export type ToldDocument = InferType<typeof told>;
+
+/** Where documents go whose archive names no folder. */
+const WITHOUT_FOLDER = 'Brought in';
+const FACTS_FILE = 'facts.json';
+const MOST_FACTS_BYTES = 200 * 1024 * 1024;
+/** What an archive tells of one document, and of how many. */
+const MOST_TOLD_BYTES = 1024 * 1024;
+const MOST_DOCUMENTS = 100_000;
+/** What became of the documents that an archive tells of. */
+interface Brought {
+  brought: number;
+  /** Whose very PDF is on the shelf. */
+  known: number;
+  /** Whose PDF is not in the archive. */
+  missing: number;
+}
+
+/**
+ * Brings an archive of the shelf in again: its documents go back to the shelf with their PDFs as they are, their facts, names and
+ * folders.
+ * @throws Problem 'archive-strange' when it is not an archive of the shelf, 'archive-broken', 'archive-too-large', 'file-encrypted'
+ */
+export async function bringIn(
+  context: Context,
+  actor: ActingAs,
+  name: string,
+  bytes: AsyncIterable<Uint8Array>,
+): Promise<Brought> {
+  return withScratch(async (folder) => {
+    const path = join(folder, 'archive.zip');
+    await pipeline(Readable.from(upTo(MOST_BYTES, bytes, name)), createWriteStream(path));
+    return withZip(path, name, async (files) => {
+      const documents = await documentsIn(files, name);
+      if (!documents) throw new Problem('archive-strange', { name });
+      return putBack(context, actor, name, documents);
+    });
+  });
+}
+
+async function* upTo(most: number, bytes: AsyncIterable<Uint8Array>, name: string): AsyncGenerator<Uint8Array> {
+  let sum = 0;
+  for await (const piece of bytes) {
+    sum += piece.length;
+    if (sum > most) throw new Problem('archive-too-large', { name });
+    yield piece;
+  }
+}
+
+/** A document that an archive tells of, and its PDF if that is in it. */
+interface InArchive {
+  file?: ZippedFile;
+  told: ToldDocument;
+}
+
+/** Whether an archive says itself what is in it, and what. */
+async function documentsIn(files: ZippedFile[], name: string): Promise<InArchive[] | undefined> {
+  const list = files.find(({ path }) => path === FACTS_FILE);
+  if (!list || list.bytes > MOST_FACTS_BYTES) return undefined;
+  const byPath = new Map(files.map((file) => [file.path, file]));
+  const documents: InArchive[] = [];
+  try {
+    for await (const entry of jsonList(list.read(), { mostBytes: MOST_TOLD_BYTES, most: MOST_DOCUMENTS })) {
+      const valid = await told.validate(entry, { stripUnknown: true });
+      documents.push({ file: byPath.get(valid.file), told: valid });
+    }
+  } catch (error) {
+    if (error instanceof RangeError) throw new Problem('archive-too-large', { name });
+    if (error instanceof SyntaxError || error instanceof ValidationError) throw new Problem('archive-broken', { name });
+    throw error;
+  }
+  return documents;
+}
+
+async function putBack(
+  { database, jobs }: Context,
+  actor: ActingAs,
+  name: string,
+  documents: InArchive[],
+): Promise<Brought> {
+  const stackId = randomUUID();
+  let [brought, known, missing] = [0, 0, 0];
+  for (const { file, told: entry } of documents) {
+    if (!file) {
+      missing++;
+      continue;
+    }
+    const blob = await storeBlob(database, file.read(), {
+      mostBytes: MOST_FILE_BYTES,
+      tooLarge: () => new Problem('file-too-large', { name: entry.name }),
+    });
+    const isKnown = await database.source.transaction(async (manager) => {
+      const there = await rows(
+        manager,
+        'select 1 from document where pdf_blob_id = $1 and binned_at is null union all select 1 from source_file where blob_id = $1 and told is not null',
+        [blob.id],
+      );
+      if (there.length > 0) return true;
+      await manager.query(`insert into stack (id, name, state) values ($1, $2, 'sorted') on conflict do nothing`, [
+        stackId,
+        name,
+      ]);
+      const fileId = randomUUID();
+      await manager.query(
+        `insert into source_file (id, stack_id, name, position, blob_id, actor_id, told) values ($1, $2, $3, $4, $5, $6, $7)`,
+        [fileId, stackId, `${entry.name}.pdf`, brought, blob.id, actor.id, JSON.stringify(entry)],
+      );
+      await jobs.ask(manager, 'take-in', { fileId });
+      return false;
+    });
+    if (isKnown) known++;
+    else brought++;
+  }
+  await record(database.source.manager, actor, 'brought in', 'stack', brought > 0 ? stackId : null, { name, brought });
+  return { brought, known, missing };
+}
+
+/**
+ * Makes the document that a file of an archive is, once its pages are there. A PDF is put on the shelf as it is; of anything else one
+ * is bound once it is read.
+ */
+export async function restoreDocument(
+  { jobs }: Context,
+  manager: EntityManager,
+  file: SourceFile,
+  entry: ToldDocument,
+  { pageIds, isPdf }: { pageIds: string[]; isPdf: boolean },
+): Promise<void> {
+  const actor = { id: file.actorId!, name: '' };
+  const folder = entry.folder.split('/').some((name) => safeName(name, '')) ? entry.folder : WITHOUT_FOLDER;
+  const folderId = await folderAt(manager, actor, folder);
+  const [{ id }] = await rows<{ id: string }>(
+    manager,
+    `insert into document (stack_id, lines, taxes) values ($1, $2, $3) returning id`,
+    [file.stackId, JSON.stringify(admitLines(entry.lines)), JSON.stringify(admitTaxes(entry.taxes))],
+  );
+  await manager.query(
+    `insert into document_page (document_id, number, page_id)
+     select $1, number, page_id from unnest($2::uuid[]) with ordinality as p (page_id, number)`,
+    [id, pageIds],
+  );
+  const name = await settleName(manager, folderId, safeName(entry.name), id);
+  const filed = Number.isNaN(Date.parse(entry.filed)) ? new Date() : new Date(entry.filed);
+  await manager.query(
+    `update document set state = 'filing', folder_id = $2, name = $3, name_key = $4, filed_at = $5, pdf_blob_id = $6 where id = $1`,
+    [id, folderId, name, nameKey(name), filed, isPdf ? file.blobId : null],
+  );
+  for (const fact of FACT_NAMES) {
+    const value = admitKept(fact, entry.facts[fact]);
+    if (value === null) continue;
+    await manager.query(
+      `insert into fact (document_id, name, value, confidence, confirmed_by) values ($1, $2, $3, 1, $4)`,
+      [id, fact, value, actor.id],
+    );
+  }
+  await rememberSender(manager, id);
+  if (isPdf) await jobs.ask(manager, 'shelve', { documentId: id, actorId: actor.id });
+  await record(manager, actor, 'brought in', 'document', id, { name, folderId });
+  await announce(manager, 'document', id);
+}
+
+/**
+ * Brings in what an archive holds that was taken in with other files, if it is an archive of the shelf.
+ * @returns whether it is
+ * @throws Problem 'archive-broken', 'archive-too-large', 'archive-known', 'archive-empty'
+ */
+export async function bringInOpened(context: Context, file: SourceFile, files: ZippedFile[]): Promise<boolean> {
+  const documents = await documentsIn(files, file.name);
+  if (!documents) return false;
+  const { brought, known } = await putBack(context, { id: file.actorId!, name: '' }, file.name, documents);
+  if (brought === 0) throw new Problem(known > 0 ? 'archive-known' : 'archive-empty', { name: file.name });
+  return true;
+}

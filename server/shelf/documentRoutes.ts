@@ -1,0 +1,109 @@
+import { FastifyInstance } from 'fastify';
+import { endpoints } from '@crow/contract/endpoints';
+import { Problem } from '@crow/contract/problems';
+import { DocumentSummary } from '@crow/contract/documents';
+import { readDocument } from '../checking/documents';
+import { summariseDocuments } from '../checking/queries';
+import { PictureDesk } from '../pages/pagePictures';
+import { describeBlob } from '../platform/blobs';
+import { Context } from '../platform/context';
+import { rows } from '../platform/database';
+import { asFile, sendBlob } from '../platform/http/sendBlob';
+import { serve } from '../platform/http/serve';
+import { askForSizes, documentSizes } from './binding';
+import { changeDocuments } from './changingDocuments';
+import { documentText, linesAs, picturesOf, textPdfOf } from './exporting';
+import { fileDocument, unfileDocument } from './filingDocuments';
+
+const XLSX_TYPE = 'application/vnd.openxmlformats-officedocument.spreadsheetml.sheet';
+
+/** Documents on the shelf: filing, renaming and moving them, their PDFs, and copies in other forms. */
+export function documentRoutes(app: FastifyInstance, context: Context, pictures: PictureDesk): void {
+  const { manager } = context.database.source;
+  const summary = async (id: string): Promise<DocumentSummary> =>
+    (await summariseDocuments(manager, 'd.id = $1', [id]))[0];
+
+  serve(app, endpoints.fileDocument, async ({ actor, params, body }) => {
+    await fileDocument(context, actor, params.id, body);
+    return summary(params.id);
+  });
+  serve(app, endpoints.unfileDocument, async ({ actor, params }) => {
+    await unfileDocument(context, actor, params.id);
+    return summary(params.id);
+  });
+  serve(app, endpoints.documentSizes, ({ params }) => documentSizes(manager, params.id));
+  serve(app, endpoints.weighDocument, ({ params }) => askForSizes(context, params.id));
+  serve(app, endpoints.changeDocument, async ({ actor, params, body }) => {
+    await changeDocuments(context, actor, [{ id: params.id, ...body }]);
+    return summary(params.id);
+  });
+  serve(app, endpoints.changeDocuments, async ({ actor, body }) => {
+    await changeDocuments(context, actor, body.changes);
+    return summariseDocuments(manager, 'd.id = any($1)', [body.changes.map(({ id }) => id)]);
+  });
+  serve(app, endpoints.binDocument, ({ actor, params }) =>
+    changeDocuments(context, actor, [{ id: params.id, binned: true }]),
+  );
+  serve(app, endpoints.bringBackDocument, ({ actor, params }) =>
+    changeDocuments(context, actor, [{ id: params.id, binned: false }]),
+  );
+  serve(app, endpoints.documentPdf, async ({ params, reply, request }) => {
+    const [document] = await rows<{ name: string; pdf_blob_id: string | null }>(
+      manager,
+      'select name, pdf_blob_id from document where id = $1',
+      [params.id],
+    );
+    if (!document?.pdf_blob_id) throw new Problem('not-found', { what: 'The PDF' });
+    return sendBlob(context, reply, await describeBlob(context.database, document.pdf_blob_id), {
+      mediaType: 'application/pdf',
+      fileName: `${document.name}.pdf`,
+      download: 'download' in (request.query as object),
+    });
+  });
+  const nameOf = async (id: string): Promise<string> => (await readDocument(manager, id)).name || 'document';
+  serve(app, endpoints.documentText, async ({ params, reply }) => {
+    const name = await nameOf(params.id);
+    return asFile(reply, `${name}.txt`, 'text/plain; charset=utf-8').send(await documentText(manager, params.id));
+  });
+  serve(app, endpoints.documentTextPdf, async ({ params, reply }) => {
+    const name = await nameOf(params.id);
+    const bytes = await textPdfOf(manager, params.id, name, async ({ id, turn, version }) => {
+      const { bytes } = await pictures.picture(id, 'full', turn, version);
+      return bytes;
+    });
+    return asFile(reply, `${name}, text.pdf`, 'application/pdf').send(Buffer.from(bytes));
+  });
+  serve(app, endpoints.documentPictures, async ({ params, query, reply }) => {
+    const name = await nameOf(params.id);
+    const { content, ending } = await picturesOf(manager, pictures, params.id, query.as);
+    return asFile(reply, `${name}.${ending}`, ending === 'zip' ? 'application/zip' : `image/${query.as}`).send(content);
+  });
+  serve(app, endpoints.documentLines, async ({ params, query, reply }) => {
+    const name = await nameOf(params.id);
+    const mediaType = query.as === 'csv' ? 'text/csv; charset=utf-8' : XLSX_TYPE;
+    return asFile(reply, `${name}.${query.as}`, mediaType).send(await linesAs(manager, params.id, query.as));
+  });
+  serve(app, endpoints.listVersions, async ({ params }) => {
+    const found = await rows<{ number: number; until: Date; bytes: string }>(
+      manager,
+      `select v.number, v.until, b.size as bytes from document_version v join blob b on b.id = v.pdf_blob_id
+       where v.document_id = $1 order by v.number desc`,
+      [params.id],
+    );
+    return found.map(({ number, until, bytes }) => ({ number, until: until.toISOString(), bytes: Number(bytes) }));
+  });
+  serve(app, endpoints.versionPdf, async ({ params, reply }) => {
+    const [version] = await rows<{ name: string; pdf_blob_id: string }>(
+      manager,
+      `select d.name, v.pdf_blob_id from document_version v join document d on d.id = v.document_id
+       where v.document_id = $1 and v.number = $2`,
+      [params.id, params.number],
+    );
+    if (!version) throw new Problem('not-found', { what: 'This version' });
+    return sendBlob(context, reply, await describeBlob(context.database, version.pdf_blob_id), {
+      mediaType: 'application/pdf',
+      fileName: `${version.name}, version ${params.number}.pdf`,
+      download: false,
+    });
+  });
+}

@@ -1,0 +1,240 @@
+import { Readable } from 'node:stream';
+import sharp from 'sharp';
+import { Zip, ZipPassThrough, strToU8 } from 'fflate';
+import { EntityManager } from 'typeorm';
+import writeXlsx from 'write-excel-file/node';
+import { Problem } from '@crow/contract/problems';
+import { FactLine, TaxAtRate } from '@crow/core/reading/facts/fact';
+import { Turn } from '@crow/core/geometry';
+import { SetPicture, textOnlyPdf } from '@crow/core/pdf/textOnlyPdf';
+import { paragraphsOf } from '@crow/core/reading/paragraphs';
+import { plainText } from '@crow/core/reading/words';
+import { csvOf } from '@crow/core/filing/csv';
+import { FACT_NAMES } from '@crow/contract/facts';
+import { Page } from '@crow/contract/pages';
+import { Context } from '../platform/context';
+import { cutFigures } from '../engines/figures';
+import { readBlob } from '../platform/blobs';
+import { rows } from '../platform/database';
+import { pagesOfDocument } from '../stack/queries';
+import { ReadPage, textsOf } from '../checking/facts';
+import { PictureDesk } from '../pages/pagePictures';
+import { FOLDER_PATHS } from '../platform/folderPaths';
+
+/** Stands at the end of a page's text when there is more on the page. */
+const BY_HAND = '[something is written by hand that was not read]';
+
+/** The text of a document, page after page, with a form feed between them as in plain text files. */
+export async function documentText(manager: EntityManager, documentId: string): Promise<string> {
+  const pages = await textsOf(manager, documentId);
+  return pages
+    .map(({ words, handwriting }) => `${plainText(words)}\n${handwriting.length > 0 ? `${BY_HAND}\n` : ''}`)
+    .join('\f');
+}
+
+/**
+ * The text of a document and the pictures in it as a PDF for a small screen.
+ * @param pictureOf gives the picture of a page as it is shown, turned and made (JPEG)
+ */
+export async function textPdfOf(
+  manager: EntityManager,
+  documentId: string,
+  title: string,
+  pictureOf: (page: { id: string; turn: Turn; version: string }) => Promise<Uint8Array>,
+): Promise<Uint8Array> {
+  const figuresOf = async (page: Page, text: ReadPage) => {
+    try {
+      return await cutFigures(await pictureOf(page), text);
+    } catch (error) {
+      // A page that can't be drawn any more still has its text.
+      if (error instanceof Problem) return [];
+      throw error;
+    }
+  };
+  const texts = new Map((await textsOf(manager, documentId)).map((text) => [text.pageId, text]));
+  const pages: (string | SetPicture)[][] = [];
+  for (const page of await pagesOfDocument(manager, documentId)) {
+    const text = texts.get(page.id);
+    if (!text) continue;
+    const written = paragraphsOf(text.words);
+    const set: (string | SetPicture)[] = written.map((paragraph) => paragraph.text);
+    // From the last one up, each before the text that begins below it: what is read in columns keeps its order.
+    for (const { top, ...figure } of (await figuresOf(page, text)).reverse()) {
+      const below = written.findIndex((paragraph) => paragraph.top >= top);
+      set.splice(below < 0 ? written.length : below, 0, figure);
+    }
+    pages.push(set);
+  }
+  return textOnlyPdf(pages, { title, created: new Date() });
+}
+
+/**
+ * The pages of a document as pictures, made one after the other while they are sent: the picture itself when it is one, else a ZIP.
+ * @returns what is sent, and the ending of its file's name
+ */
+export async function picturesOf(
+  manager: EntityManager,
+  desk: PictureDesk,
+  documentId: string,
+  form: 'jpeg' | 'png',
+): Promise<{ content: Readable | Buffer; ending: string }> {
+  const pages = await pagesOfDocument(manager, documentId);
+  const ending = form === 'jpeg' ? 'jpg' : 'png';
+  const made = async ({ id, turn, version }: (typeof pages)[number]): Promise<Buffer> => {
+    const { bytes } = await desk.picture(id, 'full', turn, version);
+    return form === 'jpeg' ? bytes : sharp(bytes).png().toBuffer();
+  };
+  if (pages.length === 1) return { content: await made(pages[0]), ending };
+  const width = String(pages.length).length;
+  const entries = pages.map((page, at) => ({
+    name: `${String(at + 1).padStart(width, '0')}.${ending}`,
+    pieces: async function* () {
+      yield await made(page);
+    },
+  }));
+  return { content: Readable.from(zipped(entries), { objectMode: false }), ending: 'zip' };
+}
+
+/** A file in a ZIP: its pieces are asked for when it is its turn. */
+interface Entry {
+  name: string;
+  at?: Date;
+  pieces: () => AsyncIterable<Uint8Array>;
+}
+
+/** Files as a ZIP, piece by piece; what is packed is packed already. */
+async function* zipped(entries: Iterable<Entry> | AsyncIterable<Entry>): AsyncGenerator<Uint8Array> {
+  const ready: Uint8Array[] = [];
+  let failed: Error | undefined;
+  const zip = new Zip((error, data) => {
+    if (error) failed = error;
+    else ready.push(data);
+  });
+  const taken = function* () {
+    if (failed) throw failed;
+    yield* ready.splice(0);
+  };
+  for await (const { name, at, pieces } of entries) {
+    const entry = new ZipPassThrough(name);
+    if (at) entry.mtime = at;
+    zip.add(entry);
+    for await (const piece of pieces()) {
+      entry.push(piece);
+      yield* taken();
+    }
+    entry.push(new Uint8Array(), true);
+    yield* taken();
+  }
+  zip.end();
+  yield* taken();
+}
+
+const LINE_HEADS = ['Description', 'Quantity', 'Unit price', 'Amount'];
+
+/** What a bill lists, as a spreadsheet. @throws Problem 'no-lines' when it lists nothing */
+export async function linesAs(manager: EntityManager, documentId: string, form: 'csv' | 'xlsx'): Promise<Buffer> {
+  const [document] = await rows<{ lines: FactLine[] | null }>(manager, 'select lines from document where id = $1', [
+    documentId,
+  ]);
+  if (!document?.lines?.length) throw new Problem('no-lines');
+  const table = document.lines.map(({ description, quantity, unitPrice, amount }) => [
+    description,
+    quantity,
+    unitPrice,
+    amount,
+  ]);
+  return form === 'csv' ? Buffer.from(csvOf([LINE_HEADS, ...table])) : xlsxOf(LINE_HEADS, table);
+}
+
+/** A spreadsheet (Office Open XML) with a head row; numbers stay numbers, and text stays text whatever it looks like. */
+async function xlsxOf(heads: string[], table: (string | number | null)[][]): Promise<Buffer> {
+  const cells = table.map((row) =>
+    row.map((value) =>
+      value === null
+        ? null
+        : typeof value === 'number'
+          ? { type: Number, value, format: '#,##0.00' }
+          : { type: String, value },
+    ),
+  );
+  const head = heads.map((value) => ({ value, type: String, fontWeight: 'bold' as const }));
+  const columns = heads.map((_, at) => ({ width: at === 0 ? 40 : 14 }));
+  return writeXlsx([head, ...cells], { columns, sheet: 'Lines' }).toBuffer();
+}
+
+interface Shelved {
+  id: string;
+  name: string;
+  folder: string;
+  pdf_blob_id: string;
+  filed_at: Date;
+  facts: Record<string, string> | null;
+  lines: FactLine[] | null;
+  taxes: TaxAtRate[] | null;
+  path: string | null;
+}
+
+/** What goes out with each document beside its PDF. */
+interface Told {
+  file: string;
+  name: string;
+  folder: string;
+  filed: string;
+  facts: Record<string, string>;
+  lines: FactLine[];
+  /** Where there are several rates. */
+  taxes: TaxAtRate[];
+}
+
+/**
+ * The whole shelf, or a folder and those inside it, as a ZIP: the PDFs in their folders, and what is known of them in facts.csv and
+ * facts.json. Made while it is sent: nothing of it is held in memory but the piece that is on its way.
+ */
+export async function shelfArchive({ database }: Context, folderId?: string): Promise<Readable> {
+  const { manager } = database.source;
+  const documents = await rows<Shelved>(
+    manager,
+    `${FOLDER_PATHS}, wanted as (
+       select id from folder where $1::uuid is null or id = $1 union select f.id from folder f join wanted on f.parent_id = wanted.id
+     )
+     select d.id, d.name, paths.path as folder, d.pdf_blob_id, d.filed_at, d.lines, d.taxes,
+       (select jsonb_object_agg(f.name, f.value) from fact f where f.document_id = d.id) as facts
+     from document d join paths on paths.id = d.folder_id join wanted on wanted.id = d.folder_id
+     where d.state <> 'check' and d.binned_at is null and d.pdf_blob_id is not null
+     order by paths.path, d.name`,
+    [folderId ?? null],
+  );
+  return Readable.from(zipped(entries()), { objectMode: false });
+
+  function* entries(): Generator<Entry> {
+    const told: Told[] = [];
+    for (const { name, folder, pdf_blob_id, filed_at, facts, lines, taxes } of documents) {
+      const file = `${folder}/${name}.pdf`;
+      yield { name: file, at: filed_at, pieces: () => readBlob(database, pdf_blob_id) };
+      told.push({
+        file,
+        name,
+        folder,
+        filed: filed_at.toISOString(),
+        facts: facts ?? {},
+        lines: lines ?? [],
+        taxes: taxes ?? [],
+      });
+    }
+    yield textEntry('facts.json', JSON.stringify(told, null, 1));
+    yield textEntry('facts.csv', csvOf([['file', 'filed', ...FACT_NAMES], ...told.map(rowOf)]));
+  }
+}
+
+function textEntry(name: string, text: string): Entry {
+  return {
+    name,
+    pieces: async function* () {
+      yield await Promise.resolve(strToU8(text));
+    },
+  };
+}
+
+function rowOf({ file, filed, facts }: Told): (string | null)[] {
+  return [file, filed, ...FACT_NAMES.map((name) => facts[name] ?? null)];
+}

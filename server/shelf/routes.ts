@@ -1,0 +1,51 @@
+import { FastifyInstance } from 'fastify';
+import { object, string } from 'yup';
+import { endpoints } from '@crow/contract/endpoints';
+import { Context } from '../platform/context';
+import { summariseDocuments } from '../checking/queries';
+import { PictureDesk } from '../pages/pagePictures';
+import { summariseStacks } from '../stack/queries';
+import { bringIn } from './archive';
+import { emptyBin } from './bin';
+import { documentRoutes } from './documentRoutes';
+import { shelfArchive } from './exporting';
+import { listFolderDocuments } from './filingDocuments';
+import * as folders from './folders';
+import { ShelfChanges } from './shelfChanges';
+import { asFile } from '../platform/http/sendBlob';
+import { receive, serve } from '../platform/http/serve';
+
+/** The shelf: its folders, what changed on the disk, the bin, the shelf as one archive, and its documents. */
+export function shelfRoutes(
+  app: FastifyInstance,
+  context: Context,
+  { changes, pictures }: { changes: ShelfChanges; pictures: PictureDesk },
+): void {
+  const { manager } = context.database.source;
+  serve(app, endpoints.listFolders, () => folders.listFolders(manager));
+  serve(app, endpoints.makeFolder, ({ actor, body }) => folders.makeFolder(context, actor, body.path));
+  serve(app, endpoints.changeFolder, ({ actor, params, body }) =>
+    folders.changeFolder(context, actor, params.id, body),
+  );
+  serve(app, endpoints.deleteFolder, ({ actor, params }) => folders.deleteFolder(context, actor, params.id));
+  serve(app, endpoints.listDocuments, ({ params }) => listFolderDocuments(manager, params.id));
+  serve(app, endpoints.listChangedOnDisk, () => changes.list());
+  serve(app, endpoints.listStrangers, () => changes.strangers());
+  serve(app, endpoints.settleStrangers, ({ actor, body }) =>
+    body.choice === 'take-in' ? changes.takeInStrangers(actor, body.paths) : changes.leaveStrangers(actor, body.paths),
+  );
+  serve(app, endpoints.writeShelfAnew, ({ actor }) => changes.beginAnew(actor));
+  serve(app, endpoints.settleOnDisk, ({ actor, body }) => changes.settle(actor, body.ids, body.choice));
+  serve(app, endpoints.listBin, async () => ({
+    documents: await summariseDocuments(manager, 'd.binned_at is not null', [], 'd.binned_at desc'),
+    stacks: await summariseStacks(manager, 's.binned_at is not null'),
+  }));
+  serve(app, endpoints.emptyBin, ({ actor }) => emptyBin(context, actor));
+  serve(app, endpoints.shelfArchive, async ({ query, reply }) =>
+    asFile(reply, 'Crow Shelf.zip', 'application/zip').send(await shelfArchive(context, query.folder)),
+  );
+  receive(app, '/shelf/archive', archive, ({ name }, bytes, request) => bringIn(context, request.actor, name, bytes));
+  documentRoutes(app, context, pictures);
+}
+
+const archive = object({ name: string().max(500).required() });

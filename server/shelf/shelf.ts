@@ -1,0 +1,357 @@
+import { createHash, randomUUID } from 'node:crypto';
+import { createReadStream, createWriteStream } from 'node:fs';
+import { chmod, link, lstat, mkdir, open, readFile, rename, rmdir, stat, unlink, writeFile } from 'node:fs/promises';
+import { dirname, join } from 'node:path';
+import { Readable } from 'node:stream';
+import { pipeline } from 'node:stream/promises';
+import { Problem, ProblemReport } from '@crow/contract/problems';
+import { freeName, nameKey } from '@crow/core/filing/names';
+import { Context } from '../platform/context';
+import { readBlob } from '../platform/blobs';
+import { rows } from '../platform/database';
+import { ShelfFile } from '../platform/entities';
+import { record } from '../platform/history';
+import { announce } from '../platform/live';
+import { FOLDER_PATHS } from '../platform/folderPaths';
+
+/** Files on their way lie here until they are complete; on the same file system as the shelf, so that a rename moves them. */
+const ARRIVING = '.arriving';
+/** Tells the shelf folder from an empty place where its drive belongs. */
+const MARK = '.crow-shelf';
+
+interface Wanted {
+  state: string;
+  name: string;
+  folder_id: string | null;
+  folder_path: string | null;
+  binned_at: Date | null;
+  /** The PDF, once it is bound, and what is kept beside it. */
+  files: WantedFile[];
+}
+
+interface WantedFile {
+  ending: string;
+  blob_id: string;
+  sha256: string;
+}
+
+/**
+ * The shelf folder: a mirror of the filed documents as real files. The database is the truth. A file is written aside,
+ * synced, linked to its name (which fails rather than overwrite) and only then entered in the database.
+ */
+export class Shelf {
+  private turn: Promise<unknown> = Promise.resolve();
+  /** Why the folder can't be worked in, when it was looked for last. */
+  gone: ProblemReport | undefined;
+
+  constructor(
+    readonly context: Context,
+    readonly root: string,
+  ) {}
+
+  /**
+   * Makes sure that the folder can be told from an empty place where a drive belongs: by a file in it, made with the folder.
+   * @param anew whether the folder was lost, and is begun again
+   */
+  async mark({ anew = false } = {}): Promise<void> {
+    const { manager } = this.context.database.source;
+    const [known] = await rows<{ mark: string }>(manager, 'select mark from shelf_mark');
+    if (known && !anew) return void (await this.isPresent());
+    if (!known && !(await this.holdsWhatWasPlaced())) return void (await this.isPresent());
+    const mark = randomUUID();
+    await mkdir(this.root, { recursive: true });
+    await writeFile(join(this.root, MARK), `${mark}\n`);
+    await manager.query(
+      'insert into shelf_mark (mark) values ($1) on conflict (one) do update set mark = excluded.mark',
+      [mark],
+    );
+    this.gone = undefined;
+  }
+
+  /** Of a shelf that was begun before there were marks: whether any of its files is there, or none should be. */
+  private async holdsWhatWasPlaced(): Promise<boolean> {
+    const placed = await this.context.database.source.manager.find(ShelfFile, { take: 50 });
+    if (placed.length === 0) return true;
+    for (const { path } of placed) if (await exists(join(this.root, path))) return true;
+    return false;
+  }
+
+  /** Whether the folder is there, and is the one that was marked. */
+  async isPresent(): Promise<boolean> {
+    const [known] = await rows<{ mark: string }>(this.context.database.source.manager, 'select mark from shelf_mark');
+    const found = await readFile(join(this.root, MARK), 'utf8').catch(() => undefined);
+    const present = known !== undefined && found?.trim() === known.mark;
+    this.gone = present ? undefined : new Problem('shelf-gone', { path: this.root }).report;
+    return present;
+  }
+
+  /** One thing at a time is done in the shelf folder, so that nobody looks at it in the middle of a change. */
+  inTurn<Result>(work: () => Promise<Result>): Promise<Result> {
+    const done = this.turn.then(work, work);
+    this.turn = done.catch(() => undefined);
+    return done;
+  }
+
+  /**
+   * Makes the file of a document agree with the database: writes, moves, replaces or removes it. May be repeated at any time.
+   * @throws Problem 'shelf-not-writable'
+   */
+  shelve(documentId: string, actorId: string): Promise<void> {
+    return this.inTurn(() => this.shelveNow(documentId, actorId));
+  }
+
+  /** As `shelve`, for whoever has the turn already. */
+  async shelveNow(documentId: string, actorId: string): Promise<void> {
+    // Nothing is written into the empty place of a drive.
+    if (!(await this.isPresent())) throw new Problem('shelf-gone', { path: this.root });
+    try {
+      await this.agree(documentId, actorId);
+    } catch (error) {
+      if (error instanceof Problem || !isFileError(error)) throw error;
+      const problem = new Problem('shelf-not-writable', { detail: sayFileError(error) });
+      await this.tell(documentId, problem);
+      throw problem;
+    }
+  }
+
+  private async agree(documentId: string, actorId: string): Promise<void> {
+    const { manager } = this.context.database.source;
+    const [wanted] = await rows<Wanted>(
+      manager,
+      `${FOLDER_PATHS}, files as (
+         select '.pdf' as ending, pdf_blob_id as blob_id from document where id = $1 and pdf_blob_id is not null
+         union all select ending, blob_id from document_file where document_id = $1
+       )
+       select d.state, d.name, d.folder_id, paths.path as folder_path, d.binned_at,
+         (select coalesce(jsonb_agg(jsonb_build_object('ending', ending, 'blob_id', blob_id, 'sha256', sha256) order by ending <> '.pdf', ending), '[]')
+          from files join blob on blob.id = files.blob_id) as files
+       from document d left join paths on paths.id = d.folder_id where d.id = $1`,
+      [documentId],
+    );
+    const placed = await manager.findBy(ShelfFile, { documentId });
+    const files = wanted && wanted.state !== 'check' && !wanted.binned_at ? wanted.files : [];
+    for (const file of placed)
+      if (!files.some(({ ending }) => ending === file.ending)) await this.takeAway(documentId, file);
+    if (files[0]?.ending !== '.pdf') return;
+    for (const file of files) {
+      const before = placed.find(({ ending }) => ending === file.ending);
+      const outcome = await this.place(documentId, wanted, file, before);
+      if (outcome === 'foreign')
+        return this.tell(documentId, new Problem('shelf-file-changed', { path: before!.path }));
+      if (outcome === 'taken') return this.renumber(documentId, actorId, wanted);
+    }
+    await this.arrived(documentId, actorId, `${wanted.folder_path}/${wanted.name}.pdf`);
+  }
+
+  /**
+   * Puts one file of a document where it should stand, and enters it.
+   * @returns 'foreign' when somebody changed the one that stands, 'taken' when the name is taken by a file that isn't ours
+   */
+  private async place(
+    documentId: string,
+    { folder_path: folder, name }: Wanted,
+    { ending, blob_id, sha256 }: WantedFile,
+    placed: ShelfFile | undefined,
+  ): Promise<'placed' | 'foreign' | 'taken'> {
+    const path = `${folder}/${name}${ending}`;
+    if (placed && (await this.isForeign(placed))) return 'foreign';
+    const standing = placed && (await exists(join(this.root, placed.path)));
+    if (!standing || placed.path !== path || placed.sha256 !== sha256) {
+      const source =
+        standing && placed.sha256 === sha256
+          ? join(this.root, placed.path)
+          : await this.writeAside(documentId, ending, blob_id);
+      await this.makeFolder(folder!);
+      if (standing && placed.path === path) await rename(source, join(this.root, path));
+      else if (!(await this.linkTo(source, join(this.root, path), sha256))) return 'taken';
+      await syncFolder(dirname(join(this.root, path)));
+      await this.enter(documentId, ending, path, sha256);
+      if (standing && placed.path !== path) await this.removeFile(placed.path);
+      if (source !== join(this.root, placed?.path ?? '')) await unlink(source).catch(() => undefined);
+    } else await this.enter(documentId, ending, path, sha256);
+    return 'placed';
+  }
+
+  /** The folder of files, as open as the shelf folder is: one that others share stays shared. */
+  private async makeFolder(path: string): Promise<void> {
+    const mode = await this.modeOf('folder');
+    let at = this.root;
+    for (const name of path.split('/')) {
+      at = join(at, name);
+      await mkdir(at).then(
+        () => chmod(at, mode),
+        (error: NodeJS.ErrnoException) => {
+          if (error.code !== 'EEXIST') throw error;
+        },
+      );
+    }
+  }
+
+  private async modeOf(what: 'folder' | 'file'): Promise<number> {
+    const { mode } = await stat(this.root);
+    return what === 'folder' ? mode & 0o7777 : mode & 0o666;
+  }
+
+  private async writeAside(documentId: string, ending: string, blobId: string): Promise<string> {
+    await mkdir(join(this.root, ARRIVING), { recursive: true });
+    const aside = join(this.root, ARRIVING, `${documentId}${ending}`);
+    await pipeline(Readable.from(readBlob(this.context.database, blobId)), createWriteStream(aside));
+    const handle = await open(aside);
+    await handle.chmod(await this.modeOf('file'));
+    await handle.sync();
+    await handle.close();
+    return aside;
+  }
+
+  /** Gives a file a second name; false when something else has that name. A file with the same bytes is ours from before a crash. */
+  private async linkTo(source: string, target: string, sha256: string): Promise<boolean> {
+    try {
+      await link(source, target);
+      return true;
+    } catch (error) {
+      const { code } = error as NodeJS.ErrnoException;
+      if (code === 'EEXIST') return (await hashOf(target)) === sha256 && !(await this.belongsToAnother(target));
+      if (code !== 'EPERM' && code !== 'ENOTSUP' && code !== 'ENOSYS') throw error;
+      // File systems without links, such as FAT: look, then rename.
+      if (await exists(target)) return (await hashOf(target)) === sha256 && !(await this.belongsToAnother(target));
+      await rename(source, target);
+      return true;
+    }
+  }
+
+  private async belongsToAnother(target: string): Promise<boolean> {
+    const path = target.slice(this.root.length + 1);
+    return (await this.context.database.source.manager.countBy(ShelfFile, { path })) > 0;
+  }
+
+  /** A name that is taken on disk by a file that isn't ours gets a number, in the database too. */
+  private async renumber(documentId: string, actorId: string, wanted: Wanted): Promise<void> {
+    await this.context.database.source.transaction(async (manager) => {
+      // A document is locked before its folder, everywhere.
+      await manager.query('select 1 from document where id = $1 for no key update', [documentId]);
+      await manager.query('select id from folder where id = $1 for update', [wanted.folder_id]);
+      const others = await rows<{ name_key: string }>(
+        manager,
+        `select name_key from document where folder_id = $1 and state <> 'check' and binned_at is null`,
+        [wanted.folder_id],
+      );
+      const name = freeName(wanted.name, new Set([...others.map((other) => other.name_key), nameKey(wanted.name)]));
+      await manager.query('update document set name = $2, name_key = $3 where id = $1', [
+        documentId,
+        name,
+        nameKey(name),
+      ]);
+      await record(manager, { id: actorId, name: '' }, 'numbered', 'document', documentId, {
+        from: wanted.name,
+        to: name,
+      });
+    });
+    return this.agree(documentId, actorId);
+  }
+
+  /** Enters a file that stands where it should in the database. */
+  async enter(documentId: string, ending: string, path: string, sha256: string): Promise<void> {
+    const { size, mtimeMs } = await stat(join(this.root, path));
+    await this.context.database.source.manager.query(
+      `insert into shelf_file (document_id, ending, path, sha256, size, modified_ms) values ($1, $2, $3, $4, $5, $6)
+       on conflict (document_id, ending) do update
+         set path = excluded.path, sha256 = excluded.sha256, size = excluded.size, modified_ms = excluded.modified_ms`,
+      [documentId, ending, path, sha256, size, mtimeMs],
+    );
+  }
+
+  /** All files of a document stand where they should. */
+  private async arrived(documentId: string, actorId: string, path: string): Promise<void> {
+    await this.context.database.source.transaction(async (manager) => {
+      const arrived = await rows(
+        manager,
+        `update document set state = 'filed' where id = $1 and state = 'filing' returning id`,
+        [documentId],
+      );
+      await manager.query('update document set problem = null where id = $1 and problem is not null', [documentId]);
+      if (arrived.length > 0)
+        await record(manager, { id: actorId, name: '' }, 'shelved', 'document', documentId, { path });
+      await announce(manager, 'document', documentId);
+    });
+  }
+
+  private async takeAway(documentId: string, placed: ShelfFile): Promise<void> {
+    const { manager } = this.context.database.source;
+    // What somebody changed is theirs: it stays.
+    if (!(await this.isForeign(placed))) await this.removeFile(placed.path);
+    await manager.delete(ShelfFile, { documentId, ending: placed.ending });
+    await announce(manager, 'document', documentId);
+  }
+
+  /** Whether the file was changed by somebody since it was written; one that is gone is not. */
+  async isForeign({ path, size, modifiedMs, sha256 }: ShelfFile): Promise<boolean> {
+    const full = join(this.root, path);
+    const now = await lstat(full).catch(() => undefined);
+    if (!now || (now.isFile() && now.size === size && now.mtimeMs === modifiedMs)) return false;
+    return !now.isFile() || (await hashOf(full)) !== sha256;
+  }
+
+  /** Removes a file, and the folders that are empty without it. */
+  private async removeFile(path: string): Promise<void> {
+    await unlink(join(this.root, path)).catch(ignoreMissing);
+    for (let folder = dirname(path); folder !== '.'; folder = dirname(folder)) {
+      const emptied = await rmdir(join(this.root, folder)).then(
+        () => true,
+        () => false,
+      );
+      if (!emptied) return;
+    }
+  }
+
+  /** Writes a problem down where the person sees it. */
+  async tell(documentId: string, { report }: Problem): Promise<void> {
+    const { manager } = this.context.database.source;
+    await manager.query('update document set problem = $2 where id = $1', [documentId, report]);
+    await announce(manager, 'document', documentId);
+  }
+}
+
+function isFileError(error: unknown): error is NodeJS.ErrnoException {
+  return typeof error === 'object' && error !== null && 'syscall' in error && 'path' in error;
+}
+
+function sayFileError({ code }: NodeJS.ErrnoException): string {
+  const words: Record<string, string> = {
+    ENOSPC: 'the disk is full',
+    EDQUOT: 'the disk is full',
+    EACCES: 'writing is not allowed',
+    EPERM: 'writing is not allowed',
+    EROFS: 'the disk is read-only',
+    EEXIST: 'a file stands where a folder should be',
+    ENOTDIR: 'a file stands where a folder should be',
+  };
+  return words[code ?? ''] ?? `the system says ${code}`;
+}
+
+function ignoreMissing(error: NodeJS.ErrnoException): void {
+  if (error.code !== 'ENOENT') throw error;
+}
+
+export async function exists(path: string): Promise<boolean> {
+  return lstat(path).then(
+    () => true,
+    () => false,
+  );
+}
+
+/** SHA-256 of a file in hexadecimal digits; '' when it can't be read. */
+export async function hashOf(path: string): Promise<string> {
+  const hash = createHash('sha256');
+  try {
+    for await (const piece of createReadStream(path)) hash.update(piece as Buffer);
+  } catch {
+    return '';
+  }
+  return hash.digest('hex');
+}
+
+async function syncFolder(path: string): Promise<void> {
+  const handle = await open(path).catch(() => undefined);
+  await handle?.sync().catch(() => undefined);
+  await handle?.close();
+}
