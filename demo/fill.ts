@@ -1,6 +1,6 @@
 import { randomUUID } from 'node:crypto';
 import { setTimeout as sleep } from 'node:timers/promises';
-import { Endpoint, Input, Output } from '@crow/contract/endpoint';
+import { asker } from '@crow/contract/client';
 import { endpoints } from '@crow/contract/endpoints';
 import { comeIn, Session } from './comeIn';
 import { encodePhoto, photographPaper, scanPaper } from './capture';
@@ -72,17 +72,12 @@ const HURRIED = { blur: 2.6, noise: 7 };
 class Client {
   constructor(private readonly session: Session) {}
 
-  async ask<E extends Endpoint>(endpoint: E, input: Input<E>): Promise<Output<E>> {
-    const { params = {}, body } = input as { params?: Record<string, string>; body?: unknown };
-    const path = endpoint.path.replace(/:(\w+)/g, (_, name: string) => params[name]);
-    const response = await fetch(`${this.session.address}/api${path}`, {
-      method: endpoint.method,
-      headers: { cookie: this.session.cookie, ...(body !== undefined && { 'content-type': 'application/json' }) },
-      ...(body !== undefined && { body: JSON.stringify(body) }),
-    });
-    if (!response.ok) throw new Error(`${endpoint.method} ${path}: ${await response.text()}`);
-    return (response.status === 204 ? undefined : await response.json()) as Output<E>;
-  }
+  readonly ask = asker(async (address, call) => {
+    const headers = { ...call.headers, cookie: this.session.cookie };
+    const response = await fetch(this.session.address + address, { ...call, headers });
+    if (!response.ok) throw new Error(`${call.method} ${address}: ${await response.text()}`);
+    return response;
+  });
 
   async waitFor(condition: () => Promise<boolean>): Promise<void> {
     for (const until = Date.now() + PATIENCE_MS; Date.now() < until; await sleep(100)) if (await condition()) return;

@@ -3,6 +3,7 @@ import { once } from 'node:events';
 import { existsSync, mkdtempSync, readFileSync } from 'node:fs';
 import { join, resolve } from 'node:path';
 import { setTimeout as sleep } from 'node:timers/promises';
+import { asker } from '@crow/contract/client';
 import { Endpoint, Input, Output } from '@crow/contract/endpoint';
 import { comeIn, Session } from '@crow/demo/comeIn';
 import { deleteHome } from '@crow/server/cli/cluster';
@@ -63,20 +64,11 @@ export class Program {
     return join(this.home, 'shelf');
   }
 
-  async ask<E extends Endpoint>(endpoint: E, input: Input<E>): Promise<Output<E>> {
-    const {
-      params = {},
-      query = {},
-      body,
-    } = input as { params?: Record<string, string>; query?: Record<string, string>; body?: unknown };
-    const path = endpoint.path.replace(/:(\w+)/g, (_, name: string) => params[name]);
-    const response = await this.fetch(`/api${path}?${new URLSearchParams(query)}`, {
-      method: endpoint.method,
-      ...(body !== undefined && { body: JSON.stringify(body), headers: { 'content-type': 'application/json' } }),
-    });
+  readonly ask = asker(async (address, call) => {
+    const response = await this.fetch(address, { ...call });
     if (!response.ok) throw new Error(await response.text());
-    return (response.status === 204 ? undefined : await response.json()) as Output<E>;
-  }
+    return response;
+  });
 
   /** Asks for an address of the program, as a browser that was let in. */
   fetch(

@@ -44,8 +44,8 @@ describe('what does not fit is refused with a sentence', () => {
           params: { id: '00000000-0000-4000-8000-000000000000', size: '../x' },
           query: { turn: '0' },
         }),
-      404,
-      '',
+      400,
+      'did not fit',
     ],
     [
       'a turn of 45 degrees',

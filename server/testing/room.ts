@@ -3,6 +3,7 @@ import { existsSync, mkdirSync, readFileSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { FastifyInstance } from 'fastify';
 import pino from 'pino';
+import { addressOf, callOf } from '@crow/contract/client';
 import { Endpoint, Input, Output } from '@crow/contract/endpoint';
 import { endpoints } from '@crow/contract/endpoints';
 import { ProblemReport } from '@crow/contract/problems';
@@ -92,13 +93,8 @@ export class TestRoom {
   }
 
   send(endpoint: Endpoint, input: object): Promise<Answer> {
-    const {
-      params = {},
-      query = {},
-      body,
-    } = input as { params?: Record<string, string>; query?: Record<string, string>; body?: object };
-    const path = endpoint.path.replace(/:(\w+)/g, (_, name: string) => params[name]);
-    return this.request(endpoint.method, `/api${path}?${new URLSearchParams(query)}`, { body });
+    const { method, headers, body } = callOf(endpoint, input);
+    return this.request(method, addressOf(endpoint, input), { headers, body });
   }
 
   /** What a browser that was let in at a host (with its port) shows of that. */
@@ -109,13 +105,13 @@ export class TestRoom {
   async request(
     method: string,
     url: string,
-    { body, headers = {} }: { body?: object | Buffer; headers?: Record<string, string> } = {},
+    { body, headers = {} }: { body?: object | Buffer | string; headers?: Record<string, string> } = {},
   ): Promise<Answer> {
     const host = headers.host ?? '127.0.0.1:1';
     const response = await this.app.inject({
       method: method as 'GET',
       url,
-      payload: body as object,
+      payload: body,
       headers: { host, cookie: this.cookieFor(host), ...headers },
     });
     const json = String(response.headers['content-type']).startsWith('application/json');

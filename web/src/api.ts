@@ -1,4 +1,5 @@
-import { Endpoint, Input, Output } from '@crow/contract/endpoint';
+import { addressOf, Asked, asker, callOf } from '@crow/contract/client';
+import { Endpoint, Input } from '@crow/contract/endpoint';
 import { ProblemReport } from '@crow/contract/problems';
 
 /** A problem that the server reported, with its sentences. */
@@ -22,31 +23,19 @@ export function reportOf(error: unknown): ProblemReport {
   return { code: 'unexpected', happened: 'Something went wrong in this window.', todo: 'Load the page again.' };
 }
 
-interface Parts {
-  params?: Record<string, string>;
-  query?: Record<string, unknown>;
-  body?: unknown;
-}
+const send = (address: string, call?: RequestInit): Promise<Response> =>
+  fetch(address, call)
+    .catch(() => {
+      throw new ReportedProblem(UNREACHABLE);
+    })
+    .then(answerOf);
 
 /** Asks the server. @throws ReportedProblem */
-export async function ask<E extends Endpoint>(endpoint: E, input: Input<E>): Promise<Output<E>> {
-  const response = await send(endpoint, input as Parts);
-  return (response.status === 204 ? undefined : await response.json()) as Output<E>;
-}
+export const ask = asker(send);
 
 /** Asks for something that is not JSON, such as a picture. @throws ReportedProblem */
 export async function askBytes<E extends Endpoint>(endpoint: E, input: Input<E>): Promise<Blob> {
-  return (await send(endpoint, input as Parts)).blob();
-}
-
-async function send(endpoint: Endpoint, { params, query, body }: Parts): Promise<Response> {
-  const response = await fetch(addressOf(endpoint, { params, query }), {
-    method: endpoint.method,
-    ...(body !== undefined && { body: JSON.stringify(body), headers: { 'content-type': 'application/json' } }),
-  }).catch(() => {
-    throw new ReportedProblem(UNREACHABLE);
-  });
-  return answerOf(response);
+  return (await send(addressOf(endpoint, input as Asked), callOf(endpoint, input as Asked))).blob();
 }
 
 async function answerOf(response: Response): Promise<Response> {
@@ -66,20 +55,10 @@ export interface Brought {
 
 /** Sends an archive of the shelf, to be brought in again. @throws ReportedProblem */
 export async function sendArchive(file: File): Promise<Brought> {
-  const response = await fetch(`/api/shelf/archive?${new URLSearchParams({ name: file.name })}`, {
+  const response = await send(`/api/shelf/archive?${new URLSearchParams({ name: file.name })}`, {
     method: 'PUT',
     body: file,
     headers: { 'content-type': 'application/octet-stream' },
-  }).catch(() => {
-    throw new ReportedProblem(UNREACHABLE);
   });
-  return (await answerOf(response)).json() as Promise<Brought>;
-}
-
-/** The address of an endpoint. */
-export function addressOf(endpoint: Endpoint, { params = {}, query = {} }: Parts): string {
-  const path = endpoint.path.replace(/:(\w+)/g, (_, name: string) => encodeURIComponent(params[name]));
-  const given = Object.entries(query).map(([name, value]) => [name, String(value)]);
-  const search = new URLSearchParams(given).toString();
-  return `/api${path}${search && `?${search}`}`;
+  return response.json() as Promise<Brought>;
 }

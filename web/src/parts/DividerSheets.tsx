@@ -1,8 +1,8 @@
 import { useState } from 'react';
+import { addressOf } from '@crow/contract/client';
 import { endpoints } from '@crow/contract/endpoints';
 import { Kind, KINDS } from '@crow/core/reading/facts/fact';
 import { useFolders } from '../queries';
-import { addressOf } from '../api';
 import { DialogFrame } from './AskText';
 import { Button, Choice, inputLook } from './controls';
 import { FolderInput } from './FolderInput';

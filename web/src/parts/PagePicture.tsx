@@ -1,6 +1,6 @@
+import { addressOf } from '@crow/contract/client';
 import { endpoints } from '@crow/contract/endpoints';
 import { Page } from '@crow/contract/pages';
-import { addressOf } from '../api';
 
 export type PictureSize = 'thumb' | 'screen' | 'full';
 

@@ -1,8 +1,8 @@
 import { useState } from 'react';
 import { Link, useNavigate } from 'react-router';
+import { addressOf } from '@crow/contract/client';
 import { endpoints } from '@crow/contract/endpoints';
 import { StackSummary } from '@crow/contract/stacks';
-import { addressOf } from '../../api';
 import { Button, inputLook, ProblemText, Progress } from '../../parts/controls';
 import { Transfer, useIntake } from '../../parts/intake';
 import { isOneDocument } from '../../parts/clear';

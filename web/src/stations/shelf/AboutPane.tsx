@@ -1,8 +1,9 @@
 import { FormEvent, useState } from 'react';
+import { addressOf } from '@crow/contract/client';
 import { endpoints } from '@crow/contract/endpoints';
 import { Document } from '@crow/contract/documents';
 import { FactName } from '@crow/contract/facts';
-import { addressOf, ask } from '../../api';
+import { ask } from '../../api';
 import { Button, inputLook } from '../../parts/controls';
 import { useNotices } from '../../parts/notices';
 import { KIND_NAMES } from '../../parts/words';
