@@ -97,6 +97,22 @@ export default tseslint.config(
     },
   })),
   {
+    files: ['server/platform/migrations/*-*.ts'],
+    rules: {
+      'no-restricted-imports': [
+        'error',
+        {
+          patterns: [
+            {
+              group: ['@crow/*', './*', '../*'],
+              message: 'A migration is frozen: it is made of nothing that changes.',
+            },
+          ],
+        },
+      ],
+    },
+  },
+  {
     files: ['core/**/*.ts'],
     ignores: ['**/*.test.ts'],
     rules: {

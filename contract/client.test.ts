@@ -3,6 +3,7 @@ import { addressOf, asker, callOf } from './client';
 import { endpoint } from './endpoint';
 
 const change = endpoint({
+  right: 'work',
   method: 'PATCH',
   path: '/papers/:id/notes/:name',
   summary: 'Change a note',

@@ -130,12 +130,14 @@ export const weighed = object({ size: pdfSize.required(), bytes: number().nullab
 
 export const documentsEndpoints = {
   listWaiting: endpoint({
+    right: 'work',
     method: 'GET',
     path: '/check',
     summary: 'Documents waiting to be checked, in their order',
     reply: array(documentSummary).required(),
   }),
   readDocument: endpoint({
+    right: 'read',
     method: 'GET',
     path: '/documents/:id',
     summary: 'A document with its pages and facts',
@@ -143,6 +145,7 @@ export const documentsEndpoints = {
     reply: document,
   }),
   changeFact: endpoint({
+    right: 'work',
     method: 'PUT',
     path: '/documents/:id/facts/:name',
     summary: 'Set a fact by hand; an empty value takes it away',
@@ -151,6 +154,7 @@ export const documentsEndpoints = {
     reply: document,
   }),
   restoreFact: endpoint({
+    right: 'work',
     method: 'DELETE',
     path: '/documents/:id/facts/:name',
     summary: 'Take a fact set by hand, or taken away by hand, back to what was read',
@@ -158,6 +162,7 @@ export const documentsEndpoints = {
     reply: document,
   }),
   changeTaxes: endpoint({
+    right: 'work',
     method: 'PUT',
     path: '/documents/:id/taxes',
     summary: 'Set the tax by rate by hand',
@@ -166,6 +171,7 @@ export const documentsEndpoints = {
     reply: document,
   }),
   fileDocument: endpoint({
+    right: 'work',
     method: 'POST',
     path: '/documents/:id/file',
     summary: 'File a document under a name in a folder',
@@ -174,12 +180,14 @@ export const documentsEndpoints = {
     reply: documentSummary,
   }),
   filingExamples: endpoint({
+    right: 'work',
     method: 'GET',
     path: '/filing/examples',
     summary: 'The documents that came last, to try patterns for names on',
     reply: array(nameExample).required(),
   }),
   documentSizes: endpoint({
+    right: 'work',
     method: 'GET',
     path: '/documents/:id/sizes',
     summary: 'How many bytes a document’s PDF has in each size, as far as that is known',
@@ -187,12 +195,14 @@ export const documentsEndpoints = {
     reply: array(weighed).required(),
   }),
   weighDocument: endpoint({
+    right: 'work',
     method: 'POST',
     path: '/documents/:id/sizes',
     summary: 'Have it found out how many bytes a document’s PDF has in each size',
     params: idParams,
   }),
   unfileDocument: endpoint({
+    right: 'work',
     method: 'POST',
     path: '/documents/:id/unfile',
     summary: 'Take a filed document back to Check',
@@ -200,12 +210,14 @@ export const documentsEndpoints = {
     reply: documentSummary,
   }),
   putToBack: endpoint({
+    right: 'work',
     method: 'POST',
     path: '/documents/:id/to-the-back',
     summary: 'Let a document wait behind the others',
     params: idParams,
   }),
   arrangeDocument: endpoint({
+    right: 'work',
     method: 'PUT',
     path: '/documents/:id/pages',
     summary: 'Say which pages a document has, in which order; those left out stay with its stack',
@@ -214,6 +226,7 @@ export const documentsEndpoints = {
     reply: document,
   }),
   changeDocument: endpoint({
+    right: 'work',
     method: 'PATCH',
     path: '/documents/:id',
     summary: 'Rename or move a filed document',
@@ -222,6 +235,7 @@ export const documentsEndpoints = {
     reply: documentSummary,
   }),
   changeDocuments: endpoint({
+    right: 'work',
     method: 'PATCH',
     path: '/documents',
     summary: 'Rename, move, bin or bring back several documents, all or none',
@@ -229,6 +243,7 @@ export const documentsEndpoints = {
     reply: array(documentSummary).required(),
   }),
   proposedNames: endpoint({
+    right: 'work',
     method: 'POST',
     path: '/documents/proposed-names',
     summary: 'The names that the ways of filing make for documents, as they are known now',
@@ -236,31 +251,42 @@ export const documentsEndpoints = {
     reply: array(object({ id, name: string().defined(), proposed: string().defined() })).required(),
   }),
   binDocument: endpoint({
+    right: 'work',
     method: 'DELETE',
     path: '/documents/:id',
     summary: 'Put a document into the bin',
     params: idParams,
   }),
   bringBackDocument: endpoint({
+    right: 'work',
     method: 'POST',
     path: '/documents/:id/bring-back',
     summary: 'Take a document out of the bin',
     params: idParams,
   }),
-  documentPdf: endpoint({ method: 'GET', path: '/documents/:id/pdf', summary: 'The filed PDF', params: idParams }),
+  documentPdf: endpoint({
+    right: 'read',
+    method: 'GET',
+    path: '/documents/:id/pdf',
+    summary: 'The filed PDF',
+    params: idParams,
+  }),
   documentText: endpoint({
+    right: 'read',
     method: 'GET',
     path: '/documents/:id/text',
     summary: 'The text of a document (.txt)',
     params: idParams,
   }),
   documentTextPdf: endpoint({
+    right: 'read',
     method: 'GET',
     path: '/documents/:id/text-pdf',
     summary: 'The text of a document set anew for a small screen (PDF)',
     params: idParams,
   }),
   documentPictures: endpoint({
+    right: 'read',
     method: 'GET',
     path: '/documents/:id/pictures',
     summary: 'The pages of a document as pictures: one, or a ZIP of several',
@@ -272,6 +298,7 @@ export const documentsEndpoints = {
     }),
   }),
   documentLines: endpoint({
+    right: 'read',
     method: 'GET',
     path: '/documents/:id/lines',
     summary: 'What a bill lists, as a spreadsheet',
@@ -283,6 +310,7 @@ export const documentsEndpoints = {
     }),
   }),
   listVersions: endpoint({
+    right: 'read',
     method: 'GET',
     path: '/documents/:id/versions',
     summary: 'The PDFs that a document had before, the latest first',
@@ -290,12 +318,14 @@ export const documentsEndpoints = {
     reply: array(documentVersion).required(),
   }),
   versionPdf: endpoint({
+    right: 'read',
     method: 'GET',
     path: '/documents/:id/versions/:number/pdf',
     summary: 'A PDF that a document had before',
     params: object({ id, number: number().integer().required() }),
   }),
   listDocuments: endpoint({
+    right: 'read',
     method: 'GET',
     path: '/folders/:id/documents',
     summary: 'The documents in a folder, newest first',
@@ -303,10 +333,16 @@ export const documentsEndpoints = {
     reply: array(documentSummary).required(),
   }),
   listBin: endpoint({
+    right: 'work',
     method: 'GET',
     path: '/bin',
     summary: 'What is in the bin',
     reply: object({ documents: array(documentSummary).required(), stacks: array(stackSummary).required() }),
   }),
-  emptyBin: endpoint({ method: 'DELETE', path: '/bin', summary: 'Delete everything in the bin for good' }),
+  emptyBin: endpoint({
+    right: 'own',
+    method: 'DELETE',
+    path: '/bin',
+    summary: 'Delete everything in the bin for good',
+  }),
 };

@@ -1,4 +1,5 @@
 import { AnyObjectSchema, InferType, Schema } from 'yup';
+import { Right } from './roles';
 
 /** One thing that the web application may ask of the server: how it is addressed, what it takes and what comes back. */
 export interface Endpoint<
@@ -12,9 +13,13 @@ export interface Endpoint<
   path: string;
   /** One sentence for the API's page. */
   summary: string;
+  /** What whoever asks must be allowed to do. */
+  right: Right;
   params?: Params;
   query?: Query;
   body?: Body;
+  /** Whether it takes the bytes of a file, which stream to where they are kept, instead of a body of JSON. */
+  takesBytes?: boolean;
   /** Absent when nothing, or something other than JSON, comes back. */
   reply?: Reply;
 }

@@ -40,6 +40,7 @@ export type Hit = InferType<typeof hit>;
 
 export const findingEndpoints = {
   askDocument: endpoint({
+    right: 'read',
     method: 'GET',
     path: '/documents/:id/answer',
     summary: 'Answers a plain question about a document from its facts and text',
@@ -48,6 +49,7 @@ export const findingEndpoints = {
     reply: answer,
   }),
   documentHits: endpoint({
+    right: 'read',
     method: 'GET',
     path: '/documents/:id/hits',
     summary: 'Where a query is found in a document',
@@ -56,6 +58,7 @@ export const findingEndpoints = {
     reply: array(hit).required(),
   }),
   find: endpoint({
+    right: 'read',
     method: 'GET',
     path: '/find',
     summary: 'Documents with a page that holds all words of a query',

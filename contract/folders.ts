@@ -35,25 +35,39 @@ export const diskSettling = object({
 export type DiskChoice = (typeof DISK_CHOICES)[number];
 
 export const foldersEndpoints = {
+  sendArchive: endpoint({
+    right: 'work',
+    method: 'PUT',
+    path: '/shelf/archive',
+    summary: 'Bring an archive of the shelf in again',
+    query: object({ name: string().max(500).required() }),
+    takesBytes: true,
+    /** How many documents came, were there already, and have no PDF in it. */
+    reply: object({ brought: number().required(), known: number().required(), missing: number().required() }),
+  }),
   shelfArchive: endpoint({
+    right: 'read',
     method: 'GET',
     path: '/shelf/archive',
     summary: 'The shelf, or a folder with those inside it, as a ZIP of PDFs with their facts',
     query: object({ folder: string().uuid() }),
   }),
   listChangedOnDisk: endpoint({
+    right: 'work',
     method: 'GET',
     path: '/shelf/changes',
     summary: 'Documents whose files in the shelf folder somebody changed, moved or took away',
     reply: array(documentSummary).required(),
   }),
   listStrangers: endpoint({
+    right: 'work',
     method: 'GET',
     path: '/shelf/strangers',
     summary: 'PDFs that somebody put into the shelf folder',
     reply: array(object({ path: string().required(), bytes: number().required() }).required()).required(),
   }),
   settleStrangers: endpoint({
+    right: 'work',
     method: 'POST',
     path: '/shelf/strangers',
     summary: 'Take them in, or leave them as they are',
@@ -65,23 +79,27 @@ export const foldersEndpoints = {
     }),
   }),
   writeShelfAnew: endpoint({
+    right: 'own',
     method: 'POST',
     path: '/shelf/anew',
     summary: 'Have the shelf folder, which is lost, written anew',
   }),
   settleOnDisk: endpoint({
+    right: 'work',
     method: 'POST',
     path: '/shelf/changes',
     summary: 'Say what becomes of them',
     body: diskSettling,
   }),
   listFolders: endpoint({
+    right: 'read',
     method: 'GET',
     path: '/folders',
     summary: 'All folders',
     reply: array(folder).required(),
   }),
   makeFolder: endpoint({
+    right: 'work',
     method: 'POST',
     path: '/folders',
     summary: 'Make a folder, and those above it, where they are missing',
@@ -89,6 +107,7 @@ export const foldersEndpoints = {
     reply: folder,
   }),
   changeFolder: endpoint({
+    right: 'work',
     method: 'PATCH',
     path: '/folders/:id',
     summary: 'Rename or move a folder',
@@ -97,6 +116,7 @@ export const foldersEndpoints = {
     reply: folder,
   }),
   deleteFolder: endpoint({
+    right: 'work',
     method: 'DELETE',
     path: '/folders/:id',
     summary: 'Delete an empty folder',

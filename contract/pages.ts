@@ -120,6 +120,7 @@ export const wordChanges = object({
 
 export const pagesEndpoints = {
   doubtfulWords: endpoint({
+    right: 'work',
     method: 'GET',
     path: '/documents/:id/doubtful-words',
     summary: 'Words of a document that may be misread',
@@ -127,6 +128,7 @@ export const pagesEndpoints = {
     reply: array(doubtful).required(),
   }),
   pagePicture: endpoint({
+    right: 'look',
     method: 'GET',
     path: '/pages/:id/picture/:size',
     summary: 'A page’s picture: thumb, screen or full',
@@ -143,6 +145,7 @@ export const pagesEndpoints = {
     }),
   }),
   changePages: endpoint({
+    right: 'work',
     method: 'PUT',
     path: '/recipes',
     summary: 'Have pages made by other recipes: outline, angle, look, paper, marks, quarter turns',
@@ -154,12 +157,14 @@ export const pagesEndpoints = {
     }),
   }),
   wavePages: endpoint({
+    right: 'work',
     method: 'POST',
     path: '/pages/waved',
     summary: 'Find pages good enough as they are, whatever their legibility, or take that back',
     body: object({ pages: array(id).min(1).max(5000).required(), waved: boolean().required() }),
   }),
   swapPage: endpoint({
+    right: 'work',
     method: 'PUT',
     path: '/pages/:id/instead',
     summary: 'Put another page of the same stack into a page’s place in its document',
@@ -167,12 +172,14 @@ export const pagesEndpoints = {
     body: object({ page: id }),
   }),
   takeApart: endpoint({
+    right: 'work',
     method: 'POST',
     path: '/pages/:id/apart',
     summary: 'Make several pages of one that holds several papers',
     params: idParams,
   }),
   findSheet: endpoint({
+    right: 'work',
     method: 'POST',
     path: '/pages/:id/find-sheet',
     summary: 'Look for the sheet in a page’s picture again',
@@ -180,6 +187,7 @@ export const pagesEndpoints = {
     reply: object({ recipe: recipe, turn: turn, confidence: number().required() }),
   }),
   correctWords: endpoint({
+    right: 'work',
     method: 'PUT',
     path: '/pages/:id/words',
     summary: 'Say what words of a page really are; the PDF follows',
@@ -187,6 +195,7 @@ export const pagesEndpoints = {
     body: wordChanges,
   }),
   pageText: endpoint({
+    right: 'read',
     method: 'GET',
     path: '/pages/:id/text',
     summary: 'The words of a page',

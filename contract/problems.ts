@@ -21,6 +21,12 @@ export const PROBLEMS = {
     happened: 'This request did not come from Crow Shelf’s own page.',
     kept: 'Nothing was changed.',
   },
+  'not-yours': {
+    status: 403,
+    happened: 'You may not do that here.',
+    kept: 'Nothing was changed.',
+    todo: 'Ask the owner to do it, or to let you.',
+  },
   'not-let-in': {
     status: 401,
     happened: 'This browser has not been let in.',

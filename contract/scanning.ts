@@ -86,26 +86,36 @@ export const scannerAddress = object({
 
 export const scanningEndpoints = {
   listScanners: endpoint({
+    right: 'capture',
     method: 'GET',
     path: '/scanners',
     summary: 'The scanners that are known',
     reply: array(scanner).required(),
   }),
   findScanners: endpoint({
+    right: 'capture',
     method: 'POST',
     path: '/scanners/find',
     summary: 'Look for scanners on the network',
     reply: array(scanner).required(),
   }),
   addScanner: endpoint({
+    right: 'work',
     method: 'POST',
     path: '/scanners',
     summary: 'Make a scanner known by its address',
     body: scannerAddress,
     reply: scanner,
   }),
-  forgetScanner: endpoint({ method: 'DELETE', path: '/scanners/:id', summary: 'Forget a scanner', params: idParams }),
+  forgetScanner: endpoint({
+    right: 'work',
+    method: 'DELETE',
+    path: '/scanners/:id',
+    summary: 'Forget a scanner',
+    params: idParams,
+  }),
   startScan: endpoint({
+    right: 'capture',
     method: 'POST',
     path: '/scanners/:id/scans',
     summary: 'Scan; the pages go to a stack one by one',
@@ -114,25 +124,35 @@ export const scanningEndpoints = {
     reply: scan,
   }),
   previewScan: endpoint({
+    right: 'capture',
     method: 'POST',
     path: '/scanners/:id/preview',
     summary: 'A small picture of what lies on the glass (JPEG)',
     params: idParams,
   }),
   listScans: endpoint({
+    right: 'capture',
     method: 'GET',
     path: '/scans',
     summary: 'Scans under way, and how the last ones ended',
     reply: array(scan).required(),
   }),
-  stopScan: endpoint({ method: 'POST', path: '/scans/:id/stop', summary: 'Stop a scan', params: idParams }),
+  stopScan: endpoint({
+    right: 'capture',
+    method: 'POST',
+    path: '/scans/:id/stop',
+    summary: 'Stop a scan',
+    params: idParams,
+  }),
   listPresets: endpoint({
+    right: 'capture',
     method: 'GET',
     path: '/presets',
     summary: 'Settings for scanning that have a name',
     reply: array(scanPreset).required(),
   }),
   savePreset: endpoint({
+    right: 'work',
     method: 'POST',
     path: '/presets',
     summary: 'Give settings for scanning a name; one of the same name is replaced',
@@ -143,5 +163,11 @@ export const scanningEndpoints = {
     }),
     reply: scanPreset,
   }),
-  deletePreset: endpoint({ method: 'DELETE', path: '/presets/:id', summary: 'Delete a preset', params: idParams }),
+  deletePreset: endpoint({
+    right: 'work',
+    method: 'DELETE',
+    path: '/presets/:id',
+    summary: 'Delete a preset',
+    params: idParams,
+  }),
 };

@@ -78,20 +78,35 @@ export interface LiveEvent {
 }
 
 export const settingsEndpoints = {
+  events: endpoint({
+    right: 'look',
+    method: 'GET',
+    path: '/events',
+    summary: 'What changes, as a stream of events (text/event-stream)',
+  }),
   overview: endpoint({
+    right: 'look',
     method: 'GET',
     path: '/overview',
     summary: 'How much waits at each station',
     reply: overview,
   }),
-  readSettings: endpoint({ method: 'GET', path: '/settings', summary: 'The settings', reply: settings }),
+  readSettings: endpoint({
+    right: 'read',
+    method: 'GET',
+    path: '/settings',
+    summary: 'The settings',
+    reply: settings,
+  }),
   listLanguages: endpoint({
+    right: 'read',
     method: 'GET',
     path: '/languages',
     summary: 'The languages that can be read, and those that can be added',
     reply: languageList,
   }),
   addLanguage: endpoint({
+    right: 'own',
     method: 'POST',
     path: '/languages',
     summary: 'Add a language through the system’s package manager, and choose it',
@@ -99,6 +114,7 @@ export const settingsEndpoints = {
     reply: languageList,
   }),
   changeSettings: endpoint({
+    right: 'own',
     method: 'PUT',
     path: '/settings',
     summary: 'Change the settings',

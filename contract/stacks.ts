@@ -87,8 +87,31 @@ export const weaving = object({
 });
 export type Weaving = InferType<typeof weaving>;
 
+/** What is said of a file that is sent. */
+export const arrival = object({
+  stack: string().uuid().required(),
+  file: string().uuid().required(),
+  stackName: string().max(300).required(),
+  name: string().max(500).required(),
+  position: number().integer().min(0).max(1_000_000).required(),
+  /** Before which page its pages go, or of which page they are another capture; to the end of the stack without. */
+  before: string().uuid(),
+  again: string().uuid(),
+  /** The document that they go into. */
+  document: string().uuid(),
+});
+
 export const stacksEndpoints = {
+  sendFile: endpoint({
+    right: 'capture',
+    method: 'PUT',
+    path: '/files',
+    summary: 'Send a file; a file that has come already is not kept twice',
+    query: arrival,
+    takesBytes: true,
+  }),
   dividerSheets: endpoint({
+    right: 'capture',
     method: 'GET',
     path: '/dividers',
     summary: 'Divider sheets to be printed (PDF)',
@@ -100,12 +123,14 @@ export const stacksEndpoints = {
     }),
   }),
   listStacks: endpoint({
+    right: 'capture',
     method: 'GET',
     path: '/stacks',
     summary: 'Stacks not yet sorted, newest first',
     reply: array(stackSummary).required(),
   }),
   readStack: endpoint({
+    right: 'capture',
     method: 'GET',
     path: '/stacks/:id',
     summary: 'A stack with its pages',
@@ -113,6 +138,7 @@ export const stacksEndpoints = {
     reply: stack,
   }),
   arrangeStack: endpoint({
+    right: 'work',
     method: 'POST',
     path: '/stacks/:id/arrangement',
     summary: 'Cut, move, turn or drop pages',
@@ -121,6 +147,7 @@ export const stacksEndpoints = {
     reply: stack,
   }),
   movePages: endpoint({
+    right: 'work',
     method: 'POST',
     path: '/stacks/:id/pages',
     summary: 'Lay pages of other stacks into this one',
@@ -128,6 +155,7 @@ export const stacksEndpoints = {
     body: pagesMove,
   }),
   weaveStacks: endpoint({
+    right: 'work',
     method: 'POST',
     path: '/stacks/:id/weaving',
     summary: 'Lay the backs in another stack behind the fronts in this one',
@@ -136,6 +164,7 @@ export const stacksEndpoints = {
     reply: weaving,
   }),
   showWeaving: endpoint({
+    right: 'work',
     method: 'GET',
     path: '/stacks/:id/weaving',
     summary: 'How the backs in another stack belong to the fronts in this one',
@@ -144,6 +173,7 @@ export const stacksEndpoints = {
     reply: weaving,
   }),
   undoStack: endpoint({
+    right: 'work',
     method: 'POST',
     path: '/stacks/:id/undo',
     summary: 'Undo the last change of the arrangement',
@@ -151,6 +181,7 @@ export const stacksEndpoints = {
     reply: stack,
   }),
   redoStack: endpoint({
+    right: 'work',
     method: 'POST',
     path: '/stacks/:id/redo',
     summary: 'Do the change again that was undone',
@@ -158,6 +189,7 @@ export const stacksEndpoints = {
     reply: stack,
   }),
   sortStack: endpoint({
+    right: 'work',
     method: 'POST',
     path: '/stacks/:id/documents',
     summary: 'Make the documents; they go to Check',
@@ -165,6 +197,7 @@ export const stacksEndpoints = {
     reply: object({ documents: array(id).required() }),
   }),
   unsortStack: endpoint({
+    right: 'work',
     method: 'DELETE',
     path: '/stacks/:id/documents',
     summary: 'Take the documents of a sorted stack that still wait in Check back to the light table',
@@ -172,36 +205,42 @@ export const stacksEndpoints = {
     reply: object({ stack: id }),
   }),
   stopReading: endpoint({
+    right: 'work',
     method: 'POST',
     path: '/stacks/:id/reading/stop',
     summary: 'Stop reading the pages of a stack',
     params: idParams,
   }),
   startReading: endpoint({
+    right: 'work',
     method: 'POST',
     path: '/stacks/:id/reading/start',
     summary: 'Read the pages that were stopped or failed',
     params: idParams,
   }),
   deleteStack: endpoint({
+    right: 'work',
     method: 'DELETE',
     path: '/stacks/:id',
     summary: 'Put a stack into the bin',
     params: idParams,
   }),
   bringBackStack: endpoint({
+    right: 'work',
     method: 'POST',
     path: '/stacks/:id/bring-back',
     summary: 'Take a stack out of the bin',
     params: idParams,
   }),
   dismissFile: endpoint({
+    right: 'work',
     method: 'DELETE',
     path: '/files/:id',
     summary: 'Discard a file that could not be taken in',
     params: idParams,
   }),
   unlockFile: endpoint({
+    right: 'work',
     method: 'POST',
     path: '/files/:id/password',
     summary: 'Take in a PDF that is locked, with its password, which is kept nowhere',
@@ -209,6 +248,7 @@ export const stacksEndpoints = {
     body: object({ password: string().min(1).max(500).required() }),
   }),
   originalFile: endpoint({
+    right: 'work',
     method: 'GET',
     path: '/files/:id/original',
     summary: 'A file as it came',

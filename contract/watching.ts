@@ -36,12 +36,14 @@ export const placesQuery = object({ beginning: string().max(4000).defined() });
 
 export const watchingEndpoints = {
   listWatched: endpoint({
+    right: 'work',
     method: 'GET',
     path: '/watched',
     summary: 'The folders that are watched, and how many files wait in each',
     reply: array(watchedFolder).required(),
   }),
   watchFolder: endpoint({
+    right: 'own',
     method: 'POST',
     path: '/watched',
     summary: 'Watch a folder of this machine: what lands in it is taken in',
@@ -49,6 +51,7 @@ export const watchingEndpoints = {
     reply: watchedFolder,
   }),
   changeWatched: endpoint({
+    right: 'own',
     method: 'PATCH',
     path: '/watched/:id',
     summary: 'Change what a watched folder is for',
@@ -56,18 +59,21 @@ export const watchingEndpoints = {
     body: watchedChange,
   }),
   leaveFolder: endpoint({
+    right: 'own',
     method: 'DELETE',
     path: '/watched/:id',
     summary: 'Watch a folder no longer; what lies in it stays',
     params: idParams,
   }),
   forgetRefused: endpoint({
+    right: 'work',
     method: 'DELETE',
     path: '/watched/:id/refused',
     summary: 'Show the files no longer that a watched folder refused; they stay where they are',
     params: idParams,
   }),
   listPlaces: endpoint({
+    right: 'own',
     method: 'GET',
     path: '/watched/places',
     summary: 'Folders of this machine whose path begins as typed',

@@ -63,7 +63,8 @@ it('takes the morning’s post from the feeder to the shelf with at most two key
   );
   expect(keys).toBeLessThanOrEqual(MOST_KEYS * BATCH.length);
   expect(errors).toEqual([]);
-});
+  // A dozen papers are read on the way.
+}, 300_000);
 
 /** Files one document after the other as it is proposed. */
 async function checkAll(page: Page, press: (key: string) => Promise<void>): Promise<void> {

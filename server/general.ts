@@ -54,5 +54,5 @@ export function generalRoutes(
     await addLanguage(context, actor, body.code);
     return listLanguages();
   });
-  app.get('/events', (request, reply) => hub.attend(request, reply));
+  serve(app, endpoints.events, async ({ request, reply }) => hub.attend(request, reply));
 }

@@ -19,7 +19,7 @@ import { SourceShelf } from './capture/sources';
 import { Watcher } from './capture/watching';
 import { sweepUnfinishedBlobs } from './platform/blobs';
 import { connect } from './platform/database';
-import { owner } from './platform/history';
+import { theProgram } from './platform/history';
 
 const RESCUE_EVERY_MS = 2000;
 
@@ -41,7 +41,7 @@ async function main(): Promise<void> {
   const hub = new LiveHub(url);
   await hub.start();
   await sweepUnfinishedBlobs(database);
-  const changes = new ShelfChanges(shelf, await owner(database.source.manager));
+  const changes = new ShelfChanges(shelf, await theProgram(database.source.manager));
   await changes.start();
 
   const scans = new ScanDesk(context);

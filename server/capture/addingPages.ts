@@ -6,7 +6,6 @@ import { Context } from '../platform/context';
 import { SourceInfo } from '../engines/sourceFile';
 import { rows } from '../platform/database';
 import { SourceFile, Stack } from '../platform/entities';
-import { owner } from '../platform/history';
 import { announce } from '../platform/live';
 import { enterStep } from '../stack/arranging';
 import { currentArrangement } from '../stack/queries';
@@ -26,9 +25,8 @@ export async function addPages(context: Context, file: SourceFile, info: SourceI
     const isPdf = info.format === 'pdf';
     const placed = await context.happenings.tell(manager, 'pages-arrived', { file, pageIds: ids, isPdf });
     if (!placed && (landing.before || landing.again)) {
-      const actor = file.actorId ? { id: file.actorId } : await owner(manager);
       const now = await currentArrangement(manager, stack.id);
-      await enterStep(context, manager, actor, stack, landed(now, new Set(ids), landing.again));
+      await enterStep(context, manager, { id: file.actorId }, stack, landed(now, new Set(ids), landing.again));
     }
     // Each is read once its picture is made.
     await context.jobs.ask(manager, 'picture', ...ids.map((pageId) => ({ pageId })));

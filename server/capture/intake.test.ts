@@ -4,7 +4,7 @@ import { rows } from '../platform/database';
 import { hugePng, lockedPdf, longPdf, multiPageTiff, scanned, scannedPdf, textPdf, ZIP } from '../testing/made';
 import { TestRoom } from '../testing/room';
 import { takeInBytes } from './intake';
-import { owner } from '../platform/history';
+import { theProgram } from '../platform/history';
 
 let room: TestRoom;
 beforeAll(async () => void (room = await TestRoom.open()));
@@ -87,7 +87,7 @@ describe('taking in files', () => {
     })();
     const taking = takeInBytes(
       room.context,
-      await owner(room.context.database.source.manager),
+      await theProgram(room.context.database.source.manager),
       { stackId, fileId: randomUUID(), stackName: 's', fileName: 'half.pdf', position: 0 },
       broken,
     );

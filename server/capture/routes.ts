@@ -1,5 +1,4 @@
 import { FastifyInstance } from 'fastify';
-import { number, object, string } from 'yup';
 import { endpoints } from '@crow/contract/endpoints';
 import { Problem } from '@crow/contract/problems';
 import { describeBlob } from '../platform/blobs';
@@ -13,19 +12,6 @@ import { ScanDesk } from './scanning';
 import { unlockFile } from './unlocking';
 import { watchedRoutes } from './watchedRoutes';
 import { Watcher } from './watching';
-
-const arrival = object({
-  stack: string().uuid().required(),
-  file: string().uuid().required(),
-  stackName: string().max(300).required(),
-  name: string().max(500).required(),
-  position: number().integer().min(0).max(1_000_000).required(),
-  /** Before which page its pages go, or of which page they are another capture; to the end of the stack without. */
-  before: string().uuid(),
-  again: string().uuid(),
-  /** The document that they go into. */
-  document: string().uuid(),
-});
 
 /** Taking in: files that are sent, scanners, watched folders. */
 export function captureRoutes(
@@ -51,7 +37,7 @@ export function captureRoutes(
     });
   });
 
-  receive(app, '/files', arrival, async (told, bytes, request, reply) => {
+  receive(app, endpoints.sendFile, async (told, bytes, request, reply) => {
     const { stack: stackId, file: fileId, stackName, name: fileName, position, document: documentId } = told;
     const landing = { before: told.before ?? null, again: told.again ?? null };
     const place = {

@@ -11,7 +11,7 @@ import { writeMoment } from '@crow/core/reading/dayForms';
 import { Context } from '../platform/context';
 import { detectFormat, HEAD_BYTES } from '../engines/formats';
 import { rows } from '../platform/database';
-import { ActingAs, owner, record } from '../platform/history';
+import { ActingAs, theProgram, record } from '../platform/history';
 import { announce } from '../platform/live';
 import { takeInBytes } from './intake';
 
@@ -348,7 +348,7 @@ export class Watcher {
   private async take(folder: Watched, name: string, fileId: string): Promise<ProblemReport | null> {
     const path = join(folder.path, name);
     const { manager } = this.context.database.source;
-    const actor = await owner(manager);
+    const actor = await theProgram(manager);
     // A link that took the file's place meanwhile is not followed.
     const handle = await open(path, constants.O_RDONLY | constants.O_NOFOLLOW).catch((error: NodeJS.ErrnoException) => {
       throw error.code === 'EACCES' ? new Problem('watched-closed', { name, path: folder.path }) : error;

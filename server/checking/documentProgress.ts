@@ -1,7 +1,7 @@
 import { EntityManager } from 'typeorm';
 import { Context } from '../platform/context';
 import { rows } from '../platform/database';
-import { owner } from '../platform/history';
+import { theProgram } from '../platform/history';
 import { announce } from '../platform/live';
 import { refreshFacts } from './facts';
 
@@ -34,7 +34,7 @@ export async function pageWasRead(
   );
   if (document.state === 'check') await refreshFacts(manager, documentId);
   else if (!(await isBeingRead(manager, documentId)) && (gather || !(await isItsOwnFile(manager, documentId)))) {
-    const work = { documentId, actorId: (await owner(manager)).id };
+    const work = { documentId, actorId: (await theProgram(manager)).id };
     await (gather ? jobs.askOnce(manager, 'bind', work) : jobs.ask(manager, 'bind', work));
   }
   await announce(manager, 'document', documentId);

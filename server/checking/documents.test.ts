@@ -3,7 +3,7 @@ import { writeFileSync, unlinkSync, mkdirSync, readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { endpoints } from '@crow/contract/endpoints';
 import { rows } from '../platform/database';
-import { owner } from '../platform/history';
+import { theProgram } from '../platform/history';
 import { scanned, textPdf } from '../testing/made';
 import { TestRoom } from '../testing/room';
 
@@ -226,7 +226,7 @@ describe('on the shelf', () => {
     await expect(room.work()).rejects.toMatchObject({ code: 'shelf-not-writable' });
     expect((await read(id)).problem).toMatchObject({ code: 'shelf-not-writable' });
     unlinkSync(pathOnDisk('A'));
-    await room.shelf.shelve(id, (await owner(room.context.database.source.manager)).id);
+    await room.shelf.shelve(id, (await theProgram(room.context.database.source.manager)).id);
     expect(room.onDisk('A/Paper.pdf')).toBe(true);
   });
 

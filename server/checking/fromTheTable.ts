@@ -6,7 +6,7 @@ import { Divider } from '@crow/core/sorting/divider';
 import { Context } from '../platform/context';
 import { rows } from '../platform/database';
 import { Stack } from '../platform/entities';
-import { ActingAs, owner, record } from '../platform/history';
+import { ActingAs, theProgram, record } from '../platform/history';
 import { announce } from '../platform/live';
 import { carryPages } from '../stack/carryingPages';
 import { lockOpen } from '../stack/locks';
@@ -161,5 +161,5 @@ export async function sendOnward(manager: EntityManager, stackId: string): Promi
     [stackId],
   );
   const [something] = await rows(manager, 'select 1 from page where stack_id = $1 and not dropped limit 1', [stackId]);
-  if (!missing && something) await documentsFrom(manager, await owner(manager), stackId);
+  if (!missing && something) await documentsFrom(manager, await theProgram(manager), stackId);
 }

@@ -3,12 +3,12 @@ import { FastifyInstance, FastifyReply, FastifyRequest } from 'fastify';
 import { inWords, Problem } from '@crow/contract/problems';
 import { actorOf, letIn } from './sessions';
 import { Database } from '../platform/database';
-import { ActingAs } from '../platform/history';
+import { Asking } from '../platform/history';
 
 declare module 'fastify' {
   interface FastifyRequest {
     /** Who asks. */
-    actor: ActingAs;
+    actor: Asking;
   }
 }
 
@@ -23,7 +23,7 @@ const LONGEST_KEY = 200;
  */
 export async function door(app: FastifyInstance, database: Database): Promise<void> {
   await app.register(cookie);
-  app.decorateRequest('actor', null as unknown as ActingAs);
+  app.decorateRequest('actor', null as unknown as Asking);
   app.addHook('onRequest', async (request, reply) => {
     if (!isFromHere(request)) {
       // A link on another page: the browser holds the session back for it, and sends it when our own page is the one that asks.

@@ -1,26 +1,7 @@
 import 'reflect-metadata';
 import { DataSource, EntityManager } from 'typeorm';
+import { MIGRATIONS } from './migrations';
 import { ENTITIES } from './entities';
-import { Beginning1764000000000 } from './migrations/1764000000000-Beginning';
-import { Recipes1764100000000 } from './migrations/1764100000000-Recipes';
-import { Captures1764200000000 } from './migrations/1764200000000-Captures';
-import { Sorting1764300000000 } from './migrations/1764300000000-Sorting';
-import { Scanners1764400000000 } from './migrations/1764400000000-Scanners';
-import { WatchedFolders1764500000000 } from './migrations/1764500000000-WatchedFolders';
-import { Dividers1764600000000 } from './migrations/1764600000000-Dividers';
-import { MoreFacts1764700000000 } from './migrations/1764700000000-MoreFacts';
-import { Filing1764800000000 } from './migrations/1764800000000-Filing';
-import { Versions1764900000000 } from './migrations/1764900000000-Versions';
-import { Senders1765000000000 } from './migrations/1765000000000-Senders';
-import { FactValues1765100000000 } from './migrations/1765100000000-FactValues';
-import { Looks1765200000000 } from './migrations/1765200000000-Looks';
-import { Archives1765300000000 } from './migrations/1765300000000-Archives';
-import { Besides1765400000000 } from './migrations/1765400000000-Besides';
-import { FoldedFacts1765500000000 } from './migrations/1765500000000-FoldedFacts';
-import { Lines1765600000000 } from './migrations/1765600000000-Lines';
-import { Handwriting1765700000000 } from './migrations/1765700000000-Handwriting';
-import { Sessions1765800000000 } from './migrations/1765800000000-Sessions';
-import { Sturdiness1765900000000 } from './migrations/1765900000000-Sturdiness';
 
 /** Words are alike (`%`) from this share of common trigrams on; the index need not give those that are less so. */
 const SETTINGS = '-c pg_trgm.similarity_threshold=0.5';
@@ -40,28 +21,7 @@ export async function connect(url: string, { poolSize = 10 } = {}): Promise<Data
     type: 'postgres',
     url,
     entities: ENTITIES,
-    migrations: [
-      Beginning1764000000000,
-      Recipes1764100000000,
-      Captures1764200000000,
-      Sorting1764300000000,
-      Scanners1764400000000,
-      WatchedFolders1764500000000,
-      Dividers1764600000000,
-      MoreFacts1764700000000,
-      Filing1764800000000,
-      Versions1764900000000,
-      Senders1765000000000,
-      FactValues1765100000000,
-      Looks1765200000000,
-      Archives1765300000000,
-      Besides1765400000000,
-      FoldedFacts1765500000000,
-      Lines1765600000000,
-      Handwriting1765700000000,
-      Sessions1765800000000,
-      Sturdiness1765900000000,
-    ],
+    migrations: MIGRATIONS,
     poolSize,
     // A connection that the database dropped is replaced at the next query; nothing else is to be done about it.
     poolErrorHandler: () => undefined,

@@ -5,6 +5,7 @@ import { Kind } from '@crow/core/reading/facts/fact';
 import { StoredWord } from '@crow/core/reading/words';
 import { Divider } from '@crow/core/sorting/divider';
 import { ProblemReport } from '@crow/contract/problems';
+import { Role } from '@crow/contract/roles';
 import { FactName } from '@crow/contract/facts';
 
 /** Numbers that PostgreSQL sends as text because they could be larger than JavaScript counts. */
@@ -13,12 +14,12 @@ const bigint = {
   to: (value: unknown) => value,
 };
 
-/** Who does something; for now there is the owner only. */
+/** Who does something. */
 @Entity('actor')
 export class Actor {
   @PrimaryGeneratedColumn('uuid') id: string;
   @Column('text') name: string;
-  @Column('text') role: 'owner';
+  @Column('text') role: Role;
 }
 
 /** Pages captured or taken in in one go, in order, and how they are cut. */
@@ -51,7 +52,8 @@ export class SourceFile {
   @Column('uuid', { name: 'again_page', nullable: true }) againPage: string | null;
   /** The document that its pages go into. */
   @Column('uuid', { name: 'document_id', nullable: true }) documentId: string | null;
-  @Column('uuid', { name: 'actor_id', nullable: true }) actorId: string | null;
+  /** Who took it in. */
+  @Column('uuid', { name: 'actor_id' }) actorId: string;
   /** Whether it comes out of an archive that was taken in. */
   @Column('boolean', { default: false }) unpacked: boolean;
   /** Whether its pages are all that its document is made of from then on. */

@@ -1,4 +1,5 @@
 import { EntityManager } from 'typeorm';
+import { Role } from '@crow/contract/roles';
 
 /** Who asks for something; every request and every job has one. */
 export interface ActingAs {
@@ -6,10 +7,15 @@ export interface ActingAs {
   name: string;
 }
 
+/** Who asks, and what they may do. */
+export interface Asking extends ActingAs {
+  role: Role;
+}
+
 /** Writes down who did what; in the transaction of the deed itself. */
 export async function record(
   manager: EntityManager,
-  actor: ActingAs,
+  actor: Pick<ActingAs, 'id'>,
   action: string,
   subject:
     | 'page'
@@ -32,7 +38,8 @@ export async function record(
   );
 }
 
-export async function owner(manager: EntityManager): Promise<ActingAs> {
-  const [actor] = (await manager.query(`select id, name from actor where role = 'owner'`)) as ActingAs[];
+/** Whoever does what nobody asked for at that moment: what the program does by itself. */
+export async function theProgram(manager: EntityManager): Promise<ActingAs> {
+  const [actor] = (await manager.query(`select id, name from actor where role = 'program'`)) as ActingAs[];
   return actor;
 }

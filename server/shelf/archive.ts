@@ -160,7 +160,7 @@ export async function restoreDocument(
   entry: ToldDocument,
   { pageIds, isPdf }: { pageIds: string[]; isPdf: boolean },
 ): Promise<void> {
-  const actor = { id: file.actorId!, name: '' };
+  const actor = { id: file.actorId, name: '' };
   const folder = entry.folder.split('/').some((name) => safeName(name, '')) ? entry.folder : WITHOUT_FOLDER;
   const folderId = await folderAt(manager, actor, folder);
   const [{ id }] = await rows<{ id: string }>(
@@ -201,7 +201,7 @@ export async function restoreDocument(
 export async function bringInOpened(context: Context, file: SourceFile, files: ZippedFile[]): Promise<boolean> {
   const documents = await documentsIn(files, file.name);
   if (!documents) return false;
-  const { brought, known } = await putBack(context, { id: file.actorId!, name: '' }, file.name, documents);
+  const { brought, known } = await putBack(context, { id: file.actorId, name: '' }, file.name, documents);
   if (brought === 0) throw new Problem(known > 0 ? 'archive-known' : 'archive-empty', { name: file.name });
   return true;
 }

@@ -1,5 +1,4 @@
 import { FastifyInstance } from 'fastify';
-import { object, string } from 'yup';
 import { endpoints } from '@crow/contract/endpoints';
 import { Context } from '../platform/context';
 import { summariseDocuments } from '../checking/queries';
@@ -44,8 +43,6 @@ export function shelfRoutes(
   serve(app, endpoints.shelfArchive, async ({ query, reply }) =>
     asFile(reply, 'Crow Shelf.zip', 'application/zip').send(await shelfArchive(context, query.folder)),
   );
-  receive(app, '/shelf/archive', archive, ({ name }, bytes, request) => bringIn(context, request.actor, name, bytes));
+  receive(app, endpoints.sendArchive, ({ name }, bytes, request) => bringIn(context, request.actor, name, bytes));
   documentRoutes(app, context, pictures);
 }
-
-const archive = object({ name: string().max(500).required() });

@@ -241,7 +241,7 @@ export class Shelf {
         name,
         nameKey(name),
       ]);
-      await record(manager, { id: actorId, name: '' }, 'numbered', 'document', documentId, {
+      await record(manager, { id: actorId }, 'numbered', 'document', documentId, {
         from: wanted.name,
         to: name,
       });
@@ -270,7 +270,7 @@ export class Shelf {
       );
       await manager.query('update document set problem = null where id = $1 and problem is not null', [documentId]);
       if (arrived.length > 0)
-        await record(manager, { id: actorId, name: '' }, 'shelved', 'document', documentId, { path });
+        await record(manager, { id: actorId }, 'shelved', 'document', documentId, { path });
       await announce(manager, 'document', documentId);
     });
   }

@@ -22,7 +22,7 @@ import { letIn, makeEntryKey } from '../people/sessions';
 import { SourceShelf } from '../capture/sources';
 import { Watcher } from '../capture/watching';
 import { connect } from '../platform/database';
-import { owner } from '../platform/history';
+import { theProgram } from '../platform/history';
 import { newDatabase } from './databases';
 import { scratchFolder } from './made';
 
@@ -62,7 +62,7 @@ export class TestRoom {
     const hub = new LiveHub(url);
     await hub.start();
     const watcher = new Watcher(context, [shelf.root], { stillMs: 0, stillEmptyMs: 0 });
-    const changes = new ShelfChanges(shelf, await owner(database.source.manager));
+    const changes = new ShelfChanges(shelf, await theProgram(database.source.manager));
     const app = await buildApp(context, {
       pictures: new PictureDesk(context, sources),
       sources,

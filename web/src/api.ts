@@ -1,5 +1,6 @@
 import { addressOf, Asked, asker, callOf } from '@crow/contract/client';
-import { Endpoint, Input } from '@crow/contract/endpoint';
+import { Endpoint, Input, Output } from '@crow/contract/endpoint';
+import { endpoints } from '@crow/contract/endpoints';
 import { ProblemReport } from '@crow/contract/problems';
 
 /** A problem that the server reported, with its sentences. */
@@ -46,19 +47,12 @@ async function answerOf(response: Response): Promise<Response> {
   throw new ReportedProblem(report?.happened ? report : UNREACHABLE);
 }
 
-/** How many documents of an archive came, were there already, and have no PDF in it. */
-export interface Brought {
-  brought: number;
-  known: number;
-  missing: number;
-}
-
 /** Sends an archive of the shelf, to be brought in again. @throws ReportedProblem */
-export async function sendArchive(file: File): Promise<Brought> {
-  const response = await send(`/api/shelf/archive?${new URLSearchParams({ name: file.name })}`, {
-    method: 'PUT',
+export async function sendArchive(file: File): Promise<Output<typeof endpoints.sendArchive>> {
+  const response = await send(addressOf(endpoints.sendArchive, { query: { name: file.name } }), {
+    method: endpoints.sendArchive.method,
     body: file,
     headers: { 'content-type': 'application/octet-stream' },
   });
-  return response.json() as Promise<Brought>;
+  return response.json() as Promise<Output<typeof endpoints.sendArchive>>;
 }

@@ -2,8 +2,9 @@ import { FastifyInstance, FastifyReply, FastifyRequest } from 'fastify';
 import { AnyObjectSchema, InferType, ValidationError } from 'yup';
 import { Endpoint, Input, Output } from '@crow/contract/endpoint';
 import { Problem } from '@crow/contract/problems';
+import { isAllowed } from '@crow/contract/roles';
 import { isKeepable } from '@crow/core/reading/printable';
-import { ActingAs } from '../history';
+import { Asking } from '../history';
 
 type Answer<E> = Output<E> extends undefined ? void | FastifyReply | NodeJS.ReadableStream : Output<E>;
 
@@ -14,15 +15,16 @@ type Answer<E> = Output<E> extends undefined ? void | FastifyReply | NodeJS.Read
 export function serve<E extends Endpoint>(
   app: FastifyInstance,
   endpoint: E,
-  answer: (input: Input<E> & { actor: ActingAs; request: FastifyRequest; reply: FastifyReply }) => Promise<Answer<E>>,
+  answer: (input: Input<E> & { actor: Asking; request: FastifyRequest; reply: FastifyReply }) => Promise<Answer<E>>,
 ): void {
   app.route({
     method: endpoint.method,
     url: endpoint.path,
     config: { endpoint },
     handler: async (request, reply) => {
+      insistOnRight(request, endpoint);
       const input = { actor: request.actor, request, reply } as Input<E> & {
-        actor: ActingAs;
+        actor: Asking;
         request: FastifyRequest;
         reply: FastifyReply;
       };
@@ -67,15 +69,18 @@ function insistOnKeepable(given: unknown): void {
   }
 }
 
+/** @throws Problem 'not-yours' */
+function insistOnRight({ actor }: FastifyRequest, { right }: Endpoint): void {
+  if (!isAllowed(actor.role, right)) throw new Problem('not-yours');
+}
+
 /**
- * Registers an address that takes the bytes of a file as they come, and nothing else: they stream to where they are kept, a piece
- * in memory at a time.
- * @param query what the address says of the file
+ * Registers an endpoint that takes the bytes of a file as they come, and nothing else: they stream to where they are kept, a piece in
+ * memory at a time.
  */
 export function receive<Q extends AnyObjectSchema>(
   app: FastifyInstance,
-  path: string,
-  query: Q,
+  endpoint: Endpoint<undefined, Q> & { query?: Q },
   take: (
     told: InferType<Q>,
     bytes: AsyncIterable<Uint8Array>,
@@ -87,14 +92,21 @@ export function receive<Q extends AnyObjectSchema>(
     // Anything else than bytes would be gathered in memory before it is looked at.
     own.removeAllContentTypeParsers();
     own.addContentTypeParser('application/octet-stream', (_request, payload, done) => done(null, payload));
-    own.put(path, { bodyLimit: Number.MAX_SAFE_INTEGER }, async (request, reply) => {
-      insistOnKeepable(request.query);
-      const told = await query.validate(request.query).catch((error: Error) => {
-        throw new Problem('not-valid', { detail: error.message });
-      });
-      const bytes = request.body as AsyncIterable<Uint8Array> | null;
-      if (!bytes) throw new Problem('file-empty', { name: String((told as { name?: string }).name ?? 'The file') });
-      return take(told as InferType<Q>, bytes, request, reply);
+    own.route({
+      method: endpoint.method,
+      url: endpoint.path,
+      bodyLimit: Number.MAX_SAFE_INTEGER,
+      config: { endpoint },
+      handler: async (request, reply) => {
+        insistOnRight(request, endpoint);
+        insistOnKeepable(request.query);
+        const told = await endpoint.query!.validate(request.query).catch((error: Error) => {
+          throw new Problem('not-valid', { detail: error.message });
+        });
+        const bytes = request.body as AsyncIterable<Uint8Array> | null;
+        if (!bytes) throw new Problem('file-empty', { name: String((told as { name?: string }).name ?? 'The file') });
+        return take(told as InferType<Q>, bytes, request, reply);
+      },
     });
   });
 }

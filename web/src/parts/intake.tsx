@@ -1,5 +1,7 @@
 import { createContext, ReactNode, useCallback, useContext, useEffect, useMemo, useRef, useState } from 'react';
 import { compareNames } from '@crow/core/filing/names';
+import { addressOf } from '@crow/contract/client';
+import { endpoints } from '@crow/contract/endpoints';
 import { ProblemReport } from '@crow/contract/problems';
 import { queryStale } from './stale';
 
@@ -172,17 +174,17 @@ function send(
 ): Promise<ProblemReport | undefined> {
   return new Promise((resolve) => {
     const request = new XMLHttpRequest();
-    const query = new URLSearchParams({
+    const query = {
       stack: stackId,
       file: id,
       stackName,
       name: name || 'Pasted picture',
-      position: String(position),
-      ...(place?.before && { before: place.before }),
-      ...(place?.again && { again: place.again }),
-      ...(place?.documentId && { document: place.documentId }),
-    });
-    request.open('PUT', `/api/files?${query}`);
+      position,
+      before: place?.before,
+      again: place?.again,
+      document: place?.documentId,
+    };
+    request.open(endpoints.sendFile.method, addressOf(endpoints.sendFile, { query }));
     request.setRequestHeader('content-type', 'application/octet-stream');
     request.upload.onprogress = ({ loaded }) => onProgress(loaded);
     request.onload = () => resolve(request.status < 300 ? undefined : parseProblem(request.responseText));

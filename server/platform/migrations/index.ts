@@ -1,0 +1,46 @@
+import { Beginning1764000000000 } from './1764000000000-Beginning';
+import { Recipes1764100000000 } from './1764100000000-Recipes';
+import { Captures1764200000000 } from './1764200000000-Captures';
+import { Sorting1764300000000 } from './1764300000000-Sorting';
+import { Scanners1764400000000 } from './1764400000000-Scanners';
+import { WatchedFolders1764500000000 } from './1764500000000-WatchedFolders';
+import { Dividers1764600000000 } from './1764600000000-Dividers';
+import { MoreFacts1764700000000 } from './1764700000000-MoreFacts';
+import { Filing1764800000000 } from './1764800000000-Filing';
+import { Versions1764900000000 } from './1764900000000-Versions';
+import { Senders1765000000000 } from './1765000000000-Senders';
+import { FactValues1765100000000 } from './1765100000000-FactValues';
+import { Looks1765200000000 } from './1765200000000-Looks';
+import { Archives1765300000000 } from './1765300000000-Archives';
+import { Besides1765400000000 } from './1765400000000-Besides';
+import { FoldedFacts1765500000000 } from './1765500000000-FoldedFacts';
+import { Lines1765600000000 } from './1765600000000-Lines';
+import { Handwriting1765700000000 } from './1765700000000-Handwriting';
+import { Sessions1765800000000 } from './1765800000000-Sessions';
+import { Sturdiness1765900000000 } from './1765900000000-Sturdiness';
+import { Actors1766000000000 } from './1766000000000-Actors';
+
+/** What made the tables what they are, in order. Frozen: what has run somewhere is never changed. */
+export const MIGRATIONS = [
+  Beginning1764000000000,
+  Recipes1764100000000,
+  Captures1764200000000,
+  Sorting1764300000000,
+  Scanners1764400000000,
+  WatchedFolders1764500000000,
+  Dividers1764600000000,
+  MoreFacts1764700000000,
+  Filing1764800000000,
+  Versions1764900000000,
+  Senders1765000000000,
+  FactValues1765100000000,
+  Looks1765200000000,
+  Archives1765300000000,
+  Besides1765400000000,
+  FoldedFacts1765500000000,
+  Lines1765600000000,
+  Handwriting1765700000000,
+  Sessions1765800000000,
+  Sturdiness1765900000000,
+  Actors1766000000000,
+];
