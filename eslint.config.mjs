@@ -1,3 +1,5 @@
+import importX from 'eslint-plugin-import-x';
+import jsxA11y from 'eslint-plugin-jsx-a11y';
 import globals from 'globals';
 import reactHooks from 'eslint-plugin-react-hooks';
 import tseslint from 'typescript-eslint';
@@ -51,6 +53,20 @@ const outside = (forbidden) => ({
 export default tseslint.config(
   { ignores: ['**/node_modules/**', '.crow/**'] },
   ...tseslint.configs.recommended,
+  {
+    files: ['**/*.{ts,tsx}'],
+    languageOptions: { parserOptions: { projectService: true, tsconfigRootDir: import.meta.dirname } },
+    plugins: { 'import-x': importX },
+    settings: {
+      'import-x/resolver-next': [importX.createNodeResolver({ extensions: ['.ts', '.tsx', '.js', '.mjs'] })],
+    },
+    rules: {
+      '@typescript-eslint/no-floating-promises': 'error',
+      '@typescript-eslint/no-misused-promises': 'error',
+      '@typescript-eslint/await-thenable': 'error',
+      'import-x/no-cycle': ['error', { ignoreExternal: true }],
+    },
+  },
   {
     languageOptions: { globals: { ...globals.node } },
     rules: {
@@ -125,6 +141,15 @@ export default tseslint.config(
           message: 'The core is told the randomness.',
         },
       ],
+    },
+  },
+  { files: ['web/**/*.tsx'], ...jsxA11y.flatConfigs.recommended },
+  {
+    files: ['web/**/*.tsx'],
+    rules: {
+      // Only what a person has just opened to write in has it.
+      'jsx-a11y/no-autofocus': 'off',
+      'jsx-a11y/no-noninteractive-tabindex': ['error', { tags: [], roles: ['tabpanel', 'region', 'application'] }],
     },
   },
   {

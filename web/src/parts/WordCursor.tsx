@@ -61,6 +61,7 @@ export function WordCursor({ page, near, onPick, onLeave, onBeyond }: WordCursor
   };
   const [x, y, w, h] = word ? share(word.box) : [0, 0, 0, 0];
   return (
+    // eslint-disable-next-line jsx-a11y/no-noninteractive-element-interactions -- an application takes all keys itself
     <div
       ref={field}
       role="application"

@@ -144,7 +144,8 @@ export function CameraSource({ onTake }: { onTake: (picture: Blob) => void }) {
             {trouble}
           </p>
         )}
-        <div className="relative" style={{ width, height }} onClick={take}>
+        {/* A tap on the picture takes it, as the shutter and the space key do. */}
+        <div role="presentation" className="relative" style={{ width, height }} onClick={take}>
           <video ref={video} muted playsInline className="block h-full w-full" aria-label="What the camera sees" />
           {sight?.corners && hint !== 'noSheet' && (
             <Dimmed corners={sight.corners} width={width} height={height} sure={sure} />

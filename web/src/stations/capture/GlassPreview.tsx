@@ -96,6 +96,7 @@ export function GlassPreview({ scanner, area, onArea }: GlassPreviewProps) {
             className="fixed top-1/2 left-1/2 z-40 flex max-h-[92dvh] -translate-1/2 flex-col gap-3 border border-quiet bg-raised p-5"
           >
             <Dialog.Title className="font-semibold">Drag over what is to be scanned</Dialog.Title>
+            {/* eslint-disable-next-line jsx-a11y/no-noninteractive-element-interactions -- an application takes all keys itself */}
             <div
               role="application"
               tabIndex={0}

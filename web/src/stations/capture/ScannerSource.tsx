@@ -131,6 +131,7 @@ function Scanning({ scanner, placeFor }: { scanner: Scanner } & ScannerSourcePro
   return (
     <>
       <div
+        role="presentation"
         className="flex flex-wrap items-center gap-x-4 gap-y-2 text-sm text-quiet"
         onKeyDown={(event) => {
           // What was just chosen is scanned with; only a button is pressed.

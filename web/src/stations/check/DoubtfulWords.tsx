@@ -145,7 +145,11 @@ function OneWord({ word, page, onKeep, onSkip, onBack, onLeave }: OneWordProps) 
       : (x + w / 2) * pageWidth - width / 2;
   const top = (y + h / 2) * pageHeight - height / 2;
   return (
-    <div className="flex min-h-0 flex-1 flex-col items-center justify-center gap-6 px-8" onKeyDown={hear}>
+    <div
+      role="presentation"
+      className="flex min-h-0 flex-1 flex-col items-center justify-center gap-6 px-8"
+      onKeyDown={hear}
+    >
       <div ref={stripRef} className="relative w-full overflow-hidden bg-paper shadow-paper" style={{ height }}>
         {page && width > 0 && (
           <>

@@ -74,7 +74,7 @@ export function OutlinePane({ source, corners, unsure, onChange }: OutlinePanePr
           onPointerMove={drag}
           onPointerUp={release}
         >
-          <img src={source.src} alt="The picture as it came" draggable={false} className="block h-full w-full" />
+          <img src={source.src} alt="The page as it came" draggable={false} className="block h-full w-full" />
           <svg
             className="pointer-events-none absolute inset-0 overflow-visible"
             width={width}

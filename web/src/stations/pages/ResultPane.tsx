@@ -75,6 +75,7 @@ export function ResultPane({ preview, turn, comparing, brush, onMark, label, zoo
               ? label
               : `${label}. The arrow keys move the brush, Space lays it on, Enter lifts the mark`
           }
+          // eslint-disable-next-line jsx-a11y/no-noninteractive-tabindex -- only while it is an application
           tabIndex={brush === undefined ? undefined : 0}
           ref={(element) => {
             // Taken up with a key, the brush is moved by keys.

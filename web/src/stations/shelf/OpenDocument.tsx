@@ -163,6 +163,7 @@ function Reader({ document, hits }: { document: Document; hits: Hit[] }) {
             return sizeRef(element);
           }}
           className="min-h-0 min-w-0 flex-1 overflow-auto bg-sunken"
+          role="region"
           tabIndex={0}
           aria-label="Pages"
         >

@@ -44,7 +44,7 @@ export function StackMenu({ stack, selected, settled, onBack }: StackMenuProps) 
               Into a new stack …
             </DropdownMenu.Item>
             {others.map((each) => (
-              <DropdownMenu.Item key={each.id} className={menuItemLook} onSelect={() => move(selected, each)}>
+              <DropdownMenu.Item key={each.id} className={menuItemLook} onSelect={() => void move(selected, each)}>
                 <span className="max-w-72 truncate">Into “{each.name}”</span>
               </DropdownMenu.Item>
             ))}

@@ -91,6 +91,7 @@ export const TablePage = memo(function TablePage(props: TablePageProps) {
             {place.number + 1} · {inShort(page.glance) ?? count(place.of, 'page')}
           </button>
         )}
+        {/* eslint-disable-next-line jsx-a11y/click-events-have-key-events -- the table's keys act on the page in focus */}
         <div
           ref={dragRef}
           {...listeners}

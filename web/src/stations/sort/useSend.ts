@@ -17,7 +17,7 @@ export function useSend(stack: Stack, settled: () => Promise<void>): () => void 
     (back) => void navigate(`/sort/${back.stack}`),
   );
   const sending = useRef(false);
-  return async () => {
+  const send = async () => {
     if (sending.current) return;
     sending.current = true;
     try {
@@ -34,4 +34,5 @@ export function useSend(stack: Stack, settled: () => Promise<void>): () => void 
       sending.current = false;
     }
   };
+  return () => void send();
 }
