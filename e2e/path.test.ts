@@ -245,7 +245,7 @@ it('tells what is wrong with each file that it can’t take in, and takes in the
     fileOf('fine.pdf', await textPdf('This one is fine and has some words')),
   ]);
   await page.getByText('“really a zip.pdf” is damaged and can’t be opened as a ZIP archive.').waitFor();
-  await page.getByText('“locked.pdf” is locked with a password.').waitFor();
+  await page.getByText('“locked.pdf” is protected by a password.').waitFor();
   await page.getByText('“empty.pdf” is empty: it has 0 bytes.').waitFor();
   await page.getByRole('article').filter({ hasText: 'fine.pdf' }).getByText('1 page').waitFor();
   // The browser notes the refused upload by itself.

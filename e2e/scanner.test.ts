@@ -83,7 +83,7 @@ it('tells of a jam, keeps what came through, and goes on in the same stack', asy
   await load(2);
   scanner.machine.jamsAfter = 2;
   await page.keyboard.press('Enter');
-  await status(/A sheet is stuck in the feeder\..*2 pages came through/);
+  await status(/A sheet is jammed in the feeder\..*2 pages came through/);
   scanner.machine.clear();
   await page.keyboard.press('Enter');
   await status(/1 page scanned/);
@@ -172,7 +172,7 @@ it('prints divider sheets, and what lies behind one in the feeder is a document 
   await page.getByRole('combobox', { name: 'Folder of the papers behind it' }).fill('Household/Vet');
   await page.getByRole('option', { name: /^New folder/ }).click();
   await page.getByRole('spinbutton', { name: 'Sheets' }).fill('2');
-  const link = page.getByRole('link', { name: 'Open them as PDF' });
+  const link = page.getByRole('link', { name: 'Open as PDF' });
   const pdf = Buffer.from(await (await program.fetch((await link.getAttribute('href'))!)).arrayBuffer());
   const [sheet] = await rasterise(pdf, 2, 200);
   await page.getByRole('button', { name: 'Cancel' }).click();
@@ -229,7 +229,7 @@ it('takes in what lands in a watched folder, straight to Check, and shows what i
   expect(readdirSync(join(folder, 'done'))).toEqual(['scan0001.pdf']);
   expect(readdirSync(join(folder, 'refused'))).toEqual(['scan0002.pdf', 'scan0002.pdf.txt']);
   // What is no paper stays where somebody put it, and is named.
-  await page.getByText('Not a paper, left where it is: accounts.xls').waitFor();
+  await page.getByText('Not papers, left where they are: accounts.xls').waitFor();
   expect(readdirSync(folder)).toContain('accounts.xls');
   await until(async () => (await program.ask(endpoints.listWaiting, {})).length === before + 1);
   renameSync(folder, `${folder}-gone`);
@@ -254,7 +254,7 @@ it('makes a page of each of two receipts on the glass, and weaves fronts and bac
   scanner.machine.glass = await slipsOnGlass('two receipts', slips);
   await page.getByLabel('From').selectOption('Glass');
   await page.getByLabel('Colour').selectOption('Grey');
-  await page.getByLabel('Paper', { exact: true }).selectOption('All that it sees');
+  await page.getByLabel('Paper', { exact: true }).selectOption('The whole area');
   await scanButton().click();
   await until(async () => (await latestStack()).pages === 2);
 

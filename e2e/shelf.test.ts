@@ -73,7 +73,7 @@ it('tells when files were moved and deleted on disk, and settles it as the perso
   await page
     .getByText('Somebody moved the file “Yarn/One.pdf” in the shelf folder to “Elsewhere/First.pdf”.')
     .waitFor();
-  await page.getByRole('button', { name: 'Let the document go along' }).click();
+  await page.getByRole('button', { name: 'Move the document, too' }).click();
   await page.getByRole('button', { name: 'Put it back' }).click();
   await page.getByText('Everything on disk is as it was filed').waitFor();
   expect(existsSync(onDisk('Yarn/Two.pdf'))).toBe(true);

@@ -45,7 +45,7 @@ describe('what does not fit is refused with a sentence', () => {
           query: { turn: '0' },
         }),
       400,
-      'did not fit',
+      'was not valid',
     ],
     [
       'a turn of 45 degrees',
@@ -79,7 +79,7 @@ describe('what does not fit is refused with a sentence', () => {
           headers: { 'content-type': 'application/json' },
         }),
       400,
-      'did not fit',
+      'was not valid',
     ],
     [
       'a very long request',
@@ -95,7 +95,7 @@ describe('what does not fit is refused with a sentence', () => {
           headers: { 'content-type': 'application/octet-stream' },
         }),
       400,
-      'did not fit',
+      'was not valid',
     ],
   ])('%s', async (_what, send, status, said) => {
     const answer = await send();

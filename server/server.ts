@@ -10,6 +10,7 @@ import { Rescue, Worker } from './platform/worker';
 import { openLog } from './platform/log';
 import { LiveHub } from './platform/http/liveHub';
 import { PictureDesk } from './pages/pagePictures';
+import { sweepOldPictures } from './pages/sweeping';
 import { Disks } from './platform/disks';
 import { indexOlderPages } from './reading/reading';
 import { Shelf } from './shelf/shelf';
@@ -22,6 +23,7 @@ import { connect } from './platform/database';
 import { theProgram } from './platform/history';
 
 const RESCUE_EVERY_MS = 2000;
+const SWEEP_EVERY_MS = 24 * 3600 * 1000;
 
 /** The server process; CROW_DATABASE, CROW_SHELF and CROW_WEB say where things are, CROW_PORT which port to take (0: any). */
 async function main(): Promise<void> {
@@ -56,6 +58,9 @@ async function main(): Promise<void> {
   worker.start();
   watcher.start();
   indexOlderPages(context).catch((error) => log.warn({ error }, 'indexing pages again'));
+  const sweep = () => sweepOldPictures(context).catch((error) => log.warn({ error }, 'sweeping pictures'));
+  void sweep();
+  const sweeping = setInterval(() => void sweep(), SWEEP_EVERY_MS);
   const rescue = new Rescue(context);
   const looking = setInterval(() => {
     lookAfter(context, rescue).catch((error) => log.warn({ error }, 'could not look after the queue'));
@@ -71,6 +76,7 @@ async function main(): Promise<void> {
     stopping = true;
     setTimeout(() => process.exit(0), 4000).unref();
     clearInterval(looking);
+    clearInterval(sweeping);
     await watcher.close();
     changes.close();
     await scans.close();

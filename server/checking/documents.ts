@@ -5,8 +5,7 @@ import { Fact, FactName } from '@crow/contract/facts';
 import { Box } from '@crow/core/geometry';
 import { Beside } from '@crow/core/filing/pattern';
 import { summaryOf } from '@crow/core/reading/about';
-import { readDate } from '@crow/core/reading/dates';
-import { currencyIn, readAmount } from '@crow/core/reading/facts/money';
+import { typedFact } from '@crow/core/reading/facts/typedFact';
 import { whatDoesNotAddUp } from '@crow/core/reading/facts/addingUp';
 import { FactLine, KINDS, TaxAtRate } from '@crow/core/reading/facts/fact';
 import { admitTaxes } from '@crow/core/reading/facts/gate';
@@ -101,7 +100,7 @@ export async function changeFact(
   typed: string,
   place: { pageId?: string | null; box?: Box | null },
 ): Promise<void> {
-  const value = factValue(name, typed);
+  const value = valueOf(name, typed);
   await database.source.transaction(async (manager) => {
     await lockDocument(manager, id);
     if (place.pageId) {
@@ -162,32 +161,20 @@ export async function changeTaxes(
   });
 }
 
-function factValue(name: FactName, typed: string): string {
-  if (!typed) return '';
-  if (name === 'date' || name === 'dueDate') {
-    const date = readDate(typed);
-    if (!date) throw new Problem('date-unclear', { text: typed });
-    return date;
+/** @throws Problem 'date-unclear', 'amount-unclear', 'not-valid' */
+function valueOf(name: FactName, text: string): string {
+  const typed = typedFact(name, text);
+  if ('value' in typed) return typed.value;
+  switch (typed.unclear) {
+    case 'date':
+      throw new Problem('date-unclear', { text });
+    case 'amount':
+      throw new Problem('amount-unclear', { text });
+    case 'kind':
+      throw new Problem('not-valid', { detail: `the kind must be one of ${KINDS.join(', ')}` });
+    case 'currency':
+      throw new Problem('not-valid', { detail: 'a currency is named by three letters, such as EUR' });
   }
-  if (name === 'kind' && !(KINDS as readonly string[]).includes(typed)) {
-    throw new Problem('not-valid', { detail: `the kind must be one of ${KINDS.join(', ')}` });
-  }
-  if (name === 'net' || name === 'tax' || name === 'total' || name === 'amountDue') {
-    const amount = readAmount(typed);
-    if (!amount) throw new Problem('amount-unclear', { text: typed });
-    return (amount.cents / 100).toFixed(2);
-  }
-  if (name === 'taxRate') {
-    const rate = /^(\d{1,2}(?:[.,]\d{1,2})?) ?%?$/.exec(typed);
-    if (!rate) throw new Problem('amount-unclear', { text: typed });
-    return String(Number(rate[1].replace(',', '.')));
-  }
-  if (name === 'currency') {
-    const currency = currencyIn(typed) ?? /^[a-z]{3}$/i.exec(typed)?.[0].toUpperCase();
-    if (!currency) throw new Problem('not-valid', { detail: 'a currency is named by three letters, such as EUR' });
-    return currency;
-  }
-  return typed;
 }
 
 /** Lets a document wait behind all others. */

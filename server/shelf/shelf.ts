@@ -269,8 +269,7 @@ export class Shelf {
         [documentId],
       );
       await manager.query('update document set problem = null where id = $1 and problem is not null', [documentId]);
-      if (arrived.length > 0)
-        await record(manager, { id: actorId }, 'shelved', 'document', documentId, { path });
+      if (arrived.length > 0) await record(manager, { id: actorId }, 'shelved', 'document', documentId, { path });
       await announce(manager, 'document', documentId);
     });
   }

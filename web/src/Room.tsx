@@ -57,7 +57,7 @@ function Troubles() {
         <ProblemText key={report.happened} report={report}>
           {report.code === 'shelf-gone' && (
             <button className="ml-2 underline underline-offset-2" onClick={() => anew.mutate({})}>
-              It is lost: write it anew
+              It is lost: create it again
             </button>
           )}
         </ProblemText>

@@ -30,7 +30,7 @@ export function DividerSheets({ onClose }: { onClose: () => void }) {
       <div className="flex flex-col gap-3 text-sm">
         <div>
           <span className="mb-1 block text-xs text-quiet" aria-hidden>
-            Folder (may stay empty)
+            Folder (optional)
           </span>
           <FolderInput
             label="Folder of the papers behind it"
@@ -66,7 +66,7 @@ export function DividerSheets({ onClose }: { onClose: () => void }) {
           rel="noreferrer"
           onClick={onClose}
         >
-          Open them as PDF
+          Open as PDF
         </a>
       </div>
     </DialogFrame>

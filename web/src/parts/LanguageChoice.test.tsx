@@ -63,7 +63,7 @@ it('adds one by its name, and none that is not in the list', async () => {
   const { user, server } = await open();
   const add = screen.getByRole<HTMLButtonElement>('button', { name: 'Add' });
   await user.type(screen.getByLabelText('Another language'), 'Klingon');
-  screen.getByText('Choose one of the list.');
+  screen.getByText('Choose one from the list.');
   expect(add.disabled).toBe(true);
   await user.clear(screen.getByLabelText('Another language'));
   await user.type(screen.getByLabelText('Another language'), 'swedish{Enter}');

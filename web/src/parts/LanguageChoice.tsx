@@ -17,7 +17,8 @@ export function LanguageChoice() {
     <>
       <h2 className="font-semibold">Languages of your papers</h2>
       <p className="mb-2 text-sm text-quiet">
-        Each paper’s own is found by itself. Fewer are read faster and better. The first one chosen is the usual one.
+        The language of each paper is detected. The fewer you choose, the faster and better they are read. The first one
+        chosen is the default.
       </p>
       {known?.installed.map(({ code, name }) => {
         const place = chosen.indexOf(code);
@@ -25,7 +26,7 @@ export function LanguageChoice() {
           <label key={code} className="flex items-center gap-2 py-1">
             <input type="checkbox" className="accent-accent" checked={place >= 0} onChange={() => toggle(code)} />
             {name}
-            {place === 0 && <span className="ml-auto text-sm text-quiet">usual</span>}
+            {place === 0 && <span className="ml-auto text-sm text-quiet">default</span>}
           </label>
         );
       })}
@@ -70,10 +71,10 @@ function AddLanguage({ addable }: { addable: { code: string; name: string }[] })
       </datalist>
       <p role="status" className="mt-1 text-sm text-quiet">
         {add.isPending
-          ? 'It is fetched and installed; this takes a minute or so.'
+          ? 'Downloading and installing it; this takes about a minute.'
           : typed && !wanted
-            ? 'Choose one of the list.'
-            : 'It is installed through Debian’s packages; that needs the network once.'}
+            ? 'Choose one from the list.'
+            : 'It is installed from Debian’s packages, which needs a network connection once.'}
       </p>
     </form>
   );

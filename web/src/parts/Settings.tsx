@@ -12,7 +12,7 @@ import { Scheme, SCHEMES, chooseScheme, chosenScheme } from './scheme';
 /** A day of which every form differs. */
 const EXAMPLE = '2026-11-27';
 const DAY_CHOICES = DAY_FORMS.map((value) => ({ value, name: writeDay(EXAMPLE, value) }));
-const SCHEME_NAMES: Record<Scheme, string> = { system: 'as the system', light: 'light', dark: 'dark' };
+const SCHEME_NAMES: Record<Scheme, string> = { system: 'as on this device', light: 'light', dark: 'dark' };
 const SCHEME_CHOICES = SCHEMES.map((value) => ({ value, name: SCHEME_NAMES[value] }));
 
 /** What is set once: the languages of the papers, how days are written, light or dark. */
@@ -54,7 +54,7 @@ function Looks() {
     <div className="mt-4 flex flex-col gap-2 border-t border-rule pt-3 text-sm">
       {settings && (
         <Choice<DayForm>
-          label="Days are written"
+          label="Dates"
           shown
           value={settings.days}
           choices={DAY_CHOICES}
@@ -62,7 +62,7 @@ function Looks() {
         />
       )}
       <Choice<Scheme>
-        label="This browser is shown"
+        label="Appearance in this browser"
         shown
         value={scheme}
         choices={SCHEME_CHOICES}
@@ -71,7 +71,9 @@ function Looks() {
           setScheme(wanted);
         }}
       />
-      <p className="text-quiet">Press ? anywhere to see which keys there are, or to switch those of one letter off.</p>
+      <p className="text-quiet">
+        Press ? anywhere to see the keyboard shortcuts, or to turn off those of a single letter.
+      </p>
     </div>
   );
 }

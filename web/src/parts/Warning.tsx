@@ -6,7 +6,7 @@ import { Key } from './controls';
 
 type Judged = Pick<Page, 'id' | 'legibility' | 'damaged' | 'waved' | 'dropped'>;
 
-const DAMAGED = 'This picture is damaged and is shown only as far as it goes. Scan or photograph the page again.';
+const DAMAGED = 'This picture is damaged, and only part of it can be shown. Scan or photograph the page again.';
 
 /** What a page should be looked at for, until it is dealt with or found good enough. */
 export function warningOn({ legibility, damaged, waved, dropped }: Judged): string | undefined {

@@ -62,7 +62,7 @@ export function useCorrection(): (change: { pageId: string; index: number; was: 
     if (was === text) return;
     const undo = () => takeBack.mutate({ params, body: { changes: [{ index, was: text, text: was }] } });
     tell({
-      text: text ? `“${was}” is now “${text}”.` : `“${was}” is no text any more.`,
+      text: text ? `“${was}” is now “${text}”.` : `“${was}” is no longer treated as text.`,
       action: { label: 'Undo', run: undo },
     });
   });

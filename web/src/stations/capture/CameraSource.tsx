@@ -9,7 +9,7 @@ import { ImagingWorker, pixelsOf } from '../../workers/imagingWorker';
 import { useCamera, useVideo } from './useCamera';
 
 const ADVICE: Record<Hint, string> = {
-  none: 'Hold still: the page takes itself.',
+  none: 'Hold still: the picture is taken by itself.',
   noSheet: 'Lay a page under the camera.',
   dark: 'Too dark: switch on the light, or go nearer to a window.',
   contrast: 'Not sure where the page ends: lay it on something darker, or take it by hand.',

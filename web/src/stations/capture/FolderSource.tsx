@@ -60,7 +60,7 @@ function FolderLine({ folder: { id, path, purpose, waiting, left, refused, probl
       <span role="status" className={waiting > 0 ? 'font-semibold' : 'text-quiet'}>
         {problem ? '' : waiting > 0 ? `${count(waiting, 'file waits', 'files wait')} to be taken in` : '✓ all handled'}
       </span>
-      <IconButton name={`Watch ${path} no longer`} onClick={() => leave.mutate({ params: { id } })}>
+      <IconButton name={`Stop watching ${path}`} onClick={() => leave.mutate({ params: { id } })}>
         <X size={16} />
       </IconButton>
       {problem && (
@@ -70,7 +70,7 @@ function FolderLine({ folder: { id, path, purpose, waiting, left, refused, probl
       )}
       {left.length > 0 && (
         <p className="w-full text-quiet">
-          Not a paper, left where it is: <span className="text-ink">{left.join(', ')}</span>
+          Not papers, left where they are: <span className="text-ink">{left.join(', ')}</span>
         </p>
       )}
       {refused.length > 0 && (

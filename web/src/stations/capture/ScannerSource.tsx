@@ -176,7 +176,7 @@ function Scanning({ scanner, placeFor }: { scanner: Scanner } & ScannerSourcePro
           value={settings.area ? (paperOf(settings.area) ?? DRAWN) : ALL}
           choices={[
             ...SCAN_PAPERS.map(({ name }) => ({ value: name, name })),
-            { value: ALL, name: 'All that it sees' },
+            { value: ALL, name: 'The whole area' },
             ...(settings.area && !paperOf(settings.area) ? [{ value: DRAWN, name: 'As drawn on the glass' }] : []),
           ]}
           onChange={(chosen) => {

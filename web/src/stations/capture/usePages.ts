@@ -49,7 +49,7 @@ export function useDocumentPages(document: Document): PagesInHand {
       put(others.toSpliced(before === null ? others.length : others.indexOf(before), 0, id));
     },
     drop: ({ id }) => {
-      if (ids.length === 1) return tell({ text: 'A document keeps a page at least.' });
+      if (ids.length === 1) return tell({ text: 'A document needs at least one page.' });
       put(ids.filter((each) => each !== id));
       tell({ text: 'The page is no longer in the document.', action: { label: 'Bring it back', run: () => put(ids) } });
     },

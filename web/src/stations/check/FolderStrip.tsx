@@ -157,7 +157,7 @@ export function FolderStrip({ document, onFile, busy }: FolderStripProps) {
               path === suggestion?.path && suggestion.reason,
               !folder &&
                 path.trim() &&
-                (isFolderSettled ? 'a new folder' : 'No such folder: take one of the list, or make it there'),
+                (isFolderSettled ? 'a new folder' : 'No such folder: choose one from the list, or create it there'),
             ]
               .filter(Boolean)
               .join(' · ') || ' '}

@@ -107,7 +107,7 @@ function whenUsed(kinds: string[], within: string | null): string {
     kinds.map((kind) => KIND_NAMES[kind].toLowerCase()).join(', '),
     within && `in ${within.replaceAll('/', ' / ')}`,
   ];
-  return parts.filter(Boolean).join(' ') || 'when it is chosen';
+  return parts.filter(Boolean).join(' ') || 'only when chosen';
 }
 
 interface EditorProps {
@@ -138,7 +138,7 @@ function Editor({ way, usual, onChange, onRemove }: EditorProps) {
           <span className="mb-1 block text-sm text-quiet">What it is called</span>
           <input className={inputLook} value={way.name} onChange={(event) => onChange({ name: event.target.value })} />
         </label>
-        {!usual && <Button onClick={onRemove}>Take this way out</Button>}
+        {!usual && <Button onClick={onRemove}>Delete this way of filing</Button>}
       </div>
       <section>
         <label>
@@ -284,7 +284,7 @@ function OnPapers({ way }: { way: Way }) {
   });
   return (
     <section aria-label="On your papers">
-      <h2 className="mb-1 text-sm text-quiet">The papers that came last would be called</h2>
+      <h2 className="mb-1 text-sm text-quiet">The latest papers would be called</h2>
       <ul className="max-w-4xl border-t border-rule">
         {rows.map(({ id, name, made, folder }) => (
           <li key={id} className="flex items-baseline gap-3 border-b border-rule py-1">

@@ -32,7 +32,7 @@ const KEYS: KeyWords = [
   ['b', 'Compare with before'],
   ['l', 'Lift a mark: with the arrow keys the brush moves, Space lays it on, Enter lifts what lies under it'],
   ['+ -', 'Larger or smaller'],
-  ['y', 'A warned page is good enough'],
+  ['y', 'Accept a page in spite of its warning'],
   ['Ctrl+z Ctrl+Shift+z', 'Undo, redo'],
 ];
 

@@ -14,9 +14,9 @@ import { useChosen } from './chosen';
 
 const CHOSEN_KEYS: KeyWords = [
   ['m', 'Move the chosen documents to another folder'],
-  ['F2', 'Name them anew'],
+  ['F2', 'Rename them'],
   ['Delete', 'Put them into the bin'],
-  ['Escape', 'Choose none'],
+  ['Escape', 'Clear the selection'],
 ];
 
 /** What can be done with all the documents that are chosen in a list; each thing can be undone in one go. */
@@ -86,7 +86,7 @@ export function ChosenBar({ documents }: { documents: DocumentSummary[] }) {
       <Button title="Del" onClick={toBin}>
         Bin
       </Button>
-      <IconButton name="Choose none (Esc)" onClick={() => set([])}>
+      <IconButton name="Clear the selection (Esc)" onClick={() => set([])}>
         <X size={17} />
       </IconButton>
       {asking === 'folder' && (

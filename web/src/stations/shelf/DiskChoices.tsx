@@ -12,11 +12,11 @@ import { CHANGED, useShelfPlace } from './shelfPlace';
 const CHOICES: Partial<Record<ProblemCode, [DiskChoice, string][]>> = {
   'shelf-file-changed': [
     ['as-on-disk', 'Take over the changed file'],
-    ['as-filed', 'Put ours back, beside it'],
+    ['as-filed', 'Put our copy back beside it'],
     ['new-paper', 'Take it in as a new paper'],
   ],
   'shelf-file-moved': [
-    ['as-on-disk', 'Let the document go along'],
+    ['as-on-disk', 'Move the document, too'],
     ['as-filed', 'Move the file back'],
   ],
   'shelf-file-missing': [

@@ -136,7 +136,7 @@ it('settles all files that were changed in one way at once, or each by itself', 
   await waitFor(() =>
     expect(others.getByRole<HTMLButtonElement>('button', { name: 'Move the file back' }).disabled).toBe(false),
   );
-  await user.click(others.getByRole('button', { name: 'Let the document go along' }));
+  await user.click(others.getByRole('button', { name: 'Move the document, too' }));
   await waitFor(() =>
     expect(server.askedOf(endpoints.settleOnDisk).map(({ body }) => body)).toEqual([
       { ids: [one.id, two.id], choice: 'as-filed' },

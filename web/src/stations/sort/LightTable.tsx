@@ -64,7 +64,7 @@ const KEYS: KeyWords = [
   ['Space', 'Look closely'],
   ['e', 'Tidy the page'],
   ['v', 'Compare two captures of a sheet'],
-  ['y', 'A warned page is good enough'],
+  ['y', 'Accept a page in spite of its warning'],
   ['+ -', 'Larger or smaller pages'],
   ['Ctrl+z Ctrl+Shift+z Ctrl+y', 'Undo, redo'],
   ['Ctrl+Enter', 'Send the documents to Check'],

@@ -1,0 +1,22 @@
+import * as actors from './actors';
+import * as blobs from './blobs';
+import * as devices from './devices';
+import * as documents from './documents';
+import * as folders from './folders';
+import * as pages from './pages';
+import * as program from './program';
+import * as stacks from './stacks';
+
+export * from './actors';
+export * from './blobs';
+export * from './devices';
+export * from './documents';
+export * from './folders';
+export * from './pages';
+export * from './program';
+export * from './stacks';
+
+/** Every table has its entity: entities.test.ts compares them with the database, column by column. */
+export const ENTITIES = [actors, blobs, devices, documents, folders, pages, program, stacks].flatMap((those) =>
+  Object.values(those),
+);
