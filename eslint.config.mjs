@@ -43,7 +43,7 @@ const ROOMS = [
   'finding',
   'people',
 ];
-const ASSEMBLY = ['app', 'assembly', 'general', 'handlers', 'server', 'worker', 'cli/*'];
+const ASSEMBLY = ['app', 'assembly', 'general', 'handlers', 'queries', 'server', 'worker', 'cli/*'];
 
 const outside = (forbidden) => ({
   group: forbidden.flatMap((name) => (name.includes('*') ? [name] : [name, `${name}/*`])),

@@ -13,7 +13,7 @@ export const PROBLEMS = {
   'not-valid': { status: 400, happened: 'The request was not valid: {detail}.', kept: 'Nothing was changed.' },
   'not-found': {
     status: 404,
-    happened: '{what} is no longer there.',
+    happened: '{what} can’t be found.',
     todo: 'Go back to the list to see what is there now.',
   },
   'not-allowed': {

@@ -117,7 +117,7 @@ describe('crow read', () => {
     const { status, lines } = crow('read', ...names);
     expect(status).toBe(1);
     expect(lines.map(({ file }) => file)).toEqual(names);
-    expect(lines[1].error).toMatch(/not a file that holds pages/);
+    expect(lines[1].error).toMatch(/does not contain any pages/);
     const [receipt, , invoice] = lines as unknown as {
       pages: { width: number; text: string; words: { text: string; box: number[]; confidence: number }[] }[];
       facts: Record<string, { value: string | number; page: number; box: number[]; confidence: number } | null>;
@@ -184,7 +184,7 @@ describe('crow sort', () => {
     ]);
     expect(dropped).toEqual([2]);
     expect(Math.min(...documents.map(({ confidence }) => confidence))).toBeGreaterThan(0.9);
-    expect(bad.error).toMatch(/not a file that holds pages/);
+    expect(bad.error).toMatch(/does not contain any pages/);
   });
 });
 
@@ -215,7 +215,7 @@ describe('crow bind', () => {
       'one.pdf',
     );
     expect(status).toBe(1);
-    expect(lines[0]).toMatchObject({ file: 'missing.pdf', error: expect.stringContaining('not there') });
+    expect(lines[0]).toMatchObject({ file: 'missing.pdf', error: expect.stringContaining('can’t be found') });
     expect(lines[1]).toMatchObject({ pages: 1 });
   });
 });

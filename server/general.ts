@@ -1,10 +1,9 @@
 import { FastifyInstance } from 'fastify';
 import { endpoints } from '@crow/contract/endpoints';
-import { Overview } from '@crow/contract/settings';
 import { Context } from './platform/context';
-import { rows } from './platform/database';
 import { addLanguage, insistOnLanguages, listLanguages } from './reading/languages';
-import { CHANGED_ON_DISK, ShelfChanges } from './shelf/shelfChanges';
+import { whatWaits } from './queries';
+import { ShelfChanges } from './shelf/shelfChanges';
 import { Watcher } from './capture/watching';
 import { record } from './platform/history';
 import { announce } from './platform/live';
@@ -20,18 +19,7 @@ export function generalRoutes(
 ): void {
   const { source } = context.database;
   serve(app, endpoints.overview, async () => {
-    const [counts] = await rows<Omit<Overview, 'watched' | 'strangers' | 'troubles'>>(
-      source.manager,
-      `select
-         (select count(*)::int from stack where state = 'open' and binned_at is null) as stacks,
-         (select count(*)::int from source_file f join stack s on s.id = f.stack_id where f.state = 'waiting' and s.binned_at is null) as arriving,
-         (select count(*)::int from document where state = 'check' and binned_at is null) as check,
-         (select count(*)::int from document where state = 'filing' and binned_at is null) as filing,
-         (select count(*)::int from document where state = 'filed' and binned_at is null) as filed,
-         (select count(*)::int from page p join stack s on s.id = p.stack_id where p.reading = 'waiting' and s.binned_at is null) as unread,
-         (select count(*)::int from document where binned_at is null and problem->>'code' = any($1)) as "changedOnDisk"`,
-      [CHANGED_ON_DISK],
-    );
+    const counts = await whatWaits(source.manager);
     const watched = watcher.list().reduce((sum, { waiting }) => sum + waiting, 0);
     const troubles = [
       ...(await changes.troubles()),

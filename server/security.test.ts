@@ -68,9 +68,9 @@ describe('what does not fit is refused with a sentence', () => {
       'something that is not there',
       () => room.send(endpoints.readDocument, { params: { id: '00000000-0000-4000-8000-000000000000' } }),
       404,
-      'not there',
+      'can’t be found',
     ],
-    ['an address that is none', () => room.request('GET', '/api/nowhere'), 404, 'not there'],
+    ['an address that is none', () => room.request('GET', '/api/nowhere'), 404, 'can’t be found'],
     [
       'JSON that is none',
       () =>

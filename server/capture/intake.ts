@@ -1,4 +1,5 @@
 import { randomUUID } from 'node:crypto';
+import { EntityManager } from 'typeorm';
 import { Problem } from '@crow/contract/problems';
 import { Landing } from '@crow/core/sorting/arrangement';
 import { Context } from '../platform/context';
@@ -156,4 +157,11 @@ export async function dismissFile({ database }: Context, actor: ActingAs, id: st
     await record(manager, actor, 'let go', 'file', id);
     await announce(manager, 'stack', file.stack_id);
   });
+}
+
+/** A file as it came, locked with a password if it was. @throws Problem 'not-found' */
+export async function originalOf(manager: EntityManager, id: string): Promise<{ name: string; blobId: string }> {
+  const file = await manager.findOneBy(SourceFile, { id });
+  if (!file) throw new Problem('not-found', { what: 'The file' });
+  return { name: file.name, blobId: file.lockedBlobId ?? file.blobId };
 }

@@ -1,12 +1,10 @@
 import { FastifyInstance } from 'fastify';
 import { endpoints } from '@crow/contract/endpoints';
-import { Problem } from '@crow/contract/problems';
 import { describeBlob } from '../platform/blobs';
 import { Context } from '../platform/context';
-import { rows } from '../platform/database';
 import { sendBlob } from '../platform/http/sendBlob';
 import { lengthOf, receive, serve } from '../platform/http/serve';
-import { dismissFile, takeInBytes } from './intake';
+import { dismissFile, originalOf, takeInBytes } from './intake';
 import { scannerRoutes } from './scannerRoutes';
 import { ScanDesk } from './scanning';
 import { unlockFile } from './unlocking';
@@ -23,16 +21,11 @@ export function captureRoutes(
   serve(app, endpoints.dismissFile, ({ actor, params }) => dismissFile(context, actor, params.id));
   serve(app, endpoints.unlockFile, ({ actor, params, body }) => unlockFile(context, actor, params.id, body.password));
   serve(app, endpoints.originalFile, async ({ params, reply }) => {
-    const [file] = await rows<{ name: string; blob_id: string }>(
-      manager,
-      'select name, coalesce(locked_blob_id, blob_id) as blob_id from source_file where id = $1',
-      [params.id],
-    );
-    if (!file) throw new Problem('not-found', { what: 'The file' });
+    const { name, blobId } = await originalOf(manager, params.id);
     // Whatever it is, the browser saves it and never opens it here.
-    return sendBlob(context, reply, await describeBlob(context.database, file.blob_id), {
+    return sendBlob(context, reply, await describeBlob(context.database, blobId), {
       mediaType: 'application/octet-stream',
-      fileName: file.name,
+      fileName: name,
       download: true,
     });
   });

@@ -169,7 +169,7 @@ it('recognises bytes that were taken in before, whatever their name, unless they
   put('again.pdf', invoice);
   await handle();
   expect(inside('refused')).toEqual(['again.pdf', 'again.pdf.txt']);
-  expect(readFileSync(join(folder, 'refused/again.pdf.txt'), 'utf8')).toMatch(/very same as “once.pdf”/);
+  expect(readFileSync(join(folder, 'refused/again.pdf.txt'), 'utf8')).toMatch(/identical to “once.pdf”/);
   const { id } = (await room.ask(endpoints.listWaiting, {})).at(-1)!;
   await room.ask(endpoints.binDocument, { params: { id } });
   put('again.pdf', invoice);

@@ -4,9 +4,12 @@ import { join } from 'node:path';
 import { Readable } from 'node:stream';
 import { pipeline } from 'node:stream/promises';
 import { EntityManager } from 'typeorm';
-import { array, InferType, mixed, object, string, ValidationError } from 'yup';
+import { ValidationError } from 'yup';
+import { Output } from '@crow/contract/endpoint';
+import { endpoints } from '@crow/contract/endpoints';
+import { FACT_NAMES } from '@crow/contract/facts';
 import { Problem } from '@crow/contract/problems';
-import { FACT_NAMES, factLine, taxAtRate } from '@crow/contract/facts';
+import { FACTS_FILE, ToldDocument, toldDocument } from '@crow/contract/shelfArchive';
 import { nameKey, safeName } from '@crow/core/filing/names';
 import { admitKept, admitLines, admitTaxes } from '@crow/core/reading/facts/gate';
 import { Context } from '../platform/context';
@@ -22,33 +25,15 @@ import { rememberSender } from '../checking/facts';
 import { folderAt } from './folders';
 import { settleName } from './filingDocuments';
 
-/** What an archive of the shelf tells of a document, beside its PDF; see `shelfArchive`. */
-const told = object({
-  file: string().required(),
-  name: string().required(),
-  folder: string().required(),
-  filed: string().required(),
-  facts: mixed<Record<string, string>>().required(),
-  lines: array(factLine.required()).default([]),
-  taxes: array(taxAtRate.required()).default([]),
-});
-export type ToldDocument = InferType<typeof told>;
-
 /** Where documents go whose archive names no folder. */
 const WITHOUT_FOLDER = 'Brought in';
-const FACTS_FILE = 'facts.json';
 const MOST_FACTS_BYTES = 200 * 1024 * 1024;
 /** What an archive tells of one document, and of how many. */
 const MOST_TOLD_BYTES = 1024 * 1024;
 const MOST_DOCUMENTS = 100_000;
+
 /** What became of the documents that an archive tells of. */
-interface Brought {
-  brought: number;
-  /** Whose very PDF is on the shelf. */
-  known: number;
-  /** Whose PDF is not in the archive. */
-  missing: number;
-}
+type Brought = Output<typeof endpoints.sendArchive>;
 
 /**
  * Brings an archive of the shelf in again: its documents go back to the shelf with their PDFs as they are, their facts, names and
@@ -95,7 +80,7 @@ async function documentsIn(files: ZippedFile[], name: string): Promise<InArchive
   const documents: InArchive[] = [];
   try {
     for await (const entry of jsonList(list.read(), { mostBytes: MOST_TOLD_BYTES, most: MOST_DOCUMENTS })) {
-      const valid = await told.validate(entry, { stripUnknown: true });
+      const valid = await toldDocument.validate(entry, { stripUnknown: true });
       documents.push({ file: byPath.get(valid.file), told: valid });
     }
   } catch (error) {

@@ -1,19 +1,18 @@
 import { FastifyInstance } from 'fastify';
 import { endpoints } from '@crow/contract/endpoints';
-import { Problem } from '@crow/contract/problems';
 import { DocumentSummary } from '@crow/contract/documents';
 import { readDocument } from '../checking/documents';
 import { summariseDocuments } from '../checking/queries';
 import { PictureDesk } from '../pages/pagePictures';
 import { describeBlob } from '../platform/blobs';
 import { Context } from '../platform/context';
-import { rows } from '../platform/database';
 import { asFile, sendBlob } from '../platform/http/sendBlob';
 import { serve } from '../platform/http/serve';
 import { askForSizes, documentSizes } from './binding';
 import { changeDocuments } from './changingDocuments';
 import { documentText, linesAs, picturesOf, textPdfOf } from './exporting';
 import { fileDocument, unfileDocument } from './filingDocuments';
+import { pdfOf, versionOf, versionsOf } from './versions';
 
 const XLSX_TYPE = 'application/vnd.openxmlformats-officedocument.spreadsheetml.sheet';
 
@@ -48,15 +47,10 @@ export function documentRoutes(app: FastifyInstance, context: Context, pictures:
     changeDocuments(context, actor, [{ id: params.id, binned: false }]),
   );
   serve(app, endpoints.documentPdf, async ({ params, reply, request }) => {
-    const [document] = await rows<{ name: string; pdf_blob_id: string | null }>(
-      manager,
-      'select name, pdf_blob_id from document where id = $1',
-      [params.id],
-    );
-    if (!document?.pdf_blob_id) throw new Problem('not-found', { what: 'The PDF' });
-    return sendBlob(context, reply, await describeBlob(context.database, document.pdf_blob_id), {
+    const { name, blobId } = await pdfOf(manager, params.id);
+    return sendBlob(context, reply, await describeBlob(context.database, blobId), {
       mediaType: 'application/pdf',
-      fileName: `${document.name}.pdf`,
+      fileName: `${name}.pdf`,
       download: 'download' in (request.query as object),
     });
   });
@@ -83,26 +77,12 @@ export function documentRoutes(app: FastifyInstance, context: Context, pictures:
     const mediaType = query.as === 'csv' ? 'text/csv; charset=utf-8' : XLSX_TYPE;
     return asFile(reply, `${name}.${query.as}`, mediaType).send(await linesAs(manager, params.id, query.as));
   });
-  serve(app, endpoints.listVersions, async ({ params }) => {
-    const found = await rows<{ number: number; until: Date; bytes: string }>(
-      manager,
-      `select v.number, v.until, b.size as bytes from document_version v join blob b on b.id = v.pdf_blob_id
-       where v.document_id = $1 order by v.number desc`,
-      [params.id],
-    );
-    return found.map(({ number, until, bytes }) => ({ number, until: until.toISOString(), bytes: Number(bytes) }));
-  });
+  serve(app, endpoints.listVersions, ({ params }) => versionsOf(manager, params.id));
   serve(app, endpoints.versionPdf, async ({ params, reply }) => {
-    const [version] = await rows<{ name: string; pdf_blob_id: string }>(
-      manager,
-      `select d.name, v.pdf_blob_id from document_version v join document d on d.id = v.document_id
-       where v.document_id = $1 and v.number = $2`,
-      [params.id, params.number],
-    );
-    if (!version) throw new Problem('not-found', { what: 'This version' });
-    return sendBlob(context, reply, await describeBlob(context.database, version.pdf_blob_id), {
+    const { name, blobId } = await versionOf(manager, params.id, Number(params.number));
+    return sendBlob(context, reply, await describeBlob(context.database, blobId), {
       mediaType: 'application/pdf',
-      fileName: `${version.name}, version ${params.number}.pdf`,
+      fileName: `${name}, version ${params.number}.pdf`,
       download: false,
     });
   });

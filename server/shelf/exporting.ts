@@ -4,6 +4,7 @@ import { Zip, ZipPassThrough, strToU8 } from 'fflate';
 import { EntityManager } from 'typeorm';
 import writeXlsx from 'write-excel-file/node';
 import { Problem } from '@crow/contract/problems';
+import { FACTS_FILE, ToldDocument } from '@crow/contract/shelfArchive';
 import { FactLine, TaxAtRate } from '@crow/core/reading/facts/fact';
 import { Turn } from '@crow/core/geometry';
 import { SetPicture, textOnlyPdf } from '@crow/core/pdf/textOnlyPdf';
@@ -174,18 +175,6 @@ interface Shelved {
   path: string | null;
 }
 
-/** What goes out with each document beside its PDF. */
-interface Told {
-  file: string;
-  name: string;
-  folder: string;
-  filed: string;
-  facts: Record<string, string>;
-  lines: FactLine[];
-  /** Where there are several rates. */
-  taxes: TaxAtRate[];
-}
-
 /**
  * The whole shelf, or a folder and those inside it, as a ZIP: the PDFs in their folders, and what is known of them in facts.csv and
  * facts.json. Made while it is sent: nothing of it is held in memory but the piece that is on its way.
@@ -207,7 +196,7 @@ export async function shelfArchive({ database }: Context, folderId?: string): Pr
   return Readable.from(zipped(entries()), { objectMode: false });
 
   function* entries(): Generator<Entry> {
-    const told: Told[] = [];
+    const told: ToldDocument[] = [];
     for (const { name, folder, pdf_blob_id, filed_at, facts, lines, taxes } of documents) {
       const file = `${folder}/${name}.pdf`;
       yield { name: file, at: filed_at, pieces: () => readBlob(database, pdf_blob_id) };
@@ -221,7 +210,7 @@ export async function shelfArchive({ database }: Context, folderId?: string): Pr
         taxes: taxes ?? [],
       });
     }
-    yield textEntry('facts.json', JSON.stringify(told, null, 1));
+    yield textEntry(FACTS_FILE, JSON.stringify(told, null, 1));
     yield textEntry('facts.csv', csvOf([['file', 'filed', ...FACT_NAMES], ...told.map(rowOf)]));
   }
 }
@@ -235,6 +224,6 @@ function textEntry(name: string, text: string): Entry {
   };
 }
 
-function rowOf({ file, filed, facts }: Told): (string | null)[] {
+function rowOf({ file, filed, facts }: ToldDocument): (string | null)[] {
   return [file, filed, ...FACT_NAMES.map((name) => facts[name] ?? null)];
 }

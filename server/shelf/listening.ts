@@ -1,5 +1,6 @@
+import { ToldDocument } from '@crow/contract/shelfArchive';
 import { Context } from '../platform/context';
-import { bringInOpened, restoreDocument, ToldDocument } from './archive';
+import { bringInOpened, restoreDocument } from './archive';
 
 /** Archives of the shelf that are taken in with other files go back to it. */
 export function listenOnShelf(context: Context): void {

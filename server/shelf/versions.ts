@@ -1,0 +1,37 @@
+import { EntityManager } from 'typeorm';
+import { DocumentVersion as ShownVersion } from '@crow/contract/documents';
+import { Problem } from '@crow/contract/problems';
+import { Document, DocumentVersion } from '../platform/entities';
+
+/** A PDF to be given out: its name without ending, and its bytes. */
+interface NamedPdf {
+  name: string;
+  blobId: string;
+}
+
+/** The PDF that a document has now. @throws Problem 'not-found' */
+export async function pdfOf(manager: EntityManager, documentId: string): Promise<NamedPdf> {
+  const document = await manager.findOneBy(Document, { id: documentId });
+  if (!document?.pdfBlobId) throw new Problem('not-found', { what: 'The PDF' });
+  return { name: document.name, blobId: document.pdfBlobId };
+}
+
+/** The PDFs that a document had before, the latest first. */
+export async function versionsOf(manager: EntityManager, documentId: string): Promise<ShownVersion[]> {
+  const found = await manager.find(DocumentVersion, {
+    where: { documentId },
+    relations: { pdfBlob: true },
+    order: { number: 'desc' },
+  });
+  return found.map(({ number, until, pdfBlob }) => ({ number, until: until.toISOString(), bytes: pdfBlob!.size }));
+}
+
+/** One of them. @throws Problem 'not-found' */
+export async function versionOf(manager: EntityManager, documentId: string, number: number): Promise<NamedPdf> {
+  const version = await manager.findOne(DocumentVersion, {
+    where: { documentId, number },
+    relations: { document: true },
+  });
+  if (!version) throw new Problem('not-found', { what: 'This version' });
+  return { name: version.document!.name, blobId: version.pdfBlobId };
+}
