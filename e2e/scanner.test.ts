@@ -236,7 +236,7 @@ it('takes in what lands in a watched folder, straight to Check, and shows what i
   await page.getByText(/can’t be reached/).waitFor();
   renameSync(`${folder}-gone`, folder);
   await page.getByText('✓ all handled').waitFor();
-  await page.getByRole('button', { name: /no longer/ }).click();
+  await page.getByRole('button', { name: /^Stop watching/ }).click();
   await page.getByText('No folder is watched yet.').waitFor();
 });
 
