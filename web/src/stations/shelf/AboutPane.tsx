@@ -85,7 +85,9 @@ export function AboutPane({ document, onGoTo }: Props) {
               {lines.map(({ description, quantity, amount }, at) => (
                 <tr key={at} className="border-t border-rule align-top">
                   <td className="py-1 pr-2">{description}</td>
-                  <td className="py-1 pr-2 text-right font-mono whitespace-nowrap text-quiet">{quantity !== null && `${quantity} ×`}</td>
+                  <td className="py-1 pr-2 text-right font-mono whitespace-nowrap text-quiet">
+                    {quantity !== null && `${quantity} ×`}
+                  </td>
                   <td className="py-1 text-right font-mono">{amount.toFixed(2)}</td>
                 </tr>
               ))}
