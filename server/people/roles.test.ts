@@ -39,7 +39,7 @@ it.each(PEOPLE.flatMap((role) => routes.map(([name, endpoint]) => [role, name, e
   },
 );
 
-it('lets a reader find and read, and nothing else; a device bring papers, and see nothing that is filed', () => {
+it('gives a reader no route that changes anything, a device none of the shelf’s and Find’s, a helper none of the owner’s', () => {
   const allowed = (role: Role) => routes.flatMap(([name, { right }]) => (isAllowed(role, right) ? [name] : []));
   expect(allowed('reader')).toEqual(expect.arrayContaining(['find', 'documentPdf', 'listFolders']));
   expect(

@@ -5,7 +5,7 @@ import { SourceFile } from './entities';
 
 /** What the rooms tell those that come after them in the order of the work. */
 export interface Happening {
-  /** An archive was taken in, and is being opened. Whoever knows what it is takes it over. */
+  /** An archive was taken in, and is being opened; not within a transaction. Whoever knows what it is takes it over. */
   'archive-opened': { file: SourceFile; files: ZippedFile[] };
   /** The pages of a file lie in its stack. Whoever has a place for them takes them over. */
   'pages-arrived': { file: SourceFile; pageIds: string[]; isPdf: boolean };

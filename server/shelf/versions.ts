@@ -3,7 +3,7 @@ import { DocumentVersion as ShownVersion } from '@crow/contract/documents';
 import { Problem } from '@crow/contract/problems';
 import { Document, DocumentVersion } from '../platform/entities';
 
-/** A PDF to be given out: its name without ending, and its bytes. */
+/** A PDF to be given out: its name without ending, and where its bytes are. */
 interface NamedPdf {
   name: string;
   blobId: string;

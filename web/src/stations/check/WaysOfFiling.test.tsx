@@ -43,7 +43,7 @@ it('says what is wrong with a pattern, and does not keep it', async () => {
   await user.type(field, ' {{colour}');
   expect(field.getAttribute('aria-invalid')).toBe('true');
   expect(screen.getByRole<HTMLButtonElement>('button', { name: 'Keep' }).disabled).toBe(true);
-  await user.click(screen.getByRole('button', { name: 'Leave as it was' }));
+  await user.click(screen.getByRole('button', { name: 'Discard changes' }));
   expect((await pattern()).value).toBe(usual.pattern);
   expect(server.askedOf(endpoints.changeSettings)).toEqual([]);
 });

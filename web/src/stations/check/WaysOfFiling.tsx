@@ -54,7 +54,7 @@ function Ways({ saved }: { saved: Way[] }) {
         <h1 className="mr-auto text-lg font-semibold">How papers are filed</h1>
         {problem && changed && <p className="truncate text-sm text-danger">{problem}</p>}
         <Button disabled={!changed} onClick={() => setWays(saved)}>
-          Leave as it was
+          Discard changes
         </Button>
         <Button main disabled={!changed || Boolean(problem) || save.isPending} onClick={keep}>
           Keep

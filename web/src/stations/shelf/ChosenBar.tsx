@@ -141,7 +141,7 @@ function RenameByPattern({ ids, onRename, onClose }: RenameProps) {
         .
       </p>
       <div className="mt-4 flex justify-end gap-2">
-        <Button onClick={onClose}>Leave them</Button>
+        <Button onClick={onClose}>Cancel</Button>
         <Button main disabled={others.length === 0} onClick={() => void rename()} autoFocus>
           Rename {others.length > 0 && count(others.length, 'document')}
         </Button>
