@@ -45,6 +45,10 @@ const ROOMS = [
 ];
 const ASSEMBLY = ['app', 'assembly', 'general', 'handlers', 'queries', 'server', 'worker', 'cli/*'];
 
+/** How a statement begins. */
+const SQL =
+  '/^\\s*(select\\s.*\\sfrom\\s|insert into\\s|update \\w+ set\\s|delete from\\s|with (recursive )?\\w+ as )/is';
+
 const outside = (forbidden) => ({
   group: forbidden.flatMap((name) => (name.includes('*') ? [name] : [name, `${name}/*`])),
   message: 'Imports go one way: web and server → contract → core.',
@@ -107,11 +111,38 @@ export default tseslint.config(
               ]),
               message: 'A room knows those before it in the order of the work, never those after it.',
             },
+            {
+              group: ROOMS.filter((other) => ![room, 'platform', 'stack'].includes(other)).map(
+                (other) => `../${other}/queries`,
+              ),
+              message: 'A room calls the services of another, not its queries.',
+            },
           ],
         },
       ],
     },
   })),
+  {
+    files: ['server/**/*.ts'],
+    ignores: [
+      '**/queries.ts',
+      'server/platform/database.ts',
+      'server/platform/migrations/**',
+      'server/cli/cluster.ts',
+      '**/*.test.ts',
+      '**/testing/**',
+    ],
+    rules: {
+      'no-restricted-syntax': [
+        'error',
+        ...[
+          "CallExpression[callee.property.name='query'][arguments.length>0]",
+          "ImportSpecifier[imported.name='rows']",
+          `:matches(Literal[value=${SQL}], TemplateElement[value.raw=${SQL}])`,
+        ].map((selector) => ({ selector, message: 'SQL stands in the queries file of its room.' })),
+      ],
+    },
+  },
   {
     files: ['server/platform/migrations/*-*.ts'],
     rules: {

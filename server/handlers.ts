@@ -1,6 +1,6 @@
 import { Problem } from '@crow/contract/problems';
 import { Context } from './platform/context';
-import { Page, SourceFile } from './platform/entities';
+import { Document, Page, SourceFile } from './platform/entities';
 import { announce } from './platform/live';
 import { bindDocument, weighDocument } from './shelf/binding';
 import { findPages, refuse } from './capture/intake';
@@ -43,16 +43,13 @@ export async function giveUp(context: Context, { kind, data }: GivenUp): Promise
     const file = await manager.findOneBy(SourceFile, { id: page.sourceFileId });
     const name = file?.name ?? 'the file';
     const problem = new Problem('page-not-drawn', { page: page.sourceNumber + 1, name }).report;
-    await manager.query('update page set problem = $2, prepared = true where id = $1', [pageId, problem]);
+    await manager.update(Page, { id: pageId }, { problem, prepared: true });
     // Nothing waits for what will never come: the page counts as looked at, and its document goes on without its text.
     await settle(context, page, { reading: 'failed', problem });
     await announce(manager, 'stack', page.stackId);
   } else if (kind === 'bind') {
     const { documentId } = data as Work['bind'];
-    await manager.query('update document set problem = $2 where id = $1', [
-      documentId,
-      new Problem('not-bound').report,
-    ]);
+    await manager.update(Document, { id: documentId }, { problem: new Problem('not-bound').report });
     await announce(manager, 'document', documentId);
   }
 }

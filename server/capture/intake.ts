@@ -6,14 +6,15 @@ import { Context } from '../platform/context';
 import { isZip, inspectFile, SourceInfo } from '../engines/sourceFile';
 import { withScratch } from '../engines/scratch';
 import { MOST_FILE_BYTES, storeBlob } from '../platform/blobs';
-import { rows } from '../platform/database';
-import { SourceFile } from '../platform/entities';
+import { insertNew } from '../platform/database';
+import { SourceFile, Stack } from '../platform/entities';
 import { ActingAs, record } from '../platform/history';
 import { announce } from '../platform/live';
 import { addPages, insistOnLanding } from './addingPages';
 import { saysDiskFull } from '../platform/disks';
 import { materialise } from './sources';
 import { unpackPapers } from './unpacking';
+import { binStackWithoutFiles } from './queries';
 
 const AT_THE_END: Landing = { before: null, again: null };
 
@@ -75,19 +76,29 @@ export async function takeInBytes(
   });
   if (blob.size === 0) throw new Problem('file-empty', { name: fileName });
   await database.source.transaction(async (manager) => {
-    await manager.query(
-      `insert into stack (id, name, whole, onward, for_entry, watched_folder_id, wanted_folder) values ($1, $2, $3, $4, $5, $6, $7)
-       on conflict do nothing`,
-      [stackId, stackName, whole, onward, forEntry, watchedFolderId, wantedFolder],
-    );
+    await insertNew(manager, Stack, {
+      id: stackId,
+      name: stackName,
+      whole,
+      onward,
+      forEntry,
+      watchedFolderId,
+      wantedFolder,
+    });
     await insistOnLanding(manager, stackId, { ...landing, document: documentId });
-    const added = await rows(
-      manager,
-      `insert into source_file (id, stack_id, name, position, blob_id, before_page, again_page, document_id, actor_id, back)
-       values ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10) on conflict do nothing returning id`,
-      [fileId, stackId, fileName, position, blob.id, landing.before, landing.again, documentId, actor.id, back],
-    );
-    if (added.length === 0) return;
+    const added = await insertNew(manager, SourceFile, {
+      id: fileId,
+      stackId,
+      name: fileName,
+      position,
+      blobId: blob.id,
+      beforePage: landing.before,
+      againPage: landing.again,
+      documentId,
+      actorId: actor.id,
+      back,
+    });
+    if (added === 0) return;
     await record(manager, actor, 'took in', 'file', fileId, { name: fileName, bytes: blob.size });
     await jobs.ask(manager, 'take-in', { fileId });
     await announce(manager, 'stack', stackId);
@@ -115,25 +126,24 @@ export async function findPages(context: Context, fileId: string): Promise<void>
     return refuse(context, file, error);
   }
   const { invoice } = info;
-  if (invoice)
-    await database.source.manager.query('update source_file set invoice = $2 where id = $1', [file.id, invoice]);
+  if (invoice) await database.source.manager.update(SourceFile, { id: file.id }, { invoice });
   await addPages(context, file, info);
 }
 
 /** Keeps the file, with the sentence that says why its pages could not be had. */
 export async function refuse({ database }: Context, file: SourceFile, { report }: Problem): Promise<void> {
   await database.source.transaction(async (manager) => {
-    const refused = await rows(
-      manager,
-      `update source_file set state = 'refused', problem = $2 where id = $1 and state = 'waiting' returning id`,
-      [file.id, report],
+    const refused = await manager.update(
+      SourceFile,
+      { id: file.id, state: 'waiting' },
+      { state: 'refused', problem: report },
     );
-    if (refused.length === 0) return;
+    if (refused.affected === 0) return;
     // One of an archive of the shelf gets a stack of its own, where its sentence is seen: the others are on the shelf.
     if (file.told) {
       const stackId = randomUUID();
-      await manager.query('insert into stack (id, name) values ($1, $2)', [stackId, file.name]);
-      await manager.query('update source_file set stack_id = $2, told = null where id = $1', [file.id, stackId]);
+      await manager.insert(Stack, { id: stackId, name: file.name });
+      await manager.update(SourceFile, { id: file.id }, { stackId, told: null as never });
       await announce(manager, 'stack', stackId);
     }
     await announce(manager, 'stack', file.stackId);
@@ -143,19 +153,12 @@ export async function refuse({ database }: Context, file: SourceFile, { report }
 /** Lets go of a refused file; a stack that nothing else is in goes to the bin with it. */
 export async function dismissFile({ database }: Context, actor: ActingAs, id: string): Promise<void> {
   await database.source.transaction(async (manager) => {
-    const [file] = await rows<{ stack_id: string }>(
-      manager,
-      `update source_file set dismissed = true where id = $1 and state = 'refused' returning stack_id`,
-      [id],
-    );
+    const file = await manager.findOneBy(SourceFile, { id, state: 'refused' });
     if (!file) throw new Problem('not-found', { what: 'The file' });
-    await manager.query(
-      `update stack set binned_at = now() where id = $1 and binned_at is null
-       and not exists (select 1 from source_file where stack_id = $1 and not dismissed)`,
-      [file.stack_id],
-    );
+    await manager.update(SourceFile, { id }, { dismissed: true });
+    await binStackWithoutFiles(manager, file.stackId);
     await record(manager, actor, 'let go', 'file', id);
-    await announce(manager, 'stack', file.stack_id);
+    await announce(manager, 'stack', file.stackId);
   });
 }
 

@@ -1,15 +1,15 @@
 import { randomUUID } from 'node:crypto';
 import { EntityManager } from 'typeorm';
 import { Problem } from '@crow/contract/problems';
-import { Scan, Scanner, ScanPreset, ScanSettings, ScanSourceName } from '@crow/contract/scanning';
+import { Scan, Scanner, ScanPreset as ShownPreset, ScanSettings, ScanSourceName } from '@crow/contract/scanning';
 import { Landing } from '@crow/core/sorting/arrangement';
 import { Context } from '../platform/context';
 import { EsclScanner } from '../devices/escl';
 import { findScanners } from '../devices/findScanners';
-import { rows } from '../platform/database';
 import { ActingAs, record } from '../platform/history';
 import { announce } from '../platform/live';
 import { takeInBytes } from './intake';
+import { KeptScanner, ScanPreset } from '../platform/entities';
 
 export interface ScanPlace {
   stackId: string;
@@ -19,13 +19,19 @@ export interface ScanPlace {
   documentId?: string;
 }
 
-const SCANNER_COLUMNS = 'id, name, address, capabilities, last_settings as last';
 const PREVIEW_DPI = 75;
 /** How long the end of a scan is told, once it is over. */
 const MOST_TOLD = 20;
 
 export async function listScanners(manager: EntityManager): Promise<Scanner[]> {
-  return rows(manager, `select ${SCANNER_COLUMNS} from scanner order by last_used desc nulls last, added_at`);
+  const kept = await manager.find(KeptScanner, {
+    order: { lastUsed: { direction: 'DESC', nulls: 'LAST' }, addedAt: 'ASC' },
+  });
+  return kept.map(shown);
+}
+
+function shown({ id, name, address, capabilities, lastSettings }: KeptScanner): Scanner {
+  return { id, name, address, capabilities, last: lastSettings };
 }
 
 /** Makes a scanner known by its address, or asks a known one anew what it can do. @throws Problem 'not-valid', 'scanner-gone', 'scanner-strange' */
@@ -33,15 +39,11 @@ export async function addScanner({ database }: Context, actor: ActingAs, typed: 
   const address = fullAddress(typed);
   const capabilities = await new EsclScanner(address).capabilities();
   return database.source.transaction(async (manager) => {
-    const [scanner] = await rows<Scanner>(
-      manager,
-      `insert into scanner (name, address, capabilities) values ($1, $2, $3)
-       on conflict (address) do update set name = excluded.name, capabilities = excluded.capabilities returning ${SCANNER_COLUMNS}`,
-      [capabilities.model, address, JSON.stringify(capabilities)],
-    );
-    await record(manager, actor, 'made known', 'scanner', scanner.id, { address });
+    await manager.upsert(KeptScanner, { name: capabilities.model, address, capabilities }, ['address']);
+    const kept = await manager.findOneByOrFail(KeptScanner, { address });
+    await record(manager, actor, 'made known', 'scanner', kept.id, { address });
     await announce(manager, 'scan', null);
-    return scanner;
+    return shown(kept);
   });
 }
 
@@ -64,46 +66,42 @@ export async function lookForScanners(context: Context, actor: ActingAs): Promis
 
 export async function forgetScanner({ database }: Context, actor: ActingAs, id: string): Promise<void> {
   await database.source.transaction(async (manager) => {
-    await manager.query('delete from scanner where id = $1', [id]);
+    await manager.delete(KeptScanner, { id });
     await record(manager, actor, 'forgot', 'scanner', id);
     await announce(manager, 'scan', null);
   });
 }
 
-export async function listPresets(manager: EntityManager): Promise<ScanPreset[]> {
-  return rows(manager, `select id, name, scanner_id as "scannerId", settings from scan_preset order by added_at`);
+export async function listPresets(manager: EntityManager): Promise<ShownPreset[]> {
+  const kept = await manager.find(ScanPreset, { order: { addedAt: 'ASC' } });
+  return kept.map(({ id, name, scannerId, settings }) => ({ id, name, scannerId, settings }));
 }
 
 export async function savePreset(
   { database }: Context,
   actor: ActingAs,
-  { name, scannerId, settings }: Omit<ScanPreset, 'id'>,
-): Promise<ScanPreset> {
+  { name, scannerId, settings }: Omit<ShownPreset, 'id'>,
+): Promise<ShownPreset> {
   return database.source.transaction(async (manager) => {
     await scannerById(manager, scannerId);
-    const [preset] = await rows<ScanPreset>(
-      manager,
-      `insert into scan_preset (name, scanner_id, settings) values ($1, $2, $3)
-       on conflict (name) do update set scanner_id = excluded.scanner_id, settings = excluded.settings
-       returning id, name, scanner_id as "scannerId", settings`,
-      [name, scannerId, JSON.stringify(settings)],
-    );
-    await record(manager, actor, 'kept', 'preset', preset.id, { name });
+    await manager.upsert(ScanPreset, { name, scannerId, settings }, ['name']);
+    const { id } = await manager.findOneByOrFail(ScanPreset, { name });
+    await record(manager, actor, 'kept', 'preset', id, { name });
     await announce(manager, 'scan', null);
-    return preset;
+    return { id, name, scannerId, settings };
   });
 }
 
 export async function deletePreset({ database }: Context, actor: ActingAs, id: string): Promise<void> {
   await database.source.transaction(async (manager) => {
-    await manager.query('delete from scan_preset where id = $1', [id]);
+    await manager.delete(ScanPreset, { id });
     await record(manager, actor, 'deleted', 'preset', id);
     await announce(manager, 'scan', null);
   });
 }
 
-async function scannerById(manager: EntityManager, id: string): Promise<Scanner> {
-  const [scanner] = await rows<Scanner>(manager, `select ${SCANNER_COLUMNS} from scanner where id = $1`, [id]);
+async function scannerById(manager: EntityManager, id: string): Promise<KeptScanner> {
+  const scanner = await manager.findOneBy(KeptScanner, { id });
   if (!scanner) throw new Problem('not-found', { what: 'The scanner' });
   return scanner;
 }
@@ -133,10 +131,7 @@ export class ScanDesk {
       throw new Problem('scanner-busy');
     const device = new EsclScanner(scanner.address);
     const source = await sourceOf(device, settings, scanner);
-    await manager.query('update scanner set last_settings = $2, last_used = now() where id = $1', [
-      scannerId,
-      JSON.stringify(settings),
-    ]);
+    await manager.update(KeptScanner, { id: scannerId }, { lastSettings: settings, lastUsed: new Date() });
     const scan = {
       id: randomUUID(),
       scannerId,
@@ -224,7 +219,7 @@ export class ScanDesk {
 }
 
 /** Which of the two is meant, where that is left to whichever has paper in it. */
-async function sourceOf(device: EsclScanner, { source }: ScanSettings, scanner: Scanner): Promise<ScanSourceName> {
+async function sourceOf(device: EsclScanner, { source }: ScanSettings, scanner: KeptScanner): Promise<ScanSourceName> {
   const { glass, feeder } = scanner.capabilities;
   if (source !== 'whichever') return source;
   if (!glass) return 'feeder';

@@ -5,9 +5,10 @@ import { join } from 'node:path';
 import { Readable } from 'node:stream';
 import { pipeline } from 'node:stream/promises';
 import { Format } from '../engines/formats';
-import { SourceInfo, SourcePage } from '../engines/sourceFile';
+import { SourceInfo } from '../engines/sourceFile';
 import { readBlob } from '../platform/blobs';
-import { Database, rows } from '../platform/database';
+import { Database } from '../platform/database';
+import { Page, SourceFile } from '../platform/entities';
 
 /** Writes a blob into a folder, and says where it is. */
 export async function materialise(database: Database, blobId: string, folder: string): Promise<string> {
@@ -50,21 +51,28 @@ export class SourceShelf {
 
   private async lay(fileId: string): Promise<Laid> {
     const { manager } = this.database.source;
-    const [file] = await rows<{ name: string; format: Format; blob_id: string }>(
-      manager,
-      'select name, format, blob_id from source_file where id = $1',
-      [fileId],
-    );
-    const pages = await rows<SourcePage>(
-      manager,
-      `select source_width as width, source_height as height, source_point_width as "pointWidth",
-         source_point_height as "pointHeight", scanned
-       from page where source_file_id = $1 and part = 0 order by source_number`,
-      [fileId],
-    );
+    const file = await manager.findOneByOrFail(SourceFile, { id: fileId });
+    const pages = await manager.find(Page, {
+      where: { sourceFileId: fileId, part: 0 },
+      order: { sourceNumber: 'ASC' },
+    });
     const folder = await mkdtemp(join(tmpdir(), 'crow-source-'));
-    const path = await materialise(this.database, file.blob_id, folder);
-    return { folder, info: { path, name: file.name, format: file.format, pages } };
+    const path = await materialise(this.database, file.blobId, folder);
+    return {
+      folder,
+      info: {
+        path,
+        name: file.name,
+        format: file.format as Format,
+        pages: pages.map(({ sourceWidth, sourceHeight, sourcePointWidth, sourcePointHeight, scanned }) => ({
+          width: sourceWidth,
+          height: sourceHeight,
+          pointWidth: sourcePointWidth,
+          pointHeight: sourcePointHeight,
+          scanned,
+        })),
+      },
+    };
   }
 
   private async dropUnused(most: number): Promise<void> {

@@ -5,11 +5,11 @@ import { Context } from '../platform/context';
 import { unlockPdf } from '../engines/qpdf';
 import { withScratch } from '../engines/scratch';
 import { MOST_FILE_BYTES, storeBlob } from '../platform/blobs';
-import { rows } from '../platform/database';
 import { SourceFile } from '../platform/entities';
 import { ActingAs, record } from '../platform/history';
 import { announce } from '../platform/live';
 import { materialise } from './sources';
+import { putUnlockedInPlace } from './queries';
 
 /**
  * Takes in a PDF that was refused because it is locked, with its password: the pages come from a copy without one, the file itself is
@@ -32,13 +32,7 @@ export async function unlockFile(context: Context, actor: ActingAs, id: string, 
     });
   });
   await database.source.transaction(async (inside) => {
-    const changed = await rows(
-      inside,
-      `update source_file set locked_blob_id = blob_id, blob_id = $2, state = 'waiting', problem = null
-       where id = $1 and state = 'refused' and locked_blob_id is null returning id`,
-      [id, open.id],
-    );
-    if (changed.length === 0) return;
+    if (!(await putUnlockedInPlace(inside, id, open.id))) return;
     await jobs.ask(inside, 'take-in', { fileId: id });
     await record(inside, actor, 'unlocked', 'file', id);
     await announce(inside, 'stack', file.stackId);

@@ -1,12 +1,13 @@
 import { randomUUID } from 'node:crypto';
 import { basename } from 'node:path';
-import { EntityManager } from 'typeorm';
+import { EntityManager, MoreThan } from 'typeorm';
 import { Problem } from '@crow/contract/problems';
 import { withZip } from '../engines/zip';
 import { MOST_FILE_BYTES, storeBlob } from '../platform/blobs';
 import { Context } from '../platform/context';
 import { SourceFile } from '../platform/entities';
 import { announce } from '../platform/live';
+import { deleteStackIfBare } from './queries';
 
 /** So many papers of an archive become a stack. */
 const MOST_PAPERS = 2000;
@@ -34,25 +35,25 @@ export async function unpackPapers(context: Context, file: SourceFile, path: str
       stored.push({ id: randomUUID(), blobId: id, name: basename(paper.path) });
     }
     await database.source.transaction(async (manager) => {
-      await manager.query('update source_file set position = position + $3 where stack_id = $1 and position > $2', [
-        file.stackId,
-        file.position,
+      await manager.increment(
+        SourceFile,
+        { stackId: file.stackId, position: MoreThan(file.position) },
+        'position',
         stored.length,
-      ]);
-      await manager.query(
-        `insert into source_file (id, stack_id, name, position, blob_id, before_page, document_id, actor_id, unpacked)
-         select id, $1, name, $2 + place, blob_id, $3, $4, $5, true
-         from unnest($6::uuid[], $7::text[], $8::uuid[]) with ordinality as f (id, name, blob_id, place)`,
-        [
-          file.stackId,
-          file.position,
-          file.beforePage,
-          file.documentId,
-          file.actorId,
-          stored.map(({ id }) => id),
-          stored.map(({ name }) => name),
-          stored.map(({ blobId }) => blobId),
-        ],
+      );
+      await manager.insert(
+        SourceFile,
+        stored.map(({ id, name, blobId }, at) => ({
+          id,
+          stackId: file.stackId,
+          name,
+          position: file.position + at + 1,
+          blobId,
+          beforePage: file.beforePage,
+          documentId: file.documentId,
+          actorId: file.actorId,
+          unpacked: true,
+        })),
       );
       await jobs.ask(manager, 'take-in', ...stored.map(({ id }) => ({ fileId: id })));
       await leave(manager, file);
@@ -62,11 +63,7 @@ export async function unpackPapers(context: Context, file: SourceFile, path: str
 
 /** The archive itself has done its work; a stack that has nothing else goes with it. */
 async function leave(manager: EntityManager, { id, stackId }: SourceFile): Promise<void> {
-  await manager.query('delete from source_file where id = $1', [id]);
-  await manager.query(
-    `delete from stack s where id = $1 and not exists (select 1 from source_file where stack_id = s.id)
-       and not exists (select 1 from page where stack_id = s.id)`,
-    [stackId],
-  );
+  await manager.delete(SourceFile, { id });
+  await deleteStackIfBare(manager, stackId);
   await announce(manager, 'stack', stackId);
 }

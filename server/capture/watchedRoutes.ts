@@ -1,6 +1,7 @@
 import { FastifyInstance } from 'fastify';
 import { endpoints } from '@crow/contract/endpoints';
-import { listPlaces, Watcher } from './watching';
+import { listPlaces } from './watchedPlaces';
+import { Watcher } from './watching';
 import { serve } from '../platform/http/serve';
 
 /** Folders of this machine whose files are taken in by themselves. */

@@ -5,25 +5,19 @@ import { Box } from '@crow/core/geometry';
 import { doubtfulWords } from '@crow/core/reading/doubtful';
 import { StoredWord } from '@crow/core/reading/words';
 import { Context } from '../platform/context';
-import { rows } from '../platform/database';
 import { documentOfPage } from '../stack/locks';
-import { Page } from '../platform/entities';
+import { Page, Reading } from '../platform/entities';
 import { ActingAs, record } from '../platform/history';
 import { announce } from '../platform/live';
 import { pageWasRead } from './documentProgress';
 import { indexPage } from '../reading/reading';
+import { recognisedPages } from './queries';
 
 const MOST_SHOWN = 1000;
 
 /** The words of a document that may be misread, in reading order; those of pages that came with their own text are not. */
 export async function doubtfulWordsOf(manager: EntityManager, documentId: string): Promise<Doubtful[]> {
-  const pages = await rows<{ id: string; number: number; words: StoredWord[]; width: number; height: number }>(
-    manager,
-    `select p.id, dp.number, r.words, r.width, r.height from document_page dp join page p on p.id = dp.page_id
-     join reading r on r.page_id = p.id and r.turn = p.turn and r.version = p.version
-     where dp.document_id = $1 and not r.own order by dp.number`,
-    [documentId],
-  );
+  const pages = await recognisedPages(manager, documentId);
   return pages
     .flatMap(({ id: pageId, words, width, height }) => {
       const share = ([x, y, w, h]: Box): Box => [x / width, y / height, w / width, h / height];
@@ -60,12 +54,8 @@ export async function correctWords(
     const documentId = await documentOfPage(manager, pageId, { lock: true });
     const page = await manager.findOne(Page, { where: { id: pageId }, lock: { mode: 'for_no_key_update' } });
     if (!page) throw new Problem('not-found', { what: 'The page' });
-    const key = [pageId, page.turn, page.version];
-    const [reading] = await rows<{ words: StoredWord[]; own: boolean }>(
-      manager,
-      'select words, own from reading where page_id = $1 and turn = $2 and version = $3 for update',
-      key,
-    );
+    const key = { pageId, turn: page.turn, version: page.version };
+    const reading = await manager.findOne(Reading, { where: key, lock: { mode: 'pessimistic_write' } });
     if (!reading) throw new Problem('not-found', { what: 'The text of the page' });
     if (reading.own) throw new Problem('text-own');
     const { words } = reading;
@@ -74,10 +64,7 @@ export async function correctWords(
       words[index] = [text.trim().replace(/\s+/g, ' '), ...(words[index].slice(1) as TailOf<StoredWord>)];
       words[index][5] = 1;
     }
-    await manager.query('update reading set words = $4 where page_id = $1 and turn = $2 and version = $3', [
-      ...key,
-      JSON.stringify(words),
-    ]);
+    await manager.update(Reading, key, { words });
     await indexPage(manager, page);
     await record(manager, actor, 'corrected the text of', 'page', pageId, { changes });
     await announce(manager, 'text', pageId);

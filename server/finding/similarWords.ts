@@ -1,10 +1,9 @@
 import { EntityManager } from 'typeorm';
 import { editDistance } from '@crow/core/finding/editDistance';
-import { rows } from '../platform/database';
+import { nearWords } from './queries';
 
 /** How long a word is that misreadings are sought for. How alike they must be is set with the connection; see database.ts. */
 const SHORTEST = 5;
-const MOST_FORMS = 8;
 
 /**
  * Words that occur on pages and are spelled so much like those searched that they may be the same, misread: one or two
@@ -14,18 +13,7 @@ export async function similarWords(manager: EntityManager, words: string[]): Pro
   const worth = words.filter((word) => word.length >= SHORTEST && !/\d/.test(word));
   const found = new Map<string, string[]>();
   if (worth.length === 0) return found;
-  const similar = await rows<{ sought: string; word: string }>(
-    manager,
-    `select sought, near.word
-     from unnest($1::text[]) as sought
-     cross join lateral (
-       select v.word from vocabulary v
-       where v.word % sought and v.word <> sought
-         and abs(length(v.word) - length(sought)) <= 2
-       order by similarity(v.word, sought) desc limit ${MOST_FORMS}
-     ) near`,
-    [worth],
-  );
+  const similar = await nearWords(manager, worth);
   for (const { sought, word } of similar) {
     if (editDistance(sought, word) <= (sought.length >= 8 ? 2 : 1))
       found.set(sought, [...(found.get(sought) ?? []), word]);

@@ -5,7 +5,6 @@ import { Proposal, proposeRecipes, Recipe } from '@crow/core/imaging/recipe';
 import { Context } from '../platform/context';
 import { lookedAtPicture } from '../engines/pictures';
 import { withScratch } from '../engines/scratch';
-import { rows } from '../platform/database';
 import { Page } from '../platform/entities';
 import { ActingAs, record } from '../platform/history';
 import { announce } from '../platform/live';
@@ -14,6 +13,7 @@ import { currentArrangement } from '../stack/queries';
 import { remake } from './preparing';
 import { SourceShelf } from '../capture/sources';
 import { arrange } from '../stack/arranging';
+import { haveReadAgain, stacksOfPages, wave } from './queries';
 
 export interface PageChange {
   id: string;
@@ -34,10 +34,7 @@ export async function changePageIn(
   if (recipe === undefined) throw new Problem('not-found', { what: 'That version of the page' });
   const other = version !== page.version;
   await remake(manager, page, recipe, turn);
-  await manager.query(
-    `update page set reading = 'waiting', problem = null, prepared = true, pictured = pictured and not $2 where id = $1`,
-    [pageId, other],
-  );
+  await haveReadAgain(manager, pageId, other);
   if (other) await jobs.ask(manager, 'picture', { pageId });
   else await jobs.ask(manager, 'read', { pageId, turn, version });
 }
@@ -49,18 +46,17 @@ export async function changePageIn(
  */
 export async function changePages(context: Context, actor: ActingAs, changes: PageChange[]): Promise<void> {
   const { source } = context.database;
-  const pages = await rows<{ id: string; stack_id: string; state: string; step: number }>(
+  const pages = await stacksOfPages(
     source.manager,
-    'select p.id, p.stack_id, s.state, s.step from page p join stack s on s.id = p.stack_id where p.id = any($1)',
-    [changes.map(({ id }) => id)],
+    changes.map(({ id }) => id),
   );
   if (pages.length !== new Set(changes.map(({ id }) => id)).size) throw new Problem('not-found', { what: 'The page' });
   const versions = new Map<string, { turn: Turn; version: string }>();
   for (const { id, recipe, turn } of changes) {
     versions.set(id, { turn, version: await keepRecipe(source.manager, recipe) });
   }
-  for (const stackId of new Set(pages.map((page) => page.stack_id))) {
-    const those = pages.filter((page) => page.stack_id === stackId);
+  for (const stackId of new Set(pages.map((page) => page.stackId))) {
+    const those = pages.filter((page) => page.stackId === stackId);
     if (those[0].state === 'open') {
       const now = await currentArrangement(source.manager, stackId);
       const after = now.map((page) => ({ ...page, ...versions.get(page.id) }));
@@ -82,12 +78,8 @@ export async function changePages(context: Context, actor: ActingAs, changes: Pa
 /** Finds pages good enough as they are (true), so that nothing warns of them until they are made anew; or takes that back. */
 export async function wavePages({ database }: Context, actor: ActingAs, ids: string[], waved: boolean): Promise<void> {
   await database.source.transaction(async (manager) => {
-    const stacks = await rows<{ stack_id: string }>(
-      manager,
-      `update page set waved = case when $2 then version end where id = any($1) returning stack_id`,
-      [ids, waved],
-    );
-    for (const stackId of new Set(stacks.map(({ stack_id }) => stack_id))) {
+    const stacks = await wave(manager, ids, waved);
+    for (const stackId of new Set(stacks.map(({ stackId: id }) => id))) {
       await record(manager, actor, waved ? 'waved through' : 'took back', 'stack', stackId, { pages: ids });
       await announce(manager, 'stack', stackId);
     }

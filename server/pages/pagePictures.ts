@@ -7,32 +7,13 @@ import { rasterOf } from '../engines/rasters';
 import { withScratch } from '../engines/scratch';
 import { Context } from '../platform/context';
 import { blobBytes, storeBytes } from '../platform/blobs';
-import { rows } from '../platform/database';
+import { insertNew } from '../platform/database';
 import { announce } from '../platform/live';
 import { AS_IT_IS, recipeOf } from './recipes';
 import { judgePage, preparePage } from './preparing';
 import { SourceShelf } from '../capture/sources';
-
-interface PageSource {
-  id: string;
-  stack_id: string;
-  source_file_id: string;
-  source_number: number;
-  blob_id: string;
-  format: string;
-  pictured: boolean;
-  version: string;
-}
-
-async function pageSource({ database }: Context, pageId: string): Promise<PageSource | undefined> {
-  const [page] = await rows<PageSource>(
-    database.source.manager,
-    `select p.id, p.stack_id, p.source_file_id, p.source_number, p.pictured, p.version, f.blob_id, f.format
-     from page p join source_file f on f.id = p.source_file_id where p.id = $1`,
-    [pageId],
-  );
-  return page;
-}
+import { keepPictured, PageSource, pageSource } from './queries';
+import { DerivedPicture as KeptPicture, Page } from '../platform/entities';
 
 /** The name of what is done to a page to show it: part of the key under which its picture is kept. */
 function pictureKey(size: PictureSize, turn: Turn, version: string): string {
@@ -45,7 +26,7 @@ function pictureKey(size: PictureSize, turn: Turn, version: string): string {
  */
 export async function picturePage(context: Context, sources: SourceShelf, pageId: string): Promise<void> {
   await preparePage(context, sources, pageId);
-  const page = await pageSource(context, pageId);
+  const page = await pageSource(context.database.source.manager, pageId);
   if (!page) return;
   const { version } = page;
   let problem: ProblemReport | null = null;
@@ -63,18 +44,11 @@ export async function picturePage(context: Context, sources: SourceShelf, pageId
   if (!problem) await judgePage(context, sources, pageId);
   const look = problem ? undefined : await lookFromAfar(context, page);
   await context.database.source.transaction(async (inside) => {
-    if (look) await inside.query('update page set look = $2 where id = $1', [pageId, Buffer.from(look)]);
-    await inside.query(
-      'update page set pictured = pictured or $2::jsonb is null, problem = coalesce($2, problem) where id = $1',
-      [pageId, problem && JSON.stringify(problem)],
-    );
-    const [toRead] = await rows<{ turn: Turn; version: string }>(
-      inside,
-      `select turn, version from page where id = $1 and reading = 'waiting'`,
-      [pageId],
-    );
-    if (toRead) await context.jobs.ask(inside, 'read', { pageId, ...toRead });
-    await announce(inside, 'stack', page.stack_id);
+    if (look) await inside.update(Page, { id: pageId }, { look: Buffer.from(look) });
+    await keepPictured(inside, pageId, problem);
+    const toRead = await inside.findOneBy(Page, { id: pageId, reading: 'waiting' });
+    if (toRead) await context.jobs.ask(inside, 'read', { pageId, turn: toRead.turn, version: toRead.version });
+    await announce(inside, 'stack', page.stackId);
   });
 }
 
@@ -82,7 +56,7 @@ export async function picturePage(context: Context, sources: SourceShelf, pageId
 async function lookFromAfar(context: Context, page: PageSource): Promise<Uint8Array | undefined> {
   const thumb = await stored(context, page, 'thumb', 0, page.version);
   if (!thumb) return undefined;
-  const bytes = await blobBytes(context.database, thumb.picture_blob_id);
+  const bytes = await blobBytes(context.database, thumb.pictureBlobId);
   return lookOf(await rasterOf(sharp(bytes).toColourspace('b-w')));
 }
 
@@ -96,18 +70,17 @@ async function derive(
 ): Promise<Map<PictureSize, DerivedPicture>> {
   const recipe = await recipeOf(database.source.manager, version);
   if (recipe === undefined) throw new Problem('not-found', { what: 'That version of the page' });
-  return sources.use(page.source_file_id, (info) =>
-    withScratch((folder) => derivePictures(info, page.source_number, turn, sizes, folder, recipe)),
+  return sources.use(page.fileId, (info) =>
+    withScratch((folder) => derivePictures(info, page.sourceNumber, turn, sizes, folder, recipe)),
   );
 }
 
 async function stored({ database }: Context, page: PageSource, size: PictureSize, turn: Turn, version: string) {
-  const [found] = await rows<{ picture_blob_id: string; media_type: DerivedPicture['mediaType'] }>(
-    database.source.manager,
-    'select picture_blob_id, media_type from derived_picture where blob_id = $1 and source_number = $2 and recipe = $3',
-    [page.blob_id, page.source_number, pictureKey(size, turn, version)],
-  );
-  return found;
+  return database.source.manager.findOneBy(KeptPicture, {
+    blobId: page.blobId,
+    sourceNumber: page.sourceNumber,
+    recipe: pictureKey(size, turn, version),
+  });
 }
 
 async function keep(
@@ -119,11 +92,13 @@ async function keep(
   { bytes, mediaType }: DerivedPicture,
 ) {
   const { id } = await storeBytes(database, bytes);
-  await database.source.manager.query(
-    `insert into derived_picture (blob_id, source_number, recipe, picture_blob_id, media_type)
-     values ($1, $2, $3, $4, $5) on conflict do nothing`,
-    [page.blob_id, page.source_number, pictureKey(size, turn, version), id, mediaType],
-  );
+  await insertNew(database.source.manager, KeptPicture, {
+    blobId: page.blobId,
+    sourceNumber: page.sourceNumber,
+    recipe: pictureKey(size, turn, version),
+    pictureBlobId: id,
+    mediaType,
+  });
 }
 
 /** How many pictures the server makes at once for those who look; the rest wait. */
@@ -142,13 +117,13 @@ export class PictureDesk {
 
   /** @throws Problem 'not-found', 'page-not-drawn', 'picture-waiting' */
   async picture(pageId: string, size: PictureSize, turn: Turn, version: string): Promise<DerivedPicture> {
-    const page = await pageSource(this.context, pageId);
+    const page = await pageSource(this.context.database.source.manager, pageId);
     if (!page) throw new Problem('not-found', { what: 'The page' });
     const found = await stored(this.context, page, size, turn, version);
     if (found)
-      return { bytes: await blobBytes(this.context.database, found.picture_blob_id), mediaType: found.media_type };
+      return { bytes: await blobBytes(this.context.database, found.pictureBlobId), mediaType: found.mediaType };
     if (page.format === 'heic' && !page.pictured) throw new Problem('picture-waiting');
-    const key = `${page.blob_id} ${page.source_number} ${pictureKey(size, turn, version)}`;
+    const key = `${page.blobId} ${page.sourceNumber} ${pictureKey(size, turn, version)}`;
     let making = this.underWay.get(key);
     if (!making) {
       making = this.inTurn(() => this.make(page, size, turn, version)).finally(() => this.underWay.delete(key));
@@ -162,10 +137,10 @@ export class PictureDesk {
     let picture: DerivedPicture;
     if (upright) {
       // Turning the picture that is there is far quicker than drawing the page again.
-      const turned = sharp(await blobBytes(this.context.database, upright.picture_blob_id)).rotate(turn);
+      const turned = sharp(await blobBytes(this.context.database, upright.pictureBlobId)).rotate(turn);
       const bytes =
-        upright.media_type === 'image/webp' ? turned.webp({ quality: 82, effort: 2 }) : turned.jpeg({ quality: 90 });
-      picture = { bytes: await bytes.toBuffer(), mediaType: upright.media_type };
+        upright.mediaType === 'image/webp' ? turned.webp({ quality: 82, effort: 2 }) : turned.jpeg({ quality: 90 });
+      picture = { bytes: await bytes.toBuffer(), mediaType: upright.mediaType };
     } else picture = (await derive(this.context, this.sources, page, turn, version, [size])).get(size)!;
     await keep(this.context, page, size, turn, version, picture);
     return picture;

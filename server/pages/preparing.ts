@@ -12,12 +12,12 @@ import { hasOwnText } from '../engines/ownText';
 import { atAGlance, lookedAtPicture } from '../engines/pictures';
 import { withScratch } from '../engines/scratch';
 import { isDamaged, SourceInfo } from '../engines/sourceFile';
-import { rows } from '../platform/database';
-import { Page } from '../platform/entities';
+import { Page, Stack } from '../platform/entities';
 import { announce } from '../platform/live';
 import { AS_IT_IS, keepRecipe, recipeOf } from './recipes';
 import { documentOfPage } from '../stack/locks';
 import { SourceShelf } from '../capture/sources';
+import { insertPart, makeRoomForPart } from './queries';
 
 interface Prepared {
   /** Whether its picture is shown only as far as it could be decoded. */
@@ -86,11 +86,7 @@ export async function judgePage({ database }: Context, sources: SourceShelf, pag
     const enlarged = Math.max(page.sourceWidth, page.sourceHeight) / Math.max(picture.width, picture.height);
     return judgeLegibility(recipe ? flatten(picture, recipe) : picture, { enlarged });
   });
-  await manager.query('update page set legibility = $3, judged = $2 where id = $1 and version = $2', [
-    pageId,
-    page.version,
-    JSON.stringify(legibility),
-  ]);
+  await manager.update(Page, { id: pageId, version: page.version }, { legibility, judged: page.version });
 }
 
 /** A flat scan, or a picture in which no sheet was found, keeps its look, and stays as it is unless it is crooked. */
@@ -100,31 +96,27 @@ function worthWhile({ recipe }: Proposal, scanned: boolean): Recipe | null {
 }
 
 async function enter(context: Context, manager: EntityManager, page: Page, prepared: Prepared[]): Promise<void> {
-  const [stack] = await rows(manager, 'select 1 from stack where id = $1 for no key update', [page.stackId]);
+  const stack = await manager.findOne(Stack, { where: { id: page.stackId }, lock: { mode: 'for_no_key_update' } });
   // A document is locked before its pages, everywhere.
   await documentOfPage(manager, page.id, { lock: true });
-  const [current] = await rows<{ prepared: boolean; turn: Turn; version: string }>(
-    manager,
-    'select prepared, turn, version from page where id = $1 for no key update',
-    [page.id],
-  );
+  const current = await manager.findOne(Page, { where: { id: page.id }, lock: { mode: 'for_no_key_update' } });
   if (!stack || !current || current.prepared) return;
   const [first, ...others] = prepared;
   // Somebody who was quicker has decided.
   const touched = current.turn !== 0 || current.version !== AS_IT_IS;
   const version = touched ? null : await remake(manager, page, first.recipe, first.turn);
-  await manager.query(
-    `update page set prepared = true, confidence = $2, legibility = $3, judged = $4, blank = $5, divider = $6, damaged = $7
-     where id = $1`,
-    [
-      page.id,
-      first.confidence,
-      first.legibility && JSON.stringify(first.legibility),
-      version,
-      first.blank,
-      first.divider && JSON.stringify(first.divider),
-      first.damaged,
-    ],
+  await manager.update(
+    Page,
+    { id: page.id },
+    {
+      prepared: true,
+      confidence: first.confidence,
+      legibility: first.legibility,
+      judged: version,
+      blank: first.blank,
+      divider: first.divider,
+      damaged: first.damaged,
+    },
   );
   for (const [index, other] of others.entries()) await addPart(context, manager, page, index + 1, other);
   await context.happenings.tell(manager, 'page-prepared', { stackId: page.stackId });
@@ -140,24 +132,11 @@ export async function addPart(
   { recipe, turn, confidence, legibility, damaged }: Prepared,
 ): Promise<void> {
   const id = randomUUID();
-  await manager.query(
-    `update page set position = position + 1 where stack_id = $1
-     and position > (select max(position) from page where source_file_id = $2 and source_number = $3)`,
-    [page.stackId, page.sourceFileId, page.sourceNumber],
-  );
-  await manager.query(
-    `insert into page (id, stack_id, source_file_id, source_number, part, position, width, height, point_width, point_height,
-       source_width, source_height, source_point_width, source_point_height, scanned, prepared, confidence, legibility, damaged, reading)
-     select $1, stack_id, source_file_id, source_number, $3,
-       (select max(position) from page where source_file_id = p.source_file_id and source_number = p.source_number) + 1,
-       width, height, point_width, point_height, source_width, source_height, source_point_width, source_point_height, scanned,
-       true, $4, $5, $6, case when reading = 'stopped' then 'stopped' else 'waiting' end
-     from page p where id = $2`,
-    [id, page.id, part, confidence, legibility && JSON.stringify(legibility), damaged],
-  );
+  await makeRoomForPart(manager, page.stackId, page.sourceFileId, page.sourceNumber);
+  await insertPart(manager, id, page.id, part, { confidence, legibility, damaged });
   const added = await manager.findOneByOrFail(Page, { id });
   const version = await remake(manager, added, recipe, turn);
-  await manager.query('update page set judged = $2 where id = $1', [id, version]);
+  await manager.update(Page, { id }, { judged: version });
   await happenings.tell(manager, 'page-parted', { pageId: page.id, partId: id });
   await jobs.ask(manager, 'picture', { pageId: id });
 }
@@ -172,9 +151,6 @@ export async function remake(
   const version = await keepRecipe(manager, recipe);
   const [width, height] = recipe ? pageSizeOf(recipe, sourceWidth, sourceHeight) : [sourceWidth, sourceHeight];
   const [pointWidth, pointHeight] = recipe?.paper ?? [sourcePointWidth, sourcePointHeight];
-  await manager.query(
-    `update page set version = $2, turn = $3, width = $4, height = $5, point_width = $6, point_height = $7 where id = $1`,
-    [id, version, turn, width, height, pointWidth, pointHeight],
-  );
+  await manager.update(Page, { id }, { version, turn, width, height, pointWidth, pointHeight });
   return version;
 }

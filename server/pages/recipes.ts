@@ -2,7 +2,8 @@ import { createHash } from 'node:crypto';
 import { EntityManager } from 'typeorm';
 import { Recipe } from '@crow/core/imaging/recipe';
 import { WHOLE_PICTURE } from '@crow/core/sorting/arrangement';
-import { rows } from '../platform/database';
+import { insertNew } from '../platform/database';
+import { KeptRecipe } from '../platform/entities';
 
 export const AS_IT_IS = WHOLE_PICTURE;
 
@@ -11,14 +12,14 @@ export async function keepRecipe(manager: EntityManager, recipe: Recipe | null):
   if (!recipe) return AS_IT_IS;
   const text = inOrder(recipe);
   const version = createHash('sha256').update(text).digest('hex').slice(0, 20);
-  await manager.query('insert into recipe (version, recipe) values ($1, $2) on conflict do nothing', [version, text]);
+  await insertNew(manager, KeptRecipe, { version, recipe });
   return version;
 }
 
 /** The recipe of a version; null for the picture as it is, and undefined for a version that nobody kept. */
 export async function recipeOf(manager: EntityManager, version: string): Promise<Recipe | null | undefined> {
   if (version === AS_IT_IS) return null;
-  const [found] = await rows<{ recipe: Recipe }>(manager, 'select recipe from recipe where version = $1', [version]);
+  const found = await manager.findOneBy(KeptRecipe, { version });
   return found?.recipe;
 }
 

@@ -5,7 +5,6 @@ import { setDropped } from '@crow/core/sorting/arrangement';
 import { Context } from '../platform/context';
 import { lookedAtPicture } from '../engines/pictures';
 import { withScratch } from '../engines/scratch';
-import { rows } from '../platform/database';
 import { Page, Stack } from '../platform/entities';
 import { ActingAs, record } from '../platform/history';
 import { keepRecipe } from './recipes';
@@ -13,6 +12,7 @@ import { currentArrangement } from '../stack/queries';
 import { addPart } from './preparing';
 import { SourceShelf } from '../capture/sources';
 import { enterStep } from '../stack/arranging';
+import { partsInPicture } from './queries';
 
 /**
  * Makes several pages of one that holds several papers, because a person says that it does: a step of the stack, so that it
@@ -44,11 +44,7 @@ export async function takeApart(
     if (!stack || stack.binnedAt) throw new Problem('not-found', { what: 'The stack' });
     if (stack.state !== 'open') throw new Problem('stack-sorted');
     const there = new Set((await currentArrangement(manager, stack.id)).map(({ id }) => id));
-    const [{ parts }] = await rows<{ parts: number }>(
-      manager,
-      'select (max(part) + 1)::int as parts from page where source_file_id = $1 and source_number = $2',
-      [page.sourceFileId, page.sourceNumber],
-    );
+    const parts = await partsInPicture(manager, page.sourceFileId, page.sourceNumber);
     const [first, ...others] = proposals;
     for (const [at, proposal] of others.entries())
       await addPart(context, manager, page, parts + at, {

@@ -1,15 +1,20 @@
 import { createHash, randomBytes } from 'node:crypto';
-import { EntityManager } from 'typeorm';
-import { rows } from '../platform/database';
+import { EntityManager, LessThan, MoreThan } from 'typeorm';
 import { Asking, record } from '../platform/history';
+import { Actor, EntryKey, Session } from '../platform/entities';
+import { takeKey } from './queries';
 
 const KEY_BYTES = 32;
+const HOUR_MS = 3_600_000;
+const DAY_MS = 24 * HOUR_MS;
 /** A key that nobody used is worth nothing after this. */
-const KEY_LASTS = '1 day';
+const KEY_LASTS_MS = DAY_MS;
 /** A browser that was not seen for so long has to be let in again. */
-const SESSION_LASTS = '90 days';
+const SESSION_LASTS_MS = 90 * DAY_MS;
 /** When a session was last used is written down this exactly. */
-const USED_EXACTLY = '1 hour';
+const USED_EXACTLY_MS = HOUR_MS;
+
+const before = (milliseconds: number) => new Date(Date.now() - milliseconds);
 
 function hashOf(secret: string): Buffer {
   return createHash('sha256').update(secret).digest();
@@ -18,39 +23,33 @@ function hashOf(secret: string): Buffer {
 /** Makes a key with which one browser is let in, once, as the owner. */
 export async function makeEntryKey(manager: EntityManager): Promise<string> {
   const key = randomBytes(KEY_BYTES).toString('base64url');
-  await manager.query(`delete from entry_key where made_at < now() - interval '${KEY_LASTS}'`);
-  const [{ id }] = await rows<{ id: string }>(manager, `select id from actor where role = 'owner'`);
-  await manager.query('insert into entry_key (key_hash, actor_id) values ($1, $2)', [hashOf(key), id]);
+  await manager.delete(EntryKey, { madeAt: LessThan(before(KEY_LASTS_MS)) });
+  const { id } = await manager.findOneByOrFail(Actor, { role: 'owner' });
+  await manager.insert(EntryKey, { keyHash: hashOf(key), actorId: id });
   return key;
 }
 
 /** Lets a browser in that brings a key. @returns the session's secret; nothing when the key is none, or none any more */
 export async function letIn(manager: EntityManager, key: string): Promise<string | undefined> {
   return manager.transaction(async (inside) => {
-    const [found] = await rows<{ actor_id: string }>(
-      inside,
-      `delete from entry_key where key_hash = $1 and made_at > now() - interval '${KEY_LASTS}' returning actor_id`,
-      [hashOf(key)],
-    );
+    const [found] = await takeKey(inside, hashOf(key), before(KEY_LASTS_MS));
     if (!found) return undefined;
     const secret = randomBytes(KEY_BYTES).toString('base64url');
-    await inside.query(`delete from session where used_at < now() - interval '${SESSION_LASTS}'`);
-    await inside.query('insert into session (actor_id, token_hash) values ($1, $2)', [found.actor_id, hashOf(secret)]);
-    await record(inside, { id: found.actor_id }, 'let in', 'session', null);
+    await inside.delete(Session, { usedAt: LessThan(before(SESSION_LASTS_MS)) });
+    await inside.insert(Session, { actorId: found.actorId, tokenHash: hashOf(secret) });
+    await record(inside, { id: found.actorId }, 'let in', 'session', null);
     return secret;
   });
 }
 
 /** Whose session it is that a browser brings the secret of; nobody's when it is none, or has ended. */
 export async function actorOf(manager: EntityManager, secret: string): Promise<Asking | undefined> {
-  const [found] = await rows<Asking & { sessionId: string; stale: boolean }>(
-    manager,
-    `select a.id, a.name, a.role, s.id as "sessionId", s.used_at < now() - interval '${USED_EXACTLY}' as stale
-     from session s join actor a on a.id = s.actor_id
-     where s.token_hash = $1 and s.used_at > now() - interval '${SESSION_LASTS}'`,
-    [hashOf(secret)],
-  );
-  if (!found) return undefined;
-  if (found.stale) await manager.query('update session set used_at = now() where id = $1', [found.sessionId]);
-  return { id: found.id, name: found.name, role: found.role };
+  const found = await manager.findOne(Session, {
+    where: { tokenHash: hashOf(secret), usedAt: MoreThan(before(SESSION_LASTS_MS)) },
+    relations: { actor: true },
+  });
+  if (!found?.actor) return undefined;
+  if (found.usedAt < before(USED_EXACTLY_MS)) await manager.update(Session, { id: found.id }, { usedAt: new Date() });
+  const { id, name, role } = found.actor;
+  return { id, name, role };
 }

@@ -1,7 +1,9 @@
 import { createHash } from 'node:crypto';
 import { Readable } from 'node:stream';
 import { EntityManager } from 'typeorm';
-import { Database, rows } from './database';
+import { Database } from './database';
+import { beginBlob, deletePicturesWithoutFile, deleteUnfinishedBlobs, deleteUnusedBlobs } from './queries';
+import { Blob, BlobChunk } from './entities';
 
 /** The most that one file may have. */
 export const MOST_FILE_BYTES = 1024 ** 3;
@@ -23,7 +25,7 @@ export async function storeBlob(
   { mostBytes = Infinity, tooLarge }: { mostBytes?: number; tooLarge?: () => Error } = {},
 ): Promise<StoredBlob> {
   const { manager } = source;
-  const [{ id }] = await rows<{ id: string }>(manager, 'insert into blob default values returning id');
+  const id = await beginBlob(manager);
   try {
     const hash = createHash('sha256');
     let size = 0;
@@ -35,7 +37,7 @@ export async function storeBlob(
       const chunk = Buffer.concat(pending);
       pending = [];
       pendingBytes = 0;
-      await manager.query('insert into blob_chunk (blob_id, number, bytes) values ($1, $2, $3)', [id, number++, chunk]);
+      await manager.insert(BlobChunk, { blobId: id, number: number++, bytes: chunk });
     };
     for await (const piece of bytes) {
       size += piece.length;
@@ -48,7 +50,7 @@ export async function storeBlob(
     await flush();
     return await settle(manager, id, hash.digest('hex'), size);
   } catch (error) {
-    await manager.query('delete from blob where id = $1', [id]).catch(() => undefined);
+    await manager.delete(Blob, { id }).catch(() => undefined);
     throw error;
   }
 }
@@ -59,19 +61,19 @@ export function storeBytes(database: Database, bytes: Uint8Array): Promise<Store
 
 /** Gives the bytes their name; the same bytes stored before win. */
 async function settle(manager: EntityManager, id: string, sha256: string, size: number): Promise<StoredBlob> {
-  const same = () => rows<{ id: string }>(manager, 'select id from blob where sha256 = $1', [sha256]);
+  const same = () => manager.findOneBy(Blob, { sha256 });
   const adopt = async (existing: string) => {
-    await manager.query('delete from blob where id = $1', [id]);
+    await manager.delete(Blob, { id });
     return { id: existing, sha256, size };
   };
-  const [known] = await same();
+  const known = await same();
   if (known) return adopt(known.id);
   try {
-    await manager.query('update blob set sha256 = $2, size = $3 where id = $1', [id, sha256, size]);
+    await manager.update(Blob, { id }, { sha256, size });
     return { id, sha256, size };
   } catch (error) {
     // Somebody stored the same bytes at the same moment.
-    const [other] = await same();
+    const other = await same();
     if (!other) throw error;
     return adopt(other.id);
   }
@@ -81,11 +83,7 @@ async function settle(manager: EntityManager, id: string, sha256: string, size: 
 export async function* readBlob({ source }: Database, id: string, from = 0, to = Infinity): AsyncGenerator<Buffer> {
   let offset = 0;
   for (let number = 0; ; number++) {
-    const [chunk] = await rows<{ bytes: Buffer }>(
-      source.manager,
-      'select bytes from blob_chunk where blob_id = $1 and number = $2',
-      [id, number],
-    );
+    const chunk = await source.manager.findOneBy(BlobChunk, { blobId: id, number });
     if (!chunk || offset > to) return;
     const begin = Math.max(0, from - offset);
     const end = Math.min(chunk.bytes.length, to - offset + 1);
@@ -101,17 +99,13 @@ export async function blobBytes(database: Database, id: string): Promise<Buffer>
 }
 
 export async function describeBlob({ source }: Database, id: string): Promise<StoredBlob> {
-  const [blob] = await rows<{ id: string; sha256: string; size: string }>(
-    source.manager,
-    'select id, sha256, size from blob where id = $1',
-    [id],
-  );
-  return { ...blob, size: Number(blob.size) };
+  const { sha256, size } = await source.manager.findOneByOrFail(Blob, { id });
+  return { id, sha256: sha256!, size };
 }
 
 /** Deletes what interrupted transfers left behind; called when no transfer is running, that is when the server starts. */
 export async function sweepUnfinishedBlobs({ source }: Database): Promise<void> {
-  await source.manager.query(`delete from blob where sha256 is null and created_at < now() - interval '1 minute'`);
+  await deleteUnfinishedBlobs(source.manager);
 }
 
 /**
@@ -119,13 +113,6 @@ export async function sweepUnfinishedBlobs({ source }: Database): Promise<void> 
  * @param atOnce also such as came within the last hour; those of transfers under way have no name yet and are left in any case
  */
 export async function sweepUnusedBlobs({ source }: Database, { atOnce = false } = {}): Promise<void> {
-  await source.manager.query(`
-    delete from derived_picture d where not exists (select 1 from source_file f where f.blob_id = d.blob_id)`);
-  await source.manager.query(`
-    delete from blob b where sha256 is not null and created_at < now() - interval '${atOnce ? '1 minute' : '1 hour'}'
-      and not exists (select 1 from source_file f where f.blob_id = b.id or f.locked_blob_id = b.id)
-      and not exists (select 1 from derived_picture d where d.picture_blob_id = b.id)
-      and not exists (select 1 from document d where d.pdf_blob_id = b.id)
-      and not exists (select 1 from document_version v where v.pdf_blob_id = b.id)
-      and not exists (select 1 from document_file o where o.blob_id = b.id)`);
+  await deletePicturesWithoutFile(source.manager);
+  await deleteUnusedBlobs(source.manager, atOnce);
 }

@@ -1,5 +1,5 @@
 import 'reflect-metadata';
-import { DataSource, EntityManager } from 'typeorm';
+import { DataSource, EntityManager, EntityTarget, ObjectLiteral, QueryDeepPartialEntity } from 'typeorm';
 import { MIGRATIONS } from './migrations';
 import { ENTITIES } from './entities';
 
@@ -51,4 +51,23 @@ export async function rows<Row>(manager: EntityManager, sql: string, values: unk
   const isChange =
     Array.isArray(result) && result.length === 2 && Array.isArray(result[0]) && typeof result[1] === 'number';
   return (isChange ? (result as [Row[], number])[0] : result) as Row[];
+}
+
+/** Enters rows that are not there yet. @returns how many were new */
+export async function insertNew<Row extends ObjectLiteral>(
+  manager: EntityManager,
+  entity: EntityTarget<Row>,
+  ...values: QueryDeepPartialEntity<Row>[]
+): Promise<number> {
+  if (values.length === 0) return 0;
+  const { primaryColumns } = manager.connection.getMetadata(entity);
+  const { raw } = await manager
+    .createQueryBuilder()
+    .insert()
+    .into(entity)
+    .values(values)
+    .orIgnore()
+    .returning(primaryColumns.map(({ databaseName }) => databaseName))
+    .execute();
+  return (raw as unknown[]).length;
 }

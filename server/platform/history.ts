@@ -1,5 +1,6 @@
 import { EntityManager } from 'typeorm';
 import { Role } from '@crow/contract/roles';
+import { Actor, History } from './entities';
 
 /** Who asks for something; every request and every job has one. */
 export interface ActingAs {
@@ -32,14 +33,11 @@ export async function record(
   subjectId: string | null,
   detail: Record<string, unknown> = {},
 ): Promise<void> {
-  await manager.query(
-    'insert into history (actor_id, action, subject, subject_id, detail) values ($1, $2, $3, $4, $5)',
-    [actor.id, action, subject, subjectId, detail],
-  );
+  await manager.insert(History, { actorId: actor.id, action, subject, subjectId, detail: detail as object });
 }
 
 /** Whoever does what nobody asked for at that moment: what the program does by itself. */
 export async function theProgram(manager: EntityManager): Promise<ActingAs> {
-  const [actor] = (await manager.query(`select id, name from actor where role = 'program'`)) as ActingAs[];
-  return actor;
+  const { id, name } = await manager.findOneByOrFail(Actor, { role: 'program' });
+  return { id, name };
 }

@@ -1,6 +1,8 @@
 import PgBoss from 'pg-boss';
 import { EntityManager } from 'typeorm';
 import { Turn } from '@crow/core/geometry';
+import { countInterruption, jobsDueIn, leaveNoTries, notify, postponeJob, returnJob, isWaitingFor } from './queries';
+import { Claim } from './entities';
 
 /** What can be asked of the workers, and what each kind of work needs to know. */
 export interface Work {
@@ -87,6 +89,8 @@ export class Jobs {
   ): Promise<void> {
     const db = {
       executeSql: async (text: string, values: unknown[]) => ({
+        // The queue's own SQL, within the transaction.
+        // eslint-disable-next-line no-restricted-syntax
         rows: (await manager.query(text, values)) as unknown[],
       }),
     };
@@ -94,25 +98,17 @@ export class Jobs {
       data.map((each) => ({ name: kind, data: { ...each, kind }, ...(startAfter && { startAfter }) })),
       { db },
     );
-    await manager.query('select pg_notify($1, $2)', [WORK_CHANNEL, kind]);
+    await notify(manager, WORK_CHANNEL, kind);
   }
 
   /** In how many milliseconds some work of these kinds is due; nothing when none waits. */
   async dueIn(manager: EntityManager, kinds: WorkKind[]): Promise<number | undefined> {
-    const [{ ms }] = (await manager.query(
-      `select extract(epoch from min(start_after) - now()) * 1000 as ms from jobs.job where name = any($1) and state < 'active'`,
-      [kinds],
-    )) as { ms: string | null }[];
-    return ms === null ? undefined : Math.max(0, Number(ms));
+    return jobsDueIn(manager, kinds);
   }
 
   /** Lets work wait for a while that can't be done now; that counts as no try. */
   async postpone(manager: EntityManager, kind: WorkKind, id: string, seconds: number): Promise<void> {
-    await manager.query(
-      `update jobs.job set state = 'created', started_on = null, start_after = now() + make_interval(secs => $3)
-       where name = $1 and id = $2 and state = 'active'`,
-      [kind, id, seconds],
-    );
+    await postponeJob(manager, kind, id, seconds);
   }
 
   /**
@@ -120,22 +116,15 @@ export class Jobs {
    * itself may be what ends workers.
    */
   async giveBack(manager: EntityManager, kind: WorkKind, id: string): Promise<void> {
-    const [{ interruptions }] = (await manager.query(
-      `insert into claim (job_id, queue, lease, interruptions) values ($1, $2, null, 1)
-       on conflict (job_id) do update set lease = null, interruptions = claim.interruptions + 1 returning interruptions`,
-      [id, kind],
-    )) as { interruptions: number }[];
+    const interruptions = await countInterruption(manager, id, kind);
     if (interruptions >= MOST_INTERRUPTIONS) {
-      await manager.query('update jobs.job set retry_count = retry_limit where name = $1 and id = $2', [kind, id]);
+      await leaveNoTries(manager, kind, id);
       await this.boss.fail(kind, id, { message: 'its workers ended again and again' });
-      await manager.query('delete from claim where job_id = $1', [id]);
+      await manager.delete(Claim, { jobId: id });
       return;
     }
-    await manager.query(
-      `update jobs.job set state = 'created', started_on = null, start_after = now() where name = $1 and id = $2 and state = 'active'`,
-      [kind, id],
-    );
-    await manager.query('select pg_notify($1, $2)', [WORK_CHANNEL, kind]);
+    await returnJob(manager, kind, id);
+    await notify(manager, WORK_CHANNEL, kind);
   }
 
   /** Asks for work on a document unless it is asked for already: changes that come quickly one after the other need it once. */
@@ -145,11 +134,8 @@ export class Jobs {
     data: Work[Kind],
     { gatherMs = GATHER_MS } = {},
   ): Promise<void> {
-    const [waiting] = (await manager.query(
-      `select 1 from jobs.job where name = $1 and state < 'active' and data->>'documentId' = $2 limit 1`,
-      [kind, data.documentId],
-    )) as unknown[];
-    if (!waiting) await this.insert(manager, kind, [data], new Date(Date.now() + gatherMs));
+    if (!(await isWaitingFor(manager, kind, data.documentId)))
+      await this.insert(manager, kind, [data], new Date(Date.now() + gatherMs));
   }
 
   async fetch(kind: WorkKind): Promise<PgBoss.JobWithMetadata<Work[WorkKind]> | undefined> {

@@ -1,6 +1,7 @@
 import pg from 'pg';
 import { EntityManager } from 'typeorm';
 import { LiveEvent } from '@crow/contract/settings';
+import { listen, notify } from './queries';
 
 const CHANNEL = 'crow_live';
 /** Between two tries to reach the database, in milliseconds. */
@@ -8,7 +9,7 @@ const PAUSE = 500;
 
 /** Tells every server that something changed; goes out when the transaction commits. */
 export async function announce(manager: EntityManager, kind: LiveEvent['kind'], id: string | null): Promise<void> {
-  await manager.query('select pg_notify($1, $2)', [CHANNEL, JSON.stringify({ kind, id })]);
+  await notify(manager, CHANNEL, JSON.stringify({ kind, id }));
 }
 
 /** Listens for changes until closed; connects again when the database went away, and then says `null`: anything may have changed. */
@@ -36,7 +37,7 @@ export class LiveListener {
     client.on('end', again);
     client.on('notification', ({ payload }) => this.hear(JSON.parse(payload ?? 'null') as LiveEvent));
     await client.connect();
-    await client.query(`listen ${CHANNEL}`);
+    await listen(client, CHANNEL);
   }
 
   /** A connection that fails tells so twice, as an event and as a refused promise: it is followed by one new one all the same. */

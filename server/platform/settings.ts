@@ -2,12 +2,12 @@ import { EntityManager } from 'typeorm';
 import { Settings } from '@crow/contract/settings';
 import { USUAL_WAY } from '@crow/core/filing/pattern';
 import { TOLD_APART } from '@crow/core/reading/language';
-import { rows } from './database';
+import { Setting } from './entities';
 
 const DEFAULTS: Settings = { languages: TOLD_APART, filing: [USUAL_WAY as Settings['filing'][number]], days: 'iso' };
 
 export async function readSettings(manager: EntityManager): Promise<Settings> {
-  const stored = await rows<{ name: string; value: unknown }>(manager, 'select name, value from setting');
+  const stored = await manager.find(Setting);
   const settings: Settings = { ...DEFAULTS, ...Object.fromEntries(stored.map(({ name, value }) => [name, value])) };
   // Ways that were kept before there was anything beside the PDF.
   return { ...settings, filing: settings.filing.map((way) => ({ ...way, beside: way.beside ?? [] })) };
@@ -16,9 +16,6 @@ export async function readSettings(manager: EntityManager): Promise<Settings> {
 export async function writeSettings(manager: EntityManager, settings: Partial<Settings>): Promise<void> {
   for (const [name, value] of Object.entries(settings)) {
     if (value === undefined) continue;
-    await manager.query(
-      'insert into setting (name, value) values ($1, $2) on conflict (name) do update set value = excluded.value',
-      [name, JSON.stringify(value)],
-    );
+    await manager.upsert(Setting, { name, value }, ['name']);
   }
 }

@@ -87,6 +87,19 @@ it('leaves its work to a worker that lost its connection and came again', async 
   expect(times).toBe(1);
 });
 
+it('goes on after it lost its connection while there was nothing to do', async () => {
+  let times = 0;
+  const worker = new Worker(room.context, ['read'], { read: async () => void times++ });
+  worker.start();
+  await until(async () => (await leases()) === 1);
+  for (let lost = 1; lost <= 5; lost++) {
+    await loseLeases();
+    await ask();
+    await until(() => Promise.resolve(times === lost));
+  }
+  await worker.stop();
+});
+
 it('gives back what the database went away in the middle of, so that nobody could be told how it ended', async () => {
   let times = 0;
   const worker = new Worker(room.context, ['read'], {

@@ -2,8 +2,9 @@ import pg from 'pg';
 import { setTimeout as sleep } from 'node:timers/promises';
 import { Context } from './context';
 import { saysDiskFull } from './disks';
-import { rows } from './database';
 import { Handlers, WORK_CHANNEL, WorkKind } from './jobs';
+import { Claim } from './entities';
+import { holdLease, jobsWithoutWorker, listen } from './queries';
 
 /** Work is heard of at once; in case that a word is lost, it is looked for this often. */
 const LONGEST_WAIT_MS = 30_000;
@@ -11,8 +12,6 @@ const AFTER_ERROR_MS = 1000;
 const LEASE_AGAIN_MS = 200;
 /** What found a disk full is tried again after so long; room may have been made. */
 const WITHOUT_ROOM_SECONDS = 15;
-/** Advisory locks of workers share this first number, so that they are told from others. */
-export const LEASE_CLASS = 7_015;
 
 /**
  * Does work of the given kinds, one piece at a time, the first kind first. While it lives it holds a lease in the database
@@ -23,6 +22,8 @@ export class Worker {
   private stopping = false;
   private readonly lease = Math.floor(Math.random() * 2_000_000_000);
   private holder: pg.Client | undefined;
+  /** The lease being taken. */
+  private taking: Promise<void> | undefined;
   private running: Promise<void> | undefined;
   /** Ends the wait for work. */
   private wake: () => void = () => undefined;
@@ -71,12 +72,8 @@ export class Worker {
     if (!this.unsure) return;
     const { jobs, database } = this.context;
     const { manager } = database.source;
-    const left = await rows<{ id: string; kind: WorkKind }>(
-      manager,
-      'select job_id as id, queue as kind from claim where lease = $1',
-      [this.lease],
-    );
-    for (const { id, kind } of left) await jobs.giveBack(manager, kind, id);
+    const left = await manager.findBy(Claim, { lease: this.lease });
+    for (const { jobId, queue } of left) await jobs.giveBack(manager, queue, jobId);
     this.unsure = false;
   }
 
@@ -93,8 +90,14 @@ export class Worker {
     });
   }
 
-  private async holdLease(): Promise<void> {
-    if (this.holder) return;
+  /** Once at a time: the same worker would wait for its own lease. */
+  private holdLease(): Promise<void> {
+    if (this.holder) return Promise.resolve();
+    this.taking ??= this.takeLease().finally(() => void (this.taking = undefined));
+    return this.taking;
+  }
+
+  private async takeLease(): Promise<void> {
     const client = new pg.Client({ connectionString: this.context.database.url, keepAlive: true });
     const lost = () => {
       if (this.holder !== client) return;
@@ -111,8 +114,8 @@ export class Worker {
     try {
       await client.connect();
       // The same number again is free as soon as the database has noticed that the connection before is gone.
-      await client.query('select pg_advisory_lock($1, $2)', [LEASE_CLASS, this.lease]);
-      await client.query(`listen ${WORK_CHANNEL}`);
+      await holdLease(client, this.lease);
+      await listen(client, WORK_CHANNEL);
       this.holder = client;
     } catch (error) {
       await client.end().catch(() => undefined);
@@ -134,10 +137,7 @@ export class Worker {
       const job = await jobs.fetch(kind);
       if (!job) continue;
       const { manager } = database.source;
-      await manager.query(
-        'insert into claim (job_id, queue, lease) values ($1, $2, $3) on conflict (job_id) do update set lease = excluded.lease',
-        [job.id, kind, this.lease],
-      );
+      await manager.upsert(Claim, { jobId: job.id, queue: kind, lease: this.lease }, ['jobId']);
       const began = performance.now();
       try {
         const handle = this.handlers[kind] as (data: unknown) => Promise<void>;
@@ -149,7 +149,7 @@ export class Worker {
         if (saysDiskFull(error)) await jobs.postpone(manager, kind, job.id, WITHOUT_ROOM_SECONDS);
         else if (await this.isOurs(job.id)) await jobs.boss.fail(kind, job.id, { message: 'it failed' });
       }
-      await manager.query('delete from claim where job_id = $1 and lease = $2', [job.id, this.lease]);
+      await manager.delete(Claim, { jobId: job.id, lease: this.lease });
       return true;
     }
     return false;
@@ -157,16 +157,10 @@ export class Worker {
 
   /** Whether a piece of work is still this worker's, rather than given to another one that took it for dead. */
   private async isOurs(jobId: string): Promise<boolean> {
-    const claims = await rows(
-      this.context.database.source.manager,
-      'select 1 from claim where job_id = $1 and lease = $2',
-      [jobId, this.lease],
-    );
-    return claims.length > 0;
+    return this.context.database.source.manager.existsBy(Claim, { jobId, lease: this.lease });
   }
 }
 
-const UNCLAIMED_SECONDS = 10;
 /** A worker whose lease is gone may only have lost its connection, and come again. */
 const GRACE_MS = 3000;
 
@@ -184,14 +178,7 @@ export class Rescue {
   async look(): Promise<void> {
     const { database, jobs, log } = this.context;
     const { manager } = database.source;
-    const lost = await rows<{ id: string; name: WorkKind }>(
-      manager,
-      `select j.id, j.name from jobs.job j left join claim c on c.job_id = j.id
-       where j.state = 'active' and j.name <> 'given-up'
-         and case when c.lease is null then j.started_on < now() - interval '${UNCLAIMED_SECONDS} seconds'
-           else not exists (select 1 from pg_locks l where l.locktype = 'advisory' and l.classid = $1 and l.objid = c.lease) end`,
-      [LEASE_CLASS],
-    );
+    const lost = await jobsWithoutWorker(manager);
     for (const id of this.missing.keys()) if (!lost.some((each) => each.id === id)) this.missing.delete(id);
     const now = performance.now();
     for (const { id, name } of lost) {

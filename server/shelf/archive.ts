@@ -17,13 +17,14 @@ import { withScratch } from '../engines/scratch';
 import { jsonList } from '../engines/jsonList';
 import { MOST_BYTES, withZip, ZippedFile } from '../engines/zip';
 import { MOST_FILE_BYTES, storeBlob } from '../platform/blobs';
-import { rows } from '../platform/database';
-import { SourceFile } from '../platform/entities';
+import { insertNew } from '../platform/database';
+import { Document, DocumentPage, Fact, SourceFile, Stack } from '../platform/entities';
 import { ActingAs, record } from '../platform/history';
 import { announce } from '../platform/live';
 import { rememberSender } from '../checking/facts';
 import { folderAt } from './folders';
 import { settleName } from './filingDocuments';
+import { holdsBytes } from './queries';
 
 /** Where documents go whose archive names no folder. */
 const WITHOUT_FOLDER = 'Brought in';
@@ -109,21 +110,18 @@ async function putBack(
       tooLarge: () => new Problem('file-too-large', { name: entry.name }),
     });
     const isKnown = await database.source.transaction(async (manager) => {
-      const there = await rows(
-        manager,
-        'select 1 from document where pdf_blob_id = $1 and binned_at is null union all select 1 from source_file where blob_id = $1 and told is not null',
-        [blob.id],
-      );
-      if (there.length > 0) return true;
-      await manager.query(`insert into stack (id, name, state) values ($1, $2, 'sorted') on conflict do nothing`, [
-        stackId,
-        name,
-      ]);
+      if (await holdsBytes(manager, blob.id)) return true;
+      await insertNew(manager, Stack, { id: stackId, name, state: 'sorted' });
       const fileId = randomUUID();
-      await manager.query(
-        `insert into source_file (id, stack_id, name, position, blob_id, actor_id, told) values ($1, $2, $3, $4, $5, $6, $7)`,
-        [fileId, stackId, `${entry.name}.pdf`, brought, blob.id, actor.id, JSON.stringify(entry)],
-      );
+      await manager.insert(SourceFile, {
+        id: fileId,
+        stackId,
+        name: `${entry.name}.pdf`,
+        position: brought,
+        blobId: blob.id,
+        actorId: actor.id,
+        told: entry,
+      });
       await jobs.ask(manager, 'take-in', { fileId });
       return false;
     });
@@ -148,29 +146,28 @@ export async function restoreDocument(
   const actor = { id: file.actorId, name: '' };
   const folder = entry.folder.split('/').some((name) => safeName(name, '')) ? entry.folder : WITHOUT_FOLDER;
   const folderId = await folderAt(manager, actor, folder);
-  const [{ id }] = await rows<{ id: string }>(
-    manager,
-    `insert into document (stack_id, lines, taxes) values ($1, $2, $3) returning id`,
-    [file.stackId, JSON.stringify(admitLines(entry.lines)), JSON.stringify(admitTaxes(entry.taxes))],
-  );
-  await manager.query(
-    `insert into document_page (document_id, number, page_id)
-     select $1, number, page_id from unnest($2::uuid[]) with ordinality as p (page_id, number)`,
-    [id, pageIds],
+  const id = randomUUID();
+  await manager.insert(Document, {
+    id,
+    stackId: file.stackId,
+    lines: admitLines(entry.lines),
+    taxes: admitTaxes(entry.taxes),
+  });
+  await manager.insert(
+    DocumentPage,
+    pageIds.map((pageId, at) => ({ documentId: id, number: at + 1, pageId })),
   );
   const name = await settleName(manager, folderId, safeName(entry.name), id);
   const filed = Number.isNaN(Date.parse(entry.filed)) ? new Date() : new Date(entry.filed);
-  await manager.query(
-    `update document set state = 'filing', folder_id = $2, name = $3, name_key = $4, filed_at = $5, pdf_blob_id = $6 where id = $1`,
-    [id, folderId, name, nameKey(name), filed, isPdf ? file.blobId : null],
+  await manager.update(
+    Document,
+    { id },
+    { state: 'filing', folderId, name, nameKey: nameKey(name), filedAt: filed, pdfBlobId: isPdf ? file.blobId : null },
   );
   for (const fact of FACT_NAMES) {
     const value = admitKept(fact, entry.facts[fact]);
     if (value === null) continue;
-    await manager.query(
-      `insert into fact (document_id, name, value, confidence, confirmed_by) values ($1, $2, $3, 1, $4)`,
-      [id, fact, value, actor.id],
-    );
+    await manager.insert(Fact, { documentId: id, name: fact, value, confidence: 1, confirmedBy: actor.id });
   }
   await rememberSender(manager, id);
   if (isPdf) await jobs.ask(manager, 'shelve', { documentId: id, actorId: actor.id });

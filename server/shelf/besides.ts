@@ -5,11 +5,11 @@ import { Context } from '../platform/context';
 import { derivePictures } from '../engines/pictures';
 import { withScratch } from '../engines/scratch';
 import { storeBytes } from '../platform/blobs';
-import { rows } from '../platform/database';
 import { recipeOf } from '../pages/recipes';
 import { pagesOfDocument } from '../stack/queries';
 import { documentText, textPdfOf } from './exporting';
 import { SourceShelf } from '../capture/sources';
+import { Page } from '../platform/entities';
 
 /** A file that is kept beside a PDF: the end of its name, and its bytes in the store. */
 export interface BesideFile {
@@ -73,14 +73,10 @@ async function fullPicture(
   { id, turn, version }: { id: string; turn: Turn; version: string },
 ): Promise<Uint8Array> {
   const { manager } = database.source;
-  const [{ file, number }] = await rows<{ file: string; number: number }>(
-    manager,
-    'select source_file_id as file, source_number as number from page where id = $1',
-    [id],
-  );
+  const { sourceFileId, sourceNumber } = await manager.findOneByOrFail(Page, { id });
   const recipe = (await recipeOf(manager, version)) ?? null;
-  const made = await sources.use(file, (info) =>
-    withScratch((folder) => derivePictures(info, number, turn, ['full'], folder, recipe)),
+  const made = await sources.use(sourceFileId, (info) =>
+    withScratch((folder) => derivePictures(info, sourceNumber, turn, ['full'], folder, recipe)),
   );
   return made.get('full')!.bytes;
 }

@@ -2,11 +2,13 @@ import { EntityManager } from 'typeorm';
 import { PdfSize } from '@crow/contract/documents';
 import { nameKey, safeName } from '@crow/core/filing/names';
 import { Context } from '../platform/context';
-import { rows } from '../platform/database';
 import { ActingAs, record } from '../platform/history';
 import { announce } from '../platform/live';
-import { insist, lockDocument } from '../checking/documents';
+import { insist } from '../checking/documents';
+import { lockDocument } from '../stack/locks';
 import { settleName } from './filingDocuments';
+import { moveDocument } from './queries';
+import { Document } from '../platform/entities';
 
 /** What becomes of a filed document: another name, folder or size of its PDF; into the bin or out of it. */
 export interface DocumentChange {
@@ -47,12 +49,7 @@ async function move(
   const folderId = change.folderId ?? document.folderId!;
   const wish = change.name === undefined ? document.name : safeName(change.name);
   const name = await settleName(manager, folderId, wish, id);
-  const [{ resized }] = await rows<{ resized: boolean }>(
-    manager,
-    `update document d set folder_id = $2, name = $3, name_key = $4, pdf_size = coalesce($5, d.pdf_size)
-     from document before where d.id = $1 and before.id = d.id returning before.pdf_size <> d.pdf_size as resized`,
-    [id, folderId, name, nameKey(name), change.size ?? null],
-  );
+  const { resized } = await moveDocument(manager, id, { folderId, name, size: change.size });
   await jobs.ask(manager, resized ? 'bind' : 'shelve', { documentId: id, actorId: actor.id });
   await record(manager, actor, 'moved', 'document', id, {
     from: { name: document.name, folderId: document.folderId },
@@ -73,9 +70,9 @@ async function moveToBin(
   if (Boolean(document.binnedAt) === binned) return;
   if (!binned && document.state !== 'check') {
     const name = await settleName(manager, document.folderId!, document.name, id);
-    await manager.query('update document set name = $2, name_key = $3 where id = $1', [id, name, nameKey(name)]);
+    await manager.update(Document, { id }, { name, nameKey: nameKey(name) });
   }
-  await manager.query(`update document set binned_at = ${binned ? 'now()' : 'null'} where id = $1`, [id]);
+  await manager.update(Document, { id }, { binnedAt: binned ? new Date() : null });
   if (document.state !== 'check') {
     // One that was binned before its PDF was bound has yet to get it.
     const work = !binned && !document.pdfBlobId ? 'bind' : 'shelve';

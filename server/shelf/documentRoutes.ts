@@ -2,7 +2,7 @@ import { FastifyInstance } from 'fastify';
 import { endpoints } from '@crow/contract/endpoints';
 import { DocumentSummary } from '@crow/contract/documents';
 import { readDocument } from '../checking/documents';
-import { summariseDocuments } from '../checking/queries';
+import { documentsById } from '../checking/documents';
 import { PictureDesk } from '../pages/pagePictures';
 import { describeBlob } from '../platform/blobs';
 import { Context } from '../platform/context';
@@ -19,8 +19,7 @@ const XLSX_TYPE = 'application/vnd.openxmlformats-officedocument.spreadsheetml.s
 /** Documents on the shelf: filing, renaming and moving them, their PDFs, and copies in other forms. */
 export function documentRoutes(app: FastifyInstance, context: Context, pictures: PictureDesk): void {
   const { manager } = context.database.source;
-  const summary = async (id: string): Promise<DocumentSummary> =>
-    (await summariseDocuments(manager, 'd.id = $1', [id]))[0];
+  const summary = async (id: string): Promise<DocumentSummary> => (await documentsById(manager, [id]))[0];
 
   serve(app, endpoints.fileDocument, async ({ actor, params, body }) => {
     await fileDocument(context, actor, params.id, body);
@@ -38,7 +37,10 @@ export function documentRoutes(app: FastifyInstance, context: Context, pictures:
   });
   serve(app, endpoints.changeDocuments, async ({ actor, body }) => {
     await changeDocuments(context, actor, body.changes);
-    return summariseDocuments(manager, 'd.id = any($1)', [body.changes.map(({ id }) => id)]);
+    return documentsById(
+      manager,
+      body.changes.map(({ id }) => id),
+    );
   });
   serve(app, endpoints.binDocument, ({ actor, params }) =>
     changeDocuments(context, actor, [{ id: params.id, binned: true }]),

@@ -5,7 +5,6 @@ import { EntityManager } from 'typeorm';
 import writeXlsx from 'write-excel-file/node';
 import { Problem } from '@crow/contract/problems';
 import { FACTS_FILE, ToldDocument } from '@crow/contract/shelfArchive';
-import { FactLine, TaxAtRate } from '@crow/core/reading/facts/fact';
 import { Turn } from '@crow/core/geometry';
 import { SetPicture, textOnlyPdf } from '@crow/core/pdf/textOnlyPdf';
 import { paragraphsOf } from '@crow/core/reading/paragraphs';
@@ -16,11 +15,11 @@ import { Page } from '@crow/contract/pages';
 import { Context } from '../platform/context';
 import { cutFigures } from '../engines/figures';
 import { readBlob } from '../platform/blobs';
-import { rows } from '../platform/database';
 import { pagesOfDocument } from '../stack/queries';
 import { ReadPage, textsOf } from '../checking/facts';
 import { PictureDesk } from '../pages/pagePictures';
-import { FOLDER_PATHS } from '../platform/folderPaths';
+import { Document } from '../platform/entities';
+import { shelvedDocuments } from './queries';
 
 /** Stands at the end of a page's text when there is more on the page. */
 const BY_HAND = '[something is written by hand that was not read]';
@@ -134,9 +133,7 @@ const LINE_HEADS = ['Description', 'Quantity', 'Unit price', 'Amount'];
 
 /** What a bill lists, as a spreadsheet. @throws Problem 'no-lines' when it lists nothing */
 export async function linesAs(manager: EntityManager, documentId: string, form: 'csv' | 'xlsx'): Promise<Buffer> {
-  const [document] = await rows<{ lines: FactLine[] | null }>(manager, 'select lines from document where id = $1', [
-    documentId,
-  ]);
+  const document = await manager.findOneBy(Document, { id: documentId });
   if (!document?.lines?.length) throw new Problem('no-lines');
   const table = document.lines.map(({ description, quantity, unitPrice, amount }) => [
     description,
@@ -163,48 +160,25 @@ async function xlsxOf(heads: string[], table: (string | number | null)[][]): Pro
   return writeXlsx([head, ...cells], { columns, sheet: 'Lines' }).toBuffer();
 }
 
-interface Shelved {
-  id: string;
-  name: string;
-  folder: string;
-  pdf_blob_id: string;
-  filed_at: Date;
-  facts: Record<string, string> | null;
-  lines: FactLine[] | null;
-  taxes: TaxAtRate[] | null;
-  path: string | null;
-}
-
 /**
  * The whole shelf, or a folder and those inside it, as a ZIP: the PDFs in their folders, and what is known of them in facts.csv and
  * facts.json. Made while it is sent: nothing of it is held in memory but the piece that is on its way.
  */
 export async function shelfArchive({ database }: Context, folderId?: string): Promise<Readable> {
   const { manager } = database.source;
-  const documents = await rows<Shelved>(
-    manager,
-    `${FOLDER_PATHS}, wanted as (
-       select id from folder where $1::uuid is null or id = $1 union select f.id from folder f join wanted on f.parent_id = wanted.id
-     )
-     select d.id, d.name, paths.path as folder, d.pdf_blob_id, d.filed_at, d.lines, d.taxes,
-       (select jsonb_object_agg(f.name, f.value) from fact f where f.document_id = d.id) as facts
-     from document d join paths on paths.id = d.folder_id join wanted on wanted.id = d.folder_id
-     where d.state <> 'check' and d.binned_at is null and d.pdf_blob_id is not null
-     order by paths.path, d.name`,
-    [folderId ?? null],
-  );
+  const documents = await shelvedDocuments(manager, folderId);
   return Readable.from(zipped(entries()), { objectMode: false });
 
   function* entries(): Generator<Entry> {
     const told: ToldDocument[] = [];
-    for (const { name, folder, pdf_blob_id, filed_at, facts, lines, taxes } of documents) {
+    for (const { name, folder, pdfBlobId, filedAt, facts, lines, taxes } of documents) {
       const file = `${folder}/${name}.pdf`;
-      yield { name: file, at: filed_at, pieces: () => readBlob(database, pdf_blob_id) };
+      yield { name: file, at: filedAt, pieces: () => readBlob(database, pdfBlobId) };
       told.push({
         file,
         name,
         folder,
-        filed: filed_at.toISOString(),
+        filed: filedAt.toISOString(),
         facts: facts ?? {},
         lines: lines ?? [],
         taxes: taxes ?? [],

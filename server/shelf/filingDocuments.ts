@@ -1,29 +1,18 @@
-import { EntityManager } from 'typeorm';
+import { EntityManager, IsNull, Not } from 'typeorm';
 import { Problem } from '@crow/contract/problems';
-import { DocumentSummary, PdfSize } from '@crow/contract/documents';
-import { freeName, nameKey, safeName } from '@crow/core/filing/names';
+import { PdfSize } from '@crow/contract/documents';
+import { freeName, safeName } from '@crow/core/filing/names';
 import { Beside } from '@crow/core/filing/pattern';
 import { isBeingRead } from '../checking/documentProgress';
-import { insist, lockDocument } from '../checking/documents';
+import { insist } from '../checking/documents';
+import { lockDocument } from '../stack/locks';
 import { rememberSender } from '../checking/facts';
-import { summariseDocuments } from '../checking/queries';
 import { Context } from '../platform/context';
-import { rows } from '../platform/database';
-import { Document } from '../platform/entities';
-import { FOLDER_PATHS } from '../platform/folderPaths';
+import { Document, Fact, Folder } from '../platform/entities';
 import { ActingAs, record } from '../platform/history';
 import { announce } from '../platform/live';
 import { folderAt } from './folders';
-
-/** The documents of a folder, those filed last first. */
-export function listFolderDocuments(manager: EntityManager, folderId: string): Promise<DocumentSummary[]> {
-  return summariseDocuments(
-    manager,
-    `d.folder_id = $1 and d.state <> 'check' and d.binned_at is null`,
-    [folderId],
-    'd.filed_at desc, d.id',
-  );
-}
+import { enterFiling, folderWithNothingElse, foldersMadeForFiling, pathOfFolder, takeOffShelf } from './queries';
 
 /**
  * Files a document: its name and place are settled at once, its PDF and the file on disk follow in the background.
@@ -44,15 +33,8 @@ export async function fileDocument(
     const made: string[] = [];
     const folderId = wish.folderId ?? (await folderAt(manager, actor, wish.folderPath ?? '', (at) => made.push(at)));
     const given = await settleName(manager, folderId, name, id);
-    await manager.query(
-      `update document set state = 'filing', folder_id = $2, name = $3, name_key = $4, filed_at = clock_timestamp(), problem = null,
-         pdf_size = coalesce($5, pdf_size), beside = coalesce($6, beside) where id = $1`,
-      [id, folderId, given, nameKey(given), wish.size ?? null, wish.beside ?? null],
-    );
-    await manager.query('update fact set confirmed_by = $2 where document_id = $1 and confirmed_by is null', [
-      id,
-      actor.id,
-    ]);
+    await enterFiling(manager, id, { folderId, name: given, size: wish.size, beside: wish.beside });
+    await manager.update(Fact, { documentId: id, confirmedBy: IsNull() }, { confirmedBy: actor.id });
     await rememberSender(manager, id);
     if (!(await isBeingRead(manager, id))) await jobs.ask(manager, 'bind', { documentId: id, actorId: actor.id });
     await record(manager, actor, 'filed', 'document', id, { name: given, folderId, made });
@@ -67,39 +49,26 @@ export async function settleName(
   name: string,
   documentId: string,
 ): Promise<string> {
-  const [folder] = await rows(manager, 'select id from folder where id = $1 for update', [folderId]);
+  const folder = await manager.findOne(Folder, { where: { id: folderId }, lock: { mode: 'pessimistic_write' } });
   if (!folder) throw new Problem('not-found', { what: 'The folder' });
-  const others = await rows<{ name_key: string }>(
-    manager,
-    `select name_key from document where folder_id = $1 and state <> 'check' and binned_at is null and id <> $2`,
-    [folderId, documentId],
-  );
-  return freeName(name, new Set(others.map((other) => other.name_key)));
+  const others = await manager.find(Document, {
+    where: { folderId, state: Not('check'), binnedAt: IsNull(), id: Not(documentId) },
+    select: { id: true, nameKey: true },
+  });
+  return freeName(name, new Set(others.map((other) => other.nameKey!)));
 }
 
 /** Removes the folders that were made to file a document and that hold nothing else, when it is taken back; they are proposed again. */
 async function removeFolderMadeFor(manager: EntityManager, { id, folderId }: Document): Promise<void> {
-  const [place] = await rows<{ path: string }>(manager, `${FOLDER_PATHS} select path from paths where id = $1`, [
-    folderId,
-  ]);
-  const [filing] = await rows<{ made: string[] | null }>(
-    manager,
-    `select detail->'made' as made from history where subject_id = $1 and action = 'filed' order by at desc limit 1`,
-    [id],
-  );
-  for (let at = folderId; at && filing?.made?.includes(at);) {
-    const [made]: { parent: string | null }[] = await rows(
-      manager,
-      `select parent_id as parent from folder f where id = $1
-         and not exists (select 1 from document where folder_id = f.id and id <> $2)
-         and not exists (select 1 from folder where parent_id = f.id)`,
-      [at, id],
-    );
+  const path = await pathOfFolder(manager, folderId);
+  const madeThen = await foldersMadeForFiling(manager, id);
+  for (let at = folderId; at && madeThen.includes(at);) {
+    const made: { parentId: string | null } | undefined = await folderWithNothingElse(manager, at, id);
     if (!made) break;
-    await manager.query('update document set folder_id = null, wanted_folder = $2 where id = $1', [id, place.path]);
-    await manager.query('delete from folder where id = $1', [at]);
+    await manager.update(Document, { id }, { folderId: null, wantedFolder: path });
+    await manager.delete(Folder, { id: at });
     await announce(manager, 'folder', at);
-    at = made.parent;
+    at = made.parentId;
   }
 }
 
@@ -108,12 +77,7 @@ export async function unfileDocument({ database, jobs }: Context, actor: ActingA
   await database.source.transaction(async (manager) => {
     const document = await lockDocument(manager, id);
     insist(document, 'filing', 'filed');
-    await manager.query(
-      `update document set state = 'check', filed_at = null, problem = null,
-         turn_in_line = (select coalesce(min(turn_in_line), 1) - 1 from document where state = 'check')
-       where id = $1`,
-      [id],
-    );
+    await takeOffShelf(manager, id);
     await removeFolderMadeFor(manager, document);
     await jobs.ask(manager, 'shelve', { documentId: id, actorId: actor.id });
     await record(manager, actor, 'took back to Check', 'document', id);

@@ -1,23 +1,19 @@
-import { EntityManager } from 'typeorm';
+import { randomUUID } from 'node:crypto';
+import { EntityManager, In, IsNull, Not } from 'typeorm';
 import { Problem } from '@crow/contract/problems';
 import { Folder as ShownFolder } from '@crow/contract/folders';
 import { nameKey, safeName } from '@crow/core/filing/names';
 import { Context } from '../platform/context';
-import { rows } from '../platform/database';
-import { FOLDER_PATHS } from '../platform/folderPaths';
+import { insertNew } from '../platform/database';
 import { ActingAs, record } from '../platform/history';
 import { announce } from '../platform/live';
+import { foldersWithPaths, treeOf, lockDocumentsIn, lockFolders, holdsSomething } from './queries';
+import { Document, Folder } from '../platform/entities';
 
 const MOST_DEPTH = 12;
 /** All folders, ordered by path. */
 export async function listFolders(manager: EntityManager): Promise<ShownFolder[]> {
-  const found = await rows<Omit<ShownFolder, 'inside'>>(
-    manager,
-    `${FOLDER_PATHS}
-     select f.id, f.parent_id as "parentId", f.name, paths.path,
-       (select count(*)::int from document d where d.folder_id = f.id and d.state <> 'check' and d.binned_at is null) as documents
-     from folder f join paths on paths.id = f.id order by lower(paths.path)`,
-  );
+  const found = await foldersWithPaths(manager);
   const inside = new Map(found.map(({ id, documents }) => [id, documents]));
   // The deepest first: each adds what it holds by then to the one that it is in.
   for (const { id, parentId } of found.toSorted((a, b) => b.path.split('/').length - a.path.split('/').length))
@@ -50,23 +46,13 @@ export async function folderAt(
   let parent: string | null = null;
   for (const name of names) {
     const key = nameKey(name);
-    const made: { id: string }[] = await rows(
-      manager,
-      'insert into folder (parent_id, name, name_key) values ($1, $2, $3) on conflict do nothing returning id',
-      [parent, name, key],
-    );
-    if (made[0]) {
-      onMade(made[0].id);
-      await record(manager, actor, 'made', 'folder', made[0].id, { path: names.join('/') });
-      await announce(manager, 'folder', made[0].id);
+    const id = randomUUID();
+    if ((await insertNew(manager, Folder, { id, parentId: parent, name, nameKey: key })) === 1) {
+      onMade(id);
+      await record(manager, actor, 'made', 'folder', id, { path: names.join('/') });
+      await announce(manager, 'folder', id);
     }
-    const [found]: { id: string }[] =
-      made.length > 0
-        ? made
-        : await rows(manager, 'select id from folder where parent_id is not distinct from $1 and name_key = $2', [
-            parent,
-            key,
-          ]);
+    const found: Folder = await manager.findOneByOrFail(Folder, { parentId: parent ?? IsNull(), nameKey: key });
     parent = found.id;
   }
   return parent!;
@@ -88,29 +74,19 @@ export async function changeFolder(
 ): Promise<ShownFolder> {
   return database.source.transaction(async (manager) => {
     // One change of the tree at a time: two moves at once could close a circle.
-    await manager.query('lock table folder in share row exclusive mode');
+    await lockFolders(manager);
     const before = await describeFolder(manager, id);
     const name = change.name === undefined ? before.name : safeName(change.name);
     const parentId = change.parentId === undefined ? before.parentId : change.parentId;
-    const inside = await rows<{ id: string }>(manager, TREE, [id]);
-    if (parentId && inside.some((folder) => folder.id === parentId)) throw new Problem('folder-into-itself');
-    const taken = await rows(
-      manager,
-      'select 1 from folder where parent_id is not distinct from $1 and name_key = $2 and id <> $3',
-      [parentId, nameKey(name), id],
-    );
-    if (taken.length > 0) throw new Problem('folder-exists', { name });
-    await manager.query('update folder set name = $2, name_key = $3, parent_id = $4 where id = $1', [
-      id,
-      name,
-      nameKey(name),
-      parentId,
-    ]);
-    const moved = await rows<{ id: string }>(
-      manager,
-      `select id from document where folder_id = any($1) and state <> 'check'`,
-      [inside.map((folder) => folder.id)],
-    );
+    const inside = await treeOf(manager, id);
+    if (parentId && inside.includes(parentId)) throw new Problem('folder-into-itself');
+    if (await manager.existsBy(Folder, { parentId: parentId ?? IsNull(), nameKey: nameKey(name), id: Not(id) }))
+      throw new Problem('folder-exists', { name });
+    await manager.update(Folder, { id }, { name, nameKey: nameKey(name), parentId });
+    const moved = await manager.find(Document, {
+      where: { folderId: In(inside), state: Not('check') },
+      select: { id: true },
+    });
     await jobs.ask(manager, 'shelve', ...moved.map((document) => ({ documentId: document.id, actorId: actor.id })));
     const after = await describeFolder(manager, id);
     await record(manager, actor, 'changed', 'folder', id, { from: before.path, to: after.path });
@@ -119,30 +95,17 @@ export async function changeFolder(
   });
 }
 
-/** A folder and all below it. */
-const TREE = `with recursive tree as (
-  select id from folder where id = $1 union all select f.id from folder f join tree on f.parent_id = tree.id
-) select id from tree`;
-
 /** Deletes a folder that holds nothing. @throws Problem 'not-found', 'folder-not-empty' */
 export async function deleteFolder({ database }: Context, actor: ActingAs, id: string): Promise<void> {
   await database.source.transaction(async (manager) => {
     // Documents are locked before folders, everywhere; those that come meanwhile are told of below, or wait.
-    await manager.query('select 1 from document where folder_id = $1 order by id for no key update', [id]);
-    await manager.query('lock table folder in share row exclusive mode');
+    await lockDocumentsIn(manager, id);
+    await lockFolders(manager);
     const { name, path } = await describeFolder(manager, id);
-    const held = await rows(
-      manager,
-      `select 1 from folder where parent_id = $1 union all select 1 from document where folder_id = $1 and (state <> 'check' and binned_at is null)`,
-      [id],
-    );
-    if (held.length > 0) throw new Problem('folder-not-empty', { name });
+    if (await holdsSomething(manager, id)) throw new Problem('folder-not-empty', { name });
     // What lies in the bin, or waits in Check, forgets the folder; brought back, it goes to Check.
-    await manager.query(
-      `update document set folder_id = null, name_key = null, state = 'check', filed_at = null where folder_id = $1`,
-      [id],
-    );
-    await manager.query('delete from folder where id = $1', [id]);
+    await manager.update(Document, { folderId: id }, { folderId: null, nameKey: null, state: 'check', filedAt: null });
+    await manager.delete(Folder, { id });
     await record(manager, actor, 'deleted', 'folder', id, { path });
     await announce(manager, 'folder', id);
   });

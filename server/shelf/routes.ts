@@ -1,14 +1,13 @@
 import { FastifyInstance } from 'fastify';
 import { endpoints } from '@crow/contract/endpoints';
 import { Context } from '../platform/context';
-import { summariseDocuments } from '../checking/queries';
+import { documentsInBin, documentsInFolder } from '../checking/documents';
 import { PictureDesk } from '../pages/pagePictures';
-import { summariseStacks } from '../stack/queries';
+import { stacksInBin } from '../stack/queries';
 import { bringIn } from './archive';
 import { emptyBin } from './bin';
 import { documentRoutes } from './documentRoutes';
 import { shelfArchive } from './exporting';
-import { listFolderDocuments } from './filingDocuments';
 import * as folders from './folders';
 import { ShelfChanges } from './shelfChanges';
 import { asFile } from '../platform/http/sendBlob';
@@ -27,7 +26,7 @@ export function shelfRoutes(
     folders.changeFolder(context, actor, params.id, body),
   );
   serve(app, endpoints.deleteFolder, ({ actor, params }) => folders.deleteFolder(context, actor, params.id));
-  serve(app, endpoints.listDocuments, ({ params }) => listFolderDocuments(manager, params.id));
+  serve(app, endpoints.listDocuments, ({ params }) => documentsInFolder(manager, params.id));
   serve(app, endpoints.listChangedOnDisk, () => changes.list());
   serve(app, endpoints.listStrangers, () => changes.strangers());
   serve(app, endpoints.settleStrangers, ({ actor, body }) =>
@@ -36,8 +35,8 @@ export function shelfRoutes(
   serve(app, endpoints.writeShelfAnew, ({ actor }) => changes.beginAnew(actor));
   serve(app, endpoints.settleOnDisk, ({ actor, body }) => changes.settle(actor, body.ids, body.choice));
   serve(app, endpoints.listBin, async () => ({
-    documents: await summariseDocuments(manager, 'd.binned_at is not null', [], 'd.binned_at desc'),
-    stacks: await summariseStacks(manager, 's.binned_at is not null'),
+    documents: await documentsInBin(manager),
+    stacks: await stacksInBin(manager),
   }));
   serve(app, endpoints.emptyBin, ({ actor }) => emptyBin(context, actor));
   serve(app, endpoints.shelfArchive, async ({ query, reply }) =>

@@ -1,3 +1,4 @@
+import { IsNull, Not } from 'typeorm';
 import { createHash, randomUUID } from 'node:crypto';
 import { createReadStream, createWriteStream } from 'node:fs';
 import { chmod, link, lstat, mkdir, open, readFile, rename, rmdir, stat, unlink, writeFile } from 'node:fs/promises';
@@ -8,32 +9,16 @@ import { Problem, ProblemReport } from '@crow/contract/problems';
 import { freeName, nameKey } from '@crow/core/filing/names';
 import { Context } from '../platform/context';
 import { readBlob } from '../platform/blobs';
-import { rows } from '../platform/database';
-import { ShelfFile } from '../platform/entities';
+import { Document, Folder, ShelfFile, ShelfMark } from '../platform/entities';
 import { record } from '../platform/history';
 import { announce } from '../platform/live';
-import { FOLDER_PATHS } from '../platform/folderPaths';
+import { Wanted, WantedFile, wantedOnDisk } from './queries';
+import { lockDocumentIfThere } from '../stack/locks';
 
 /** Files on their way lie here until they are complete; on the same file system as the shelf, so that a rename moves them. */
 const ARRIVING = '.arriving';
 /** Tells the shelf folder from an empty place where its drive belongs. */
 const MARK = '.crow-shelf';
-
-interface Wanted {
-  state: string;
-  name: string;
-  folder_id: string | null;
-  folder_path: string | null;
-  binned_at: Date | null;
-  /** The PDF, once it is bound, and what is kept beside it. */
-  files: WantedFile[];
-}
-
-interface WantedFile {
-  ending: string;
-  blob_id: string;
-  sha256: string;
-}
 
 /**
  * The shelf folder: a mirror of the filed documents as real files. The database is the truth. A file is written aside,
@@ -55,16 +40,13 @@ export class Shelf {
    */
   async mark({ anew = false } = {}): Promise<void> {
     const { manager } = this.context.database.source;
-    const [known] = await rows<{ mark: string }>(manager, 'select mark from shelf_mark');
+    const [known] = await manager.find(ShelfMark);
     if (known && !anew) return void (await this.isPresent());
     if (!known && !(await this.holdsWhatWasPlaced())) return void (await this.isPresent());
     const mark = randomUUID();
     await mkdir(this.root, { recursive: true });
     await writeFile(join(this.root, MARK), `${mark}\n`);
-    await manager.query(
-      'insert into shelf_mark (mark) values ($1) on conflict (one) do update set mark = excluded.mark',
-      [mark],
-    );
+    await manager.upsert(ShelfMark, { one: true, mark }, ['one']);
     this.gone = undefined;
   }
 
@@ -78,7 +60,7 @@ export class Shelf {
 
   /** Whether the folder is there, and is the one that was marked. */
   async isPresent(): Promise<boolean> {
-    const [known] = await rows<{ mark: string }>(this.context.database.source.manager, 'select mark from shelf_mark');
+    const [known] = await this.context.database.source.manager.find(ShelfMark);
     const found = await readFile(join(this.root, MARK), 'utf8').catch(() => undefined);
     const present = known !== undefined && found?.trim() === known.mark;
     this.gone = present ? undefined : new Problem('shelf-gone', { path: this.root }).report;
@@ -116,23 +98,12 @@ export class Shelf {
 
   private async agree(documentId: string, actorId: string): Promise<void> {
     const { manager } = this.context.database.source;
-    const [wanted] = await rows<Wanted>(
-      manager,
-      `${FOLDER_PATHS}, files as (
-         select '.pdf' as ending, pdf_blob_id as blob_id from document where id = $1 and pdf_blob_id is not null
-         union all select ending, blob_id from document_file where document_id = $1
-       )
-       select d.state, d.name, d.folder_id, paths.path as folder_path, d.binned_at,
-         (select coalesce(jsonb_agg(jsonb_build_object('ending', ending, 'blob_id', blob_id, 'sha256', sha256) order by ending <> '.pdf', ending), '[]')
-          from files join blob on blob.id = files.blob_id) as files
-       from document d left join paths on paths.id = d.folder_id where d.id = $1`,
-      [documentId],
-    );
+    const wanted = await wantedOnDisk(manager, documentId);
     const placed = await manager.findBy(ShelfFile, { documentId });
-    const files = wanted && wanted.state !== 'check' && !wanted.binned_at ? wanted.files : [];
+    const files = wanted && wanted.state !== 'check' && !wanted.binnedAt ? wanted.files : [];
     for (const file of placed)
       if (!files.some(({ ending }) => ending === file.ending)) await this.takeAway(documentId, file);
-    if (files[0]?.ending !== '.pdf') return;
+    if (!wanted || files[0]?.ending !== '.pdf') return;
     for (const file of files) {
       const before = placed.find(({ ending }) => ending === file.ending);
       const outcome = await this.place(documentId, wanted, file, before);
@@ -140,7 +111,7 @@ export class Shelf {
         return this.tell(documentId, new Problem('shelf-file-changed', { path: before!.path }));
       if (outcome === 'taken') return this.renumber(documentId, actorId, wanted);
     }
-    await this.arrived(documentId, actorId, `${wanted.folder_path}/${wanted.name}.pdf`);
+    await this.arrived(documentId, actorId, `${wanted.folderPath}/${wanted.name}.pdf`);
   }
 
   /**
@@ -149,8 +120,8 @@ export class Shelf {
    */
   private async place(
     documentId: string,
-    { folder_path: folder, name }: Wanted,
-    { ending, blob_id, sha256 }: WantedFile,
+    { folderPath: folder, name }: Wanted,
+    { ending, blobId, sha256 }: WantedFile,
     placed: ShelfFile | undefined,
   ): Promise<'placed' | 'foreign' | 'taken'> {
     const path = `${folder}/${name}${ending}`;
@@ -160,7 +131,7 @@ export class Shelf {
       const source =
         standing && placed.sha256 === sha256
           ? join(this.root, placed.path)
-          : await this.writeAside(documentId, ending, blob_id);
+          : await this.writeAside(documentId, ending, blobId);
       await this.makeFolder(folder!);
       if (standing && placed.path === path) await rename(source, join(this.root, path));
       else if (!(await this.linkTo(source, join(this.root, path), sha256))) return 'taken';
@@ -228,19 +199,14 @@ export class Shelf {
   private async renumber(documentId: string, actorId: string, wanted: Wanted): Promise<void> {
     await this.context.database.source.transaction(async (manager) => {
       // A document is locked before its folder, everywhere.
-      await manager.query('select 1 from document where id = $1 for no key update', [documentId]);
-      await manager.query('select id from folder where id = $1 for update', [wanted.folder_id]);
-      const others = await rows<{ name_key: string }>(
-        manager,
-        `select name_key from document where folder_id = $1 and state <> 'check' and binned_at is null`,
-        [wanted.folder_id],
-      );
-      const name = freeName(wanted.name, new Set([...others.map((other) => other.name_key), nameKey(wanted.name)]));
-      await manager.query('update document set name = $2, name_key = $3 where id = $1', [
-        documentId,
-        name,
-        nameKey(name),
-      ]);
+      await lockDocumentIfThere(manager, documentId);
+      await manager.findOne(Folder, { where: { id: wanted.folderId! }, lock: { mode: 'pessimistic_write' } });
+      const others = await manager.find(Document, {
+        where: { folderId: wanted.folderId!, state: Not('check'), binnedAt: IsNull() },
+        select: { id: true, nameKey: true },
+      });
+      const name = freeName(wanted.name, new Set([...others.map((other) => other.nameKey!), nameKey(wanted.name)]));
+      await manager.update(Document, { id: documentId }, { name, nameKey: nameKey(name) });
       await record(manager, { id: actorId }, 'numbered', 'document', documentId, {
         from: wanted.name,
         to: name,
@@ -252,24 +218,19 @@ export class Shelf {
   /** Enters a file that stands where it should in the database. */
   async enter(documentId: string, ending: string, path: string, sha256: string): Promise<void> {
     const { size, mtimeMs } = await stat(join(this.root, path));
-    await this.context.database.source.manager.query(
-      `insert into shelf_file (document_id, ending, path, sha256, size, modified_ms) values ($1, $2, $3, $4, $5, $6)
-       on conflict (document_id, ending) do update
-         set path = excluded.path, sha256 = excluded.sha256, size = excluded.size, modified_ms = excluded.modified_ms`,
-      [documentId, ending, path, sha256, size, mtimeMs],
+    await this.context.database.source.manager.upsert(
+      ShelfFile,
+      { documentId, ending, path, sha256, size, modifiedMs: mtimeMs },
+      ['documentId', 'ending'],
     );
   }
 
   /** All files of a document stand where they should. */
   private async arrived(documentId: string, actorId: string, path: string): Promise<void> {
     await this.context.database.source.transaction(async (manager) => {
-      const arrived = await rows(
-        manager,
-        `update document set state = 'filed' where id = $1 and state = 'filing' returning id`,
-        [documentId],
-      );
-      await manager.query('update document set problem = null where id = $1 and problem is not null', [documentId]);
-      if (arrived.length > 0) await record(manager, { id: actorId }, 'shelved', 'document', documentId, { path });
+      const arrived = await manager.update(Document, { id: documentId, state: 'filing' }, { state: 'filed' });
+      await manager.update(Document, { id: documentId, problem: Not(IsNull()) }, { problem: null });
+      if (arrived.affected === 1) await record(manager, { id: actorId }, 'shelved', 'document', documentId, { path });
       await announce(manager, 'document', documentId);
     });
   }
@@ -305,7 +266,7 @@ export class Shelf {
   /** Writes a problem down where the person sees it. */
   async tell(documentId: string, { report }: Problem): Promise<void> {
     const { manager } = this.context.database.source;
-    await manager.query('update document set problem = $2 where id = $1', [documentId, report]);
+    await manager.update(Document, { id: documentId }, { problem: report });
     await announce(manager, 'document', documentId);
   }
 }

@@ -2,25 +2,25 @@ import { createReadStream, existsSync, FSWatcher, watch } from 'node:fs';
 import { link, lstat, mkdir, readdir, rename, stat, unlink } from 'node:fs/promises';
 import { randomUUID } from 'node:crypto';
 import { basename, dirname, extname, join } from 'node:path';
-import { EntityManager } from 'typeorm';
 import { Problem, ProblemReport } from '@crow/contract/problems';
 import { DocumentSummary } from '@crow/contract/documents';
 import { DiskChoice } from '@crow/contract/folders';
 import { nameKey } from '@crow/core/filing/names';
 import { inspectFile } from '../engines/sourceFile';
 import { MOST_FILE_BYTES, storeBlob } from '../platform/blobs';
-import { rows } from '../platform/database';
-import { summariseDocuments } from '../checking/queries';
-import { ShelfFile } from '../platform/entities';
+import { insertNew } from '../platform/database';
+import { documentsTroubledBy } from '../checking/documents';
+import { Document, DocumentFile, ShelfFile, ShelfLeft } from '../platform/entities';
 import { ActingAs, record } from '../platform/history';
 import { announce } from '../platform/live';
 import { formOf } from './besides';
 import { changeDocuments } from './changingDocuments';
-import { lockDocument } from '../checking/documents';
+import { lockDocument } from '../stack/locks';
 import { settleName } from './filingDocuments';
 import { folderAt } from './folders';
 import { takeInBytes } from '../capture/intake';
 import { exists, hashOf, Shelf } from './shelf';
+import { documentsOnDisk, documentsWithProblems, enterReplacing, keepBesideNoMore, keepVersionBefore } from './queries';
 
 /** Changes come in bursts: the folder is looked at when it has been quiet for so long. */
 const QUIET_MS = 2000;
@@ -140,11 +140,7 @@ export class ShelfChanges {
 
   /** What has been told of documents whose files were found otherwise than written. */
   private async toldOf(): Promise<Map<string, ProblemReport>> {
-    const found = await rows<{ id: string; problem: ProblemReport }>(
-      this.shelf.context.database.source.manager,
-      `select id, problem from document where problem->>'code' = any($1)`,
-      [CHANGED_ON_DISK],
-    );
+    const found = await documentsWithProblems(this.shelf.context.database.source.manager, CHANGED_ON_DISK);
     return new Map(found.map(({ id, problem }) => [id, problem]));
   }
 
@@ -186,12 +182,7 @@ export class ShelfChanges {
 
   /** The documents whose files were found otherwise than written. */
   list(): Promise<DocumentSummary[]> {
-    return summariseDocuments(
-      this.shelf.context.database.source.manager,
-      `d.problem->>'code' = any($1) and d.binned_at is null`,
-      [CHANGED_ON_DISK],
-      'd.name',
-    );
+    return documentsTroubledBy(this.shelf.context.database.source.manager, CHANGED_ON_DISK);
   }
 
   /**
@@ -227,18 +218,15 @@ export class ShelfChanges {
     if (choice !== 'as-on-disk') return;
     const { manager } = this.shelf.context.database.source;
     await manager.delete(ShelfFile, { documentId, ending: placed.ending });
-    await manager.query('update document set problem = null where id = $1', [documentId]);
+    await manager.update(Document, { id: documentId }, { problem: null });
     await changeDocuments(this.shelf.context, actor, [{ id: documentId, binned: true }]);
   }
 
   /** What somebody changed or took away beside a PDF is theirs: its form is not made any more. */
   private async keepNoMore({ documentId, ending }: ShelfFile): Promise<void> {
     const { manager } = this.shelf.context.database.source;
-    await manager.query('update document set beside = array_remove(beside, $2) where id = $1', [
-      documentId,
-      formOf(ending),
-    ]);
-    await manager.query('delete from document_file where document_id = $1 and ending = $2', [documentId, ending]);
+    await keepBesideNoMore(manager, documentId, formOf(ending));
+    await manager.delete(DocumentFile, { documentId, ending });
     await manager.delete(ShelfFile, { documentId, ending });
   }
 
@@ -268,16 +256,8 @@ export class ShelfChanges {
       await lockDocument(manager, documentId);
       const folderId = await folderAt(manager, actor, folder);
       const name = await settleName(manager, folderId, basename(path, extname(path)), documentId);
-      await manager.query('update document set folder_id = $2, name = $3, name_key = $4 where id = $1', [
-        documentId,
-        folderId,
-        name,
-        nameKey(name),
-      ]);
-      await manager.query(`update shelf_file set path = $2 where document_id = $1 and ending = '.pdf'`, [
-        documentId,
-        path,
-      ]);
+      await manager.update(Document, { id: documentId }, { folderId, name, nameKey: nameKey(name) });
+      await manager.update(ShelfFile, { documentId, ending: '.pdf' }, { path });
       await record(manager, actor, 'followed', 'document', documentId, { from: before, to: path });
     });
     await this.shelf.enter(documentId, '.pdf', path, sha256);
@@ -297,50 +277,22 @@ export class ShelfChanges {
     });
     const sha256 = await hashOf(full);
     await context.database.source.transaction(async (manager) => {
-      await manager.query(
-        `insert into document_version (document_id, number, pdf_blob_id)
-         select id, coalesce((select max(number) from document_version where document_id = id), 0) + 1, pdf_blob_id
-         from document where id = $1 and pdf_blob_id is not null and pdf_blob_id <> $2`,
-        [documentId, blob.id],
-      );
-      await manager.query('update document set pdf_blob_id = $2, archival = false where id = $1', [
-        documentId,
-        blob.id,
-      ]);
+      await lockDocument(manager, documentId);
+      await keepVersionBefore(manager, documentId, blob.id);
+      await manager.update(Document, { id: documentId }, { pdfBlobId: blob.id, archival: false });
       // From now on the document is made of it: a correction changes this file, and not the one before.
-      const fileId = await this.enterAsPages(manager, actor, documentId, blob.id, basename(path));
+      const fileId = await enterReplacing(manager, actor.id, documentId, { blobId: blob.id, name: basename(path) });
       await context.jobs.ask(manager, 'take-in', { fileId });
       await record(manager, actor, 'took over', 'document', documentId, { path });
     });
     await this.shelf.enter(documentId, '.pdf', path, sha256);
   }
 
-  /** Enters a file as what a document is made of, in the stack of its pages. @returns its id */
-  private async enterAsPages(
-    manager: EntityManager,
-    actor: ActingAs,
-    documentId: string,
-    blobId: string,
-    name: string,
-  ): Promise<string> {
-    const [file] = await rows<{ id: string }>(
-      manager,
-      `insert into source_file (stack_id, name, position, blob_id, document_id, actor_id, replaces)
-       select d.stack_id, $3, coalesce((select max(position) + 1 from source_file where stack_id = d.stack_id), 0), $2, d.id, $4, true
-       from document d where d.id = $1 returning id`,
-      [documentId, blobId, name, actor.id],
-    );
-    return file.id;
-  }
-
   /** PDFs in the shelf folder that somebody put there, as far as nobody has said that they are to be left. */
   async strangers(): Promise<{ path: string; bytes: number }[]> {
     const { manager } = this.shelf.context.database.source;
     if (!(await this.shelf.isPresent())) return [];
-    const [placed, left] = await Promise.all([
-      manager.find(ShelfFile),
-      rows<{ path: string }>(manager, 'select path from shelf_left'),
-    ]);
+    const [placed, left] = await Promise.all([manager.find(ShelfFile), manager.find(ShelfLeft)]);
     const own = new Set([...placed, ...left].map(({ path }) => path));
     const missing = placed.filter(({ path }) => !existsSync(join(this.shelf.root, path)));
     const found = [...(await this.filesOfOthers(own))].filter(
@@ -371,7 +323,7 @@ export class ShelfChanges {
   /** Files in the shelf folder that are to stay as they are. */
   async leaveStrangers(actor: ActingAs, paths: string[]): Promise<void> {
     await this.shelf.context.database.source.transaction(async (manager) => {
-      await manager.query('insert into shelf_left (path) select unnest($1::text[]) on conflict do nothing', [paths]);
+      await insertNew(manager, ShelfLeft, ...paths.map((path) => ({ path })));
       await record(manager, actor, 'left', 'folder', null, { files: paths.length });
       await announce(manager, 'document', null);
     });
@@ -382,7 +334,7 @@ export class ShelfChanges {
     const { context } = this.shelf;
     await this.shelf.mark({ anew: true });
     const { manager } = context.database.source;
-    const lost = await rows<{ id: string }>(manager, 'select distinct document_id as id from shelf_file');
+    const lost = await documentsOnDisk(manager);
     await context.jobs.ask(manager, 'shelve', ...lost.map(({ id }) => ({ documentId: id, actorId: actor.id })));
     await record(manager, actor, 'wrote anew', 'folder', null, { documents: lost.length });
     this.listen();

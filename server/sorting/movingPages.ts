@@ -1,17 +1,19 @@
-import { EntityManager } from 'typeorm';
+import { EntityManager, In, Not } from 'typeorm';
 import { Problem } from '@crow/contract/problems';
 import { Weaving } from '@crow/contract/stacks';
 import { Arrangement, laidBehind, setDropped, takenOut } from '@crow/core/sorting/arrangement';
 import { PilePage } from '@crow/core/sorting/gaps';
 import { weave } from '@crow/core/sorting/weave';
 import { Context } from '../platform/context';
-import { rows } from '../platform/database';
+import { insertNew } from '../platform/database';
 import { ActingAs, record } from '../platform/history';
 import { announce } from '../platform/live';
 import { currentArrangement } from '../stack/queries';
 import { enterStep } from '../stack/arranging';
 import { carryPages } from '../stack/carryingPages';
 import { pileOf } from './proposing';
+import { Page, Stack } from '../platform/entities';
+import { binStackIfBare, lockStacksInOrder, markBacks } from './queries';
 
 export interface Move {
   /** In the order in which they are to lie. */
@@ -31,13 +33,11 @@ export interface Move {
  */
 export async function movePages(context: Context, actor: ActingAs, id: string, move: Move): Promise<void> {
   await context.database.source.transaction(async (manager) => {
-    if (move.name)
-      await manager.query('insert into stack (id, name) values ($1, $2) on conflict do nothing', [id, move.name]);
-    const moved = await rows<{ id: string; stackId: string }>(
-      manager,
-      'select id, stack_id as "stackId" from page where id = any($1) and stack_id <> $2',
-      [move.pages, id],
-    );
+    if (move.name) await insertNew(manager, Stack, { id, name: move.name });
+    const moved = await manager.find(Page, {
+      where: { id: In(move.pages), stackId: Not(id) },
+      select: { id: true, stackId: true },
+    });
     if (moved.length === 0) throw new Problem('not-found', { what: 'The page' });
     const from = [...new Set(moved.map(({ stackId }) => stackId))];
     const steps = await lockStacks(manager, id, from);
@@ -52,7 +52,7 @@ export async function movePages(context: Context, actor: ActingAs, id: string, m
     const there = await currentArrangement(manager, id);
     const ordered = move.pages.flatMap((pageId) => coming.get(pageId) ?? []);
     await carryPages(manager, [...ids], id);
-    if (move.backs) await manager.query('update page set back = id = any($2) where stack_id = $1', [id, [...ids]]);
+    if (move.backs) await markBacks(manager, id, [...ids]);
     for (const stackId of from) {
       const { before, after } = left.get(stackId)!;
       if (after.length > 0)
@@ -70,27 +70,18 @@ export async function movePages(context: Context, actor: ActingAs, id: string, m
 
 /** Locks all stacks in one order, so that two who move to and fro don't wait for each other; gives the step that each is at. */
 async function lockStacks(manager: EntityManager, target: string, from: string[]): Promise<Map<string, number>> {
-  const stacks = await rows<{ id: string; state: string; step: number; binned: boolean }>(
-    manager,
-    `select id, state, step, binned_at is not null as binned from stack where id = any($1) order by id for no key update`,
-    [[target, ...from]],
-  );
+  const stacks = await lockStacksInOrder(manager, [target, ...from]);
   const into = stacks.find(({ id }) => id === target);
   if (!into) throw new Problem('not-found', { what: 'The stack' });
   if (stacks.some(({ state }) => state !== 'open')) throw new Problem('stack-sorted');
   if (stacks.some(({ id, binned }) => binned && id !== target)) throw new Problem('not-found', { what: 'The stack' });
-  if (into.binned) await manager.query('update stack set binned_at = null where id = $1', [target]);
-  const arriving = await rows(manager, 'select 1 from page where stack_id = any($1) and not prepared limit 1', [from]);
-  if (arriving.length > 0) throw new Problem('stack-arriving');
+  if (into.binned) await manager.update(Stack, { id: target }, { binnedAt: null });
+  if (await manager.existsBy(Page, { stackId: In(from), prepared: false })) throw new Problem('stack-arriving');
   return new Map(stacks.map(({ id, step }) => [id, step]));
 }
 
 async function binIfEmpty(manager: EntityManager, id: string): Promise<void> {
-  await manager.query(
-    `update stack set binned_at = now() where id = $1 and not exists (select 1 from page where stack_id = $1)
-     and not exists (select 1 from source_file where stack_id = $1 and not dismissed and state <> 'taken')`,
-    [id],
-  );
+  await binStackIfBare(manager, id);
 }
 
 /**

@@ -1,63 +1,33 @@
 import { EntityManager } from 'typeorm';
-import { Turn, turnSize } from '@crow/core/geometry';
+import { turnSize } from '@crow/core/geometry';
 import { findFacts } from '@crow/core/reading/facts/findFacts';
-import { PageText, restoreWords, StoredWord, Word } from '@crow/core/reading/words';
+import { Word } from '@crow/core/reading/words';
 import { followProposals } from '@crow/core/sorting/arrangement';
 import { backsOf } from '@crow/core/sorting/backs';
 import { proposeCuts } from '@crow/core/sorting/cuts';
 import { callsItselfDivider, Divider, readDividerCode } from '@crow/core/sorting/divider';
 import { PilePage } from '@crow/core/sorting/gaps';
-import { PageSigns, signsOf } from '@crow/core/sorting/signs';
-import { rows } from '../platform/database';
+import { signsOf } from '@crow/core/sorting/signs';
 import { announce } from '../platform/live';
-
-interface PageRow {
-  id: string;
-  fileId: string;
-  fileNumber: number;
-  turn: Turn;
-  version: string;
-  pointWidth: number;
-  pointHeight: number;
-  blank: boolean | null;
-  divider: Divider | null;
-  back: boolean | null;
-  signs: PageSigns | null;
-  cutBefore: boolean;
-  cutDecided: boolean;
-  dropped: boolean;
-  dropDecided: boolean;
-  chance: number | null;
-  sure: boolean;
-  why: string[];
-}
+import { keepSignsOf, PageToSort, pagesToSort, textOfPage } from './queries';
+import { Page, Stack } from '../platform/entities';
 
 /** What is less sure is not shown on the light table. */
 const LEAST_AT_A_GLANCE = 0.5;
 
 /** Keeps what a page's text shows of beginnings and ends, once it has been read as it is. */
 export async function keepSigns(manager: EntityManager, pageId: string): Promise<void> {
-  const [page] = await rows<PageText & { own: boolean; turn: Turn; pointWidth: number; pointHeight: number }>(
-    manager,
-    `select r.words, r.width, r.height, r.language, r.own, p.turn, p.point_width as "pointWidth", p.point_height as "pointHeight"
-     from page p join reading r on r.page_id = p.id and r.turn = p.turn and r.version = p.version where p.id = $1`,
-    [pageId],
-  );
+  const page = await textOfPage(manager, pageId);
   if (!page) return;
-  const words = restoreWords(page.words as unknown as StoredWord[]);
-  const signs = signsOf({ ...page, words }, turnSize(page.pointWidth, page.pointHeight, page.turn));
-  const { kind, vendor } = findFacts([{ ...page, words }]);
+  const { words } = page;
+  const signs = signsOf(page, turnSize(page.pointWidth, page.pointHeight, page.turn));
+  const { kind, vendor } = findFacts([page]);
   const glance = {
     kind: kind && kind.confidence >= LEAST_AT_A_GLANCE ? kind.value : null,
     who: vendor && vendor.confidence >= LEAST_AT_A_GLANCE ? vendor.value : null,
   };
   const divider = dividerInText(words, page.own);
-  await manager.query('update page set signs = $2, glance = $3, divider = coalesce(divider, $4::jsonb) where id = $1', [
-    pageId,
-    JSON.stringify(signs),
-    JSON.stringify(glance),
-    divider && JSON.stringify(divider),
-  ]);
+  await keepSignsOf(manager, pageId, { signs, glance, divider });
 }
 
 /** What a divider sheet says by its text, where its code can't be read: what it names only from text that is exact. */
@@ -74,7 +44,7 @@ function dividerInText(words: Word[], exact: boolean): Divider | null {
  */
 export async function proposeForStack(manager: EntityManager, stackId: string): Promise<boolean> {
   const pages = await pileOf(manager, stackId);
-  const [{ whole }] = await rows<{ whole: boolean }>(manager, 'select whole from stack where id = $1', [stackId]);
+  const { whole } = await manager.findOneByOrFail(Stack, { id: stackId });
   const cuts = whole ? pages.map(() => null) : proposeCuts(pages);
   const arranged = followProposals(
     pages,
@@ -95,15 +65,12 @@ export async function proposeForStack(manager: EntityManager, stackId: string): 
       JSON.stringify(why) === JSON.stringify(page.why);
     if (same) continue;
     changed = true;
-    await manager.query(
-      'update page set cut_before = $2, dropped = $3, cut_chance = $4, cut_sure = $5, cut_why = $6 where id = $1',
-      [page.id, cutBefore, dropped, chance, sure, JSON.stringify(why)],
-    );
+    await manager.update(Page, { id: page.id }, { cutBefore, dropped, cutChance: chance, cutSure: sure, cutWhy: why });
   }
   return changed;
 }
 
-type StackPage = Omit<PageRow, 'blank' | 'divider' | 'back'> &
+type StackPage = Omit<PageToSort, 'blank' | 'divider' | 'back'> &
   PilePage & {
     /** Whether it is blank or a divider sheet by itself, whatever a person did. */
     aside: boolean;
@@ -111,14 +78,7 @@ type StackPage = Omit<PageRow, 'blank' | 'divider' | 'back'> &
 
 /** The pages of a stack, in their order, as cuts are proposed from them. */
 export async function pileOf(manager: EntityManager, stackId: string): Promise<StackPage[]> {
-  const pages = await rows<PageRow>(
-    manager,
-    `select id, source_file_id as "fileId", source_number as "fileNumber", turn, version, point_width as "pointWidth",
-       point_height as "pointHeight", blank, divider, back, signs, cut_before as "cutBefore", cut_decided as "cutDecided", dropped,
-       drop_decided as "dropDecided", cut_chance as chance, cut_sure as sure, cut_why as why
-     from page where stack_id = $1 order by position`,
-    [stackId],
-  );
+  const pages = await pagesToSort(manager, stackId);
   const backs = backsIn(pages);
   // A page that a person dropped, or had back, is gone or there, whatever is on it.
   return pages.map(({ blank, divider, back, ...page }) => ({
@@ -132,8 +92,8 @@ export async function pileOf(manager: EntityManager, stackId: string): Promise<S
 }
 
 /** Which pages are backs of those before them, told by the blank ones of their file. */
-function backsIn(pages: PageRow[]): Map<string, boolean> {
-  const files = new Map<string, PageRow[]>();
+function backsIn(pages: PageToSort[]): Map<string, boolean> {
+  const files = new Map<string, PageToSort[]>();
   for (const page of pages) files.set(page.fileId, [...(files.get(page.fileId) ?? []), page]);
   const backs = new Map<string, boolean>();
   for (const those of files.values()) {
@@ -147,14 +107,14 @@ function backsIn(pages: PageRow[]): Map<string, boolean> {
 
 /** Proposes for a stack that is locked, unless it has been sorted. */
 export async function proposeForOpen(manager: EntityManager, stackId: string): Promise<void> {
-  const [open] = await rows(manager, `select 1 from stack where id = $1 and state = 'open'`, [stackId]);
-  if (open) await proposeForStack(manager, stackId);
+  if (await manager.existsBy(Stack, { id: stackId, state: 'open' })) await proposeForStack(manager, stackId);
 }
 
 /** Locks an open stack and proposes for it; nothing happens when it has been sorted. */
 export async function proposeAnew(manager: EntityManager, stackId: string): Promise<void> {
-  const [open] = await rows(manager, `select 1 from stack where id = $1 and state = 'open' for no key update`, [
-    stackId,
-  ]);
+  const open = await manager.findOne(Stack, {
+    where: { id: stackId, state: 'open' },
+    lock: { mode: 'for_no_key_update' },
+  });
   if (open && (await proposeForStack(manager, stackId))) await announce(manager, 'stack', stackId);
 }

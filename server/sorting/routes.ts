@@ -3,7 +3,7 @@ import { endpoints } from '@crow/contract/endpoints';
 import { Context } from '../platform/context';
 import { serve } from '../platform/http/serve';
 import { arrange, stepArrangement } from '../stack/arranging';
-import { summariseStacks } from '../stack/queries';
+import { stacksOnTable } from '../stack/queries';
 import { printedDividers } from './dividers';
 import { movePages, weaveStacks, weaving } from './movingPages';
 import * as stacks from './stacks';
@@ -11,7 +11,7 @@ import * as stacks from './stacks';
 /** Stacks on the light table. */
 export function sortingRoutes(app: FastifyInstance, context: Context): void {
   const { manager } = context.database.source;
-  serve(app, endpoints.listStacks, () => summariseStacks(manager, `s.state = 'open' and s.binned_at is null`));
+  serve(app, endpoints.listStacks, () => stacksOnTable(manager));
   serve(app, endpoints.readStack, ({ params }) => stacks.readStack(manager, params.id));
   serve(app, endpoints.arrangeStack, async ({ actor, params, body }) => {
     await arrange(context, actor, params.id, body.base, body.pages);

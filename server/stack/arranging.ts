@@ -1,14 +1,12 @@
-import { EntityManager } from 'typeorm';
+import { EntityManager, In, MoreThan } from 'typeorm';
 import { Problem } from '@crow/contract/problems';
-import { Turn } from '@crow/core/geometry';
 import { Arrangement, completed, Placed } from '@crow/core/sorting/arrangement';
 import { Context } from '../platform/context';
-import { rows } from '../platform/database';
-import { Stack } from '../platform/entities';
+import { KeptArrangement, Reading, Stack } from '../platform/entities';
 import { ActingAs } from '../platform/history';
 import { announce } from '../platform/live';
 import { lockOpen } from './locks';
-import { currentArrangement } from './queries';
+import { bringBackBlank, currentArrangement, layPages } from './queries';
 
 /**
  * Arranges a stack anew, as one step that can be undone. Pages that the arrangement doesn't name stay behind those that they follow.
@@ -39,7 +37,7 @@ export async function enterStep(
   { before, after }: { before?: Arrangement; after: Arrangement },
 ): Promise<void> {
   if (before) await saveStep(manager, actor, id, step, before);
-  await manager.query('delete from arrangement where stack_id = $1 and step > $2', [id, step]);
+  await manager.delete(KeptArrangement, { stackId: id, step: MoreThan(step) });
   await saveStep(manager, actor, id, step + 1, after);
   await lay(context, manager, id, step + 1, after);
 }
@@ -51,22 +49,17 @@ async function saveStep(
   step: number,
   arrangement: Arrangement,
 ): Promise<void> {
-  await manager.query(
-    `insert into arrangement (stack_id, step, pages, actor_id) values ($1, $2, $3, $4)
-     on conflict (stack_id, step) do update set pages = excluded.pages, actor_id = excluded.actor_id, at = now()`,
-    [id, step, JSON.stringify(arrangement), actor.id],
-  );
+  await manager.upsert(KeptArrangement, { stackId: id, step, pages: arrangement, actorId: actor.id, at: new Date() }, [
+    'stackId',
+    'step',
+  ]);
 }
 
 /** Goes one step back (-1) or forth (1) in the stack's arrangements; at the ends nothing happens. */
 export async function stepArrangement(context: Context, id: string, by: -1 | 1): Promise<void> {
   await context.database.source.transaction(async (manager) => {
     const stack = await lockOpen(manager, id);
-    const [saved] = await rows<{ pages: Arrangement }>(
-      manager,
-      'select pages from arrangement where stack_id = $1 and step = $2',
-      [id, stack.step + by],
-    );
+    const saved = await manager.findOneBy(KeptArrangement, { stackId: id, step: stack.step + by });
     if (saved) await lay(context, manager, id, stack.step + by, saved.pages);
   });
 }
@@ -82,22 +75,8 @@ async function lay(
   const now = await currentArrangement(manager, id);
   const before = new Map(now.map((page) => [page.id, page]));
   const wanted = completed(arrangement, now);
-  await manager.query(
-    `update page set position = wanted.number - 1, cut_before = wanted.cut, cut_decided = wanted.cut_decided,
-       dropped = wanted.dropped, drop_decided = wanted.drop_decided
-     from unnest($2::uuid[], $3::boolean[], $4::boolean[], $5::boolean[], $6::boolean[]) with ordinality
-       as wanted (id, cut, cut_decided, dropped, drop_decided, number)
-     where wanted.id = page.id and page.stack_id = $1`,
-    [
-      id,
-      wanted.map((page) => page.id),
-      wanted.map((page) => page.cutBefore),
-      wanted.map((page) => page.cutDecided),
-      wanted.map((page) => page.dropped),
-      wanted.map((page) => page.dropDecided),
-    ],
-  );
-  await manager.query('update stack set step = $2 where id = $1', [id, step]);
+  await layPages(manager, id, wanted);
+  await manager.update(Stack, { id }, { step });
   const isOther = (page: Placed) => {
     const was = before.get(page.id);
     return was && (was.turn !== page.turn || was.version !== page.version);
@@ -118,11 +97,10 @@ async function readBroughtBack(
 ): Promise<void> {
   const back = wanted.filter((page) => !page.dropped && page.dropDecided && before.get(page.id)?.dropped);
   if (back.length === 0) return;
-  const unread = await rows<{ id: string; turn: Turn; version: string }>(
+  const unread = await bringBackBlank(
     manager,
-    `update page set blank = false, reading = 'waiting' where id = any($1) and blank returning id, turn, version`,
-    [back.map(({ id }) => id)],
+    back.map(({ id }) => id),
   );
-  await manager.query('delete from reading where page_id = any($1)', [unread.map(({ id }) => id)]);
+  await manager.delete(Reading, { pageId: In(unread.map(({ id }) => id)) });
   await jobs.ask(manager, 'read', ...unread.map(({ id, turn, version }) => ({ pageId: id, turn, version })));
 }

@@ -1,7 +1,7 @@
 import { EntityManager } from 'typeorm';
 import { Problem } from '@crow/contract/problems';
-import { rows } from '../platform/database';
-import { Stack } from '../platform/entities';
+import { Document, Stack } from '../platform/entities';
+import { documentHolding } from './queries';
 
 // Rows are locked in one order everywhere, so that nobody waits for each other in a circle: stacks, documents, pages.
 
@@ -17,16 +17,24 @@ export async function lockOpen(manager: EntityManager, id: string): Promise<Stac
   return stack;
 }
 
+/** A document, locked until the transaction ends, if it is there. */
+export function lockDocumentIfThere(manager: EntityManager, id: string): Promise<Document | null> {
+  return manager.findOne(Document, { where: { id }, lock: { mode: 'for_no_key_update' } });
+}
+
+/** A document, locked until the transaction ends. @throws Problem 'not-found' */
+export async function lockDocument(manager: EntityManager, id: string): Promise<Document> {
+  const document = await lockDocumentIfThere(manager, id);
+  if (!document) throw new Problem('not-found', { what: 'The document' });
+  return document;
+}
+
 /** The document that a page belongs to, locked until the transaction ends when asked. */
 export async function documentOfPage(
   manager: EntityManager,
   pageId: string,
   { lock = false } = {},
 ): Promise<string | undefined> {
-  const [found] = await rows<{ id: string }>(
-    manager,
-    `select d.id from document d join document_page dp on dp.document_id = d.id where dp.page_id = $1 ${lock ? 'for no key update of d' : ''}`,
-    [pageId],
-  );
+  const [found] = await documentHolding(manager, pageId, lock);
   return found?.id;
 }

@@ -1,5 +1,5 @@
 import { EntityManager } from 'typeorm';
-import { turnSize } from '@crow/core/geometry';
+import { Turn, turnSize } from '@crow/core/geometry';
 import { Recipe } from '@crow/core/imaging/recipe';
 import { Arrangement } from '@crow/core/sorting/arrangement';
 import { Page as ShownPage } from '@crow/contract/pages';
@@ -108,11 +108,7 @@ export async function currentArrangement(manager: EntityManager, id: string): Pr
 const FIRST_PAGES = 4;
 
 /** Stacks with their files and how far their reading is; which ones is said in `where`, about the alias s. */
-export async function summariseStacks(
-  manager: EntityManager,
-  where: string,
-  values: unknown[] = [],
-): Promise<StackSummary[]> {
+async function summarise(manager: EntityManager, where: string, values: unknown[] = []): Promise<StackSummary[]> {
   const found = await rows<Omit<StackSummary, 'createdAt'> & { createdAt: Date }>(
     manager,
     `select s.id, s.name, s.state, s.created_at as "createdAt", s.reading_stopped as "readingStopped", s.onward,
@@ -144,4 +140,88 @@ export async function summariseStacks(
     firstPages: stack.firstPages.slice(0, FIRST_PAGES),
     createdAt: stack.createdAt.toISOString(),
   }));
+}
+
+/** Puts the pages of a stack as they are wanted. */
+export async function layPages(manager: EntityManager, id: string, wanted: Arrangement): Promise<void> {
+  await manager.query(
+    `update page set position = wanted.number - 1, cut_before = wanted.cut, cut_decided = wanted.cut_decided,
+       dropped = wanted.dropped, drop_decided = wanted.drop_decided
+     from unnest($2::uuid[], $3::boolean[], $4::boolean[], $5::boolean[], $6::boolean[]) with ordinality
+       as wanted (id, cut, cut_decided, dropped, drop_decided, number)
+     where wanted.id = page.id and page.stack_id = $1`,
+    [
+      id,
+      wanted.map((page) => page.id),
+      wanted.map((page) => page.cutBefore),
+      wanted.map((page) => page.cutDecided),
+      wanted.map((page) => page.dropped),
+      wanted.map((page) => page.dropDecided),
+    ],
+  );
+}
+
+/** Has pages that were taken for blank wait for reading; gives those that were. */
+export function bringBackBlank(
+  manager: EntityManager,
+  ids: string[],
+): Promise<{ id: string; turn: Turn; version: string }[]> {
+  return rows<{ id: string; turn: Turn; version: string }>(
+    manager,
+    `update page set blank = false, reading = 'waiting' where id = any($1) and blank returning id, turn, version`,
+    [ids],
+  );
+}
+
+/** The files that pages are from, and whether all pages of each are among them. */
+export function filesOfPages(manager: EntityManager, pageIds: string[]): Promise<{ id: string; all: boolean }[]> {
+  return rows<{ id: string; all: boolean }>(
+    manager,
+    `select source_file_id as id, bool_and(id = any($1)) as all from page
+     where source_file_id in (select source_file_id from page where id = any($1)) group by source_file_id`,
+    [pageIds],
+  );
+}
+
+/** The place behind the files of the stack $2. */
+const BEHIND_ITS_FILES = `(select coalesce(max(position) + 1, 0) from source_file where stack_id = $2)`;
+
+/** Takes a file over to another stack, behind its files. */
+export async function carryFile(manager: EntityManager, id: string, to: string): Promise<void> {
+  await manager.query(`update source_file set stack_id = $2, position = ${BEHIND_ITS_FILES} where id = $1`, [id, to]);
+}
+
+/** Enters a file in another stack too, behind its files. */
+export function copyFile(manager: EntityManager, id: string, to: string): Promise<{ id: string }[]> {
+  return rows<{ id: string }>(
+    manager,
+    `insert into source_file (stack_id, name, position, blob_id, state, format, actor_id, back, created_at)
+       select $2, name, ${BEHIND_ITS_FILES}, blob_id, state, format, actor_id, back, created_at from source_file where id = $1 returning id`,
+    [id, to],
+  );
+}
+
+/** The document that a page belongs to. @param lock whether it stays locked until the transaction ends */
+export function documentHolding(manager: EntityManager, pageId: string, lock: boolean): Promise<{ id: string }[]> {
+  return rows<{ id: string }>(
+    manager,
+    `select d.id from document d join document_page dp on dp.document_id = d.id where dp.page_id = $1 ${lock ? 'for no key update of d' : ''}`,
+    [pageId],
+  );
+}
+
+/** The stacks on the light table, those that came last first. */
+export function stacksOnTable(manager: EntityManager): Promise<StackSummary[]> {
+  return summarise(manager, `s.state = 'open' and s.binned_at is null`);
+}
+
+/** A stack, unless it is in the bin. */
+export async function stackById(manager: EntityManager, id: string): Promise<StackSummary | undefined> {
+  const [found] = await summarise(manager, 's.id = $1 and s.binned_at is null', [id]);
+  return found;
+}
+
+/** The stacks in the bin. */
+export function stacksInBin(manager: EntityManager): Promise<StackSummary[]> {
+  return summarise(manager, 's.binned_at is not null');
 }

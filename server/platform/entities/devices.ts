@@ -5,7 +5,7 @@ import { Purpose } from '@crow/contract/watching';
 
 /** A scanner that is known by its address. */
 @Entity('scanner')
-export class Scanner {
+export class KeptScanner {
   @PrimaryGeneratedColumn('uuid') id: string;
   @Column('text') name: string;
   @Column('text') address: string;
@@ -21,7 +21,7 @@ export class ScanPreset {
   @PrimaryGeneratedColumn('uuid') id: string;
   @Column('text') name: string;
   @Column('uuid', { name: 'scanner_id' }) scannerId: string;
-  @ManyToOne(() => Scanner) @JoinColumn({ name: 'scanner_id' }) scanner?: Scanner;
+  @ManyToOne(() => KeptScanner) @JoinColumn({ name: 'scanner_id' }) scanner?: KeptScanner;
   @Column('jsonb') settings: ScanSettings;
   @CreateDateColumn({ type: 'timestamptz', name: 'added_at' }) addedAt: Date;
 }

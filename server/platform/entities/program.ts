@@ -1,3 +1,4 @@
+import type { WorkKind } from '../jobs';
 import { Column, CreateDateColumn, Entity, PrimaryColumn } from 'typeorm';
 
 /** A setting, by its name. */
@@ -11,7 +12,7 @@ export class Setting {
 @Entity('claim')
 export class Claim {
   @PrimaryColumn('uuid', { name: 'job_id' }) jobId: string;
-  @Column('text') queue: string;
+  @Column('text') queue: WorkKind;
   /** The number of the worker's advisory lock; null while nobody has it. */
   @Column('int', { nullable: true }) lease: number | null;
   @CreateDateColumn({ type: 'timestamptz' }) at: Date;
