@@ -1,4 +1,4 @@
-import { proposeCuts, SURE_FROM } from '@crow/core/sorting/cuts';
+import { proposeCuts, sayReasons, SURE_FROM } from '@crow/core/sorting/cuts';
 import { keptPiles } from './piles/kept';
 
 /** How well cuts are proposed in made piles that have been read: node scripts/bench.mjs sorting FOLDER [list] */
@@ -25,7 +25,7 @@ for (const { seed, pages, documents } of keptPiles(folder)) {
     }
     if (list && cut !== begins)
       console.log(
-        `pile ${seed} page ${at + 1}: said ${proposal.chance.toFixed(2)}${proposal.sure ? ' sure' : ''}, ${begins ? 'begins' : 'goes on'}; ${proposal.why.join('; ')}`,
+        `pile ${seed} page ${at + 1}: said ${proposal.chance.toFixed(2)}${proposal.sure ? ' sure' : ''}, ${begins ? 'begins' : 'goes on'}; ${sayReasons(proposal.why, proposal.chance).join('; ')}`,
       );
   });
 }

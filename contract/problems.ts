@@ -367,8 +367,17 @@ export const PROBLEMS = {
 
 export type ProblemCode = keyof typeof PROBLEMS;
 
-/** A problem as it is stored and sent: its code and its sentences, filled in. */
-export interface ProblemReport {
+/** What the sentences of a problem are filled in with. */
+type ProblemDetails = Record<string, string | number>;
+
+/** A problem as it is kept: its code and what it is about. Sentences are made where it is told. */
+export interface KeptProblem {
+  code: ProblemCode;
+  details: ProblemDetails;
+}
+
+/** A problem as it is told: its sentences, filled in. */
+export interface ProblemReport extends Partial<KeptProblem> {
   code: ProblemCode;
   happened: string;
   kept?: string;
@@ -382,7 +391,7 @@ export class Problem extends Error {
 
   constructor(
     readonly code: ProblemCode,
-    details: Record<string, string | number> = {},
+    details: ProblemDetails = {},
   ) {
     const text: ProblemText = PROBLEMS[code];
     const fill = (sentence: string) => sentence.replace(/\{(\w+)\}/g, (_, name: string) => String(details[name] ?? ''));
@@ -391,11 +400,22 @@ export class Problem extends Error {
     this.status = text.status;
     this.report = {
       code,
+      details,
       happened: this.message,
       ...(text.kept && { kept: fill(text.kept) }),
       ...(text.todo && { todo: fill(text.todo) }),
     };
   }
+}
+
+/** What is kept of a problem that was told. */
+export function keptProblem({ code, details = {} }: ProblemReport): KeptProblem {
+  return { code, details };
+}
+
+/** A problem that was kept, as it is told; one that was kept as sentences, as they were. */
+export function toldProblem(kept: KeptProblem | ProblemReport): ProblemReport {
+  return 'happened' in kept ? kept : new Problem(kept.code, kept.details).report;
 }
 
 /** A report as one paragraph. */

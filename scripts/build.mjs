@@ -31,6 +31,7 @@ const [standIn] = await Promise.all([
       crow: 'server/cli/crow.ts',
       server: 'server/server.ts',
       worker: 'server/worker.ts',
+      heavyThread: 'server/heavyThread.ts',
       scanner: 'standins/scanner/main.ts',
     },
     outdir: '.crow/build/node',

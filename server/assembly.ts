@@ -5,6 +5,7 @@ import { SourceShelf } from './capture/sources';
 import { Watcher } from './capture/watching';
 import { listenInChecking } from './checking/listening';
 import { checkingRoutes } from './checking/routes';
+import { heavyHere } from './engines/heavy';
 import { findingRoutes } from './finding/routes';
 import { generalRoutes } from './general';
 import { listenInPages } from './pages/listening';
@@ -19,9 +20,9 @@ import { ShelfChanges } from './shelf/shelfChanges';
 import { listenInSorting } from './sorting/listening';
 import { sortingRoutes } from './sorting/routes';
 
-/** What services work with, each room listening to those before it in the order of the work. */
-export function openContext(parts: Omit<Context, 'happenings'>): Context {
-  const context: Context = { ...parts, happenings: new Happenings() };
+/** What services work with, heavy work done here unless said otherwise, each room listening to those before it in the order of the work. */
+export function openContext(parts: Omit<Context, 'happenings' | 'heavy'> & Partial<Pick<Context, 'heavy'>>): Context {
+  const context: Context = { heavy: heavyHere, ...parts, happenings: new Happenings() };
   for (const listen of [listenInPages, listenInSorting, listenInChecking, listenOnShelf]) listen(context);
   return context;
 }

@@ -4,6 +4,7 @@ import { buildApp } from './app';
 import { openContext } from './assembly';
 import { Context } from './platform/context';
 import { giveUp, shelfHandlers } from './handlers';
+import { heavyInThreads } from './engines/heavy';
 import { ownScratch } from './engines/scratch';
 import { Jobs } from './platform/jobs';
 import { Rescue, Worker } from './platform/worker';
@@ -37,7 +38,8 @@ async function main(): Promise<void> {
     { what: 'the shelf folder', path: shelfFolder },
     ...(process.env.CROW_DATABASE_FOLDER ? [{ what: 'the database', path: process.env.CROW_DATABASE_FOLDER }] : []),
   ]);
-  const context = openContext({ database, jobs, log, disks });
+  const heavy = heavyInThreads(join(import.meta.dirname, 'heavyThread.mjs'));
+  const context = openContext({ database, jobs, log, disks, heavy });
   const sources = new SourceShelf(database);
   const shelf = new Shelf(context, shelfFolder);
   const hub = new LiveHub(url);
@@ -84,6 +86,7 @@ async function main(): Promise<void> {
     await app.close();
     await worker.stop();
     await sources.close();
+    await heavy.close();
     await jobs.close();
     await database.source.destroy();
     process.exit(0);

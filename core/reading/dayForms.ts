@@ -1,5 +1,3 @@
-import { isDay } from './facts/gate';
-
 /** How days are written: ISO 8601, with points, with strokes, the month first, in words. */
 export const DAY_FORMS = ['iso', 'points', 'strokes', 'monthFirst', 'words'] as const;
 export type DayForm = (typeof DAY_FORMS)[number];
@@ -38,4 +36,10 @@ export function writeMoment(moment: Date, form: DayForm = 'iso', { seconds = fal
   const day = `${moment.getFullYear()}-${two(moment.getMonth() + 1)}-${two(moment.getDate())}`;
   const time = `${two(moment.getHours())}:${two(moment.getMinutes())}${seconds ? `:${two(moment.getSeconds())}` : ''}`;
   return `${writeDay(day, form)} ${time}`;
+}
+
+/** Whether a text is a day that there is, in ISO 8601, of a year in which papers were written. */
+export function isDay(text: string): boolean {
+  const found = /^(19|20)\d{2}-\d{2}-\d{2}$/.test(text);
+  return found && new Date(`${text}T00:00:00Z`).toJSON()?.slice(0, 10) === text;
 }

@@ -1,6 +1,6 @@
 import { Word } from '../reading/words';
 import { backsOf } from './backs';
-import { proposeCuts } from './cuts';
+import { proposeCuts, sayReasons } from './cuts';
 import { PilePage } from './gaps';
 import { signsOf } from './signs';
 
@@ -58,7 +58,7 @@ describe('proposed cuts', () => {
     const [first, second, third] = proposeCuts(pages);
     expect(first).toBeNull();
     expect(second!.chance).toBeLessThan(0.04);
-    expect(second!.why.join()).toContain('page number');
+    expect(sayReasons(second!.why, second!.chance).join()).toContain('page number');
     expect(third!.chance).toBeGreaterThan(0.96);
     expect(third!.sure).toBe(true);
   });
@@ -106,7 +106,7 @@ describe('divider sheets', () => {
       null,
       [1, true],
     ]);
-    expect(proposals[2]!.why).toEqual(['a divider sheet lies before it']);
+    expect(sayReasons(proposals[2]!.why, 1)).toEqual(['a divider sheet lies before it']);
   });
 
   it('propose nothing for the first page behind one that begins the pile', () => {

@@ -1,14 +1,17 @@
 import { gapEvidence, GapEvidence, GAP_SIGNS, GapSign, PilePage } from './gaps';
 import { GAP_WEIGHTS } from './gapWeights';
 
+/** What speaks for a cut, or against it: a sign of the gap, or a divider sheet in it. */
+export type CutReason = GapSign | 'divider';
+
 /** What is proposed for the gap before a page. */
 export interface ProposedCut {
   /** The chance that a new document begins with the page, 0 to 1. */
   chance: number;
   /** Whether it is sure enough not to be looked at. */
   sure: boolean;
-  /** What speaks for it, in words, the weightiest first; what speaks against it where none is proposed. */
-  why: string[];
+  /** What speaks for it, the weightiest first; what speaks against it where none is proposed. */
+  why: CutReason[];
 }
 
 /** From which chance on, and below which, a proposal counts as sure: right 998 times in 1,000 on made piles, by `bench/sorting.ts`. */
@@ -17,7 +20,7 @@ const MOST_REASONS = 3;
 const LEAST_REASON = 0.35;
 
 /** Behind a divider sheet. */
-const DIVIDED: ProposedCut = { chance: 1, sure: true, why: ['a divider sheet lies before it'] };
+const DIVIDED: ProposedCut = { chance: 1, sure: true, why: ['divider'] };
 
 /**
  * For each page of a pile, whether a new document begins with it; null for blank pages, divider sheets, and the first page.
@@ -46,16 +49,22 @@ export function proposeCut(before: PilePage, after: PilePage, between: PilePage[
   return { chance, sure: !unread && Math.max(chance, 1 - chance) >= SURE_FROM, why: reasons(evidence, chance >= 0.5) };
 }
 
-/** The signs that weigh most for what is proposed, in words. */
-function reasons(evidence: GapEvidence, begins: boolean): string[] {
-  const told = GAP_SIGNS.map((sign) => ({
-    words: (begins ? BEGINS : GOES_ON)[sign],
-    weight: GAP_WEIGHTS[sign] * evidence[sign] * (begins ? 1 : -1),
-  }))
-    .filter(({ words, weight }) => words !== undefined && weight > LEAST_REASON)
+/** The signs that weigh most for what is proposed, of those that say the same one. */
+function reasons(evidence: GapEvidence, begins: boolean): GapSign[] {
+  const words = begins ? BEGINS : GOES_ON;
+  const told = GAP_SIGNS.map((sign) => ({ sign, weight: GAP_WEIGHTS[sign] * evidence[sign] * (begins ? 1 : -1) }))
+    .filter(({ sign, weight }) => words[sign] !== undefined && weight > LEAST_REASON)
     .sort((a, b) => b.weight - a.weight)
-    .map(({ words }) => words!);
-  return [...new Set(told)].slice(0, MOST_REASONS);
+    .map(({ sign }) => sign);
+  return told
+    .filter((sign, at) => told.findIndex((other) => words[other] === words[sign]) === at)
+    .slice(0, MOST_REASONS);
+}
+
+/** The reasons for a cut with this chance, in words. */
+export function sayReasons(why: readonly CutReason[], chance: number): string[] {
+  const words = chance >= 0.5 ? BEGINS : GOES_ON;
+  return why.flatMap((reason) => (reason === 'divider' ? 'a divider sheet lies before it' : (words[reason] ?? [])));
 }
 
 const BEGINS: Partial<Record<GapSign, string>> = {

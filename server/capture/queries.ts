@@ -1,5 +1,5 @@
 import { EntityManager } from 'typeorm';
-import { ProblemReport } from '@crow/contract/problems';
+import { keptProblem, ProblemReport } from '@crow/contract/problems';
 import { SourcePage } from '../engines/sourceFile';
 import { rows } from '../platform/database';
 import { SourceFile } from '../platform/entities';
@@ -106,7 +106,7 @@ export async function keepRefusal(
 ): Promise<void> {
   await manager.query(
     'insert into watched_refusal (folder_id, name, problem) select $1, $2, $3 where exists (select 1 from watched_folder where id = $1)',
-    [folderId, name, problem],
+    [folderId, name, keptProblem(problem)],
   );
 }
 

@@ -4,6 +4,7 @@ import { Document as ShownDocument, DocumentSummary } from '@crow/contract/docum
 import { FactName } from '@crow/contract/facts';
 import { Box } from '@crow/core/geometry';
 import { summaryOf } from '@crow/core/reading/about';
+import { sayCheck } from '@crow/core/reading/facts/signs';
 import { typedFact } from '@crow/core/reading/facts/typedFact';
 import { whatDoesNotAddUp } from '@crow/core/reading/facts/addingUp';
 import { KINDS, TaxAtRate } from '@crow/core/reading/facts/fact';
@@ -20,7 +21,7 @@ export { documentsById, documentsInBin, documentsInFolder, documentsTroubledBy }
 import { readSettings } from '../platform/settings';
 import { pagesOfDocument } from '../stack/queries';
 import { duplicatesOf } from './duplicates';
-import { emptiedFacts, refreshFacts, textsOf } from './facts';
+import { emptiedFacts, refreshFacts, textsOf, typeFacts } from './facts';
 import { proposeFiling } from './proposedFiling';
 
 const STATE_WORDS = { check: 'waiting in Check', filing: 'being filed', filed: 'on the shelf' };
@@ -49,7 +50,7 @@ export async function readDocument(manager: EntityManager, id: string): Promise<
     ...proposal,
     lines: lines ?? [],
     taxes: taxes ?? [],
-    checks: [...checks, ...whatDoesNotAddUp(values, lines ?? [], taxes ?? [])],
+    checks: [...checks.map(sayCheck), ...whatDoesNotAddUp(values, lines ?? [], taxes ?? [])],
     summary: summaryOf(values, lines ?? [], await textsOf(manager, id, { most: 1 }), days),
   };
 }
@@ -93,6 +94,7 @@ export async function changeFact(
         confirmedBy: actor.id,
       });
     }
+    await typeFacts(manager, id);
     await record(manager, actor, 'set a fact', 'document', id, { name, value });
     await announce(manager, 'document', id);
   });

@@ -5,9 +5,19 @@ import { Fact as FoundFact } from '@crow/core/reading/facts/fact';
 import { findFacts } from '@crow/core/reading/facts/findFacts';
 import { withInvoiceData } from '@crow/core/reading/facts/invoiceData';
 import { checksOf, findSigns } from '@crow/core/reading/facts/signs';
+import { keptValue, MONEY, typedFact } from '@crow/core/reading/facts/typedFact';
 import { insertNew } from '../platform/database';
 import { Fact as FactRow, FactEmptied, SenderSign } from '../platform/entities';
-import { confirmedVendors, invoiceOf, keepRead, ReadPage, rememberSigns, sendersWithSigns, textsOf } from './queries';
+import {
+  confirmedVendors,
+  invoiceOf,
+  keepRead,
+  keepTyped,
+  ReadPage,
+  rememberSigns,
+  sendersWithSigns,
+  textsOf,
+} from './queries';
 
 export { type ReadPage, textsOf };
 
@@ -24,7 +34,9 @@ export async function refreshFacts(manager: EntityManager, documentId: string): 
   for (const name of FACT_NAMES) {
     const fact = (found as Partial<Record<FactName, FoundFact<string | number> | null>>)[name];
     if (!fact || emptied.includes(name)) continue;
-    const value = MONEY.includes(name) ? Number(fact.value).toFixed(2) : String(fact.value);
+    const typed = typedFact(name, MONEY.includes(name) ? Number(fact.value).toFixed(2) : String(fact.value));
+    if (!('value' in typed) || !typed.value) continue;
+    const { value } = typed;
     const page: ReadPage | undefined = texts[fact.page - 1];
     await insertNew(manager, FactRow, {
       documentId,
@@ -42,6 +54,18 @@ export async function refreshFacts(manager: EntityManager, documentId: string): 
     lines: found.lines?.value ?? null,
     taxes: found.taxes?.value ?? null,
   });
+  await typeFacts(manager, documentId);
+}
+
+/** Keeps what the facts of a document say by its type; after any of them was entered: how money is kept depends on the currency. */
+export async function typeFacts(manager: EntityManager, documentId: string): Promise<void> {
+  const facts = await manager.findBy(FactRow, { documentId });
+  const currency = facts.find(({ name }) => name === 'currency')?.value ?? null;
+  await keepTyped(
+    manager,
+    documentId,
+    facts.map(({ name, value }) => ({ name, ...keptValue(name, value, currency) })),
+  );
 }
 
 /** What a person says that a document does not say. */
@@ -58,5 +82,3 @@ export async function rememberSender(manager: EntityManager, documentId: string)
   const signs = findSigns(await textsOf(manager, documentId)).filter(({ kind, fits }) => fits || kind !== 'iban');
   await rememberSigns(manager, documentId, sender.value, signs);
 }
-
-const MONEY: FactName[] = ['net', 'tax', 'total'];

@@ -1,12 +1,15 @@
 import { EntityManager } from 'typeorm';
 import { DocumentSummary, Duplicate, PdfSize } from '@crow/contract/documents';
-import { Fact } from '@crow/contract/facts';
+import { Fact, FactName } from '@crow/contract/facts';
+import { toldProblem } from '@crow/contract/problems';
 import { Beside } from '@crow/core/filing/pattern';
 import { KnownSign } from '@crow/core/reading/facts/findFacts';
-import { Sign } from '@crow/core/reading/facts/signs';
+import { Check, Sign } from '@crow/core/reading/facts/signs';
 import { FiledBefore } from '@crow/core/filing/suggestFolder';
 import { Box } from '@crow/core/geometry';
+import { Reason, sayReason } from '@crow/core/reading/facts/reason';
 import { FactLine, TaxAtRate } from '@crow/core/reading/facts/fact';
+import { KeptValue } from '@crow/core/reading/facts/typedFact';
 import { InvoiceData } from '@crow/core/reading/facts/invoiceData';
 import { PageText, restoreWords, StoredWord } from '@crow/core/reading/words';
 import { Document } from '../platform/entities';
@@ -59,6 +62,7 @@ async function summarise(
   );
   return found.map((document) => ({
     ...document,
+    problem: document.problem && toldProblem(document.problem),
     bytes: document.bytes === null ? null : Number(document.bytes),
     createdAt: document.createdAt.toISOString(),
     filedAt: document.filedAt?.toISOString() ?? null,
@@ -170,7 +174,7 @@ interface Besides {
   archival: boolean | null;
   shelfPath: string | null;
   wantedFolder: string | null;
-  checks: string[];
+  checks: Check[];
   lines: FactLine[] | null;
   taxes: TaxAtRate[] | null;
   size: PdfSize;
@@ -190,13 +194,14 @@ export async function documentBesides(manager: EntityManager, id: string): Promi
 }
 
 /** What a document says, with who confirmed it. */
-export function factsOf(manager: EntityManager, id: string): Promise<Fact[]> {
-  return rows<Fact>(
+export async function factsOf(manager: EntityManager, id: string): Promise<Fact[]> {
+  const found = await rows<Omit<Fact, 'why'> & { why: Reason | null }>(
     manager,
     `select f.name, f.value, f.page_id as "pageId", f.box, f.confidence, f.confirmed_by is not null as confirmed, a.name as by, f.why, f.repaired
      from fact f left join actor a on a.id = f.confirmed_by where f.document_id = $1`,
     [id],
   );
+  return found.map((fact) => ({ ...fact, why: fact.why && sayReason(fact.why) }));
 }
 
 /** Puts a document behind all that wait. */
@@ -204,11 +209,37 @@ export async function takeLastTurn(manager: EntityManager, id: string): Promise<
   await manager.query(`update document set turn_in_line = nextval('document_turn') where id = $1`, [id]);
 }
 
+/** What the facts of a document say by their types; those that say so already stay as they are. */
+export async function keepTyped(
+  manager: EntityManager,
+  documentId: string,
+  facts: (KeptValue & { name: FactName })[],
+): Promise<void> {
+  await manager.query(
+    `update fact set value = t.value, day = t.day, units = t.units, digits = t.digits, currency = t.currency, rate = t.rate
+     from unnest($2::text[], $3::text[], $4::date[], $5::bigint[], $6::smallint[], $7::text[], $8::numeric[])
+       as t (name, value, day, units, digits, currency, rate)
+     where fact.document_id = $1 and fact.name = t.name
+       and (fact.value, fact.day, fact.units, fact.digits, fact.currency, fact.rate)
+         is distinct from (t.value, t.day, t.units, t.digits, t.currency, t.rate)`,
+    [
+      documentId,
+      facts.map(({ name }) => name),
+      facts.map(({ value }) => value),
+      facts.map(({ day }) => day),
+      facts.map(({ units }) => units),
+      facts.map(({ digits }) => digits),
+      facts.map(({ currency }) => currency),
+      facts.map(({ rate }) => rate),
+    ],
+  );
+}
+
 /** What else was read of a document; taxes that a person set stay. */
 export async function keepRead(
   manager: EntityManager,
   documentId: string,
-  { checks, lines, taxes }: { checks: string[]; lines: FactLine[] | null; taxes: TaxAtRate[] | null },
+  { checks, lines, taxes }: { checks: Check[]; lines: FactLine[] | null; taxes: TaxAtRate[] | null },
 ): Promise<void> {
   await manager.query(
     'update document set checks = $2, lines = $3, taxes = case when taxes_by is null then $4::jsonb else taxes end where id = $1',
@@ -437,7 +468,7 @@ export function sameInWords(manager: EntityManager, documentId: string): Promise
     `with paper as (
        select d.id, d.name, d.state, d.folder_id, d.binned_at,
          max(lower(f.value)) filter (where f.name = 'vendor') as vendor, max(f.value) filter (where f.name = 'number') as number,
-         max(f.value) filter (where f.name = 'date') as date, max(f.value) filter (where f.name = 'total') as total
+         max(f.day) filter (where f.name = 'date') as date, max(f.amount) filter (where f.name = 'total') as total
        from document d join fact f on f.document_id = d.id
        where d.id in (
          select v.document_id from fact v where v.name = 'vendor' and lower(v.value) = (

@@ -44,9 +44,9 @@ function conditionsOf({ conditions, without }: Wanted, values: unknown[], { one 
 
 /** What documents are sorted by, for the alias d; what has no such fact comes last. */
 const ORDERS: Record<Exclude<FindOrder, 'best'>, string> = {
-  newest: `(select value from fact where document_id = d.id and name = 'date') desc nulls last`,
-  oldest: `(select value from fact where document_id = d.id and name = 'date') asc nulls last`,
-  most: `(select value::numeric from fact where document_id = d.id and name = 'total') desc nulls last`,
+  newest: `(select day from fact where document_id = d.id and name = 'date') desc nulls last`,
+  oldest: `(select day from fact where document_id = d.id and name = 'date') asc nulls last`,
+  most: `(select amount from fact where document_id = d.id and name = 'total') desc nulls last`,
 };
 const LATEST_FIRST = 'd.filed_at desc nulls first, d.id';
 
@@ -186,10 +186,7 @@ function factConditions(
       case 'total':
       case 'net':
       case 'tax':
-        return fact(
-          condition.field,
-          `f.value::numeric ${condition.comparison} ${parameter(condition.amount)}::numeric`,
-        );
+        return fact(condition.field, `f.amount ${condition.comparison} ${parameter(condition.amount)}::numeric`);
       case 'date':
       case 'dueDate':
         return fact(condition.field, inRange(condition, parameter));
@@ -201,13 +198,13 @@ function factConditions(
   });
 }
 
-/** Days compare with the beginning or the end of what was typed: after 2025 is from 2026 on. ISO dates sort as text. */
+/** Days compare with the beginning or the end of what was typed: after 2025 is from 2026 on. */
 function inRange(
   { comparison, from, to }: Extract<Condition, { from: string }>,
   parameter: (value: unknown) => string,
 ): string {
-  if (comparison === '=') return `f.value between ${parameter(from)} and ${parameter(to)}`;
-  return `f.value ${comparison} ${parameter(comparison === '<' || comparison === '>=' ? from : to)}`;
+  if (comparison === '=') return `f.day between ${parameter(from)}::date and ${parameter(to)}::date`;
+  return `f.day ${comparison} ${parameter(comparison === '<' || comparison === '>=' ? from : to)}::date`;
 }
 
 /** A pattern for “contains”, in which nothing typed has a meaning of its own. */

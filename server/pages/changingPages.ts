@@ -1,10 +1,8 @@
 import { EntityManager } from 'typeorm';
 import { Problem } from '@crow/contract/problems';
 import { Turn } from '@crow/core/geometry';
-import { Proposal, proposeRecipes, Recipe } from '@crow/core/imaging/recipe';
+import { Proposal, Recipe } from '@crow/core/imaging/recipe';
 import { Context } from '../platform/context';
-import { lookedAtPicture } from '../engines/pictures';
-import { withScratch } from '../engines/scratch';
 import { Page } from '../platform/entities';
 import { ActingAs, record } from '../platform/history';
 import { announce } from '../platform/live';
@@ -88,11 +86,12 @@ export async function wavePages({ database }: Context, actor: ActingAs, ids: str
 }
 
 /** Looks for the sheet in a page's picture again. @throws Problem 'not-found', 'page-not-drawn' */
-export async function findSheet({ database }: Context, sources: SourceShelf, pageId: string): Promise<Proposal> {
+export async function findSheet({ database, heavy }: Context, sources: SourceShelf, pageId: string): Promise<Proposal> {
   const page = await database.source.manager.findOneBy(Page, { id: pageId });
   if (!page) throw new Problem('not-found', { what: 'The page' });
   const proposals = await sources.use(page.sourceFileId, (info) =>
-    withScratch(async (folder) => proposeRecipes(await lookedAtPicture(info, page.sourceNumber, folder))),
+    heavy.sheets(info, page.sourceNumber, { apart: false }),
   );
-  return proposals[Math.min(page.part, proposals.length - 1)];
+  const { recipe, turn, confidence } = proposals[Math.min(page.part, proposals.length - 1)];
+  return { recipe, turn, confidence };
 }

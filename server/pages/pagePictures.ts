@@ -2,9 +2,8 @@ import sharp from 'sharp';
 import { Problem, ProblemReport } from '@crow/contract/problems';
 import { Turn } from '@crow/core/geometry';
 import { lookOf } from '@crow/core/imaging/likeness';
-import { DerivedPicture, derivePictures, PictureSize } from '../engines/pictures';
+import { DerivedPicture, PictureSize } from '../engines/pictures';
 import { rasterOf } from '../engines/rasters';
-import { withScratch } from '../engines/scratch';
 import { Context } from '../platform/context';
 import { blobBytes, storeBytes } from '../platform/blobs';
 import { insertNew } from '../platform/database';
@@ -61,7 +60,7 @@ async function lookFromAfar(context: Context, page: PageSource): Promise<Uint8Ar
 }
 
 async function derive(
-  { database }: Context,
+  { database, heavy }: Context,
   sources: SourceShelf,
   page: PageSource,
   turn: Turn,
@@ -70,9 +69,7 @@ async function derive(
 ): Promise<Map<PictureSize, DerivedPicture>> {
   const recipe = await recipeOf(database.source.manager, version);
   if (recipe === undefined) throw new Problem('not-found', { what: 'That version of the page' });
-  return sources.use(page.fileId, (info) =>
-    withScratch((folder) => derivePictures(info, page.sourceNumber, turn, sizes, folder, recipe)),
-  );
+  return sources.use(page.fileId, (info) => heavy.pictures(info, page.sourceNumber, turn, sizes, recipe));
 }
 
 async function stored({ database }: Context, page: PageSource, size: PictureSize, turn: Turn, version: string) {
@@ -101,14 +98,9 @@ async function keep(
   });
 }
 
-/** How many pictures the server makes at once for those who look; the rest wait. */
-const MOST_AT_ONCE = 2;
-
 /** Pictures of pages on request: from the store, or made, kept and then given. */
 export class PictureDesk {
   private readonly underWay = new Map<string, Promise<DerivedPicture>>();
-  private running = 0;
-  private readonly queue: (() => void)[] = [];
 
   constructor(
     private readonly context: Context,
@@ -126,7 +118,7 @@ export class PictureDesk {
     const key = `${page.blobId} ${page.sourceNumber} ${pictureKey(size, turn, version)}`;
     let making = this.underWay.get(key);
     if (!making) {
-      making = this.inTurn(() => this.make(page, size, turn, version)).finally(() => this.underWay.delete(key));
+      making = this.make(page, size, turn, version).finally(() => this.underWay.delete(key));
       this.underWay.set(key, making);
     }
     return making;
@@ -144,17 +136,5 @@ export class PictureDesk {
     } else picture = (await derive(this.context, this.sources, page, turn, version, [size])).get(size)!;
     await keep(this.context, page, size, turn, version, picture);
     return picture;
-  }
-
-  private async inTurn<Result>(work: () => Promise<Result>): Promise<Result> {
-    if (this.running >= MOST_AT_ONCE) await new Promise<void>((resolve) => this.queue.push(resolve));
-    else this.running++;
-    try {
-      return await work();
-    } finally {
-      const next = this.queue.shift();
-      if (next) next();
-      else this.running--;
-    }
   }
 }

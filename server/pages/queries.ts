@@ -1,5 +1,5 @@
 import { EntityManager } from 'typeorm';
-import { ProblemReport } from '@crow/contract/problems';
+import { keptProblem, ProblemReport } from '@crow/contract/problems';
 import { Legibility } from '@crow/core/imaging/legibility';
 import { rows } from '../platform/database';
 
@@ -65,7 +65,7 @@ export async function keepPictured(
 ): Promise<void> {
   await manager.query(
     'update page set pictured = pictured or $2::jsonb is null, problem = coalesce($2, problem) where id = $1',
-    [pageId, problem && JSON.stringify(problem)],
+    [pageId, problem && JSON.stringify(keptProblem(problem))],
   );
 }
 

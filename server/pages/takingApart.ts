@@ -1,10 +1,6 @@
 import { Problem } from '@crow/contract/problems';
-import { judgeLegibility } from '@crow/core/imaging/legibility';
-import { flatten, proposeRecipes } from '@crow/core/imaging/recipe';
 import { setDropped } from '@crow/core/sorting/arrangement';
 import { Context } from '../platform/context';
-import { lookedAtPicture } from '../engines/pictures';
-import { withScratch } from '../engines/scratch';
 import { Page, Stack } from '../platform/entities';
 import { ActingAs, record } from '../platform/history';
 import { keepRecipe } from './recipes';
@@ -28,16 +24,9 @@ export async function takeApart(
   const { source } = context.database;
   const page = await source.manager.findOneBy(Page, { id: pageId });
   if (!page) throw new Problem('not-found', { what: 'The page' });
-  const { proposals, judged } = await sources.use(page.sourceFileId, async (info) => {
-    const picture = await withScratch((folder) => lookedAtPicture(info, page.sourceNumber, folder));
-    const { scanned, pointWidth, pointHeight } = info.pages[page.sourceNumber];
-    const found = proposeRecipes(picture, { scanned: scanned ? [pointWidth, pointHeight] : undefined, apart: true });
-    const enlarged = Math.max(page.sourceWidth, page.sourceHeight) / Math.max(picture.width, picture.height);
-    return {
-      proposals: found,
-      judged: found.map(({ recipe }) => judgeLegibility(flatten(picture, recipe), { enlarged })),
-    };
-  });
+  const proposals = await sources.use(page.sourceFileId, (info) =>
+    context.heavy.sheets(info, page.sourceNumber, { apart: true }),
+  );
   if (proposals.length < 2) throw new Problem('only-one-paper');
   await source.transaction(async (manager) => {
     const stack = await manager.findOne(Stack, { where: { id: page.stackId }, lock: { mode: 'for_no_key_update' } });
@@ -49,7 +38,6 @@ export async function takeApart(
     for (const [at, proposal] of others.entries())
       await addPart(context, manager, page, parts + at, {
         ...proposal,
-        legibility: judged[at + 1],
         blank: false,
         divider: null,
         damaged: page.damaged,

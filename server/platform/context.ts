@@ -1,4 +1,5 @@
 import { Logger } from 'pino';
+import { Heavy } from '../engines/heavy';
 import { Database } from './database';
 import { Disks } from './disks';
 import { Happenings } from './happenings';
@@ -10,6 +11,7 @@ export interface Context {
   jobs: Jobs;
   log: Logger;
   happenings: Happenings;
+  heavy: Heavy;
   /** Where it is known which disks things lie on. */
   disks?: Disks;
 }

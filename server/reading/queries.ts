@@ -1,4 +1,5 @@
 import { EntityManager } from 'typeorm';
+import { keptProblem } from '@crow/contract/problems';
 import { PageText, restoreWords, StoredWord } from '@crow/core/reading/words';
 import { Page } from '../platform/entities';
 import { rows } from '../platform/database';
@@ -48,7 +49,7 @@ export async function endReading(
 ): Promise<void> {
   await manager.query(
     'update page set reading = $2, problem = coalesce($3::jsonb, case when pictured then null else problem end) where id = $1',
-    [pageId, reading, problem && JSON.stringify(problem)],
+    [pageId, reading, problem && JSON.stringify(keptProblem(problem))],
   );
 }
 

@@ -21,7 +21,7 @@ import { insertNew } from '../platform/database';
 import { Document, DocumentPage, Fact, SourceFile, Stack } from '../platform/entities';
 import { ActingAs, record } from '../platform/history';
 import { announce } from '../platform/live';
-import { rememberSender } from '../checking/facts';
+import { rememberSender, typeFacts } from '../checking/facts';
 import { folderAt } from './folders';
 import { settleName } from './filingDocuments';
 import { holdsBytes } from './queries';
@@ -169,6 +169,7 @@ export async function restoreDocument(
     if (value === null) continue;
     await manager.insert(Fact, { documentId: id, name: fact, value, confidence: 1, confirmedBy: actor.id });
   }
+  await typeFacts(manager, id);
   await rememberSender(manager, id);
   if (isPdf) await jobs.ask(manager, 'shelve', { documentId: id, actorId: actor.id });
   await record(manager, actor, 'brought in', 'document', id, { name, folderId });

@@ -1,7 +1,7 @@
 import { EntityManager, Not } from 'typeorm';
 import { PdfSize } from '@crow/contract/documents';
 import { Folder as ShownFolder } from '@crow/contract/folders';
-import { ProblemReport } from '@crow/contract/problems';
+import { KeptProblem, ProblemReport, toldProblem } from '@crow/contract/problems';
 import { nameKey } from '@crow/core/filing/names';
 import { Beside } from '@crow/core/filing/pattern';
 import { Turn } from '@crow/core/geometry';
@@ -360,15 +360,16 @@ export async function wantedOnDisk(manager: EntityManager, documentId: string): 
 }
 
 /** The documents that have one of these problems. */
-export function documentsWithProblems(
+export async function documentsWithProblems(
   manager: EntityManager,
   codes: string[],
 ): Promise<{ id: string; problem: ProblemReport }[]> {
-  return rows<{ id: string; problem: ProblemReport }>(
+  const found = await rows<{ id: string; problem: KeptProblem }>(
     manager,
     `select id, problem from document where problem->>'code' = any($1)`,
     [codes],
   );
+  return found.map(({ id, problem }) => ({ id, problem: toldProblem(problem) }));
 }
 
 /** Takes a form from those that are kept beside a document. */

@@ -1,6 +1,7 @@
 import { EntityManager } from 'typeorm';
 import { Turn } from '@crow/core/geometry';
 import { PageText, restoreWords, StoredWord } from '@crow/core/reading/words';
+import { CutReason } from '@crow/core/sorting/cuts';
 import { Divider } from '@crow/core/sorting/divider';
 import { PageSigns } from '@crow/core/sorting/signs';
 import { Page } from '../platform/entities';
@@ -77,7 +78,7 @@ export interface PageToSort {
   dropDecided: boolean;
   chance: number | null;
   sure: boolean;
-  why: string[];
+  why: CutReason[];
 }
 
 /** The pages of a stack, in their order, with what cuts are proposed from. */

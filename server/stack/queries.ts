@@ -1,8 +1,10 @@
 import { EntityManager } from 'typeorm';
 import { Turn, turnSize } from '@crow/core/geometry';
 import { Recipe } from '@crow/core/imaging/recipe';
+import { sayReasons } from '@crow/core/sorting/cuts';
 import { Arrangement } from '@crow/core/sorting/arrangement';
 import { Page as ShownPage } from '@crow/contract/pages';
+import { toldProblem } from '@crow/contract/problems';
 import { StackSummary } from '@crow/contract/stacks';
 import { rows } from '../platform/database';
 import { Page } from '../platform/entities';
@@ -72,13 +74,13 @@ function shown(page: PageRow): ShownPage {
     cutBefore,
     cutDecided,
     dropDecided,
-    proposal: cutChance === null ? null : { chance: cutChance, sure: cutSure, why: cutWhy },
+    proposal: cutChance === null ? null : { chance: cutChance, sure: cutSure, why: sayReasons(cutWhy, cutChance) },
     blank: blank ?? false,
     divider,
     glance,
     pictured,
     reading,
-    problem,
+    problem: problem && toldProblem(problem),
     version,
     recipe,
     confidence,
@@ -137,6 +139,7 @@ async function summarise(manager: EntityManager, where: string, values: unknown[
   );
   return found.map((stack) => ({
     ...stack,
+    files: stack.files.map((file) => ({ ...file, problem: file.problem && toldProblem(file.problem) })),
     firstPages: stack.firstPages.slice(0, FIRST_PAGES),
     createdAt: stack.createdAt.toISOString(),
   }));

@@ -53,7 +53,7 @@ function asFact({ date, words, row, label }: Candidate, most: number): Fact {
     page: row.page,
     box: placeOf(words),
     confidence: most * leastSure(words),
-    why: label ? `beside “${label.text}”` : 'the first date on it',
+    why: label ? { code: 'beside', label: label.text } : { code: 'first-date' },
   };
 }
 

@@ -1,5 +1,6 @@
 import { around, Box } from '../../geometry';
 import { Word } from '../words';
+import type { Reason } from './reason';
 
 export const KINDS = ['receipt', 'invoice', 'letter', 'statement', 'other'] as const;
 export type Kind = (typeof KINDS)[number];
@@ -13,8 +14,8 @@ export interface Fact<Value = string> {
   box: Box;
   /** From 0 to 1. */
   confidence: number;
-  /** Why it is taken for this, in a few words. */
-  why: string;
+  /** Why it is taken for this. */
+  why: Reason;
   /** As it is printed, when a figure was misread and put right because only so everything adds up. */
   repaired?: string;
 }

@@ -7,7 +7,8 @@ import { amountsIn, currencyIn } from './money';
 import { findNumber } from './numbers';
 import { Row, rowsOf } from './rows';
 import { subjectOf } from './subject';
-import { findSender, KNOWN_NAME } from './senders';
+import { Reason } from './reason';
+import { findSender } from './senders';
 import { findSigns, senderBySigns } from './signs';
 import { findSums } from './sums';
 import { asLinesFact, findLines } from './tableLines';
@@ -44,7 +45,9 @@ export function findFacts(
     total: sums.total,
     taxes: sums.taxes,
     subject: kind?.value === 'letter' ? findSubject(pages) : null,
-    lines: asLinesFact(lines, sums.addsUp ? 0.97 : 0.6, sums.addsUp ? 'they add up' : 'rows with an amount'),
+    lines: asLinesFact(lines, sums.addsUp ? 0.97 : 0.6, {
+      code: sums.addsUp ? 'rows-that-add-up' : 'rows-with-amounts',
+    }),
   });
 }
 
@@ -59,7 +62,7 @@ function findSubject(pages: readonly Pick<PageText, 'words'>[]): Fact | null {
     // A letter that was misread in it does no harm.
     confidence:
       (labelled ? 0.97 : 0.85) * (row.words.reduce((sum, { confidence }) => sum + confidence, 0) / row.words.length),
-    why: labelled ? 'behind the word for it' : 'the line by itself at the salutation',
+    why: { code: labelled ? 'behind-its-word' : 'at-the-salutation' },
   };
 }
 
@@ -74,7 +77,7 @@ function senderOf(
 ): Fact | null {
   const read = findSender(rows, pages[0], knownVendors);
   const bySigns = knownSigns.length > 0 ? senderBySigns(findSigns(pages), knownSigns) : undefined;
-  if (!bySigns || read?.why === KNOWN_NAME) return read;
+  if (!bySigns || read?.why.code === 'known-name') return read;
   const { vendor: value, why } = bySigns;
   return { value, page: read?.page ?? 1, box: read?.box ?? [0, 0, 0, 0], confidence: 0.95, why };
 }
@@ -95,7 +98,7 @@ function findCurrency(rows: readonly Row[]): Fact | null {
         if (beside) Object.assign(vote.fact, { page: row.page, box: placeOf([word]) });
       } else {
         const confidence = (beside ? 0.99 : 0.85) * leastSure([word]);
-        const why = `“${word.text}” beside an amount`;
+        const why: Reason = { code: 'currency-sign', sign: word.text };
         votes.set(value, { count: weight, fact: { value, page: row.page, box: placeOf([word]), confidence, why } });
       }
     }

@@ -1,7 +1,8 @@
 import fc from 'fast-check';
 import { Fact, Facts } from './fact';
 import { findFacts } from './findFacts';
-import { admitFacts, admitKept, isDay } from './gate';
+import { admitFacts, admitKept } from './gate';
+import { isDay } from '../dayForms';
 import { readInvoiceXml, withInvoiceData } from './invoiceData';
 import { summaryOf } from '../about';
 import { isKeepable } from '../printable';
@@ -35,7 +36,7 @@ const anyFact = (value: fc.Arbitrary<unknown>) =>
       page: anyNumber,
       box: fc.tuple(anyNumber, anyNumber, anyNumber, anyNumber),
       confidence: anyNumber,
-      why: fc.constant('made up'),
+      why: fc.constant({ code: 'has-total' }),
     }) as fc.Arbitrary<Fact<never>>,
     { nil: null },
   );
@@ -85,7 +86,13 @@ describe('the gate of facts', () => {
   });
 
   it('lets what is read of an ordinary paper through as it is', () => {
-    const fact = { value: 'Saltgate Yarns Ltd', page: 1, box: [1, 2, 3, 4], confidence: 0.9, why: 'the name' } as Fact;
+    const fact = {
+      value: 'Saltgate Yarns Ltd',
+      page: 1,
+      box: [1, 2, 3, 4],
+      confidence: 0.9,
+      why: { code: 'heads-paper' },
+    } as Fact;
     const total = { ...fact, value: 120.5 } as unknown as Fact<number>;
     const date = { ...fact, value: '2024-02-29' };
     expect(admitFacts({ ...NOTHING, vendor: fact, total, date })).toMatchObject({ vendor: fact, total, date });
@@ -97,7 +104,9 @@ describe('the gate of facts', () => {
   });
 
   it('takes money and rates of archives only as they are kept', () => {
-    expect(admitKept('total', '12.5')).toBe('12.50');
+    expect(admitKept('total', '12.50')).toBe('12.50');
+    expect(admitKept('total', '4.505')).toBe('4.505');
+    expect(admitKept('total', '1,200.00')).toBeNull();
     expect(admitKept('total', '1e9')).toBeNull();
     expect(admitKept('total', '99999999999999')).toBeNull();
     expect(admitKept('taxRate', '20')).toBe('20');
@@ -134,7 +143,13 @@ describe('invoices as data', () => {
 
   it('with an impossible day leave the one that was read', () => {
     const data = readInvoiceXml({ Invoice: { ID: '4711', IssueDate: '2026-99-99' } })!;
-    const date = { value: '2026-03-05', page: 1, box: [0, 0, 1, 1], confidence: 0.9, why: 'printed' } as Fact;
+    const date = {
+      value: '2026-03-05',
+      page: 1,
+      box: [0, 0, 1, 1],
+      confidence: 0.9,
+      why: { code: 'first-date' },
+    } as Fact;
     expect(withInvoiceData({ ...NOTHING, date }, data).date).toMatchObject(date);
   });
 });

@@ -1,21 +1,17 @@
 import { printable } from '../printable';
 import { Box } from '../../geometry';
 import { Fact, FactLine, Facts, KINDS, TaxAtRate } from './fact';
+import { LONGEST_FACT, MONEY, typedFact } from './typedFact';
+import { isDay } from '../dayForms';
+import { moneyOf } from '../../money';
 
-/** So long a text of a fact is at most, and so long the description of a line. */
-export const LONGEST_FACT = 300;
+/** So long the description of a line is at most. */
 const LONGEST_DESCRIPTION = 500;
 /** Money beyond this is no price, in units of a currency. */
 const MOST_MONEY = 1e10;
 const MOST_LINES = 2000;
 const MOST_TAXES = 20;
 const MOST_QUANTITY = 1e9;
-
-/** Whether a text is a day that there is, in ISO 8601, of a year in which papers were written. */
-export function isDay(text: string): boolean {
-  const found = /^(19|20)\d{2}-\d{2}-\d{2}$/.test(text);
-  return found && new Date(`${text}T00:00:00Z`).toJSON()?.slice(0, 10) === text;
-}
 
 function isAmount(value: unknown, most = MOST_MONEY): value is number {
   return typeof value === 'number' && Number.isFinite(value) && Math.abs(value) <= most;
@@ -97,27 +93,13 @@ function admit<Value>(fact: Fact<Value> | null, clean: Clean<Value>): Fact<Value
   };
 }
 
-const AS_KEPT: Partial<Record<string, (value: string) => string | null>> = {
-  kind: (value) => ((KINDS as readonly string[]).includes(value) ? value : null),
-  date: day,
-  dueDate: day,
-  currency,
-  ...Object.fromEntries(
-    (['net', 'tax', 'total', 'amountDue'] as const).map((name) => [name, (value: string) => asMoney(value)] as const),
-  ),
-  taxRate: (value) => {
-    const admitted = value.trim() === '' ? null : rate(Number(value));
-    return admitted === null ? null : String(admitted);
-  },
-};
-
-function asMoney(value: string): string | null {
-  if (!/^-?\d{1,12}(\.\d{1,4})?$/.test(value)) return null;
-  return money(Number(value))?.toFixed(2) ?? null;
-}
-
-/** A fact as it is kept (days in ISO 8601, money with a point), from an archive; null when it can't be one. */
+/** A fact as it is kept, from an archive; null when it can't be one. */
 export function admitKept(name: string, value: unknown): string | null {
   if (typeof value !== 'string') return null;
-  return (Object.hasOwn(AS_KEPT, name) ? AS_KEPT[name]! : text())(value);
+  if (MONEY.includes(name)) {
+    const amount = moneyOf(value, null);
+    return amount && isAmount(amount.units / 100) ? value : null;
+  }
+  const admitted = typedFact(name, text()(value) ?? '');
+  return ('value' in admitted && admitted.value) || null;
 }

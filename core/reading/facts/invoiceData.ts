@@ -2,7 +2,8 @@ import { Box } from '../../geometry';
 import { decodeEntities } from '../entities';
 import { printable } from '../printable';
 import { Fact, FactLine, Facts, TaxAtRate } from './fact';
-import { admitFacts, admitLines, admitTaxes, isDay } from './gate';
+import { admitFacts, admitLines, admitTaxes } from './gate';
+import { isDay } from '../dayForms';
 
 /** What an electronic invoice says of itself (EN 16931); null for what it leaves out. Money in units of the currency. */
 export interface InvoiceData {
@@ -149,7 +150,7 @@ function taxesOf(
 }
 
 const NOWHERE: Box = [0, 0, 0, 0];
-const WHY = 'from the invoice data inside the PDF';
+const WHY = { code: 'invoice-data' } as const;
 
 /**
  * The facts of a paper that carries its invoice as data: that counts, and what was read only says where it stands. Where the data

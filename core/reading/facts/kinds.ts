@@ -101,7 +101,7 @@ export function findKind(
   const second = ranked[1]?.[1].score ?? 0;
   const most = strongest >= HEADING_POINTS ? 0.97 : 0.68;
   const confidence = Math.min(most, 0.55 + (score - second) / 8);
-  return { value: kind, page: row.page, box: row.box, confidence, why: `says “${said.trim()}”` };
+  return { value: kind, page: row.page, box: row.box, confidence, why: { code: 'says', text: said.trim() } };
 }
 
 /** A paper that no word says the kind of, but that has a total, is a bill of some kind. */
@@ -109,5 +109,5 @@ function byItsSum(rows: readonly Row[], first: { width: number; height: number }
   const total = rows.findLast((row) => TOTAL.test(row.folded) && amountsIn(row).length > 0);
   if (!total) return null;
   const value = first && first.width / first.height < NARROW ? 'receipt' : 'invoice';
-  return { value, page: total.page, box: total.box, confidence: 0.5, why: 'it has a total' };
+  return { value, page: total.page, box: total.box, confidence: 0.5, why: { code: 'has-total' } };
 }

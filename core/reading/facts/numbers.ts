@@ -1,3 +1,4 @@
+import type { Reason } from './reason';
 import { Word } from '../words';
 import { readAmount } from './money';
 import { Fact, leastSure, placeOf } from './fact';
@@ -28,7 +29,9 @@ export function findNumber(rows: readonly Row[]): Fact | null {
       const score = named - (label?.away ?? 0) * 0.05 - (label?.where === 'above' ? 0.2 : 0) - row.number * 0.01;
       if (score < 0 || (best && best.score >= score)) return;
       const most = label?.name === 'number' ? 0.985 : 0.86;
-      const why = label ? `${label.where === 'above' ? 'under' : 'beside'} “${label.text}”` : 'marked as a number';
+      const why: Reason = label
+        ? { code: label.where === 'above' ? 'under' : 'beside', label: label.text }
+        : { code: 'marked-as-number' };
       const confidence = most * leastSure([word]);
       best = { score, fact: { value: value.replace(/^#/, ''), page: row.page, box: placeOf([word]), confidence, why } };
     });

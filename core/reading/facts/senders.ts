@@ -1,3 +1,4 @@
+import type { Reason } from './reason';
 import { Box } from '../../geometry';
 import { editDistance } from '../../finding/editDistance';
 import { PageText, Word } from '../words';
@@ -35,9 +36,6 @@ export function findSender(rows: readonly Row[], first: FirstPage | undefined, k
   return heading && heading.confidence >= STANDS_OUT ? heading : (findInSmallPrint(foot) ?? heading);
 }
 
-/** Why a sender is told that a person has confirmed before. */
-export const KNOWN_NAME = 'confirmed before';
-
 /** A sender that is known already, in the head of the first page: the surest way to tell one. */
 function findKnownVendor(head: readonly Row[], known: string[]): Fact | null {
   const keys = known.map((name) => ({ name, key: lettersOf(name) })).filter(({ key }) => key.length >= LEAST_LETTERS);
@@ -46,7 +44,13 @@ function findKnownVendor(head: readonly Row[], known: string[]): Fact | null {
     const match = keys.find(({ key }) => letters === key || editDistance(letters, key) <= key.length * MOST_MISREAD);
     if (!match) continue;
     const sure = words.reduce((sum, word) => sum + word.confidence, 0) / words.length;
-    return { value: match.name, page: 1, box, confidence: Math.min(0.98, 0.6 + 0.38 * sure), why: KNOWN_NAME };
+    return {
+      value: match.name,
+      page: 1,
+      box,
+      confidence: Math.min(0.98, 0.6 + 0.38 * sure),
+      why: { code: 'known-name' },
+    };
   }
   return null;
 }
@@ -182,7 +186,7 @@ function findVendor(head: readonly Row[], rows: readonly Row[]): Fact | null {
   // Names begin with a capital: a small letter was misread.
   const most = /^\p{Ll}/u.test(text) ? 0.7 : known;
   const confidence = Math.max(0.2, Math.min(most, sure * (0.35 + score / 5)));
-  const why = labelled ? 'named as the sender' : again > 0 ? 'heads the paper and is named again' : 'heads the paper';
+  const why: Reason = { code: labelled ? 'named-as-sender' : again > 0 ? 'heads-and-again' : 'heads-paper' };
   return { value: text, page: 1, box: placeOf(words), confidence, why };
 }
 
@@ -255,7 +259,7 @@ function findInSmallPrint(foot: readonly Row[]): Fact | null {
     if (!part) continue;
     const sure = part.reduce((sum, word) => sum + word.confidence, 0) / part.length;
     const value = bare(part.map((word) => word.text).join(' '));
-    return { value, page: 1, box: placeOf(part), confidence: 0.75 * sure, why: 'the firm in the small print' };
+    return { value, page: 1, box: placeOf(part), confidence: 0.75 * sure, why: { code: 'small-print' } };
   }
   return null;
 }

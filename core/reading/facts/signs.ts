@@ -1,3 +1,4 @@
+import type { Reason } from './reason';
 import { PageText, plainText } from '../words';
 
 /** What tells a sender beside its name. */
@@ -145,13 +146,6 @@ export function taxNumberFits(number: string): boolean | undefined {
   }
 }
 
-const SIGN_NAMES: Record<Sign['kind'], string> = {
-  iban: 'bank account',
-  tax: 'tax number',
-  web: 'web address',
-  phone: 'phone number',
-};
-
 /**
  * The sender whose signs are on a paper: the one that most of them belong to. Signs of several senders say nothing: they are the
  * reader's own, or a bank's.
@@ -160,7 +154,7 @@ const SIGN_NAMES: Record<Sign['kind'], string> = {
 export function senderBySigns(
   signs: readonly Sign[],
   known: readonly { kind: string; value: string; vendor: string }[],
-): { vendor: string; why: string } | undefined {
+): { vendor: string; why: Reason } | undefined {
   const votes = new Map<string, Sign[]>();
   for (const sign of signs) {
     const vendors = new Set(
@@ -170,14 +164,20 @@ export function senderBySigns(
   }
   const [best, second] = [...votes].sort((a, b) => b[1].length - a[1].length);
   if (!best || best[1].length === second?.[1].length) return undefined;
-  return { vendor: best[0], why: `its ${SIGN_NAMES[best[1][0].kind]} is known` };
+  return { vendor: best[0], why: { code: 'known-sign', kind: best[1][0].kind } };
 }
 
-/** Which check digits on a paper do not fit, in sentences for the person. */
-export function checksOf(signs: readonly Sign[]): string[] {
+/** What is wrong with what a paper says by itself, as a code with what it is about. */
+export type Check = { code: 'iban'; iban: string };
+
+/** Which check digits on a paper do not fit. */
+export function checksOf(signs: readonly Sign[]): Check[] {
   const wrong = signs.filter(({ kind, fits }) => kind === 'iban' && !fits);
-  return wrong.map(
-    ({ value }) =>
-      `The check digits of the IBAN ${value.replace(/(.{4})(?=.)/g, '$1 ')} do not fit: a figure was misread, or misprinted.`,
-  );
+  return wrong.map(({ value }) => ({ code: 'iban', iban: value }));
+}
+
+/** A check in a sentence for the person. */
+export function sayCheck({ iban }: Check): string {
+  const inFours = iban.replace(/(.{4})(?=.)/g, '$1 ');
+  return `The check digits of the IBAN ${inFours} do not fit: a figure was misread, or misprinted.`;
 }

@@ -212,14 +212,13 @@ function chosen(named: Record<'total' | 'net' | 'tax', Named[]>, lines: readonly
   const repaired = !best.adds && total && net && tax.length === 1 ? repair(total, net, tax[0]) : undefined;
   const [adds, checked] = repaired ? [true, true] : [best.adds, best.checked];
   const sure = checked ? (adds ? 1 : 0.6) : 0.92;
-  const because = checked ? (adds ? ', and it adds up' : ', but it does not add up') : '';
   const fact = ({ amount, label, printed }: Named): Fact<number> => ({
     value: amount.cents / 100,
     page: amount.row.page,
     box: placeOf(amount.words),
     // What adds up was read right, however doubtful the figures look.
     confidence: printed ? 0.88 : checked && adds ? 0.985 : sure * leastSure(amount.words),
-    why: printed ? `read as ${printed}, but only so everything adds up` : `beside “${label}”${because}`,
+    why: printed ? { code: 'repaired', printed } : { code: 'beside', label, ...(checked && { adds }) },
     ...(printed && { repaired: printed }),
   });
   const most = tax.toSorted((a, b) => b.amount.cents - a.amount.cents)[0];
@@ -237,7 +236,7 @@ function chosen(named: Record<'total' | 'net' | 'tax', Named[]>, lines: readonly
           page: most.amount.row.page,
           box: placeOf(rate.words),
           confidence: checked && adds ? 0.985 : 0.9 * leastSure(rate.words),
-          why: `beside “${most.label}”`,
+          why: { code: 'beside', label: most.label },
         }
       : null,
     taxes: byRates(tax, checked && adds),
@@ -261,6 +260,6 @@ function byRates(taxes: Named[], sure: boolean): Fact<TaxAtRate[]> | null {
       rated.filter(({ amount }) => amount.row.page === first.row.page).map(({ amount }) => placeOf(amount.words)),
     ),
     confidence: sure ? 0.97 : 0.7,
-    why: `${rated.length} rates${sure ? ', and they add up' : ''}`,
+    why: { code: 'rates', count: rated.length, adds: sure },
   };
 }

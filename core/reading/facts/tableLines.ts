@@ -1,3 +1,4 @@
+import type { Reason } from './reason';
 import { around } from '../../geometry';
 import { Fact, FactLine } from './fact';
 import { amountsIn, Amount } from './money';
@@ -96,7 +97,7 @@ function describe(words: string[]): string {
 }
 
 /** As a fact of the document. */
-export function asLinesFact(lines: PrintedLine[], confidence: number, why: string): Fact<FactLine[]> | null {
+export function asLinesFact(lines: PrintedLine[], confidence: number, why: Reason): Fact<FactLine[]> | null {
   if (lines.length === 0) return null;
   const { page } = lines[0].amount.row;
   const onPage = lines.filter(({ amount }) => amount.row.page === page);

@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { admitKept } from './gate';
-import { typedFact } from './typedFact';
+import { keptValue, typedFact } from './typedFact';
 
 const NAMES = [
   'kind',
@@ -60,5 +60,19 @@ describe('what is typed', () => {
         },
       ),
     );
+  });
+});
+
+describe('what is kept', () => {
+  it.each([
+    ['total', '1184.20', 'GBP', { value: '1184.20', units: 118420, digits: 2, currency: 'GBP' }],
+    ['total', '1200.00', 'JPY', { value: '1200', units: 1200, digits: 0, currency: 'JPY' }],
+    ['net', '-12.00', null, { value: '-12.00', units: -1200, digits: 2, currency: null }],
+    ['date', '2026-03-14', null, { value: '2026-03-14', day: '2026-03-14' }],
+    ['taxRate', '7.5', null, { value: '7.5', rate: '7.5' }],
+    ['vendor', '1184.20', 'GBP', { value: '1184.20' }],
+  ])('of %s “%s” in %s is told by its type', (name, value, currency, kept) => {
+    const nothing = { day: null, units: null, digits: null, currency: null, rate: null };
+    expect(keptValue(name, value, currency)).toEqual({ ...nothing, ...kept });
   });
 });

@@ -1,13 +1,23 @@
+import { digitsOf, moneyOf, writeMoney } from '../../money';
 import { readDate } from '../dates';
+import { isDay } from '../dayForms';
 import { KINDS } from './fact';
 import { currencyIn, readAmount } from './money';
 
 /** A typed fact as it is kept (days in ISO 8601, money with a point and two decimals), or what the text is not. */
 export type TypedFact = { value: string } | { unclear: 'date' | 'amount' | 'kind' | 'currency' };
 
+/** So long a text of a fact is at most. */
+export const LONGEST_FACT = 300;
+
+/** The facts that are money. */
+export const MONEY = ['net', 'tax', 'total', 'amountDue'];
 const RATE = /^(\d{1,2}(?:[.,]\d{1,2})?) ?%?$/;
 
-/** What a person typed for a fact of a name; an empty text stays empty: it takes the fact away. */
+/**
+ * What a fact of a name says, whether it was typed, read, or comes from an archive; an empty text stays empty: typed, it takes the
+ * fact away.
+ */
 export function typedFact(name: string, text: string): TypedFact {
   if (text === '') return { value: '' };
   switch (name) {
@@ -36,4 +46,28 @@ export function typedFact(name: string, text: string): TypedFact {
     default:
       return { value: text };
   }
+}
+
+/** A fact as the database keeps it: its text, and what that says by its type. */
+export interface KeptValue {
+  /** Days in ISO 8601, money with all decimals of its currency. */
+  value: string;
+  /** ISO 8601. */
+  day: string | null;
+  /** Money: how many of the smallest unit of its currency, and how many decimals that has. */
+  units: number | null;
+  digits: number | null;
+  currency: string | null;
+  /** In percent. */
+  rate: string | null;
+}
+
+/** @param value as `typedFact` gives it  @param currency of the paper; null when it is not known */
+export function keptValue(name: string, value: string, currency: string | null): KeptValue {
+  const kept: KeptValue = { value, day: null, units: null, digits: null, currency: null, rate: null };
+  if (name === 'date' || name === 'dueDate') return { ...kept, day: isDay(value) ? value : null };
+  if (name === 'taxRate') return { ...kept, rate: RATE.test(value) ? value : null };
+  if (!MONEY.includes(name)) return kept;
+  const money = moneyOf(value, currency);
+  return money ? { ...kept, value: writeMoney(money), units: money.units, digits: digitsOf(currency), currency } : kept;
 }

@@ -2,6 +2,7 @@ import { Column, CreateDateColumn, Entity, JoinColumn, ManyToOne, PrimaryGenerat
 import { ProblemReport } from '@crow/contract/problems';
 import { ScannerCapabilities, ScanSettings } from '@crow/contract/scanning';
 import { Purpose } from '@crow/contract/watching';
+import { problem } from './problem';
 
 /** A scanner that is known by its address. */
 @Entity('scanner')
@@ -42,6 +43,6 @@ export class WatchedRefusal {
   @Column('uuid', { name: 'folder_id' }) folderId: string;
   @ManyToOne(() => WatchedFolder) @JoinColumn({ name: 'folder_id' }) folder?: WatchedFolder;
   @Column('text') name: string;
-  @Column('jsonb') problem: ProblemReport;
+  @Column('jsonb', { transformer: problem }) problem: ProblemReport;
   @CreateDateColumn({ type: 'timestamptz' }) at: Date;
 }

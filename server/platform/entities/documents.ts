@@ -13,6 +13,8 @@ import { FactName } from '@crow/contract/facts';
 import { ProblemReport } from '@crow/contract/problems';
 import { Beside } from '@crow/core/filing/pattern';
 import { Box } from '@crow/core/geometry';
+import { Check } from '@crow/core/reading/facts/signs';
+import { Reason } from '@crow/core/reading/facts/reason';
 import { FactLine, TaxAtRate } from '@crow/core/reading/facts/fact';
 import { Actor } from './actors';
 import { bigint } from './bigint';
@@ -20,6 +22,7 @@ import { Blob } from './blobs';
 import { Folder } from './folders';
 import { Page } from './pages';
 import { Stack } from './stacks';
+import { problem } from './problem';
 
 /** A document: waiting to be checked, being filed, or on the shelf. */
 @Entity('document')
@@ -41,12 +44,12 @@ export class Document {
   @Column('timestamptz', { name: 'filed_at', nullable: true }) filedAt: Date | null;
   @CreateDateColumn({ type: 'timestamptz', name: 'created_at' }) createdAt: Date;
   @Column('timestamptz', { name: 'binned_at', nullable: true }) binnedAt: Date | null;
-  @Column('jsonb', { nullable: true }) problem: ProblemReport | null;
+  @Column('jsonb', { nullable: true, transformer: problem }) problem: ProblemReport | null;
   @Column('text', { name: 'pdf_size', default: 'full' }) pdfSize: PdfSize;
   /** What is kept beside its PDF. */
   @Column('text', { array: true, default: [] }) beside: Beside[];
-  /** What is wrong with what the paper says, as sentences. */
-  @Column('jsonb', { default: [] }) checks: string[];
+  /** What is wrong with what the paper says. */
+  @Column('jsonb', { default: [] }) checks: Check[];
   @Column('jsonb', { nullable: true }) lines: FactLine[] | null;
   @Column('jsonb', { nullable: true }) taxes: TaxAtRate[] | null;
   /** Who set the taxes; null for the reading. */
@@ -103,7 +106,16 @@ export class Fact {
   @PrimaryColumn('uuid', { name: 'document_id' }) documentId: string;
   @ManyToOne(() => Document) @JoinColumn({ name: 'document_id' }) document?: Document;
   @PrimaryColumn('text') name: FactName;
+  /** As it is written: days in ISO 8601, money with a point. */
   @Column('text') value: string;
+  /** What it says, by its type; see core/reading/facts/typedFact. */
+  @Column('date', { nullable: true }) day: string | null;
+  @Column('bigint', { nullable: true, transformer: bigint }) units: number | null;
+  @Column('smallint', { nullable: true }) digits: number | null;
+  @Column('text', { nullable: true }) currency: string | null;
+  @Column('numeric', { nullable: true, precision: 6, scale: 3 }) rate: string | null;
+  /** Its money in units of its currency, made by the database, to be compared. */
+  @Column({ type: 'numeric', nullable: true, insert: false, update: false, select: false }) amount?: string | null;
   @Column('uuid', { name: 'page_id', nullable: true }) pageId: string | null;
   @ManyToOne(() => Page) @JoinColumn({ name: 'page_id' }) page?: Page;
   /** Shares (0 to 1) of the page as shown. */
@@ -111,7 +123,7 @@ export class Fact {
   @Column('real') confidence: number;
   @Column('uuid', { name: 'confirmed_by', nullable: true }) confirmedBy: string | null;
   @ManyToOne(() => Actor) @JoinColumn({ name: 'confirmed_by' }) confirmedByActor?: Actor;
-  @Column('text', { nullable: true }) why: string | null;
+  @Column('jsonb', { nullable: true }) why: Reason | null;
   @Column('boolean', { default: false }) repaired: boolean;
   @CreateDateColumn({ type: 'timestamptz' }) at: Date;
 }

@@ -11,10 +11,12 @@ import { Box, Turn } from '@crow/core/geometry';
 import { Legibility } from '@crow/core/imaging/legibility';
 import { Kind } from '@crow/core/reading/facts/fact';
 import { StoredWord } from '@crow/core/reading/words';
+import { CutReason } from '@crow/core/sorting/cuts';
 import { Divider } from '@crow/core/sorting/divider';
 import { PageSigns } from '@crow/core/sorting/signs';
 import { ProblemReport } from '@crow/contract/problems';
 import { SourceFile, Stack } from './stacks';
+import { problem } from './problem';
 
 /** A page: which page of which file, and how it is made from it. */
 @Entity('page')
@@ -67,7 +69,7 @@ export class Page {
   /** What is proposed for the gap before it; null for the first page and blank ones. */
   @Column('real', { name: 'cut_chance', nullable: true }) cutChance: number | null;
   @Column('boolean', { name: 'cut_sure' }) cutSure: boolean;
-  @Column('jsonb', { name: 'cut_why' }) cutWhy: string[];
+  @Column('jsonb', { name: 'cut_why' }) cutWhy: CutReason[];
   /** What kind of paper it looks like by itself, and who from. */
   @Column('jsonb', { nullable: true }) glance: { kind: Kind | null; who: string | null } | null;
   /** Whether nothing is on it; null while unknown. */
@@ -78,7 +80,7 @@ export class Page {
   /** Whether the page of a PDF brings good text of its own; null while unknown. */
   @Column('boolean', { name: 'own_text', nullable: true }) ownText: boolean | null;
   @Column('text') reading: 'waiting' | 'read' | 'stopped' | 'failed';
-  @Column('jsonb', { nullable: true }) problem: ProblemReport | null;
+  @Column('jsonb', { nullable: true, transformer: problem }) problem: ProblemReport | null;
   /** Whether it is the back of the sheet before it; null where that is not known. */
   @Column('boolean', { nullable: true }) back: boolean | null;
   /** What its text shows of beginnings and ends of documents. */

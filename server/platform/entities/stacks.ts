@@ -13,6 +13,7 @@ import { Arrangement } from '@crow/core/sorting/arrangement';
 import { Actor } from './actors';
 import { Blob } from './blobs';
 import { WatchedFolder } from './devices';
+import { problem } from './problem';
 
 /** Pages captured or taken in in one go, in order, and how they are cut. */
 @Entity('stack')
@@ -60,7 +61,7 @@ export class SourceFile {
   @ManyToOne(() => Blob) @JoinColumn({ name: 'blob_id' }) blob?: Blob;
   @Column('text') state: 'waiting' | 'taken' | 'refused';
   @Column('text', { nullable: true }) format: string | null;
-  @Column('jsonb', { nullable: true }) problem: ProblemReport | null;
+  @Column('jsonb', { nullable: true, transformer: problem }) problem: ProblemReport | null;
   @Column('boolean') dismissed: boolean;
   /** Its pages go before this one; else to the end. */
   @Column('uuid', { name: 'before_page', nullable: true }) beforePage: string | null;

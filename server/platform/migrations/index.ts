@@ -19,6 +19,7 @@ import { Handwriting1765700000000 } from './1765700000000-Handwriting';
 import { Sessions1765800000000 } from './1765800000000-Sessions';
 import { Sturdiness1765900000000 } from './1765900000000-Sturdiness';
 import { Actors1766000000000 } from './1766000000000-Actors';
+import { TypedFacts1767000000000 } from './1767000000000-TypedFacts';
 
 /** What made the tables what they are, in order. Frozen: what has run somewhere is never changed. */
 export const MIGRATIONS = [
@@ -43,4 +44,5 @@ export const MIGRATIONS = [
   Sessions1765800000000,
   Sturdiness1765900000000,
   Actors1766000000000,
+  TypedFacts1767000000000,
 ];

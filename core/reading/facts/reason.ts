@@ -1,0 +1,84 @@
+import { Sign } from './signs';
+
+/** Why something was taken for a fact, as a code with what it names; the sentence is made where it is shown. */
+export type Reason =
+  | { code: 'beside' | 'under'; label: string; adds?: boolean }
+  | { code: 'repaired'; printed: string }
+  | { code: 'rates'; count: number; adds: boolean }
+  | { code: 'currency-sign'; sign: string }
+  | { code: 'says'; text: string }
+  | { code: 'known-sign'; kind: Sign['kind'] }
+  | {
+      code:
+        | 'behind-its-word'
+        | 'at-the-salutation'
+        | 'first-date'
+        | 'marked-as-number'
+        | 'has-total'
+        | 'rows-with-amounts'
+        | 'rows-that-add-up'
+        | 'known-name'
+        | 'named-as-sender'
+        | 'heads-paper'
+        | 'heads-and-again'
+        | 'small-print'
+        | 'invoice-data';
+    }
+  /** As it was written down before there were codes. */
+  | { code: 'as-told'; text: string };
+
+const SIGN_NAMES: Record<Sign['kind'], string> = {
+  iban: 'bank account',
+  tax: 'tax number',
+  web: 'web address',
+  phone: 'phone number',
+};
+
+/** A reason in a few words. */
+export function sayReason(reason: Reason): string {
+  switch (reason.code) {
+    case 'beside':
+    case 'under': {
+      const because = reason.adds === undefined ? '' : reason.adds ? ', and it adds up' : ', but it does not add up';
+      return `${reason.code} “${reason.label}”${because}`;
+    }
+    case 'repaired':
+      return `read as ${reason.printed}, but only so everything adds up`;
+    case 'rates':
+      return `${reason.count} rates${reason.adds ? ', and they add up' : ''}`;
+    case 'currency-sign':
+      return `“${reason.sign}” beside an amount`;
+    case 'says':
+      return `says “${reason.text}”`;
+    case 'known-sign':
+      return `its ${SIGN_NAMES[reason.kind]} is known`;
+    case 'behind-its-word':
+      return 'behind the word for it';
+    case 'at-the-salutation':
+      return 'the line by itself at the salutation';
+    case 'first-date':
+      return 'the first date on it';
+    case 'marked-as-number':
+      return 'marked as a number';
+    case 'has-total':
+      return 'it has a total';
+    case 'rows-with-amounts':
+      return 'rows with an amount';
+    case 'rows-that-add-up':
+      return 'they add up';
+    case 'known-name':
+      return 'confirmed before';
+    case 'named-as-sender':
+      return 'named as the sender';
+    case 'heads-paper':
+      return 'heads the paper';
+    case 'heads-and-again':
+      return 'heads the paper and is named again';
+    case 'small-print':
+      return 'the firm in the small print';
+    case 'invoice-data':
+      return 'from the invoice data inside the PDF';
+    case 'as-told':
+      return reason.text;
+  }
+}

@@ -1,0 +1,94 @@
+import { Piscina } from 'piscina';
+import { Problem, toldProblem, KeptProblem, keptProblem } from '@crow/contract/problems';
+import { Turn } from '@crow/core/geometry';
+import { judgeLegibility, Legibility } from '@crow/core/imaging/legibility';
+import { flatten, Proposal, proposeRecipes, Recipe } from '@crow/core/imaging/recipe';
+import { DerivedPicture, derivePictures, lookedAtPicture, PictureSize } from './pictures';
+import { withScratch } from './scratch';
+import { SourceInfo } from './sourceFile';
+
+/** How a sheet lies in a picture, and, where it is one of several, how legible it is when it is made so. */
+export type JudgedProposal = Proposal & { legibility: Legibility | null };
+
+/** What takes so long to compute that it must not be done where others wait for an answer. All arguments can be sent to a thread. */
+export interface Heavy {
+  /** As `derivePictures`. */
+  pictures(
+    source: SourceInfo,
+    number: number,
+    turn: Turn,
+    sizes: PictureSize[],
+    recipe: Recipe | null,
+  ): Promise<Map<PictureSize, DerivedPicture>>;
+  /**
+   * Looks for the sheets in the picture of a page. @param number from 0
+   * @param apart whether there are several for sure @throws Problem 'page-not-drawn'
+   */
+  sheets(source: SourceInfo, number: number, how: { apart: boolean }): Promise<JudgedProposal[]>;
+}
+
+/** Done in this thread: where nobody waits for anything else. */
+export const heavyHere: Heavy = {
+  pictures: (source, number, turn, sizes, recipe) =>
+    withScratch((folder) => derivePictures(source, number, turn, sizes, folder, recipe)),
+  sheets: async (source, number, { apart }) => {
+    const picture = await withScratch((folder) => lookedAtPicture(source, number, folder));
+    const { scanned, width, height, pointWidth, pointHeight } = source.pages[number];
+    const asScan: [number, number] | undefined = scanned && apart ? [pointWidth, pointHeight] : undefined;
+    const enlarged = Math.max(width, height) / Math.max(picture.width, picture.height);
+    return proposeRecipes(picture, { scanned: asScan, apart }).map((proposal) => ({
+      ...proposal,
+      legibility: apart ? judgeLegibility(flatten(picture, proposal.recipe), { enlarged }) : null,
+    }));
+  },
+};
+
+/** A piece of heavy work on its way to a thread, and what comes back of it. */
+export interface HeavyWork {
+  name: keyof Heavy;
+  given: unknown[];
+}
+export type HeavyResult = { value: unknown } | { problem: KeptProblem };
+
+const MOST_THREADS = 2;
+const IDLE_MS = 60_000;
+
+/**
+ * Done in threads beside this one, a few at a time, in the order in which it was asked for.
+ * @param entry the built module of `heavyThread.ts`
+ */
+export function heavyInThreads(entry: string): Heavy & { close(): Promise<void> } {
+  const threads = new Piscina<HeavyWork, HeavyResult>({
+    filename: entry,
+    minThreads: 0,
+    maxThreads: MOST_THREADS,
+    idleTimeout: IDLE_MS,
+  });
+  const run = async (name: keyof Heavy, ...given: unknown[]) => {
+    const result = await threads.run({ name, given });
+    if ('value' in result) return result.value;
+    const { code, details = {} } = toldProblem(result.problem);
+    throw new Problem(code, details);
+  };
+  return {
+    pictures: async (...given) => {
+      const made = (await run('pictures', ...given)) as Map<PictureSize, DerivedPicture>;
+      // What crosses between threads are plain bytes.
+      for (const [size, { bytes, mediaType }] of made)
+        made.set(size, { bytes: Buffer.from(bytes.buffer, bytes.byteOffset, bytes.byteLength), mediaType });
+      return made;
+    },
+    sheets: async (...given) => (await run('sheets', ...given)) as JudgedProposal[],
+    close: () => threads.destroy(),
+  };
+}
+
+/** What a thread does with a piece of work. */
+export async function doHeavy({ name, given }: HeavyWork): Promise<HeavyResult> {
+  try {
+    return { value: await (heavyHere[name] as (...all: unknown[]) => Promise<unknown>)(...given) };
+  } catch (error) {
+    if (error instanceof Problem) return { problem: keptProblem(error.report) };
+    throw error;
+  }
+}
