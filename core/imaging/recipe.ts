@@ -156,6 +156,22 @@ export function makePage(picture: Raster, recipe: Recipe, { longSide = Infinity 
   return finishPage(flatten(source, recipe, { longSide }), recipe);
 }
 
+/**
+ * A sheet in a picture as it will be, small and at once: flat, in the look that suits it, not straightened by its text.
+ * @param corners in pixels of the picture
+ */
+export function glimpseOf(picture: Raster, corners: Quad, { longSide }: { longSide: number }): Raster {
+  const recipe: Recipe = {
+    corners: scaleQuad(corners, 1 / picture.width, 1 / picture.height),
+    angle: 0,
+    look: 'asShot',
+    paper: paperOf(picture, corners, undefined),
+    marks: [],
+  };
+  const flat = flatten(picture, recipe, { longSide });
+  return finishPage(flat, { ...recipe, look: suitableLook(flat) });
+}
+
 /** The sheet made flat, as shot. */
 export function flatten(picture: Raster, recipe: Recipe, { longSide = Infinity } = {}): Raster {
   const full = pageSizeOf(recipe, picture.width, picture.height);

@@ -143,16 +143,18 @@ export function pagesBesidePage(
   );
 }
 
-/** Whether any page of a document is still to be read. */
-export async function isBeingRead(manager: EntityManager, documentId: string): Promise<boolean> {
-  const [{ waiting }] = await rows<{ waiting: boolean }>(
+/** How many pages a document has, and how many of them are read. */
+export async function readingProgress(
+  manager: EntityManager,
+  documentId: string,
+): Promise<{ read: number; pages: number }> {
+  const [progress] = await rows<{ read: number; pages: number }>(
     manager,
-    `select exists (
-       select 1 from document_page dp join page p on p.id = dp.page_id where dp.document_id = $1 and p.reading = 'waiting'
-     ) as waiting`,
+    `select (count(*) filter (where p.reading <> 'waiting'))::int as read, count(*)::int as pages
+     from document_page dp join page p on p.id = dp.page_id where dp.document_id = $1`,
     [documentId],
   );
-  return waiting;
+  return progress;
 }
 
 /** Whether a document's PDF is the very file that its pages come from, all of them as they are: there is nothing to be bound. */

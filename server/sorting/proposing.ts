@@ -1,6 +1,7 @@
 import { EntityManager } from 'typeorm';
 import { turnSize } from '@crow/core/geometry';
 import { findFacts } from '@crow/core/reading/facts/findFacts';
+import { isMilestone } from '@crow/core/reading/milestones';
 import { Word } from '@crow/core/reading/words';
 import { followProposals } from '@crow/core/sorting/arrangement';
 import { backsOf } from '@crow/core/sorting/backs';
@@ -9,7 +10,7 @@ import { callsItselfDivider, Divider, readDividerCode } from '@crow/core/sorting
 import { PilePage } from '@crow/core/sorting/gaps';
 import { signsOf } from '@crow/core/sorting/signs';
 import { announce } from '../platform/live';
-import { keepSignsOf, PageToSort, pagesToSort, textOfPage } from './queries';
+import { keepSignsOf, PageToSort, pagesProgress, pagesToSort, textOfPage } from './queries';
 import { Page, Stack } from '../platform/entities';
 
 /** What is less sure is not shown on the light table. */
@@ -105,16 +106,20 @@ function backsIn(pages: PageToSort[]): Map<string, boolean> {
   return backs;
 }
 
-/** Proposes for a stack that is locked, unless it has been sorted. */
+/** After a page of it was prepared: proposes for a stack that is locked, unless it has been sorted. */
 export async function proposeForOpen(manager: EntityManager, stackId: string): Promise<void> {
+  const { prepared, pages } = await pagesProgress(manager, stackId);
+  if (!isMilestone(prepared, pages)) return;
   if (await manager.existsBy(Stack, { id: stackId, state: 'open' })) await proposeForStack(manager, stackId);
 }
 
-/** Locks an open stack and proposes for it; nothing happens when it has been sorted. */
+/** After a page of it was read: locks an open stack and proposes for it; nothing happens when it has been sorted. */
 export async function proposeAnew(manager: EntityManager, stackId: string): Promise<void> {
   const open = await manager.findOne(Stack, {
     where: { id: stackId, state: 'open' },
     lock: { mode: 'for_no_key_update' },
   });
-  if (open && (await proposeForStack(manager, stackId))) await announce(manager, 'stack', stackId);
+  if (!open) return;
+  const { read, pages } = await pagesProgress(manager, stackId);
+  if (isMilestone(read, pages) && (await proposeForStack(manager, stackId))) await announce(manager, 'stack', stackId);
 }

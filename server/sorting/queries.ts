@@ -93,6 +93,21 @@ export function pagesToSort(manager: EntityManager, stackId: string): Promise<Pa
   );
 }
 
+/** How many pages a stack has, and how far they are. */
+export async function pagesProgress(
+  manager: EntityManager,
+  stackId: string,
+): Promise<{ pages: number; prepared: number; read: number }> {
+  const [progress] = await rows<{ pages: number; prepared: number; read: number }>(
+    manager,
+    `select count(*)::int as pages, (count(*) filter (where prepared))::int as prepared,
+       (count(*) filter (where reading <> 'waiting'))::int as read
+     from page where stack_id = $1`,
+    [stackId],
+  );
+  return progress;
+}
+
 /** The step that a stack is at, and the last one that can be done again. */
 export async function stepsOf(manager: EntityManager, id: string): Promise<{ step: number; last: number }> {
   const [found] = await rows<{ step: number; last: number }>(

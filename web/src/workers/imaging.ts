@@ -1,7 +1,7 @@
 import { findOutlines } from '@crow/core/imaging/outline/findOutlines';
 import { scaleQuad } from '@crow/core/imaging/quad';
 import { quarterTurned, Raster } from '@crow/core/imaging/raster';
-import { finishPage, flatten, Recipe } from '@crow/core/imaging/recipe';
+import { finishPage, flatten, glimpseOf, Recipe } from '@crow/core/imaging/recipe';
 import { lookAt, Sight } from '@crow/core/imaging/shutter';
 import { Turn } from '@crow/core/geometry';
 
@@ -16,13 +16,19 @@ export type Answer =
   | { kind: 'opened' }
   /** The page as shot and as it will be, both RGBA. */
   | { kind: 'made'; before: ImageData; after: ImageData }
-  | { kind: 'seen'; sight: Sight };
+  /** What is seen, and the sheet as it will be, once its outline is likely. */
+  | { kind: 'seen'; sight: Sight; flat: ImageData | null };
+
+/** How sure an outline is of which it is shown what it would make, and how large, in pixels. */
+const LIKELY = 0.4;
+const GLIMPSE = 360;
 
 let opened: Raster | undefined;
 
 self.onmessage = ({ data: { number, ask } }: MessageEvent<{ number: number; ask: Ask }>) => {
   const answer = answerTo(ask);
-  const transfer = answer.kind === 'made' ? [answer.before.data.buffer, answer.after.data.buffer] : [];
+  const made = answer.kind === 'made' ? [answer.before, answer.after] : answer.kind === 'seen' ? [answer.flat] : [];
+  const transfer = made.flatMap((picture) => picture?.data.buffer ?? []);
   self.postMessage({ number, answer }, { transfer });
 };
 
@@ -31,7 +37,10 @@ function answerTo(ask: Ask): Answer {
     const { width, height } = ask.picture;
     const [best] = findOutlines(ask.picture, { quick: true, most: 1 });
     const corners = best ? scaleQuad(best.corners, 1 / width, 1 / height) : null;
-    return { kind: 'seen', sight: lookAt(ask.picture, corners, best?.confidence ?? 0) };
+    const sight = lookAt(ask.picture, corners, best?.confidence ?? 0);
+    const isLikely = best && best.confidence >= LIKELY;
+    const flat = isLikely ? imageData(glimpseOf(ask.picture, best.corners, { longSide: GLIMPSE })) : null;
+    return { kind: 'seen', sight, flat };
   }
   if (ask.kind === 'open') {
     opened = ask.picture;

@@ -1,5 +1,5 @@
 import { Flashlight, FlashlightOff } from 'lucide-react';
-import { useCallback, useEffect, useRef, useState } from 'react';
+import { Ref, useCallback, useEffect, useRef, useState } from 'react';
 import { Hint, hintFor, Shutter, Sight } from '@crow/core/imaging/shutter';
 import { Point, Quad } from '@crow/core/imaging/quad';
 import { Button, IconButton, Key } from '../../parts/controls';
@@ -47,6 +47,7 @@ export function CameraSource({ onTake }: { onTake: (picture: Blob) => void }) {
   const { ref: video, size } = useVideo(stream);
   const [box, space] = useSize<HTMLDivElement>();
   const [sight, setSight] = useState<Sight>();
+  const glimpse = useRef<HTMLCanvasElement>(null);
   const [countdown, setCountdown] = useState(0);
   const [flash, setFlash] = useState(0);
   const [learning, setLearning] = useState(false);
@@ -99,6 +100,7 @@ export function CameraSource({ onTake }: { onTake: (picture: Blob) => void }) {
         const seen = await worker.ask<'seen'>({ kind: 'look', picture: frame }, [frame.data.buffer as ArrayBuffer]);
         if (over) return;
         setSight(seen.sight);
+        draw(glimpse.current, seen.flat);
         const counted = latest.current.byItself ? shutter.current.see(seen.sight, performance.now()) : 0;
         setCountdown(counted);
         counting = counted > 0;
@@ -150,6 +152,7 @@ export function CameraSource({ onTake }: { onTake: (picture: Blob) => void }) {
           {sight?.corners && hint !== 'noSheet' && (
             <Dimmed corners={sight.corners} width={width} height={height} sure={sure} />
           )}
+          <Glimpse canvas={glimpse} shown={sight?.corners !== null && hint !== 'noSheet'} />
           {flash > 0 && <span key={flash} className="shutter-flash pointer-events-none absolute inset-0 bg-paper" />}
         </div>
         {countdown > 0 && (
@@ -234,6 +237,26 @@ function copyOf(video: HTMLVideoElement): OffscreenCanvas {
   const canvas = new OffscreenCanvas(video.videoWidth, video.videoHeight);
   canvas.getContext('2d')!.drawImage(video, 0, 0);
   return canvas;
+}
+
+/** The sheet as it will be, small and live, in the corner of the picture. */
+function Glimpse({ canvas, shown }: { canvas: Ref<HTMLCanvasElement>; shown: boolean }) {
+  return (
+    <figure
+      className={`pointer-events-none absolute right-3 bottom-3 max-w-[26%] transition-opacity ${shown ? '' : 'opacity-0'}`}
+    >
+      <canvas ref={canvas} width={1} height={1} className="block h-auto max-h-44 w-auto max-w-full shadow-paper" />
+      <figcaption className="mt-1 text-center text-xs text-white [text-shadow:0_0_4px_#000]">as it will be</figcaption>
+    </figure>
+  );
+}
+
+/** Draws a picture on a canvas of its size; what was there stays while there is none. */
+function draw(canvas: HTMLCanvasElement | null, picture: ImageData | null): void {
+  if (!canvas || !picture) return;
+  if (canvas.width !== picture.width) canvas.width = picture.width;
+  if (canvas.height !== picture.height) canvas.height = picture.height;
+  canvas.getContext('2d')?.putImageData(picture, 0, 0);
 }
 
 const BRACKET = 26;

@@ -8,7 +8,7 @@ import {
   useSensor,
   useSensors,
 } from '@dnd-kit/core';
-import { Redo2, RotateCw, Scissors, Trash2, Undo2 } from 'lucide-react';
+import { FoldHorizontal, Redo2, RotateCw, Trash2, Undo2, UnfoldHorizontal } from 'lucide-react';
 import { useMemo, useState } from 'react';
 import {
   acceptCut,
@@ -37,8 +37,9 @@ import { isDoubtful, nextDoubtful } from './gaps';
 import { Peek } from './Peek';
 import { StackMenu } from './StackMenu';
 import { GapLine, ReadingLine } from './TableLines';
-import { EDGE, Sheets, SheetsHandle } from './Sheets';
-import { DraggedPage, GAP, Place, TableActions } from './TablePage';
+import { layInRows, pageBeside } from './rows';
+import { Sheets, SheetsHandle } from './Sheets';
+import { DraggedPage, EDGE, Place, TableActions } from './TablePage';
 import { useSend } from './useSend';
 import { ArrangedPage, useArrangement } from '../../parts/useArrangement';
 import { twinOf } from '../../parts/twins';
@@ -85,7 +86,7 @@ export function LightTable({ stack }: { stack: Stack }) {
   const wave = useWave();
 
   const pageWidth = ZOOMS[zoom];
-  const columns = Math.max(1, Math.floor((width - 2 * EDGE) / (pageWidth + GAP)));
+  const rows = useMemo(() => layInRows(pages, width - 2 * EDGE, pageWidth), [pages, width, pageWidth]);
   const current = pages[Math.min(focus, pages.length - 1)];
   const selected = useMemo(() => {
     if (!current) return new Set<string>();
@@ -157,17 +158,21 @@ export function LightTable({ stack }: { stack: Stack }) {
     (by: number) =>
     ({ shiftKey }: KeyboardEvent) =>
       goTo(focus + by, shiftKey);
+  const upOrDown =
+    (by: -1 | 1) =>
+    ({ shiftKey }: KeyboardEvent) =>
+      goTo(pageBeside(rows, focus, by), shiftKey);
 
   useKeys(
     {
       ArrowRight: arrow(1),
       ArrowLeft: arrow(-1),
-      ArrowDown: arrow(columns),
-      ArrowUp: arrow(-columns),
+      ArrowDown: upOrDown(1),
+      ArrowUp: upOrDown(-1),
       'Shift+ArrowRight': arrow(1),
       'Shift+ArrowLeft': arrow(-1),
-      'Shift+ArrowDown': arrow(columns),
-      'Shift+ArrowUp': arrow(-columns),
+      'Shift+ArrowDown': upOrDown(1),
+      'Shift+ArrowUp': upOrDown(-1),
       Home: () => goTo(0),
       End: () => goTo(pages.length - 1),
       'Alt+ArrowRight': () => move(1),
@@ -288,7 +293,7 @@ export function LightTable({ stack }: { stack: Stack }) {
           pages={pages}
           places={places}
           pageWidth={pageWidth}
-          columns={columns}
+          rows={rows}
           currentId={current?.id}
           selected={selected}
           on={on}
@@ -307,7 +312,8 @@ export function LightTable({ stack }: { stack: Stack }) {
       {current && <WarningLine page={current} onTidy={tidy} hint="y" />}
       <footer className="flex h-12 shrink-0 items-center gap-2 overflow-x-auto border-t border-rule bg-sunken px-3 text-sm md:px-6">
         <Button onClick={cut} hint="c" disabled={!current || current.index === 0}>
-          <Scissors size={14} aria-hidden /> {current?.cutBefore ? 'Join' : 'Cut before'}
+          {current?.cutBefore ? <FoldHorizontal size={15} aria-hidden /> : <UnfoldHorizontal size={15} aria-hidden />}{' '}
+          {current?.cutBefore ? 'Join' : 'Cut before'}
         </Button>
         <Button onClick={() => turn(90)} hint="r">
           <RotateCw size={14} aria-hidden /> Turn

@@ -1,12 +1,13 @@
 import { useVirtualizer } from '@tanstack/react-virtual';
 import { memo, Ref, useEffect, useImperativeHandle, useState } from 'react';
 import { ArrangedPage } from '../../parts/useArrangement';
-import { Place, TableActions, TablePage } from './TablePage';
+import { FAN, LaidPage } from './rows';
+import { EDGE, LABEL, Place, TableActions, TablePage } from './TablePage';
 
-export const EDGE = 24;
 const CAPTION = 26;
-const BAND = 20;
-const ROW_GAP = 16;
+const ROW_GAP = 14;
+/** Rows that are there already when they come into view: scrolling moves what is drawn, and draws ahead of it. */
+const OVERSCAN = 4;
 
 export interface SheetsHandle {
   /** Brings a page into view and puts the keyboard's focus on it. */
@@ -17,7 +18,7 @@ interface SheetsProps {
   pages: ArrangedPage[];
   places: ReadonlyMap<string, Place>;
   pageWidth: number;
-  columns: number;
+  rows: LaidPage[][];
   currentId: string | undefined;
   selected: ReadonlySet<string>;
   on: TableActions;
@@ -26,16 +27,15 @@ interface SheetsProps {
 
 /** The pages on the table in rows, as many as can be seen; on its own, so that scrolling touches nothing else. */
 export const Sheets = memo(function Sheets(props: SheetsProps) {
-  const { pages, places, pageWidth, columns, currentId, selected, on, handle } = props;
+  const { pages, places, pageWidth, rows, currentId, selected, on, handle } = props;
   const [scroller, setScroller] = useState<HTMLDivElement | null>(null);
   const height = Math.round(pageWidth * 1.414);
-  const bandHeight = height + CAPTION + BAND;
-  const rowHeight = bandHeight + ROW_GAP;
+  const rowHeight = LABEL + height + FAN + CAPTION + ROW_GAP;
   const virtualizer = useVirtualizer({
-    count: Math.ceil(pages.length / columns),
+    count: rows.length,
     getScrollElement: () => scroller,
     estimateSize: () => rowHeight,
-    overscan: 1,
+    overscan: OVERSCAN,
     paddingStart: 12,
     paddingEnd: 12,
   });
@@ -44,13 +44,13 @@ export const Sheets = memo(function Sheets(props: SheetsProps) {
     handle,
     () => ({
       show: (index) => {
-        virtualizer.scrollToIndex(Math.floor(index / columns));
+        virtualizer.scrollToIndex(rows.findIndex((row) => row.some((page) => page.index === index)));
         requestAnimationFrame(() =>
           scroller?.querySelector<HTMLElement>(`[data-index="${index}"]`)?.focus({ preventScroll: true }),
         );
       },
     }),
-    [virtualizer, columns, scroller],
+    [virtualizer, rows, scroller],
   );
   return (
     <div
@@ -66,21 +66,25 @@ export const Sheets = memo(function Sheets(props: SheetsProps) {
           <div
             key={row.key}
             role="presentation"
-            className="absolute left-0 flex"
-            style={{ top: row.start, height: bandHeight }}
+            className="absolute left-0"
+            style={{ transform: `translateY(${row.start}px)`, height: rowHeight - ROW_GAP }}
           >
-            {pages.slice(row.index * columns, (row.index + 1) * columns).map((page) => (
-              <TablePage
-                key={page.id}
-                page={page}
-                place={places.get(page.id)}
-                width={pageWidth}
-                height={height}
-                focused={page.id === currentId}
-                selected={selected.has(page.id)}
-                on={on}
-              />
-            ))}
+            {rows[row.index].map((laid) => {
+              const page = pages[laid.index];
+              return (
+                <TablePage
+                  key={page.id}
+                  page={page}
+                  laid={laid}
+                  place={places.get(page.id)}
+                  width={pageWidth}
+                  height={height}
+                  focused={page.id === currentId}
+                  selected={selected.has(page.id)}
+                  on={on}
+                />
+              );
+            })}
           </div>
         ))}
       </div>

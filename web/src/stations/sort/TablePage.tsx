@@ -1,14 +1,16 @@
 import { useDraggable, useDroppable } from '@dnd-kit/core';
-import { Scissors } from 'lucide-react';
+import { FoldHorizontal } from 'lucide-react';
 import { memo } from 'react';
 import { PagePicture, sizeFor } from '../../parts/PagePicture';
 import { WarningMark } from '../../parts/Warning';
 import { asideInWords, count, KIND_NAMES } from '../../parts/words';
 import { ArrangedPage } from '../../parts/useArrangement';
 import { gapInWords, isDoubtful } from './gaps';
+import { GAP, LaidPage } from './rows';
 
-/** The width of the gap before each page, in CSS pixels: room for a cut. */
-export const GAP = 44;
+/** The table's edge, and the room over each sheet for what its document is, in CSS pixels. */
+export const EDGE = 24;
+export const LABEL = 22;
 
 /** Where a page stands among the documents. */
 export interface Place {
@@ -31,6 +33,7 @@ export interface TableActions {
 
 interface TablePageProps {
   page: ArrangedPage;
+  laid: LaidPage;
   place: Place | undefined;
   width: number;
   height: number;
@@ -39,9 +42,15 @@ interface TablePageProps {
   on: TableActions;
 }
 
-/** A page on the light table, with the gap before it; pages of a document lie on one band that a cut interrupts. */
+/** How far a seam reaches to both sides of a sheet's edge, in CSS pixels. */
+const SEAM = [10, 18];
+
+/**
+ * A page on the light table. Before the first sheet of a document lies the gap, which joins it to the one before; at the edge of every
+ * other sheet lies the seam, at which it parts from the sheet under it.
+ */
 export const TablePage = memo(function TablePage(props: TablePageProps) {
-  const { page, place, width, height, focused, selected, on } = props;
+  const { page, laid, place, width, height, focused, selected, on } = props;
   const begins = page.index === 0 || page.cutBefore;
   const { setNodeRef: dropRef, isOver } = useDroppable({ id: `gap-${page.id}` });
   const { setNodeRef: dragRef, listeners, isDragging } = useDraggable({ id: page.id });
@@ -50,86 +59,111 @@ export const TablePage = memo(function TablePage(props: TablePageProps) {
   const doubtful = isDoubtful(page);
   const why = gapInWords(page);
   const label = `Page ${page.index + 1}${place ? `, document ${place.number + 1}, page ${place.place + 1} of ${place.of}` : `, ${asideInWords(page)}`}${doubtful ? `. ${why}` : ''}`;
+  const gap = laid.left > 0 ? GAP : EDGE;
+  const before = begins
+    ? { left: -gap, width: gap, height: height + laid.top }
+    : { left: -SEAM[0], width: SEAM[0] + SEAM[1], height };
   return (
-    <div className="flex">
-      <div ref={dropRef} className={`relative h-full ${begins ? '' : 'bg-sunken'}`} style={{ width: GAP }}>
-        {page.index > 0 && (
-          <button
-            tabIndex={-1}
-            aria-label={
-              begins ? `Join page ${page.index + 1} to the document before` : `Cut before page ${page.index + 1}`
-            }
-            onClick={() => on.cut(page)}
-            title={why}
-            className="group absolute inset-0 flex items-center justify-center"
-          >
-            <span
-              className={`absolute inset-y-3 left-1/2 border-l ${begins ? 'border-dashed border-quiet' : doubtful ? 'border-dotted border-attention' : 'border-transparent group-hover:border-accent'}`}
-            />
-            {doubtful && (
-              <span className="absolute top-4 flex size-6 items-center justify-center border-2 border-attention bg-ground font-semibold text-attention">
-                ?
-              </span>
-            )}
-            <span
-              className={`relative flex size-7 items-center justify-center bg-ground ${begins ? 'text-quiet' : 'text-accent opacity-0 group-hover:opacity-100'}`}
-            >
-              <Scissors size={15} aria-hidden className={begins ? '' : '-rotate-90'} />
-            </span>
-          </button>
-        )}
-        {isOver && <span className="pointer-events-none absolute inset-y-1 left-1/2 w-1 -translate-x-1/2 bg-accent" />}
-      </div>
-      <div className={`relative bg-sunken pt-5 ${selected ? 'z-10' : ''}`} style={{ width }}>
-        {begins && place && (
-          <button
-            tabIndex={-1}
-            onClick={() => on.whole(page)}
-            title="Select the whole document (d)"
-            className="absolute top-0.5 left-0 max-w-full truncate text-left text-xs font-semibold whitespace-nowrap text-quiet"
-          >
-            {place.number + 1} · {inShort(page.glance) ?? count(place.of, 'page')}
-          </button>
-        )}
-        {/* eslint-disable-next-line jsx-a11y/click-events-have-key-events -- the table's keys act on the page in focus */}
-        <div
-          ref={dragRef}
-          {...listeners}
-          role="option"
-          aria-selected={selected}
-          aria-label={label}
-          data-index={page.index}
-          tabIndex={focused ? 0 : -1}
-          onClick={(event) => on.focus(page, event.shiftKey)}
-          onDoubleClick={on.peek}
-          className="flex items-end justify-center outline-none"
-          style={{ width, height, opacity: isDragging ? 0.35 : 1, touchAction: 'manipulation' }}
+    <div
+      className={`absolute transition-transform duration-100 has-[[data-seam]:hover]:translate-x-3 ${selected ? 'z-10' : ''}`}
+      style={{ left: laid.left, top: laid.top, width }}
+    >
+      <div
+        ref={dropRef}
+        className="pointer-events-none absolute"
+        style={{ left: -gap, width: gap + width / 3, top: LABEL, height }}
+      />
+      {laid.run > 0 && place && (
+        <button
+          tabIndex={-1}
+          onClick={() => on.whole(page)}
+          title="Select the whole document (d)"
+          className="absolute top-0 left-0 truncate text-left text-xs leading-5 font-semibold text-quiet"
+          style={{ width: laid.run }}
         >
-          <div
-            className={`relative ${page.dropped ? 'opacity-30' : 'shadow-paper'} ${selected ? 'outline-3 outline-offset-2 outline-accent' : ''}`}
-            style={size}
-          >
-            <PagePicture page={page} size={sizeFor(size.width, page)} alt="" />
-            <WarningMark page={page} />
-          </div>
-          {page.dropped && (
-            <span className="absolute inset-x-0 top-1/2 flex flex-col items-center gap-1 text-center">
-              <span className="bg-ground px-2 py-1 text-sm font-semibold">{asideInWords(page)}</span>
-              <button
-                className="bg-ground px-2 py-1 text-sm underline"
-                tabIndex={-1}
-                onClick={() => on.bringBack(page)}
-              >
-                Bring back
-              </button>
+          {place.number + 1} · {inShort(page.glance) ?? count(place.of, 'page')}
+          {place.place > 0 && ', continued'}
+        </button>
+      )}
+      <div style={{ height: LABEL }} />
+      {/* eslint-disable-next-line jsx-a11y/click-events-have-key-events -- the table's keys act on the page in focus */}
+      <div
+        ref={dragRef}
+        {...listeners}
+        role="option"
+        aria-selected={selected}
+        aria-label={label}
+        data-index={page.index}
+        tabIndex={focused ? 0 : -1}
+        onClick={(event) => on.focus(page, event.shiftKey)}
+        onDoubleClick={on.peek}
+        className="flex items-end justify-center outline-none"
+        style={{ width, height, opacity: isDragging ? 0.35 : 1, touchAction: 'manipulation' }}
+      >
+        <div
+          className={`relative ${page.dropped ? 'opacity-30' : begins ? 'shadow-paper' : 'shadow-over'} ${selected ? 'outline-3 outline-offset-2 outline-accent' : ''}`}
+          style={size}
+        >
+          <PagePicture page={page} size={sizeFor(size.width, page)} alt="" />
+          <WarningMark page={page} />
+        </div>
+        {page.dropped && (
+          <span className="absolute inset-x-0 top-1/2 flex flex-col items-center gap-1 text-center">
+            <span className="bg-ground px-2 py-1 text-sm font-semibold">{asideInWords(page)}</span>
+            <button className="bg-ground px-2 py-1 text-sm underline" tabIndex={-1} onClick={() => on.bringBack(page)}>
+              Bring back
+            </button>
+          </span>
+        )}
+      </div>
+      <div className="flex h-[26px] items-center justify-center gap-2 font-mono text-xs text-quiet">
+        {page.index + 1}
+        {page.problem && <span className="text-danger">! {page.reading === 'failed' ? 'not read' : 'problem'}</span>}
+      </div>
+      {page.index > 0 && (
+        <button
+          tabIndex={-1}
+          data-seam={begins ? undefined : true}
+          aria-label={
+            begins ? `Join page ${page.index + 1} to the document before` : `Cut before page ${page.index + 1}`
+          }
+          onClick={() => on.cut(page)}
+          title={why}
+          className="group absolute flex items-center justify-center"
+          style={{ ...before, top: begins ? LABEL - laid.top : LABEL }}
+        >
+          {doubtful && (
+            <span
+              className={`absolute inset-y-0 border-l-2 border-attention ${begins ? 'left-1/2' : ''}`}
+              style={begins ? undefined : { left: SEAM[0] - 1 }}
+            />
+          )}
+          {doubtful && (
+            <span
+              className="absolute top-4 flex size-6 -translate-x-1/2 items-center justify-center border-2 border-attention bg-ground font-semibold text-attention"
+              style={{ left: begins ? '50%' : SEAM[0] }}
+            >
+              ?
             </span>
           )}
-        </div>
-        <div className="flex h-[26px] items-center justify-center gap-2 font-mono text-xs text-quiet">
-          {page.index + 1}
-          {page.problem && <span className="text-danger">! {page.reading === 'failed' ? 'not read' : 'problem'}</span>}
-        </div>
-      </div>
+          {begins ? (
+            <span className="flex size-8 items-center justify-center text-accent opacity-0 group-hover:opacity-100">
+              <FoldHorizontal size={18} aria-hidden />
+            </span>
+          ) : (
+            <span
+              className="absolute inset-y-0 border-l-[3px] border-accent opacity-0 group-hover:opacity-100"
+              style={{ left: SEAM[0] - 3 }}
+            />
+          )}
+        </button>
+      )}
+      {isOver && (
+        <span
+          className="pointer-events-none absolute w-1 bg-accent"
+          style={{ left: begins ? -gap / 2 : -4, top: LABEL, height }}
+        />
+      )}
     </div>
   );
 });
