@@ -1,6 +1,16 @@
 import fc from 'fast-check';
 import { nameKey } from './names';
-import { folderBy, nameBy, NameValues, patternProblem, PLACEHOLDERS, USUAL_WAY, wayFor } from './pattern';
+import {
+  filedAs,
+  folderBy,
+  folderOf,
+  nameBy,
+  NameValues,
+  patternProblem,
+  PLACEHOLDERS,
+  USUAL_WAY,
+  wayFor,
+} from './pattern';
 
 const bill: NameValues = {
   kind: 'invoice',
@@ -86,5 +96,27 @@ describe('ways of filing', () => {
     expect(folderBy({ ...bills, folder: 'Bills/{date:YYYY}/{who}' }, bill)).toBe('Bills/2026/Marlowe Dye Works');
     expect(folderBy({ ...bills, folder: 'Bills/{date:YYYY}/{who}' }, { who: 'Saltgate' })).toBe('Bills/Saltgate');
     expect(folderBy(bills, bill)).toBeUndefined();
+  });
+});
+
+describe('where a paper is filed', () => {
+  const yarn = { ...USUAL_WAY, name: 'Yarn', folder: 'Workshop/{who}', pattern: '{who}' };
+
+  it('is said by the way that somebody chose, else by where it lies, else by what is suggested', () => {
+    const known = { there: 'Home', suggested: 'Workshop/Rent' };
+    expect(folderOf(bill, { chosen: yarn, ...known })).toBe('Workshop/Marlowe Dye Works');
+    expect(folderOf(bill, { chosen: USUAL_WAY, ...known })).toBe('Home');
+    expect(folderOf(bill, { ...known, there: null })).toBe('Workshop/Rent');
+    expect(folderOf(bill, {})).toBe('');
+  });
+
+  it('says how it is called, unless a way was chosen', () => {
+    const inside = { ...yarn, within: 'Workshop' };
+    expect(filedAs([USUAL_WAY, inside], bill, { folder: 'Workshop/Dyeing' })).toMatchObject({
+      way: inside,
+      name: 'Marlowe Dye Works',
+    });
+    expect(filedAs([USUAL_WAY, inside], bill, { folder: 'Home' }).way).toBe(USUAL_WAY);
+    expect(filedAs([USUAL_WAY, inside], bill, { chosen: inside, folder: 'Home' }).way).toBe(inside);
   });
 });

@@ -273,3 +273,27 @@ export function folderBy({ folder }: FilingWay, values: NameValues): string | un
   const names = folder.split('/').map((part) => (/[{[]/.test(part) ? nameBy(part, values) : part.trim()));
   return names.filter(Boolean).join('/') || undefined;
 }
+
+/** What is known of where a paper goes: by a person, by where it lies, by what is suggested; the first of them counts. */
+export interface PlaceKnown {
+  /** The way that somebody chose for it. */
+  chosen?: FilingWay;
+  /** The folder that it is in. */
+  there?: string | null;
+  suggested?: string;
+}
+
+/** The folder that a paper is filed in; empty when nothing says one. */
+export function folderOf(values: NameValues, { chosen, there, suggested }: PlaceKnown): string {
+  return (chosen && folderBy(chosen, values)) ?? there ?? suggested ?? '';
+}
+
+/** The way by which a paper in a folder is filed, and the name that it gets there. @param taken keys of names that are taken */
+export function filedAs(
+  ways: readonly FilingWay[],
+  values: NameValues,
+  { chosen, folder, taken }: { chosen?: FilingWay; folder: string; taken?: ReadonlySet<string> },
+): { way: FilingWay; name: string } {
+  const way = chosen ?? wayFor(ways, { kind: values.kind, folder });
+  return { way, name: nameBy(way.pattern, { ...values, folder: folder || undefined }, taken) };
+}

@@ -1,6 +1,6 @@
 import { EntityManager } from 'typeorm';
 import { Document as ShownDocument, DocumentSummary, NameExample } from '@crow/contract/documents';
-import { FilingWay, folderBy, nameBy, NameValues, valuesOf, wayFor } from '@crow/core/filing/pattern';
+import { filedAs, FilingWay, folderBy, folderOf, NameValues, valuesOf, wayFor } from '@crow/core/filing/pattern';
 import { folderFromScratch, PaperLike, suggestFolder } from '@crow/core/filing/suggestFolder';
 import { documentsById, examplesOfPapers, factsByDocument, filedBefore, firstWordsOf, folderPaths } from './queries';
 import { readSettings } from '../platform/settings';
@@ -24,9 +24,8 @@ export async function proposeFiling(
     said || document.state !== 'check'
       ? { suggestion: said, likely: [] }
       : await likeOthers(manager, document.id, facts);
-  const folder = document.folderPath ?? suggestion?.path;
-  const way = wayFor(ways, { kind: facts.kind, folder });
-  return { proposedName: nameBy(way.pattern, { ...values, folder }), suggestion, likely };
+  const folder = folderOf(values, { there: document.folderPath, suggested: suggestion?.path });
+  return { proposedName: filedAs(ways, values, { folder }).name, suggestion, likely };
 }
 
 type Suggestion = ShownDocument['suggestion'];
@@ -76,8 +75,8 @@ export async function proposedNames(
   const facts = await factsByDocument(manager, ids);
   const factsOf = new Map(facts.map((each) => [each.id, each.facts]));
   return summaries.map((summary) => {
-    const values = { ...valuesOf(factsOf.get(summary.id) ?? {}, summary), folder: summary.folderPath ?? undefined };
-    const way = wayFor(ways, { kind: values.kind, folder: values.folder });
-    return { id: summary.id, name: summary.name, proposed: nameBy(way.pattern, values) };
+    const values = valuesOf(factsOf.get(summary.id) ?? {}, summary);
+    const folder = folderOf(values, { there: summary.folderPath });
+    return { id: summary.id, name: summary.name, proposed: filedAs(ways, values, { folder }).name };
   });
 }

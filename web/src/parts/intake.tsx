@@ -1,5 +1,6 @@
 import { createContext, ReactNode, useCallback, useContext, useEffect, useMemo, useRef, useState } from 'react';
 import { compareNames } from '@crow/core/filing/names';
+import { groupFiles } from '@crow/core/sorting/groupFiles';
 import { addressOf } from '@crow/contract/client';
 import { endpoints } from '@crow/contract/endpoints';
 import { ProblemReport } from '@crow/contract/problems';
@@ -51,21 +52,9 @@ const IntakeContext = createContext<Intake | null>(null);
 export const useIntake = () => useContext(IntakeContext)!;
 
 const AT_ONCE = 2;
-const PICTURE = /\.(jpe?g|png|heic|heif|webp)$/i;
 const KEEP_DONE_MS = 4000;
 
 const inOrder = (files: File[]) => files.toSorted((a, b) => compareNames(a.name, b.name));
-
-/** How chosen files become stacks: pictures together are one, every other file is one of its own. */
-export function groupFiles(files: File[]): { name: string; files: File[] }[] {
-  const isPicture = (file: File) => PICTURE.test(file.name) || /^image\/(jpeg|png|heic|heif|webp)$/.test(file.type);
-  const pictures = inOrder(files.filter(isPicture));
-  const others = files.filter((file) => !isPicture(file));
-  const groups = others.map((file) => ({ name: file.name, files: [file] }));
-  if (pictures.length === 0) return groups;
-  const name = pictures.length === 1 ? pictures[0].name : `${pictures[0].name} and ${pictures.length - 1} more`;
-  return [...groups, { name, files: pictures }];
-}
 
 /** Takes in files that are chosen, dropped anywhere on the window, or pasted, a few at a time, with their progress. */
 export function IntakeProvider({ children }: { children: ReactNode }) {

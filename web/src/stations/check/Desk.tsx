@@ -3,6 +3,7 @@ import { Link } from 'react-router';
 import { endpoints } from '@crow/contract/endpoints';
 import { Document } from '@crow/contract/documents';
 import { Fact, FactName } from '@crow/contract/facts';
+import { isDoubtfulFact } from '@crow/core/reading/facts/doubt';
 import { ProblemText } from '../../parts/controls';
 import { PageSheet, PickedWord } from '../../parts/PageSheet';
 import { WarningLine, WarningMark } from '../../parts/Warning';
@@ -19,7 +20,6 @@ const MARGIN = 272;
 const GUTTER = 40;
 const WIDEST_PAGE = 860;
 const PAGE_GAP = 24;
-const DOUBTFUL = 0.75;
 /** Room below the notes for what adds to them. */
 const FOOT = 160;
 const NARROW = 680;
@@ -52,7 +52,7 @@ function missingOf(facts: Map<FactName, Fact>, shown: readonly FactName[]): Fact
 
 /** Whether a note deserves a look before filing. */
 function isDoubtful(fact: Fact | undefined, emptied: boolean): boolean {
-  return fact ? !fact.confirmed && fact.confidence < DOUBTFUL : !emptied;
+  return fact ? isDoubtfulFact(fact) : !emptied;
 }
 
 /** The desk: the pages in the middle, and what was read in their margin, each note at the height of its place on the page. */
