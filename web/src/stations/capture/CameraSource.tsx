@@ -152,9 +152,9 @@ export function CameraSource({ onTake }: { onTake: (picture: Blob) => void }) {
           {sight?.corners && hint !== 'noSheet' && (
             <Dimmed corners={sight.corners} width={width} height={height} sure={sure} />
           )}
-          <Glimpse canvas={glimpse} shown={sight?.corners !== null && hint !== 'noSheet'} />
           {flash > 0 && <span key={flash} className="shutter-flash pointer-events-none absolute inset-0 bg-paper" />}
         </div>
+        <Glimpse canvas={glimpse} shown={Boolean(sight?.corners) && hint !== 'noSheet'} />
         {countdown > 0 && (
           <button
             className="absolute bottom-4 left-1/2 w-56 -translate-x-1/2 bg-[#141318]/85 px-3 py-2 text-center"
@@ -245,7 +245,12 @@ function Glimpse({ canvas, shown }: { canvas: Ref<HTMLCanvasElement>; shown: boo
     <figure
       className={`pointer-events-none absolute right-3 bottom-3 max-w-[26%] transition-opacity ${shown ? '' : 'opacity-0'}`}
     >
-      <canvas ref={canvas} width={1} height={1} className="block h-auto max-h-44 w-auto max-w-full shadow-paper" />
+      <canvas
+        ref={canvas}
+        width={1}
+        height={1}
+        className="block h-auto max-h-44 w-auto max-md:max-h-28 max-w-full shadow-paper"
+      />
       <figcaption className="mt-1 text-center text-xs text-white [text-shadow:0_0_4px_#000]">as it will be</figcaption>
     </figure>
   );

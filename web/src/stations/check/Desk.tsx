@@ -140,7 +140,7 @@ export function Desk({ document }: { document: Document }) {
   );
   const problem = document.problem ?? document.pageList.find((page) => page.problem)?.problem;
   return (
-    <div ref={deskRef} data-desk className="min-h-0 flex-1 overflow-y-auto" tabIndex={-1}>
+    <div ref={deskRef} data-desk className="min-h-0 flex-1 overflow-y-auto bg-ground" tabIndex={-1}>
       {problem && (
         <div className="px-6 pt-4">
           <ProblemText report={problem} />

@@ -1,4 +1,5 @@
 import { ArrowLeft, ArrowRight, Redo2, RotateCcw, RotateCw, Undo2, ZoomIn, ZoomOut } from 'lucide-react';
+import { RadioGroup } from 'radix-ui';
 import { useState } from 'react';
 import { useParams } from 'react-router';
 import { endpoints } from '@crow/contract/endpoints';
@@ -224,17 +225,23 @@ function Editor({ stack, page }: { stack: Stack; page: Page }) {
         <aside className="flex shrink-0 flex-col gap-5 overflow-y-auto border-t border-rule p-4 max-md:max-h-[38%] md:w-[232px] md:border-t-0 md:border-l">
           <section>
             <h2 className="mb-1.5 text-xs text-quiet">Look</h2>
-            <div role="radiogroup" aria-label="Look" className="flex flex-col">
+            <RadioGroup.Root
+              aria-label="Look"
+              className="flex flex-col"
+              value={recipe.look}
+              onValueChange={(look) => take({ look: look as Look })}
+            >
               {LOOKS.map((look, index) => (
-                <LookChoice
+                <RadioGroup.Item
                   key={look}
-                  look={look}
-                  hint={`Alt+${index + 1}`}
-                  chosen={look === recipe.look}
-                  onChoose={() => take({ look })}
-                />
+                  value={look}
+                  className="flex items-center justify-between border-l-2 border-transparent px-2 py-1 text-left hover:bg-raised data-[state=checked]:border-accent data-[state=checked]:bg-raised data-[state=checked]:font-semibold"
+                >
+                  {LOOK_NAMES[look]}
+                  <kbd className="font-mono text-xs text-quiet">{`Alt+${index + 1}`}</kbd>
+                </RadioGroup.Item>
               ))}
-            </div>
+            </RadioGroup.Root>
             <div className="mt-2 flex flex-wrap gap-2">
               <Button onClick={() => setComparing(!comparing)} aria-pressed={comparing} hint="b">
                 {comparing ? 'After only' : 'Before and after'}
@@ -325,30 +332,6 @@ function Editor({ stack, page }: { stack: Stack; page: Page }) {
         </aside>
       </div>
     </div>
-  );
-}
-
-function LookChoice({
-  look,
-  hint,
-  chosen,
-  onChoose,
-}: {
-  look: Look;
-  hint: string;
-  chosen: boolean;
-  onChoose: () => void;
-}) {
-  return (
-    <button
-      role="radio"
-      aria-checked={chosen}
-      onClick={onChoose}
-      className={`flex items-center justify-between border-l-2 px-2 py-1 text-left ${chosen ? 'border-accent bg-raised font-semibold' : 'border-transparent hover:bg-raised'}`}
-    >
-      {LOOK_NAMES[look]}
-      <kbd className="font-mono text-xs text-quiet">{hint}</kbd>
-    </button>
   );
 }
 

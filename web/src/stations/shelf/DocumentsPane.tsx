@@ -66,7 +66,7 @@ export function DocumentsPane() {
           <p>Drag documents onto it, or file something into it in Check.</p>
         </Empty>
       ) : (
-        <div ref={setScroller} className="min-h-0 flex-1 overflow-y-auto">
+        <div ref={setScroller} className="min-h-0 flex-1 overflow-y-auto bg-ground">
           <div className="relative" style={{ height: virtualizer.getTotalSize() }}>
             {virtualizer.getVirtualItems().map(({ index, key, start }) => (
               <div

@@ -92,7 +92,7 @@ export function FindPane() {
       </p>
       {query.trim() && <Narrow found={found} typed={typed} onChange={setTyped} order={order} onOrder={setOrder} />}
       {!query.trim() && <Examples onChoose={setTyped} />}
-      <div className="min-h-0 flex-1 overflow-y-auto" aria-label="Found documents">
+      <div className="min-h-0 flex-1 overflow-y-auto bg-ground" aria-label="Found documents">
         {found.map(({ document, hits, morePages, lines }) => (
           <DocumentRow
             key={document.id}

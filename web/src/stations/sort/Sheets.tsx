@@ -58,7 +58,8 @@ export const Sheets = memo(function Sheets(props: SheetsProps) {
       role="listbox"
       aria-label="Pages"
       aria-multiselectable
-      className="relative min-h-0 flex-1 overflow-y-auto outline-none"
+      // Opaque, so that the compositor scrolls it by itself.
+      className="relative min-h-0 flex-1 overflow-y-auto bg-ground outline-none"
       style={{ paddingInline: EDGE }}
     >
       <div className="relative" style={{ height: virtualizer.getTotalSize() }}>

@@ -101,11 +101,13 @@ export const TablePage = memo(function TablePage(props: TablePageProps) {
         style={{ width, height, opacity: isDragging ? 0.35 : 1, touchAction: 'manipulation' }}
       >
         <div
-          className={`relative ${page.dropped ? 'opacity-30' : begins ? 'shadow-paper' : 'shadow-over'} ${selected ? 'outline-3 outline-offset-2 outline-accent' : ''}`}
+          className={`relative bg-ground ${page.dropped ? '' : begins ? 'shadow-paper' : 'shadow-over'} ${selected ? 'outline-3 outline-offset-2 outline-accent' : ''}`}
           style={size}
         >
-          <PagePicture page={page} size={sizeFor(size.width, page)} alt="" />
-          <WarningMark page={page} />
+          <div className={`h-full ${page.dropped ? 'opacity-30' : ''}`}>
+            <PagePicture page={page} size={sizeFor(size.width, page)} alt="" />
+          </div>
+          {!page.dropped && <WarningMark page={page} />}
         </div>
         {page.dropped && (
           <span className="absolute inset-x-0 top-1/2 flex flex-col items-center gap-1 text-center">
@@ -129,7 +131,7 @@ export const TablePage = memo(function TablePage(props: TablePageProps) {
           }
           onClick={() => on.cut(page)}
           title={why}
-          className="group absolute flex items-center justify-center"
+          className="group absolute z-20 flex items-center justify-center"
           style={{ ...before, top: begins ? LABEL - laid.top : LABEL }}
         >
           {doubtful && (

@@ -40,6 +40,17 @@ it('goes on in the next row where one is full, with a document as it comes', () 
   }
 });
 
+it('lays a divider sheet apart from the document before it', () => {
+  const pages = pagesOf(2, 1).map((page, at) =>
+    at === 1 ? { ...page, dropped: true, divider: { folder: null } } : page,
+  );
+  const [[first, divider, other]] = layInRows(pages, 1000, 200);
+  expect(divider.left).toBeGreaterThan(first.left + 200);
+  expect(divider.top).toBe(0);
+  expect(other.left).toBeGreaterThan(divider.left + 200);
+  expect(first.run).toBe(200);
+});
+
 it('has one page a row where no more fit', () => {
   expect(layInRows(pagesOf(1, 1, 1), 150, 200).map((row) => row.length)).toEqual([1, 1, 1]);
 });

@@ -19,24 +19,29 @@ export interface LaidPage {
   run: number;
 }
 
+/** What has to be known of a page to lay it. */
+type Laying = Placed & { divider?: unknown };
+
 /**
- * Lays pages out in rows: the sheets of a document fanned, each a little over the one before, documents apart.
+ * Lays pages out in rows: the sheets of a document fanned, each a little over the one before, documents apart; a divider sheet belongs
+ * to none.
  * @param width of the table, `pageWidth` of a sheet, in CSS pixels
  */
-export function layInRows(pages: readonly Placed[], width: number, pageWidth: number): LaidPage[][] {
+export function layInRows(pages: readonly Laying[], width: number, pageWidth: number): LaidPage[][] {
   const step = Math.round(pageWidth * (1 - COVERED));
   const rows: LaidPage[][] = [];
   let first: LaidPage | undefined;
-  pages.forEach((_, index) => {
-    const begins = beginsDocument(pages as Placed[], index);
+  pages.forEach((page, index) => {
+    const begins = beginsDocument(pages as Laying[], index);
+    const isApart = page.dropped && Boolean(page.divider);
     let row = rows.at(-1);
     const before = row?.at(-1);
-    let left = before ? before.left + (begins ? pageWidth + GAP : step) : 0;
+    let left = before ? before.left + (begins ? pageWidth + GAP : isApart ? pageWidth + GAP / 2 : step) : 0;
     if (!row || left + pageWidth > width) {
       rows.push((row = []));
       left = 0;
     }
-    const isFirst = row.length === 0 || begins;
+    const isFirst = row.length === 0 || begins || isApart;
     const lower = isFirst ? 0 : Math.min(row.at(-1)!.top + LOWER, FAN);
     const laid: LaidPage = { index, left, top: lower, run: isFirst ? pageWidth : 0 };
     if (isFirst) first = laid;
