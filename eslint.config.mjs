@@ -1,3 +1,4 @@
+import { join } from 'node:path';
 import importX from 'eslint-plugin-import-x';
 import jsxA11y from 'eslint-plugin-jsx-a11y';
 import globals from 'globals';
@@ -24,6 +25,9 @@ const oneWay = {
   server: ['@crow/web', '@crow/e2e', 'react'],
   web: ['@crow/server', '@crow/demo', '@crow/e2e', 'node:*', 'typeorm', 'fastify', 'sharp'],
 };
+
+/** Each declares what it uses. */
+const WORKSPACES = ['core', 'contract', 'server', 'web', 'demo', 'standins', 'e2e', 'bench'];
 
 /**
  * The rooms of the server in the order of the work: each knows those before it, never those after it, which hear of what happens
@@ -93,6 +97,12 @@ export default tseslint.config(
           patterns: [outside(forbidden)],
         },
       ],
+    },
+  })),
+  ...WORKSPACES.map((workspace) => ({
+    files: [`${workspace}/**/*.{ts,tsx}`],
+    rules: {
+      'import-x/no-extraneous-dependencies': ['error', { packageDir: join(import.meta.dirname, workspace) }],
     },
   })),
   ...ROOMS.map((room, at) => ({

@@ -1,6 +1,7 @@
 import { PDFDocument } from '@cantoo/pdf-lib';
 import sharp from 'sharp';
 import { endpoints } from '@crow/contract/endpoints';
+import { Fact } from '../platform/entities';
 import { textPdf } from '../testing/made';
 import { TestRoom } from '../testing/room';
 
@@ -152,4 +153,22 @@ describe('an electronic invoice', () => {
     const id = await room.documentOf('a.pdf', await withXml(content));
     expect(await valueOf(id, 'kind')).toMatchObject({ value: 'invoice', why: expect.not.stringContaining('data') });
   });
+});
+
+it('keeps money in whole smallest units of the currency that the paper has, whenever that is said', async () => {
+  const id = await room.documentOf('bill.pdf', await textPdf('Orrin Yarns\nInvoice\nTotal 1,200.00'));
+  const set = (name: 'total' | 'currency', value: string) =>
+    room.ask(endpoints.changeFact, { params: { id, name }, body: { value } });
+  const total = async () => {
+    const fact = await room.context.database.source.manager.findOneByOrFail(Fact, { documentId: id, name: 'total' });
+    return [fact.value, fact.units, fact.digits, fact.currency];
+  };
+  await set('total', '1.200,00');
+  await set('currency', 'EUR');
+  expect(await total()).toEqual(['1200.00', 120000, 2, 'EUR']);
+  await set('currency', 'JPY');
+  expect(await total()).toEqual(['1200', 1200, 0, 'JPY']);
+  await set('currency', '');
+  await room.ask(endpoints.restoreFact, { params: { id, name: 'currency' } });
+  expect(await total()).toEqual(['1200.00', 120000, 2, null]);
 });

@@ -117,19 +117,25 @@ async function fill(client: pg.Client): Promise<void> {
   await run(`insert into setting values ('languages', '["eng", "deu"]')`);
 }
 
-it('a shelf of the first version loses nothing on the way to the newest', async () => {
+/** A database as it was after some of the migrations, and a connection to it. */
+async function databaseOf(migrations: typeof MIGRATIONS): Promise<{ url: string; client: pg.Client }> {
   const name = `upgrade_${randomUUID().replaceAll('-', '')}`;
   const admin = new pg.Client({ connectionString: process.env.CROW_TEST_POSTGRES });
   await admin.connect();
   await admin.query(`create database ${name}`);
   await admin.end();
   const url = databaseUrl(name);
-  const first = new DataSource({ type: 'postgres', url, migrations: MIGRATIONS.slice(0, 1) });
+  const first = new DataSource({ type: 'postgres', url, migrations });
   await first.initialize();
   await first.runMigrations();
   await first.destroy();
   const client = new pg.Client({ connectionString: url });
   await client.connect();
+  return { url, client };
+}
+
+it('a shelf of the first version loses nothing on the way to the newest', async () => {
+  const { url, client } = await databaseOf(MIGRATIONS.slice(0, 1));
   await fill(client);
   const before = await everything(client);
   expect([...before.values()].filter((rows) => rows.size === 0)).toHaveLength(1);
@@ -155,6 +161,48 @@ it('a shelf of the first version loses nothing on the way to the newest', async 
     }
   }
   expect(lost).toEqual([]);
+});
+
+it('what facts say as text is told by its type, and sentences by their codes', async () => {
+  const { url, client } = await databaseOf(MIGRATIONS.filter(({ name }) => !name.startsWith('TypedFacts')));
+  const iban = 'The check digits of the IBAN DE65 7112 2003 do not fit: a figure was misread, or misprinted.';
+  const { rows: documents } = await client.query<{ id: string }>(
+    'insert into document (checks) values ($1) returning id',
+    [JSON.stringify([iban])],
+  );
+  const facts = [
+    ['currency', 'GBP'],
+    ['date', '2026-03-05'],
+    ['dueDate', '2026-02-31'],
+    ['taxRate', '7.5'],
+    ['total', '-184.20'],
+    ['vendor', '184.20'],
+  ];
+  for (const [name, value] of facts)
+    await client.query(
+      `insert into fact (document_id, name, value, confidence, why) values ($1, $2, $3, 1, 'heads it')`,
+      [documents[0].id, name, value],
+    );
+  const database = await connect(url);
+  await migrate(database);
+  await database.source.destroy();
+  const { rows: typed } = await client.query<Row>(
+    'select name, value, day::text, units, digits, currency, rate::real, amount::real, why from fact order by name',
+  );
+  const { rows: checked } = await client.query<Row>('select checks from document');
+  await client.end();
+  const nothing = { day: null, units: null, digits: null, currency: null, rate: null, amount: null };
+  const why = { code: 'as-told', text: 'heads it' };
+  const kept = Object.fromEntries(typed.map((row) => [row.name, row]));
+  expect(typed.map(({ name, value }) => [name, value])).toEqual(facts);
+  expect(kept.currency).toMatchObject({ ...nothing, why });
+  expect(kept.date).toMatchObject({ ...nothing, day: '2026-03-05' });
+  // There is no such day.
+  expect(kept.dueDate).toMatchObject(nothing);
+  expect(kept.taxRate).toMatchObject({ ...nothing, rate: 7.5 });
+  expect(kept.total).toMatchObject({ ...nothing, units: '-18420', digits: 2, currency: 'GBP', amount: -184.2 });
+  expect(kept.vendor).toMatchObject(nothing);
+  expect(checked).toEqual([{ checks: [{ code: 'iban', iban: 'DE6571122003' }] }]);
 });
 
 /** Whether a value is as it was; what lies in JSON may have gained more beside it. */
