@@ -52,20 +52,27 @@ export type HeavyResult = { value: unknown } | { problem: KeptProblem };
 
 const MOST_THREADS = 2;
 const IDLE_MS = 60_000;
+/** What takes longer, its wait for a thread counted in, would keep that for ever: it is ended, and the next work gets another. */
+const MOST_MS = 300_000;
 
 /**
  * Done in threads beside this one, a few at a time, in the order in which it was asked for.
  * @param entry the built module of `heavyThread.ts`
+ * @throws Problem of each of them, and 'took-too-long'
  */
-export function heavyInThreads(entry: string): Heavy & { close(): Promise<void> } {
+export function heavyInThreads(entry: string, { mostMs = MOST_MS } = {}): Heavy & { close(): Promise<void> } {
   const threads = new Piscina<HeavyWork, HeavyResult>({
     filename: entry,
     minThreads: 0,
     maxThreads: MOST_THREADS,
     idleTimeout: IDLE_MS,
   });
-  const run = async (name: keyof Heavy, ...given: unknown[]) => {
-    const result = await threads.run({ name, given });
+  const run = async (name: keyof Heavy, source: SourceInfo, ...more: unknown[]) => {
+    const signal = AbortSignal.timeout(mostMs);
+    const result = await threads.run({ name, given: [source, ...more] }, { signal }).catch((error: unknown) => {
+      const what = `Making a page of “${source.name}”`;
+      throw signal.aborted ? new Problem('took-too-long', { what, seconds: Math.round(mostMs / 1000) }) : error;
+    });
     if ('value' in result) return result.value;
     const { code, details = {} } = toldProblem(result.problem);
     throw new Problem(code, details);

@@ -5,6 +5,7 @@ import { Context } from '../platform/context';
 import { ActingAs, record } from '../platform/history';
 import { announce } from '../platform/live';
 import { pagesOfStack, stackById } from '../stack/queries';
+import { proposeForStack } from './proposing';
 import { readAgain, stepsOf } from './queries';
 import { Page, Stack } from '../platform/entities';
 
@@ -21,6 +22,8 @@ export async function stopReading({ database }: Context, actor: ActingAs, id: st
   await database.source.transaction(async (manager) => {
     await manager.update(Stack, { id }, { readingStopped: true });
     await manager.update(Page, { stackId: id, reading: 'waiting' }, { reading: 'stopped' });
+    // What was read since it was looked at last counts, too.
+    if (await manager.existsBy(Stack, { id, state: 'open' })) await proposeForStack(manager, id);
     await record(manager, actor, 'stopped reading', 'stack', id);
     await announce(manager, 'stack', id);
   });
