@@ -123,7 +123,7 @@ export default tseslint.config(
             },
             {
               group: ROOMS.filter((other) => ![room, 'platform', 'stack'].includes(other)).map(
-                (other) => `../${other}/queries`,
+                (other) => `../${other}/*ueries`,
               ),
               message: 'A room calls the services of another, not its queries.',
             },
@@ -135,7 +135,7 @@ export default tseslint.config(
   {
     files: ['server/**/*.ts'],
     ignores: [
-      '**/queries.ts',
+      '**/{queries,*Queries}.ts',
       'server/platform/database.ts',
       'server/platform/migrations/**',
       'server/cli/cluster.ts',

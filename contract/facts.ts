@@ -27,7 +27,7 @@ export const fact = object({
   box: share.nullable().defined(),
   confidence: number().required(),
   confirmed: boolean().required(),
-  /** Who set it: the name of a person, or null for the reading. */
+  /** Who set it: the name of a person, or null for the reading and for a divider sheet. */
   by: string().nullable().defined(),
   /** Why it is taken for this, in a few words. */
   why: string().nullable().defined(),

@@ -25,14 +25,14 @@ export const overview = object({
 export type Overview = InferType<typeof overview>;
 
 const pattern = string()
-  .max(300, 'a pattern has 300 characters at most')
+  .max(300, 'A pattern has 300 characters at most.')
   .test(
     'pattern',
     ({ value }) => patternProblem(value as string) ?? '',
     (value) => value === undefined || !patternProblem(value),
   );
 export const filingWay = object({
-  name: string().trim().min(1, 'a way of filing needs a name').max(60).required(),
+  name: string().trim().min(1, 'A way of filing needs a name.').max(60).required(),
   pattern: pattern.required(),
   folder: string().trim().max(600).nullable().defined(),
   kinds: array(string().oneOf(KINDS).required()).required(),
@@ -46,7 +46,16 @@ export const languageCode = string()
   .matches(/^[a-z]{3}(_[a-z]{1,10})?$/, 'a language has a code such as eng')
   .required();
 const languages = array(languageCode).min(1, 'choose a language at least').max(30);
-const filingWays = array(filingWay.required()).min(1, 'there must be a way of filing').max(40);
+const filingWays = array(filingWay.required())
+  .min(1, 'There must be a way of filing.')
+  .max(40)
+  .test('named apart', (ways, context) => {
+    const names = (ways ?? []).map(({ name }) => name?.trim());
+    const twice = names.find((name, at) => name && names.indexOf(name) !== at);
+    return !twice || context.createError({ message: `There are two ways called “${twice}”.` });
+  });
+/** All ways of filing, as they are changed together. */
+export const waysOfFiling = object({ filing: filingWays.required() });
 
 export const settings = object({
   /** Codes; the first is the usual one. */

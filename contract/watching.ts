@@ -31,6 +31,7 @@ export const newWatchedFolder = object({
   /** Whether a person has been told what lies in it, and wants it taken in. */
   confirmed: boolean().default(false),
 });
+export type NewWatchedFolder = InferType<typeof newWatchedFolder>;
 export const watchedChange = object({ purpose });
 export const placesQuery = object({ beginning: string().max(4000).defined() });
 

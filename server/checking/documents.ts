@@ -14,7 +14,8 @@ import { Document, DocumentPage, Fact as FactRow, FactEmptied } from '../platfor
 import { ActingAs, record } from '../platform/history';
 import { announce } from '../platform/live';
 import { lockDocument } from '../stack/locks';
-import { documentBesides, documentsById, documentsInCheck, factsOf, takeLastTurn } from './queries';
+import { factsOf, takeLastTurn } from './factQueries';
+import { documentBesides, documentsById, documentsInCheck } from './queries';
 
 export { documentsById, documentsInBin, documentsInFolder, documentsTroubledBy } from './queries';
 

@@ -1,7 +1,7 @@
 import { EntityManager } from 'typeorm';
 import { Duplicate } from '@crow/contract/documents';
 import { likeness } from '@crow/core/imaging/likeness';
-import { lookOfSparse, otherSparse, sameInWords } from './queries';
+import { lookOfSparse, otherSparse, sameInWords } from './filingQueries';
 
 /** Documents that may be the same paper taken in twice: by what is known of them, or, where little is written, by what they look like. */
 export async function duplicatesOf(manager: EntityManager, documentId: string): Promise<Duplicate[]> {

@@ -17,7 +17,7 @@ import {
   rememberSigns,
   sendersWithSigns,
   textsOf,
-} from './queries';
+} from './factQueries';
 
 export { type ReadPage, textsOf };
 

@@ -41,6 +41,7 @@ export async function documentsFrom(manager: EntityManager, actor: ActingAs, id:
         value: divider.kind,
         confidence: 1,
         confirmedBy: actor.id,
+        why: { code: 'divider-sheet' },
       });
     await refreshFacts(manager, documentId);
     ids.push(documentId);

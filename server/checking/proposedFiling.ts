@@ -2,7 +2,8 @@ import { EntityManager } from 'typeorm';
 import { Document as ShownDocument, DocumentSummary, NameExample } from '@crow/contract/documents';
 import { filedAs, FilingWay, folderBy, folderOf, NameValues, valuesOf, wayFor } from '@crow/core/filing/pattern';
 import { folderFromScratch, PaperLike, suggestFolder } from '@crow/core/filing/suggestFolder';
-import { documentsById, examplesOfPapers, factsByDocument, filedBefore, firstWordsOf, folderPaths } from './queries';
+import { examplesOfPapers, factsByDocument, filedBefore, firstWordsOf, folderPaths } from './filingQueries';
+import { documentsById } from './queries';
 import { readSettings } from '../platform/settings';
 
 /** The name and the folder that a document should have: by the ways of filing, and by what was filed before. */

@@ -1,7 +1,7 @@
 import { EntityManager } from 'typeorm';
 import { DocumentAnswer } from '@crow/contract/documents';
 import { shareOf } from '@crow/core/geometry';
-import { answerTo } from '@crow/core/reading/questions';
+import { answerTo } from '@crow/core/finding/questions';
 import { textsOf } from '../checking/facts';
 import { readSettings } from '../platform/settings';
 import { Fact } from '../platform/entities';

@@ -169,6 +169,11 @@ describe('divider sheets', () => {
       kind: 'statement',
       suggestion: { path: 'Household/Energy', reason: 'Its divider sheet, or the place where it lay, says so' },
     });
+    expect(behind.facts.find(({ name }) => name === 'kind')).toMatchObject({
+      confirmed: true,
+      by: null,
+      why: 'as its divider sheet says',
+    });
     expect(before.suggestion).toBeNull();
     expect(before.likely).toEqual(['Letters']);
   });

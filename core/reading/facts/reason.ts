@@ -22,7 +22,8 @@ export type Reason =
         | 'heads-paper'
         | 'heads-and-again'
         | 'small-print'
-        | 'invoice-data';
+        | 'invoice-data'
+        | 'divider-sheet';
     }
   /** As it was written down before there were codes. */
   | { code: 'as-told'; text: string };
@@ -76,6 +77,8 @@ export function sayReason(reason: Reason): string {
       return 'heads the paper and is named again';
     case 'small-print':
       return 'the firm in the small print';
+    case 'divider-sheet':
+      return 'as its divider sheet says';
     case 'invoice-data':
       return 'from the invoice data inside the PDF';
     case 'as-told':

@@ -2,7 +2,9 @@ import { Dialog } from 'radix-ui';
 import { FormEvent, ReactNode, useState } from 'react';
 import { Folder } from '@crow/contract/folders';
 import { Button, inputLook } from './controls';
-import { folderAtPath, FolderInput, PathFrom } from './FolderInput';
+import { FolderField } from './FolderField';
+import { PathFrom } from './FolderInput';
+import { folderAtPath } from './folderPaths';
 
 interface AskProps {
   title: string;
@@ -38,7 +40,7 @@ export function AskFolder({ folders, ...props }: AskProps & { folders: Folder[] 
   return (
     <AskDialog {...props} isReady={isSettled}>
       {(text, setText, submit) => (
-        <FolderInput
+        <FolderField
           label={props.label}
           folders={folders}
           value={text}

@@ -5,7 +5,7 @@ import { Kind, KINDS } from '@crow/core/reading/facts/fact';
 import { useFolders } from '../queries';
 import { DialogFrame } from './AskText';
 import { Button, Choice, inputLook } from './controls';
-import { FolderInput } from './FolderInput';
+import { FolderField } from './FolderField';
 import { KIND_NAMES } from './words';
 
 const MOST_COPIES = 100;
@@ -32,7 +32,7 @@ export function DividerSheets({ onClose }: { onClose: () => void }) {
           <span className="mb-1 block text-xs text-quiet" aria-hidden>
             Folder (optional)
           </span>
-          <FolderInput
+          <FolderField
             label="Folder of the papers behind it"
             folders={folders}
             value={folder}

@@ -1,10 +1,12 @@
 import { Camera, FileUp, FolderInput as FolderIcon, List, Printer, X } from 'lucide-react';
-import { ReactNode, useCallback, useEffect, useRef, useState } from 'react';
+import { lazy, ReactNode, Suspense, useCallback, useEffect, useRef, useState } from 'react';
 import { useNavigate, useSearchParams } from 'react-router';
 import { Document } from '@crow/contract/documents';
 import { Page } from '@crow/contract/pages';
 import { Stack } from '@crow/contract/stacks';
+import { writeMoment } from '@crow/core/reading/dayForms';
 import { Button, IconButton, Key } from '../../parts/controls';
+import { shownMoment } from '../../parts/days';
 import { Place, useIntake } from '../../parts/intake';
 import { useKeys } from '../../parts/keys';
 import { twinOf } from '../../parts/twins';
@@ -12,14 +14,13 @@ import { useGo } from '../../parts/wayBack';
 import { useWave, warningOn } from '../../parts/Warning';
 import { useDocument, useOverview, useScans, useStack, useStacks } from '../../queries';
 import { CameraSource } from './CameraSource';
-import { FolderSource } from './FolderSource';
 import { PageView } from './PageView';
-import { writeMoment } from '@crow/core/reading/dayForms';
-import { shownMoment } from '../../parts/days';
 import { Ribbon } from './Ribbon';
-import { ScannerSource } from './ScannerSource';
 import { TakenIn } from './TakenIn';
 import { PagesInHand, useDocumentPages, useStackPages } from './usePages';
+
+const FolderSource = lazy(() => import('./FolderSource'));
+const ScannerSource = lazy(() => import('./ScannerSource'));
 
 const ACCEPT = '.pdf,.jpg,.jpeg,.png,.tif,.tiff,.heic,.heif,.webp,application/pdf,image/*';
 
@@ -135,8 +136,10 @@ export default function Capture() {
           </span>
         </header>
         {filming && <CameraSource onTake={takeByCamera} />}
-        {source === 'scanner' && <ScannerSource placeFor={placeForScan} />}
-        {source === 'folders' && <FolderSource />}
+        <Suspense>
+          {source === 'scanner' && <ScannerSource placeFor={placeForScan} />}
+          {source === 'folders' && <FolderSource />}
+        </Suspense>
         {documentId ? (
           document && stack && <DocumentBench key={documentId} {...bench} stack={stack} document={document} />
         ) : stack ? (

@@ -1,9 +1,11 @@
+import { yupResolver } from '@hookform/resolvers/yup';
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
+import { Controller, useForm, useWatch } from 'react-hook-form';
 import { X } from 'lucide-react';
 import { endpoints } from '@crow/contract/endpoints';
 import { ProblemReport } from '@crow/contract/problems';
-import { Purpose, PURPOSES, WatchedFolder } from '@crow/contract/watching';
+import { newWatchedFolder, NewWatchedFolder, Purpose, PURPOSES, WatchedFolder } from '@crow/contract/watching';
 import { Button, Choice, IconButton, inputLook, ProblemText } from '../../parts/controls';
 import { count } from '../../parts/words';
 import { useChange, usePlaces, useWatched } from '../../queries';
@@ -18,7 +20,7 @@ const PURPOSE_NAMES: Record<Purpose, string> = {
 const CHOICES = PURPOSES.map((purpose) => ({ value: purpose, name: PURPOSE_NAMES[purpose] }));
 
 /** Watched folders: what each is for, and how much in it is not handled yet. */
-export function FolderSource() {
+export default function FolderSource() {
   const { data: folders } = useWatched();
   if (!folders) return null;
   return (
@@ -95,17 +97,20 @@ function FolderLine({ folder: { id, path, purpose, waiting, left, refused, probl
 }
 
 function NewFolder() {
-  const [path, setPath] = useState('');
-  const [purpose, setPurpose] = useState<Purpose>('sort');
-  const { data: places = [] } = usePlaces(path);
+  const { register, control, handleSubmit, reset, formState } = useForm<NewWatchedFolder>({
+    defaultValues: { path: '', purpose: 'sort', confirmed: false },
+    resolver: yupResolver(newWatchedFolder),
+    mode: 'onChange',
+  });
+  const { data: places = [] } = usePlaces(useWatch({ control, name: 'path' }));
   const client = useQueryClient();
   const { tell } = useNotices();
   /** What lies in the folder already, which is asked about before it is taken in. */
   const [full, setFull] = useState<ProblemReport>();
   const watch = useMutation({
-    mutationFn: (confirmed: boolean) => ask(endpoints.watchFolder, { body: { path: path.trim(), purpose, confirmed } }),
-    onSuccess: () => {
-      setPath('');
+    mutationFn: (body: NewWatchedFolder) => ask(endpoints.watchFolder, { body }),
+    onSuccess: (_, { purpose }) => {
+      reset({ path: '', purpose, confirmed: false });
       setFull(undefined);
       void client.invalidateQueries({ queryKey: ['watched'] });
     },
@@ -115,34 +120,32 @@ function NewFolder() {
       else tell({ error });
     },
   });
+  const submit = handleSubmit((folder) => watch.mutate(folder));
+  const confirm = handleSubmit((folder) => watch.mutate({ ...folder, confirmed: true }));
   return (
-    <form
-      className="flex flex-wrap items-center gap-x-3 gap-y-2 text-sm"
-      onSubmit={(event) => {
-        event.preventDefault();
-        if (path.trim()) watch.mutate(false);
-      }}
-    >
+    <form className="flex flex-wrap items-center gap-x-3 gap-y-2 text-sm" onSubmit={(event) => void submit(event)}>
       <input
         aria-label="Path of a folder to watch"
         placeholder="Path of a folder, like /home/me/Scans"
         list="places"
         autoComplete="off"
         spellCheck={false}
-        value={path}
-        onChange={(event) => {
-          setPath(event.target.value);
-          setFull(undefined);
-        }}
         className={`${inputLook} max-w-96 font-mono`}
+        {...register('path', { onChange: () => setFull(undefined) })}
       />
       <datalist id="places">
         {places.map((place) => (
           <option key={place} value={place} />
         ))}
       </datalist>
-      <Choice label="What it is for" value={purpose} choices={CHOICES} onChange={setPurpose} />
-      <Button type="submit" disabled={path.trim() === '' || watch.isPending}>
+      <Controller
+        control={control}
+        name="purpose"
+        render={({ field: { value, onChange } }) => (
+          <Choice label="What it is for" value={value} choices={CHOICES} onChange={onChange} />
+        )}
+      />
+      <Button type="submit" disabled={!formState.isValid || watch.isPending}>
         Watch it
       </Button>
       {full && (
@@ -151,7 +154,7 @@ function NewFolder() {
             <strong className="font-semibold">{full.happened}</strong> {full.todo}
           </p>
           <div className="mt-2 flex gap-2">
-            <Button onClick={() => watch.mutate(true)} disabled={watch.isPending}>
+            <Button onClick={() => void confirm()} disabled={watch.isPending}>
               Take them in and watch it
             </Button>
             <Button onClick={() => setFull(undefined)}>Cancel</Button>

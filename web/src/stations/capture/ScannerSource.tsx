@@ -24,7 +24,7 @@ interface ScannerSourceProps {
 }
 
 /** Scanning: which scanner, how, and how far it is. */
-export function ScannerSource({ placeFor }: ScannerSourceProps) {
+export default function ScannerSource({ placeFor }: ScannerSourceProps) {
   const { data: scanners } = useScanners();
   const [chosen, setChosen] = useState<string>();
   const [typing, setTyping] = useState(false);

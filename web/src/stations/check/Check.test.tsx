@@ -62,7 +62,7 @@ function open(waiting: Document[], { at = '/check' } = {}) {
     .on(endpoints.changeFact, ({ params, body }) => {
       const before = known.get(params.id)!;
       const facts = before.facts.filter(({ name }) => name !== params.name);
-      if (body.value) facts.push(fact(params.name, body.value, { confirmed: true }));
+      if (body.value) facts.push(fact(params.name, body.value, { confirmed: true, by: 'Imre' }));
       known.set(params.id, { ...before, facts });
       return known.get(params.id)!;
     });
@@ -170,6 +170,13 @@ describe('the notes in the margin', () => {
     expect(server.askedOf(endpoints.changeFact)).toMatchObject([
       { params: { name: 'vendor' }, body: { value: 'Harbour Council', pageId: null } },
     ]);
+  });
+
+  it('tell what a divider sheet said from what a person typed', async () => {
+    const said = { confirmed: true, why: 'as its divider sheet says' };
+    open([document({ facts: [fact('kind', 'statement', said), fact('vendor', 'Harbour Council')] })]);
+    await screen.findByText('✓ as its divider sheet says');
+    expect(screen.queryByText(/by hand/)).toBeNull();
   });
 
   it('say what was put right, and what does not add up; and that the paper may be here already', async () => {

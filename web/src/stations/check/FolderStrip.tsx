@@ -6,7 +6,9 @@ import { Document, PdfSize } from '@crow/contract/documents';
 import { nameKey } from '@crow/core/filing/names';
 import { filedAs, FilingWay, folderOf, valuesOf } from '@crow/core/filing/pattern';
 import { Button, inputLook, Key } from '../../parts/controls';
-import { folderAtPath, FolderInput, PathFrom } from '../../parts/FolderInput';
+import { FolderField } from '../../parts/FolderField';
+import { PathFrom } from '../../parts/FolderInput';
+import { folderAtPath } from '../../parts/folderPaths';
 import { useHeld } from '../../parts/held';
 import { useKeys } from '../../parts/keys';
 import { useFolderDocuments, useFolders, useSettings } from '../../queries';
@@ -125,7 +127,7 @@ export function FolderStrip({ document, onFile, busy }: FolderStripProps) {
         <span className="mb-1 block text-xs text-quiet" aria-hidden>
           Folder
         </span>
-        <FolderInput
+        <FolderField
           label="Folder"
           folders={folders}
           value={path}

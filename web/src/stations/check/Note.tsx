@@ -157,7 +157,7 @@ function remark(
 ): string {
   if (emptied) return '✓ none, by hand';
   if (!fact) return reading ? '' : 'not found';
-  if (fact.confirmed) return '✓ by hand';
+  if (fact.confirmed) return fact.by ? '✓ by hand' : `✓ ${fact.why}`;
   if (fact.repaired) return '± put right: only so it adds up';
   return doubtful ? '? look at this' : 'as read';
 }

@@ -73,7 +73,7 @@ it('does not take two ways of one name, and keeps what was typed when the server
   await pattern();
   await user.click(screen.getByRole('button', { name: /Another way/ }));
   await user.type(screen.getByLabelText('What it is called'), 'Usual');
-  screen.getByText('There are two ways called “Usual”.');
+  await screen.findByText('There are two ways called “Usual”.');
   await user.type(screen.getByLabelText('What it is called'), ' two');
   server.on(endpoints.changeSettings, () => new Refusal('It is not ready.'));
   await user.click(screen.getByRole('button', { name: 'Keep' }));

@@ -5,7 +5,7 @@ import { endpoints } from '@crow/contract/endpoints';
 import { DocumentSummary } from '@crow/contract/documents';
 import { AskFolder, DialogFrame } from '../../parts/AskText';
 import { Button, IconButton } from '../../parts/controls';
-import { folderAtPath } from '../../parts/FolderInput';
+import { folderAtPath } from '../../parts/folderPaths';
 import { KeyWords, useKeys } from '../../parts/keys';
 import { useNotices } from '../../parts/notices';
 import { count } from '../../parts/words';

@@ -7,7 +7,7 @@ import { endpoints } from '@crow/contract/endpoints';
 import { Document } from '@crow/contract/documents';
 import { AskFolder, AskText } from '../../parts/AskText';
 import { IconButton, Key } from '../../parts/controls';
-import { folderAtPath } from '../../parts/FolderInput';
+import { folderAtPath } from '../../parts/folderPaths';
 import { KeyWords, useKeys } from '../../parts/keys';
 import { shownMoment } from '../../parts/days';
 import { menuItemLook, menuLook } from '../../parts/menu';

@@ -1,5 +1,5 @@
 import { answerTo } from './questions';
-import { bill, letter, page } from './testing/papers';
+import { bill, letter, page } from '../reading/testing/papers';
 
 const energy = page(
   'Tarn Power\nElectricity statement\nCustomer number   77 120\nMeter number   E09 4417\nReading   41208\nPolicy of supply   TP-2\nDeposit paid   20.00\nTotal   96.40\nBalance to pay   76.40',

@@ -1,13 +1,13 @@
 import { Box } from '../geometry';
-import { KnownFacts } from './about';
-import { DayForm, writeDay } from './dayForms';
-import { datesInLine } from './dates';
-import { placeOf } from './facts/fact';
-import { amountsIn } from './facts/money';
-import { Cell, fold, Row, rowsOf } from './facts/rows';
-import { subjectOf } from './facts/subject';
-import { isCommonWord } from './language';
-import { PageText } from './words';
+import { KnownFacts } from '../reading/about';
+import { DayForm, writeDay } from '../reading/dayForms';
+import { datesInLine } from '../reading/dates';
+import { placeOf } from '../reading/facts/fact';
+import { amountsIn } from '../reading/facts/money';
+import { Cell, fold, Row, rowsOf } from '../reading/facts/rows';
+import { subjectOf } from '../reading/facts/subject';
+import { isCommonWord } from '../reading/language';
+import { PageText } from '../reading/words';
 
 type Pages = readonly Pick<PageText, 'words'>[];
 
