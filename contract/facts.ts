@@ -17,6 +17,13 @@ export const FACT_NAMES = [
   'currency',
   'period',
   'reference',
+  'customer',
+  'order',
+  'policy',
+  'ends',
+  'iban',
+  'opening',
+  'closing',
 ] as const;
 export const factName = string().oneOf(FACT_NAMES).required();
 export type FactName = InferType<typeof factName>;

@@ -95,7 +95,9 @@ export async function changeFact(
         confirmedBy: actor.id,
       });
     }
-    await typeFacts(manager, id);
+    // What a paper of another kind says is asked of it anew.
+    if (name === 'kind') await refreshFacts(manager, id);
+    else await typeFacts(manager, id);
     await record(manager, actor, 'set a fact', 'document', id, { name, value });
     await announce(manager, 'document', id);
   });

@@ -82,6 +82,18 @@ it('finds tax by rate, and says what does not add up, as the facts are now', asy
   expect((await change('309.17')).checks).toEqual([]);
 });
 
+it('asks a paper again for what its kind says, when a person says that it is of another', async () => {
+  const paper =
+    'Harbour Bank plc\nStatement\nStatement no. 11\nDate 3 November 2026\nOpening balance £ 120.00\nClosing balance £ 96.50';
+  const id = await room.documentOf('a.pdf', await textPdf(paper));
+  expect(await valueOf(id, 'opening')).toMatchObject({ value: '120.00' });
+  expect(await valueOf(id, 'closing')).toMatchObject({ value: '96.50' });
+  const change = (value: string) => room.ask(endpoints.changeFact, { params: { id, name: 'kind' }, body: { value } });
+  const named = (document: { facts: { name: string }[] }) => document.facts.map(({ name }) => name);
+  expect(named(await change('letter'))).not.toContain('opening');
+  expect(named(await change('statement'))).toContain('opening');
+});
+
 it('knows a sender again by what stands at the foot, once somebody has confirmed it', async () => {
   const paper = (head: string, number: number) =>
     textPdf(

@@ -1,7 +1,7 @@
 import { EntityManager, IsNull, Not } from 'typeorm';
 import { FACT_NAMES, FactName } from '@crow/contract/facts';
 import { shareOf } from '@crow/core/geometry';
-import { Fact as FoundFact } from '@crow/core/reading/facts/fact';
+import { Fact as FoundFact, KINDS } from '@crow/core/reading/facts/fact';
 import { findFacts } from '@crow/core/reading/facts/findFacts';
 import { withInvoiceData } from '@crow/core/reading/facts/invoiceData';
 import { checksOf, findSigns } from '@crow/core/reading/facts/signs';
@@ -26,7 +26,12 @@ export async function refreshFacts(manager: EntityManager, documentId: string): 
   const texts = await textsOf(manager, documentId);
   const knownVendors = await confirmedVendors(manager);
   const signs = findSigns(texts);
-  const read = findFacts(texts, { knownVendors, knownSigns: await sendersWithSigns(manager, documentId, signs) });
+  const said = await manager.findOneBy(FactRow, { documentId, name: 'kind', confirmedBy: Not(IsNull()) });
+  const read = findFacts(texts, {
+    knownVendors,
+    knownSigns: await sendersWithSigns(manager, documentId, signs),
+    kind: KINDS.find((kind) => kind === said?.value),
+  });
   const invoice = await invoiceOf(manager, documentId);
   const found = invoice ? withInvoiceData(read, invoice) : read;
   await manager.delete(FactRow, { documentId, confirmedBy: IsNull() });

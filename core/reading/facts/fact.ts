@@ -1,9 +1,9 @@
 import { around, Box } from '../../geometry';
 import { Word } from '../words';
+import { Kind, KINDS } from './kindList';
 import type { Reason } from './reason';
 
-export const KINDS = ['receipt', 'invoice', 'letter', 'statement', 'other'] as const;
-export type Kind = (typeof KINDS)[number];
+export { type Kind, KINDS };
 
 /** Something that was read from a document: what, where, and how sure. */
 export interface Fact<Value = string> {
@@ -50,7 +50,26 @@ export interface Facts {
   tax: Fact<number> | null;
   /** In percent; of several rates the one with most tax. */
   taxRate: Fact<number> | null;
+  /** Negative on a credit note. */
   total: Fact<number> | null;
+  /** What is left to pay, where that is not the total. */
+  amountDue: Fact<number> | null;
+  /** The paper that this one is about: the bill of a reminder or a credit note, or what the other side calls it. */
+  reference: Fact | null;
+  /** What the sender calls whom it goes to. */
+  customer: Fact | null;
+  order: Fact | null;
+  /** Of an insurance or a contract. */
+  policy: Fact | null;
+  /** The account to be paid to, without spaces. */
+  iban: Fact | null;
+  /** The time that it is for, as two days (ISO 8601) with a stroke between them. */
+  period: Fact | null;
+  /** The day on which a contract ends or until which an offer holds; ISO 8601. */
+  ends: Fact | null;
+  /** The balances of an account. */
+  opening: Fact<number> | null;
+  closing: Fact<number> | null;
   /** Tax by rate, where there are several. */
   taxes: Fact<TaxAtRate[]> | null;
   /** What a letter is about. */

@@ -1,54 +1,80 @@
 import { PageText } from '../words';
 import { findDays } from './days';
 import { admitFacts } from './gate';
-import { Fact, Facts, leastSure, placeOf } from './fact';
+import { Fact, Facts, Kind, leastSure, placeOf } from './fact';
 import { findKind } from './kinds';
+import { kindTraits } from './kindList';
 import { amountsIn, currencyIn } from './money';
-import { findNumber } from './numbers';
+import { findNumbers } from './numbers';
 import { Row, rowsOf } from './rows';
 import { subjectOf } from './subject';
 import { Reason } from './reason';
 import { findSender } from './senders';
 import { findSigns, senderBySigns } from './signs';
-import { findSums } from './sums';
+import { findBalances, findSums, NO_SUMS } from './sums';
 import { asLinesFact, findLines } from './tableLines';
 
 /**
  * What a paper says: kind, who from, dates, number, money and lines, from the text of its pages (in order); null for what was
  * not found. Nothing is made up: each fact stands somewhere on the paper.
  * @param knownVendors names that a person has confirmed before: recognised again, in the spelling that was confirmed
+ * @param kind what a person says that it is: the facts are those of that kind
  * @param knownSigns bank accounts, tax numbers, addresses and phones that stood on confirmed papers, and whose they were
  */
 export function findFacts(
   pages: readonly Pick<PageText, 'width' | 'height' | 'words'>[],
-  { knownVendors = [], knownSigns = [] }: { knownVendors?: string[]; knownSigns?: KnownSign[] } = {},
+  {
+    knownVendors = [],
+    knownSigns = [],
+    kind: said,
+  }: { knownVendors?: string[]; knownSigns?: KnownSign[]; kind?: Kind } = {},
 ): Facts {
   const rows = rowsOf(pages);
-  const kind = findKind(rows, pages[0]);
-  const currency = findCurrency(rows);
-  const isBill = kind?.value === 'invoice' || kind?.value === 'receipt';
-  const { date, dueDate } = findDays(rows, isMonthFirst(rows, currency?.value));
-  const lines = isBill ? findLines(rows) : [];
-  const sums = isBill
-    ? findSums(rows, lines)
-    : { net: null, tax: null, taxRate: null, total: null, taxes: null, addsUp: false };
+  const read = findKind(rows, pages[0]);
+  const kind: Fact<Kind> | null = said
+    ? { page: 1, box: [0, 0, 0, 0], why: { code: 'known-name' }, ...read, value: said, confidence: 1 }
+    : read;
+  const { sums: asked, due, numbered, ends, balances: hasBalances } = kindTraits[kind?.value ?? 'other'];
+  const named = findCurrency(rows);
+  const days = findDays(rows, isMonthFirst(rows, named?.value), kind?.value);
+  const lines = asked && !hasBalances ? findLines(rows) : [];
+  const sums = asked ? findSums(rows, lines, kind!.value) : NO_SUMS;
+  const numbers = findNumbers(rows, kind?.value);
+  const balances = hasBalances ? findBalances(rows) : { opening: null, closing: null };
+  const isMoney = [sums.total, sums.amountDue, balances.opening, balances.closing].some(Boolean);
+  const sender = senderOf(rows, pages, knownVendors, knownSigns);
+  const isLoose = kind === null || kind.value === 'other';
   return admitFacts({
-    kind,
-    vendor: senderOf(rows, pages, knownVendors, knownSigns),
-    date,
-    dueDate: isBill ? dueDate : null,
-    number: isBill ? findNumber(rows) : null,
-    currency: isBill ? currency : null,
-    net: sums.net,
-    tax: sums.tax,
-    taxRate: sums.taxRate,
-    total: sums.total,
-    taxes: sums.taxes,
+    kind: kind ?? looseKind(rows),
+    vendor: sender && (!isLoose || sender.confidence >= LEAST_FOR_LOOSE) ? sender : null,
+    date: days.date,
+    dueDate: due ? days.dueDate : null,
+    number: numbered ? numbers.number : null,
+    reference: isLoose ? null : numbers.reference,
+    customer: isLoose ? null : numbers.customer,
+    order: isLoose ? null : numbers.order,
+    policy: isLoose ? null : numbers.policy,
+    iban: isLoose ? null : numbers.iban,
+    period: isLoose ? null : days.period,
+    ends: ends ? days.ends : null,
+    currency: isMoney ? named : null,
+    ...sums,
+    ...balances,
     subject: kind?.value === 'letter' ? findSubject(pages) : null,
     lines: asLinesFact(lines, sums.addsUp ? 0.97 : 0.6, {
       code: sums.addsUp ? 'rows-that-add-up' : 'rows-with-amounts',
     }),
   });
+}
+
+/** On a paper of no kind, such as a note, any line may stand at the top: the sender must be surer. */
+const LEAST_FOR_LOOSE = 0.8;
+
+/** A paper that nothing says the kind of. */
+function looseKind(rows: readonly Row[]): Fact<Kind> | null {
+  const [first] = rows;
+  if (!first) return null;
+  return { value: 'other', page: 1, box: first.box, confidence: 0.4, why: { code: 'nothing-says-its-kind' } };
 }
 
 function findSubject(pages: readonly Pick<PageText, 'words'>[]): Fact | null {
@@ -113,16 +139,23 @@ function findCurrency(rows: readonly Row[]): Fact | null {
   };
 }
 
-/** Whether dates in figures have the month first: where another date on the paper shows it, or it is from where they write so. */
+/** What speaks for the day before the month, and for the month before the day. */
+const DAY_FIRST =
+  /\b(?:VAT|MwSt|TVA|IVA|btw|IBAN|Ltd|GmbH|AG|SARL|plc|BV|postcode)\b|[£€]|\b[A-Z]{1,2}\d{1,2}[A-Z]? \d[A-Z]{2}\b/;
+const MONTH_FIRST = /\b(?:sales tax|LLC|Inc\.?|zip code|routing)\b|\b[A-Z]{2},? \d{5}(?:-\d{4})?\b|\$\s?\d/i;
+
+/** Whether dates in figures have the month first: where another date on the paper shows it, or most on it is from where they write so. */
 function isMonthFirst(rows: readonly Row[], currency: string | undefined): boolean {
+  let [dayFirst, monthFirst] = [0, currency === 'USD' ? 0.5 : 0];
   for (const { text } of rows) {
     for (const [, first, second] of text.matchAll(/\b(\d{1,2})[/.-](\d{1,2})[/.-](?:\d{4}|\d{2})\b/g)) {
-      if (Number(first) > 12 && Number(second) <= 12) return false;
-      if (Number(second) > 12 && Number(first) <= 12) return true;
+      if (Number(first) > 12 && Number(second) <= 12) dayFirst += 10;
+      if (Number(second) > 12 && Number(first) <= 12) monthFirst += 10;
     }
+    // Points between figures are written where the day comes first.
+    if (/\b\d{1,2}\.\d{1,2}\.\d{4}\b/.test(text)) dayFirst += 2;
+    if (DAY_FIRST.test(text)) dayFirst++;
+    if (MONTH_FIRST.test(text)) monthFirst++;
   }
-  return (
-    currency === 'USD' &&
-    !rows.some(({ text }) => /\b(VAT|MwSt|TVA|IVA|btw|IBAN|Ltd|GmbH)\b|\b[A-Z]{1,2}\d{1,2} \d[A-Z]{2}\b/i.test(text))
-  );
+  return monthFirst > dayFirst;
 }

@@ -4,6 +4,7 @@ import { Fact, FactLine, Facts, KINDS, TaxAtRate } from './fact';
 import { LONGEST_FACT, MONEY, typedFact } from './typedFact';
 import { isDay } from '../dayForms';
 import { moneyOf } from '../../money';
+import { isIban } from './signs';
 
 /** So long the description of a line is at most. */
 const LONGEST_DESCRIPTION = 500;
@@ -70,6 +71,16 @@ export function admitFacts(facts: Facts): Facts {
     tax: admit(facts.tax, money),
     taxRate: admit(facts.taxRate, rate),
     total: admit(facts.total, money),
+    amountDue: admit(facts.amountDue, money),
+    reference: admit(facts.reference, text()),
+    customer: admit(facts.customer, text()),
+    order: admit(facts.order, text()),
+    policy: admit(facts.policy, text()),
+    iban: admit(facts.iban, (iban) => (isIban(iban) ? iban : null)),
+    period: admit(facts.period, text()),
+    ends: admit(facts.ends, day),
+    opening: admit(facts.opening, money),
+    closing: admit(facts.closing, money),
     taxes: admit(facts.taxes, (taxes) => someOf(admitTaxes(taxes))),
     subject: admit(facts.subject, text()),
     lines: admit(facts.lines, (lines) => someOf(admitLines(lines))),

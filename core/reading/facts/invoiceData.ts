@@ -166,6 +166,7 @@ export function withInvoiceData(read: Facts, data: InvoiceData): Facts {
   const [taxes, lines] = [admitTaxes(data.taxes ?? []), admitLines(data.lines)];
   const date = (name: 'date' | 'dueDate') => fact(name, data[name] && isDay(data[name]) ? data[name] : null);
   return admitFacts({
+    ...read,
     kind: { value: 'invoice', page: read.kind?.page ?? 1, box: read.kind?.box ?? NOWHERE, confidence: 1, why: WHY },
     vendor: fact('vendor', data.vendor),
     date: date('date'),

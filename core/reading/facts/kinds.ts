@@ -1,69 +1,49 @@
-import { Fact, Kind } from './fact';
-import { PAYMENT, TOTAL } from './labels';
+import { Fact, Kind, KINDS } from './fact';
+import { kindWords } from './kindWords';
+import { PAYMENT, TAX, TOTAL } from './labels';
 import { amountsIn } from './money';
 import { Row } from './rows';
-
-/** Words that tell kinds of papers, in folded text: what they say as a heading, or only mentioned. */
-const KIND_WORDS: [Kind, RegExp, number][] = [
-  [
-    'invoice',
-    /\b(tax |vat |sales )?invoice\b|\brechnung\b|\brechnung[/|li1](?=lief|quitt|beleg)|kundenrechnung|\bfacture\b|\bfactura\b|\bfattura\b|\bfactuur\b|verkoopfactuur|\bfatura\b|\bbill\b/u,
-    3,
-  ],
-  [
-    'invoice',
-    /due date|amount due|payment due|pay by|pay within|uberweisen sie|zahlen sie|falligkeit|fallig am|zahlbar bis|zahlungsziel|echeance|vencimiento|scadenza|vervaldatum|vencimento/u,
-    1.4,
-  ],
-  [
-    'invoice',
-    /invoice n|inv\. ?n|rechnungsn|rechnungs-|facture n|n° de facture|factuurn|numero fattura|fattura n/u,
-    1.6,
-  ],
-  [
-    'receipt',
-    /\breceipt\b|\bquittung\b|kassenbon|kassenbeleg|\bbeleg\b(?!-? ?(?:nr|nummer|no|datum))|\brecu\b|ticket( de caisse| de compra)?\b|\brecibo\b|scontrino|\bricevuta\b|documento commerciale|kassabon|kwitantie|\btalao\b/u,
-    3,
-  ],
-  [
-    'receipt',
-    /\b(cash|change|card|till|contactless|visa|kasse|bar|karte|girocard|ruckgeld|especes|carte|rendu|efectivo|tarjeta|cambio|contanti|resto|pin|wisselgeld|troco|multibanco|numerario)\b/u,
-    1.1,
-  ],
-  [
-    'receipt',
-    /thank you for (your )?(visit|custom|shopping)|fur ihren einkauf|merci de votre visite|gracias por su|bedankt voor uw|obrigado pela|grazie (e|della)/u,
-    1.6,
-  ],
-  [
-    'statement',
-    /\bstatement\b|kontoauszug|umsatzubersicht|releve de compte|extrait de compte|extracto|estratto conto|rekeningafschrift|\bafschrift\b|extrato/u,
-    4.2,
-  ],
-  [
-    'statement',
-    /(opening|closing|previous|new) balance|kontostand|(ancien|nouveau) solde|saldo (anterior|actual|iniziale|finale|atual)|(begin|eind)saldo/u,
-    2,
-  ],
-  [
-    'letter',
-    /^(dear|sehr geehrte|liebe[rs]?|guten tag|madame|monsieur|chere?|estimad[oa]|muy senor|gentile|egregio|geachte|beste|exm[oa]|caro|prezado)\b/u,
-    3.4,
-  ],
-  [
-    'letter',
-    /yours (sincerely|faithfully|truly)|kind regards|best wishes|mit freundlichen grussen|freundliche grusse|herzliche grusse|hochachtungsvoll|cordialement|bien a vous|salutations|atentamente|cordial saludo|cordiali saluti|distinti saluti|vriendelijke groet|hoogachtend|melhores cumprimentos|atenciosamente/u,
-    2.4,
-  ],
-];
+import { partsOf } from './terms';
 
 /** What is paid at once is paid at a till. */
 const PAID = new RegExp(`^(?:${PAYMENT.source})`, 'u');
 const SAYS_PAID = 1.1;
 /** A till's paper is no wider than this share of its height, and no wider than this in points. */
 const NARROW = 0.62;
+/** What naming its kind counts for on a paper, and how: as its heading, before a number, in a sentence. */
+const NAMED = 3;
+const SAID = { heading: 1.7, short: 1, label: 0.6, mention: 0.5 };
+/** Rows from the top in which headings stand. */
+const EARLY = 12;
+/** A line so much taller than usual is a heading, whatever else it says. */
+const TALL = 1.25;
+
+/** How a row says the name of a kind. */
+function howItIsSaid(row: Row, named: RegExp, name: string, usual: number): keyof typeof SAID {
+  const cell = row.cells.find(({ folded }) => named.test(folded));
+  if (!cell) return 'mention';
+  const rest = cell.folded
+    .replace(name, ' ')
+    .replace(/[^\p{L}#°º]+/gu, ' ')
+    .trim();
+  const words = rest === '' ? [] : rest.split(' ');
+  const isNumbered = words.some((each) => partsOf(each).some((part) => part === 'number' || part === 'day'));
+  if (words.length === 0) {
+    if (/:\s*$/.test(cell.text)) return 'label';
+    const isTall = cell.box[3] > TALL * usual;
+    const behind = row.folded.slice(row.folded.indexOf(name) + name.length);
+    // A word with a number behind it may as well be one of a list of numbers.
+    return isTall || !/\d/.test(behind) ? 'heading' : 'short';
+  }
+  if (isNumbered && words.length <= 4) return 'label';
+  // “Ihr Vertrag ab April” is what a letter is about.
+  if (words.some((each) => partsOf(each).includes('yours'))) return 'mention';
+  if (cell.box[3] > TALL * usual && words.length <= 5) return 'heading';
+  return words.length <= 2 ? 'short' : 'mention';
+}
+
 /** What a word for a kind scores as a heading; without any, the kind is a guess. */
-const HEADING_POINTS = 4.5;
+const HEADING_POINTS = 4.4;
 
 /** What kind of paper it is. */
 export function findKind(
@@ -79,22 +59,38 @@ export function findKind(
       if (points > known.strongest) Object.assign(known, { strongest: points, row, said });
     }
   };
+  const heights = rows.flatMap(({ words }) => words.map(({ box }) => box[3])).sort((one, other) => one - other);
+  const usual = heights[heights.length >> 1] || 1;
   const counted = new Set<string>();
   for (const row of rows) {
-    for (const [kind, pattern, weight] of KIND_WORDS) {
-      const found = pattern.exec(row.folded);
-      if (!found || counted.has(kind + found[0])) continue;
-      counted.add(kind + found[0]);
-      // A short line that says the word is a heading; a long one only mentions it.
-      const short =
-        row.words.length <= 4 || row.cells.some(({ folded, words }) => words.length <= 3 && pattern.test(folded));
-      add(kind, weight * (short ? 1.5 : 0.6), row, found[0]);
+    const names = KINDS.map((kind) => kindWords[kind].named.exec(row.folded)).filter((found) => found !== null);
+    for (const kind of KINDS) {
+      const { named, says = [], weight = 1 } = kindWords[kind];
+      const name = named.exec(row.folded);
+      // Of two that one line names, the first is what it is: “Rechnung/Lieferschein”, “Credit note for invoice 7719”.
+      const isSecond = name && names.some((other) => other.index < name.index);
+      const way = name && (isSecond ? 'mention' : howItIsSaid(row, named, name[0], usual));
+      if (name && way && !counted.has(`${kind} ${way} ${name[0]}`)) {
+        counted.add(`${kind} ${way} ${name[0]}`);
+        const early = row.page > 1 ? 0.4 : row.number < EARLY ? 1.15 : 1;
+        add(kind, NAMED * weight * SAID[way] * early, row, name[0]);
+      }
+      for (const [pattern, points] of says) {
+        const found = pattern.exec(row.folded);
+        if (!found || counted.has(kind + found[0])) continue;
+        counted.add(kind + found[0]);
+        add(kind, points * (row.words.length <= 4 ? 1.2 : 0.8), row, found[0]);
+      }
     }
     const paid = PAID.exec(row.folded);
     if (paid && row.words.length <= 5) add('receipt', SAYS_PAID, row, paid[0]);
   }
   if (first && rows.length > 0 && scores.size > 0 && first.width / first.height < NARROW)
     add('receipt', 2, rows[0], 'its narrow paper');
+  // A bill or a notice may be written as a letter; its heading says what it is.
+  const letter = scores.get('letter');
+  if (letter && [...scores].some(([kind, { strongest }]) => kind !== 'letter' && strongest >= HEADING_POINTS))
+    letter.score *= 0.5;
   const ranked = [...scores].sort((a, b) => b[1].score - a[1].score);
   if (ranked.length === 0) return byItsSum(rows, first);
   const [kind, { score, strongest, row, said }] = ranked[0];
@@ -106,7 +102,9 @@ export function findKind(
 
 /** A paper that no word says the kind of, but that has a total, is a bill of some kind. */
 function byItsSum(rows: readonly Row[], first: { width: number; height: number } | undefined): Fact<Kind> | null {
-  const total = rows.findLast((row) => TOTAL.test(row.folded) && amountsIn(row).length > 0);
+  const total =
+    rows.findLast((row) => TOTAL.test(row.folded) && amountsIn(row).length > 0) ??
+    rows.findLast((row) => TAX.test(row.folded) && amountsIn(row).length > 0);
   if (!total) return null;
   const value = first && first.width / first.height < NARROW ? 'receipt' : 'invoice';
   return { value, page: total.page, box: total.box, confidence: 0.5, why: { code: 'has-total' } };

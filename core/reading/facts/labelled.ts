@@ -78,3 +78,21 @@ function textAbove(rows: readonly Row[], row: Row, [x, y, width, height]: Box): 
   }
   return undefined;
 }
+
+/** A label above a value has no more words; what has more is a sentence. */
+const LONGEST_ABOVE = 5;
+
+/** What may name a value: the words before it in its row, those of the cell above it, and whether a label of its own stands before it. */
+export function wordsAround(
+  rows: readonly Row[],
+  row: Row,
+  value: readonly Word[],
+): { beside: string; above: string | undefined; isLabel: boolean } {
+  const [left] = placeOf(value);
+  const before = row.words.filter(({ box }) => box[0] < left - 0.5);
+  const beside = foldMisread(before.map(({ text }) => text).join(' '));
+  const cell = row.cells.find(({ words }) => words.includes(value[0]));
+  const isLabel = before.at(-1)?.text.endsWith(':') || cell?.words[0] === value[0];
+  const above = textAbove(rows, row, placeOf(value));
+  return { beside, above: above && above.split(' ').length <= LONGEST_ABOVE ? above : undefined, isLabel };
+}

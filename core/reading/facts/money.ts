@@ -61,7 +61,11 @@ export function amountsIn(row: Row, loose = false): Amount[] {
       for (let to = Math.min(words.length, from + 4); to > from; to--) {
         const group = words.slice(from, to);
         if (!/\d/.test(group[0].text) && !isSign(group[0].text)) break;
-        const text = group.map((word) => word.text).join(' ');
+        // In a sentence a stop may follow.
+        const text = group
+          .map((word) => word.text)
+          .join(' ')
+          .replace(/(\d)[.,;:]$/, '$1');
         const read = /\d/.test(text) && (to - from === 1 || isGrouped(group)) ? readAmount(text) : undefined;
         if (!read || (!read.exact && !loose) || isOtherNumber(words, from, to)) continue;
         found.push({ ...read, words: group, row });

@@ -1,64 +1,194 @@
 import type { Reason } from './reason';
 import { Word } from '../words';
-import { readAmount } from './money';
-import { Fact, leastSure, placeOf } from './fact';
-import { labelOf } from './labelled';
-import { NUMBER, OTHER_NUMBER, PLAIN_NUMBER, DATE, DUE } from './labels';
-import { fold, Row } from './rows';
+import { datesInLine } from '../dates';
+import { Fact, Kind, leastSure, placeOf } from './fact';
+import { wordsAround } from './labelled';
+import { currencyIn, readAmount } from './money';
+import { Row } from './rows';
+import { isIban } from './signs';
+import { Part, Term, termsBefore } from './terms';
 
-/** What an invoice's or receipt's number looks like: figures, perhaps with letters, hyphens, strokes and points between. */
-const LOOKS_LIKE_ONE = /^#?[A-Z]{0,6}[-/.]?\d[\dA-Z]*(?:[-/.][\dA-Z]+)*$/i;
+/** What a paper's numbers are of. */
+export type Numbers = Record<'number' | 'reference' | 'customer' | 'order' | 'policy' | 'iban', Fact | null>;
 
-/** The number of an invoice or receipt, as it calls it. */
-export function findNumber(rows: readonly Row[]): Fact | null {
-  let best: { score: number; fact: Fact } | undefined;
+/** What a number looks like: figures, perhaps with letters, hyphens, strokes and points between. */
+const LOOKS_LIKE_ONE = /^#?(?:[A-Z]{1,6}[-/.]?)*\d[\dA-Z]*(?:[-/.][\dA-Z]+)*$/i;
+/** What a number that is no number of a paper is of. */
+const ELSEWHERE: Part[] = ['tax', 'bank', 'iban', 'phone', 'meter', 'till', 'item', 'page', 'staff'];
+const ROLES: Part[] = ['document', 'customer', 'order', 'policy', 'yours', 'delivery', ...ELSEWHERE];
+/** A word of days or of money between says that the figures are that. */
+const VALUES: Part[] = ['day', 'issued', 'pay', 'until', 'from', 'ends', 'span', 'event'];
+/** Words that a paper is called when it is a bill. */
+const BILL = /invoic|rechnung|factu|fattur|fatur|^bill$|^inv$/;
+
+interface Named {
+  role: Part | 'plain' | 'unknown';
+  /** Whether a word says that it is a number. */
+  said: boolean;
+  /** Whether it is the number of a bill. */
+  bill: boolean;
+  away: number;
+  label: string;
+  above: boolean;
+}
+
+/** The numbers of a paper: its own, the customer's, the order's, the policy's, of the paper that it is about. */
+export function findNumbers(rows: readonly Row[], kind: Kind | undefined): Numbers {
+  const found: Partial<Record<keyof Numbers, { score: number; fact: Fact }>> = { iban: ibanIn(rows) };
+  const keep = (name: keyof Numbers, score: number, most: number, words: Word[], row: Row, named: Named) => {
+    if (score < 0 || (found[name] && found[name].score >= score)) return;
+    const value = words
+      .map(({ text }) => trimmed(text))
+      .join(' ')
+      .replace(/^#/, '');
+    const why: Reason =
+      named.label === ''
+        ? { code: 'marked-as-number' }
+        : { code: named.above ? 'under' : 'beside', label: named.label };
+    const fact = { value, page: row.page, box: placeOf(words), confidence: most * leastSure(words), why };
+    found[name] = { score, fact };
+  };
   for (const row of rows) {
+    const dated = new Set(datesInLine(row.words).flatMap(({ words }) => words));
     row.words.forEach((word, at) => {
       const value = trimmed(word.text);
-      if (!LOOKS_LIKE_ONE.test(value) || !/\d{2}|^#\d/.test(value) || isSomethingElse(row, word, at)) return;
+      if (
+        !LOOKS_LIKE_ONE.test(value) ||
+        !/\d{2}|^#\d|[A-Z][-/]?\d/.test(value) ||
+        dated.has(word) ||
+        isSomethingElse(row, word, at)
+      )
+        return;
+      const words = whole(row, at);
+      const named = nameOf(rows, row, words);
       const hash = word.text.startsWith('#');
-      const label = labelOf(rows, row, [word], {
-        number: NUMBER,
-        plain: PLAIN_NUMBER,
-        other: OTHER_NUMBER,
-        day: DATE,
-        due: DUE,
-      });
-      const named = label?.name === 'number' ? 3 : label?.name === 'plain' || hash ? 1.4 : titled(row, word) ? 1.8 : -9;
-      if (label && (label.name === 'other' || label.name === 'day' || label.name === 'due') && !hash) return;
-      const score = named - (label?.away ?? 0) * 0.05 - (label?.where === 'above' ? 0.2 : 0) - row.number * 0.01;
-      if (score < 0 || (best && best.score >= score)) return;
-      const most = label?.name === 'number' ? 0.985 : 0.86;
-      const why: Reason = label
-        ? { code: label.where === 'above' ? 'under' : 'beside', label: label.text }
-        : { code: 'marked-as-number' };
-      const confidence = most * leastSure([word]);
-      best = { score, fact: { value: value.replace(/^#/, ''), page: row.page, box: placeOf([word]), confidence, why } };
+      if (!named && !hash) return;
+      const label = named ?? { role: 'plain', said: true, bill: false, away: 0, label: '', above: false };
+      const score = (label.said ? 3 : 1.8) - label.away * 0.03 - (label.above ? 0.2 : 0) - row.number * 0.008;
+      const sure = label.said ? 0.985 : 0.86;
+      const own = isOwn(label, kind);
+      if (own) keep('number', score + own, own >= 1 ? sure : Math.min(sure, 0.86), words, row, label);
+      if (label.role === 'customer') keep('customer', score, sure, words, row, label);
+      if (label.role === 'order' && kind !== 'order') keep('order', score, sure, words, row, label);
+      if (label.role === 'policy') keep('policy', score, sure, words, row, label);
+      if (label.bill && isAbout(kind)) keep('reference', score, sure, words, row, label);
+      else if (label.role === 'yours' && label.said) keep('reference', score - 1, sure, words, row, label);
+      if (label.role === 'plain') keep('number', score - 1.6, 0.86, words, row, label);
+      if (label.role === 'unknown') keep('number', score - 2.2, 0.55, words, row, label);
     });
   }
-  return best?.fact ?? null;
+  const fact = (name: keyof Numbers) => found[name]?.fact ?? null;
+  const number = fact('number');
+  // A bill that is paid with a number of the customer's is no other paper.
+  const reference = fact('reference');
+  return {
+    number,
+    reference: reference?.value === number?.value ? null : reference,
+    customer: fact('customer'),
+    order: fact('order'),
+    policy: fact('policy'),
+    iban: fact('iban'),
+  };
+}
+
+const isAbout = (kind: Kind | undefined) => kind === 'reminder' || kind === 'credit note';
+
+/** How much a label speaks for the number of the paper itself; 0 where it is of something else. */
+function isOwn({ role, bill, said }: Named, kind: Kind | undefined): number {
+  if (bill && (isAbout(kind) || kind === 'statement')) return 0;
+  if (role === 'document') return bill || said ? 1 : 0.6;
+  if (role === 'order') return kind === 'order' ? 1.2 : 0;
+  if (role === 'policy') return kind === 'contract' ? 0.8 : 0;
+  if (role === 'delivery') return kind === 'delivery note' ? 1.2 : 0;
+  return 0;
+}
+
+/** What a number is called where it stands: by the words before it in its row, else by those above it. */
+function nameOf(rows: readonly Row[], row: Row, words: Word[]): Named | undefined {
+  const { beside, above, isLabel } = wordsAround(rows, row, words);
+  const here = named(termsBefore(beside), false, isLabel);
+  if (here && here.role !== 'unknown') return here;
+  const over = above === undefined ? undefined : named(termsBefore(above), true, true);
+  return over && over.role !== 'unknown' ? over : (here ?? over);
+}
+
+function named(terms: readonly Term[], above: boolean, isLabel: boolean): Named | undefined {
+  if (terms[0]?.word === 'box') return undefined;
+  const near = terms.slice(0, 6);
+  const head = near.findIndex(({ parts }) => parts.includes('number'));
+  const until = head < 0 ? 2 : head + 4;
+  let best: { role: Part; apart: number; at: number } | undefined;
+  near.slice(0, until).forEach(({ parts }, at) => {
+    // The last part of a compound is what it is.
+    const role = parts.findLast((part) => ROLES.includes(part));
+    if (!role) return;
+    const apart = head < 0 ? at : Math.abs(at - head);
+    // “Your order no.” is an order's; whose it is counts where nothing else is said.
+    const closer = best && (best.role === 'yours' ? role !== 'yours' : apart < best.apart && role !== 'yours');
+    if (!best || closer) best = { role, apart, at };
+  });
+  const valued = near
+    .slice(0, Math.max(1, head < 0 ? 1 : head))
+    .some(({ parts }) => parts.length > 0 && !parts.includes('number') && parts.every((part) => VALUES.includes(part)));
+  const text = near
+    .slice(0, Math.max(head, best?.at ?? 0) + 1)
+    .map(({ word }) => word)
+    .reverse()
+    .join(' ');
+  const away = near[0]?.away ?? 0;
+  if (best) {
+    if (valued && head < 0) return undefined;
+    const word = near[best.at].word;
+    const role =
+      best.role === 'document' && /^(?:re|our|unser|unsere|notre)$/.test(word) && head < 0 ? undefined : best.role;
+    if (!role) return undefined;
+    return {
+      role,
+      said: head >= 0,
+      bill: role === 'document' && BILL.test(word),
+      away: near[head < 0 ? best.at : Math.min(head, best.at)].away,
+      label: text,
+      above,
+    };
+  }
+  if (head >= 0 && head <= 1 && !valued)
+    return { role: 'plain', said: true, bill: false, away: near[head].away, label: text, above };
+  // A label that nothing is known of: a short one of its own, with a colon or above the value.
+  const [first] = near;
+  if (isLabel && first && !valued && terms.length <= 3 && /^\p{L}{3,}/u.test(first.word) && first.parts.length === 0)
+    return {
+      role: 'unknown',
+      said: false,
+      bill: false,
+      away,
+      label: near
+        .map(({ word }) => word)
+        .reverse()
+        .join(' '),
+      above,
+    };
+  return undefined;
+}
+
+/** A number that is printed in groups, or with letters before it: “4417 2209 31”, “TE 90331845”. */
+function whole(row: Row, at: number): Word[] {
+  const cell = row.cells.find(({ words }) => words.includes(row.words[at]))!.words;
+  let [from, to] = [cell.indexOf(row.words[at]), cell.indexOf(row.words[at]) + 1];
+  const before = cell[from - 1]?.text ?? '';
+  const says = termsBefore(before.toLowerCase()).flatMap(({ parts }) => parts);
+  // At the beginning of a cell that another names they belong to the number, whatever else they may mean.
+  const isNamed = from === 1 && row.words.indexOf(cell[0]) > 0;
+  if (/^[A-Z]{1,4}$/.test(before) && (isNamed ? !says.includes('number') : says.length === 0)) from--;
+  if (/^\d{2,6}$/.test(cell[to - 1].text)) while (/^\d{2,6}$/.test(cell[to]?.text ?? '')) to++;
+  return cell.slice(from, to);
 }
 
 const trimmed = (text: string) => text.replace(/^[(:]+|[):;,.]+$/g, '');
 
-/** A word in a heading: “Invoice 2026-0417”. */
-function titled(row: Row, word: Word): boolean {
-  const cell = row.cells.find(({ words }) => words.includes(word))!;
-  const before = fold(
-    cell.words
-      .slice(0, cell.words.indexOf(word))
-      .map(({ text }) => text)
-      .join(' '),
-  );
-  return /^(?:(?:tax |vat |sales )?invoice|rechnung|facture|factura|fattura|factuur|fatura|receipt|quittung)[:.]?$/.test(
-    before.trim(),
-  );
-}
-
-/** Amounts, dates, times, percentages and house numbers are no numbers of papers. */
+/** Amounts, times, percentages and house numbers are no numbers of papers. */
 function isSomethingElse(row: Row, { text }: Word, at: number): boolean {
-  if (readAmount(text)?.exact || /%|€|£|\$/.test(text)) return true;
-  if (/^\d{1,2}[./-]\d{1,2}[./-]\d{2,4}$|^\d{4}-\d{2}-\d{2}$|^\d{1,2}:\d{2}/.test(text)) return true;
+  if (readAmount(text)?.exact || /%/.test(text) || (currencyIn(text) && !/^[A-Z]{1,5}[-/]?\d/.test(text))) return true;
+  if (/^\d{1,2}:\d{2}/.test(text)) return true;
   // The day or year of a date in words.
   const [before, after] = [row.words[at - 1]?.text ?? '', row.words[at + 1]?.text ?? ''];
   return (
@@ -66,4 +196,24 @@ function isSomethingElse(row: Row, { text }: Word, at: number): boolean {
     ((/^\p{L}{3,}\.?$/u.test(before) && /^(19|20)\d\d/.test(text)) ||
       (/^\p{Lu}\p{Ll}+$/u.test(after) && text.length <= 2))
   );
+}
+
+/** The first bank account whose check digits fit. */
+function ibanIn(rows: readonly Row[]): { score: number; fact: Fact } | undefined {
+  for (const row of rows) {
+    for (let from = 0; from < row.words.length; from++) {
+      if (!/^(?:IBAN:?)?[A-Z]{2}\d{2}/.test(row.words[from].text)) continue;
+      for (let to = from + 1; to <= Math.min(row.words.length, from + 9); to++) {
+        const words = row.words.slice(from, to);
+        const value = words
+          .map(({ text }) => text)
+          .join('')
+          .replace(/^IBAN:?|[.,;]$/g, '');
+        if (value.length < 15 || !/^[A-Z]{2}\d{2}[A-Z0-9]{11,30}$/.test(value) || !isIban(value)) continue;
+        const why: Reason = { code: 'check-digits' };
+        return { score: 1, fact: { value, page: row.page, box: placeOf(words), confidence: 0.99, why } };
+      }
+    }
+  }
+  return undefined;
 }

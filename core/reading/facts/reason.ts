@@ -23,7 +23,10 @@ export type Reason =
         | 'heads-and-again'
         | 'small-print'
         | 'invoice-data'
-        | 'divider-sheet';
+        | 'divider-sheet'
+        | 'check-digits'
+        | 'nothing-says-its-kind'
+        | 'makes-the-balance';
     }
   /** As it was written down before there were codes. */
   | { code: 'as-told'; text: string };
@@ -77,6 +80,12 @@ export function sayReason(reason: Reason): string {
       return 'heads the paper and is named again';
     case 'small-print':
       return 'the firm in the small print';
+    case 'nothing-says-its-kind':
+      return 'nothing on it says its kind';
+    case 'check-digits':
+      return 'its check digits fit';
+    case 'makes-the-balance':
+      return 'what was paid already is taken off';
     case 'divider-sheet':
       return 'as its divider sheet says';
     case 'invoice-data':

@@ -3,13 +3,15 @@ import { Box } from '../../geometry';
 import { editDistance } from '../../finding/editDistance';
 import { PageText, Word } from '../words';
 import { Fact, placeOf } from './fact';
+import { KINDS } from './kindList';
+import { kindWords } from './kindWords';
 import { COLUMN } from './labels';
 import { Cell, fold, Row } from './rows';
 
 const COMPANY =
   /(?<![\p{L}.])(ltd|limited|llp|plc|gmbh|ag|kg|ohg|ug|e\.? ?k\.?|e\.? ?v\.?|sarl|s\.a\.r\.l\.|sas|s\.a\.|sa|co\.?|& sons|& söhne|& fils|e hijos|e figli|& zonen|& filhos|s\.l\.|s\.r\.l\.|s\.p\.a\.|b\.v\.|n\.v\.|lda\.?|council|school|surgery|stadtwerke|verein|bank|insurance|university|museum)(?![\p{L}])/iu;
 const NOT_A_NAME =
-  /@|www\.|https?:|\b(tel|phone|fax|date|datum|invoice|rechnung|facture|factura|fattura|factuur|fatura|receipt|quittung|kassenbon|kassenbeleg|beleg|ticket|recibo|reçu|statement|kontoauszug|page|seite|iban|vat|total|dear)\b|\d{4,}|^\W*$/i;
+  /@|www\.|https?:|(?<!\p{L})(tel|phone|fax|date|datum|invoice|rechnung|facture|factura|fattura|factuur|fatura|receipt|quittung|kassenbon|kassenbeleg|beleg|ticket|recibo|reçu|statement|kontoauszug|page|seite|iban|vat|total|dear)(?!\p{L})|\d{4,}|^\P{L}*$/iu;
 /** How much of the first page's height letterheads take; of a till's long paper, not more than so many widths. */
 const HEAD = 0.3;
 const HEAD_IN_WIDTHS = 0.45;
@@ -153,7 +155,13 @@ function findVendor(head: readonly Row[], rows: readonly Row[]): Fact | null {
       const label = FROM.exec(cell.folded) ?? GREETING.exec(cell.folded);
       const isFrom = FROM.test(cell.folded);
       const { text, words } = nameIn(cell, cells[at + 1]?.cell, label?.[0] ?? '', usual);
-      if (!isName(text) || isColumnHead(cell) || (addressed && fold(text).split(' ').includes(addressed))) return;
+      if (
+        !isName(text) ||
+        isHeading(text) ||
+        isColumnHead(cell) ||
+        (addressed && fold(text).split(' ').includes(addressed))
+      )
+        return;
       const sure = words.reduce((sum, word) => sum + word.confidence, 0) / words.length;
       const size = Math.min(3, Math.max(...words.map(({ box }) => box[3])) / usual);
       const again = saidAgain(
@@ -170,6 +178,8 @@ function findVendor(head: readonly Row[], rows: readonly Row[]): Fact | null {
         own +
         (isFrom ? 2 : 0) +
         (rank === 0 ? 0.8 : 0) -
+        // A line of columns is one of a table.
+        (row.cells.length >= 3 ? 0.8 : 0) -
         rank * 0.12 -
         below +
         sure -
@@ -187,8 +197,11 @@ function findVendor(head: readonly Row[], rows: readonly Row[]): Fact | null {
   const most = /^\p{Ll}/u.test(text) ? 0.7 : known;
   const confidence = Math.max(0.2, Math.min(most, sure * (0.35 + score / 5)));
   const why: Reason = { code: labelled ? 'named-as-sender' : again > 0 ? 'heads-and-again' : 'heads-paper' };
-  return { value: text, page: 1, box: placeOf(words), confidence, why };
+  return { value: lettered(text), page: 1, box: placeOf(words), confidence, why };
 }
+
+/** A nought among capitals is the letter. */
+const lettered = (text: string) => text.replace(/ pic$/, ' plc').replace(/(?<=\p{Lu})0|0(?=\p{Lu}{2})/gu, 'O');
 
 /** Who is greeted in a letter, by the last name. */
 const SALUTED =
@@ -197,7 +210,7 @@ const SALUTED =
 /** A cell without what introduces the name, and with its second line if the name goes on there. */
 function nameIn(cell: Cell, below: Cell | undefined, label: string, usual: number): { text: string; words: Word[] } {
   const skipped = label.split(' ').filter((part) => part !== '').length;
-  const words = withoutCrumbs(label === '' ? cell.words : cell.words.slice(skipped));
+  const words = withoutAddress(withoutCrumbs(label === '' ? cell.words : cell.words.slice(skipped)));
   const goesOn =
     below &&
     cell.box[3] > LARGE * usual &&
@@ -230,6 +243,16 @@ function withoutCrumbs(words: Word[]): Word[] {
     : words;
 }
 
+/** The name in a line that goes on with the address: “Holzwerk Birkenau KG, Gewerbepark 7, 69488 Birkenau”. */
+function withoutAddress(words: Word[]): Word[] {
+  const end = words.findIndex(
+    ({ text }, at) =>
+      at > 0 && (/^[·•|–—:-]$/.test(text) || /^P\.?O\.?$/.test(text) || /[,:]$/.test(words[at - 1].text)),
+  );
+  if (end < 0 || !words.slice(end).some(({ text }) => /\d/.test(text))) return words;
+  return words.slice(0, end);
+}
+
 const bare = (text: string) => text.replace(/^[^\p{L}\p{N}]+|[^\p{L}\p{N}.)]+$/gu, '');
 
 function isName(text: string): boolean {
@@ -239,6 +262,15 @@ function isName(text: string): boolean {
 
 function isColumnHead({ folded, words }: Cell): boolean {
   return words.length <= 2 && COLUMN.exec(folded)?.[0] === folded;
+}
+
+/** Whether a line says what kind of paper it is, and hardly more. */
+function isHeading(text: string): boolean {
+  const folded = fold(text);
+  return KINDS.some((kind) => {
+    const name = kindWords[kind].named.exec(folded)?.[0];
+    return name !== undefined && name.length > 0.7 * folded.length;
+  });
 }
 
 /** The firm that the small print at the foot of a page names by its legal form. */

@@ -1,9 +1,10 @@
 import { around } from '../../geometry';
-import { Fact, leastSure, placeOf, TaxAtRate } from './fact';
+import { Fact, Kind, leastSure, placeOf, TaxAtRate } from './fact';
+import { kindTraits } from './kindList';
 import { labelOf } from './labelled';
-import { EXTRA, NET, PAYMENT, TAX, TOTAL } from './labels';
+import { CLOSING, DEPOSIT, EXTRA, NET, OPENING, PAYMENT, PAYOUT, TAX, TO_PAY, TOTAL } from './labels';
 import { Amount, amountsIn } from './money';
-import { Row } from './rows';
+import { fold, Row } from './rows';
 import { PrintedLine } from './tableLines';
 
 /** What the amounts at the foot of an invoice or receipt are. */
@@ -13,6 +14,8 @@ export interface Sums {
   taxRate: Fact<number> | null;
   total: Fact<number> | null;
   taxes: Fact<TaxAtRate[]> | null;
+  /** What is left to pay, where it is not the total. */
+  amountDue: Fact<number> | null;
   /** Whether what was found adds up, as far as it can be checked. */
   addsUp: boolean;
 }
@@ -29,38 +32,179 @@ interface Named {
   on?: Amount;
 }
 
-const NAMES = { total: TOTAL, net: NET, tax: TAX, payment: PAYMENT, extra: EXTRA };
+export const NO_SUMS: Sums = {
+  net: null,
+  tax: null,
+  taxRate: null,
+  total: null,
+  taxes: null,
+  amountDue: null,
+  addsUp: false,
+};
+
+const NAMES = { deposit: DEPOSIT, total: TOTAL, net: NET, tax: TAX, payment: PAYMENT, extra: EXTRA };
 /** Rounding line by line may lead so many hundredths away, a rate. */
 const ROUNDING = 2;
 /** What it costs to leave out a sum that the paper names. */
 const DROPPED = 2.5;
 
-/** Net, tax by rate and total: by what they are called, and by what adds up. */
-export function findSums(rows: readonly Row[], lines: readonly PrintedLine[]): Sums {
+/** Net, tax by rate, total and what is left to pay: by what they are called, and by what adds up. */
+export function findSums(rows: readonly Row[], lines: readonly PrintedLine[], kind: Kind): Sums {
+  if (kind === 'payslip') return payout(rows);
+  if (kindTraits[kind].balances) return asked(rows);
+  const isReturned = kindTraits[kind].sums === 'returned';
   const named: Record<'total' | 'net' | 'tax', Named[]> = { total: [], net: [], tax: [] };
   const listed = new Set(lines.map(({ amount }) => amount.row));
-  let extras = 0;
+  const unnamed: Amount[] = [];
+  const paidAtOnce: Named[] = [];
+  let [extras, paid] = [0, 0];
   for (const row of rows) {
     if (listed.has(row)) continue;
-    const amounts = amountsIn(row);
+    const amounts = amountsIn(row).map((amount) =>
+      isReturned ? { ...amount, cents: Math.abs(amount.cents) } : amount,
+    );
     if (amounts.length === 0) continue;
     const byRate = taxAtRate(row, amounts);
     if (byRate) {
       named.tax.push(byRate);
       continue;
     }
-    const amount = amounts[amounts.length - 1];
-    const label = labelOf(rows, row, amounts[0].words, NAMES);
-    if (label?.name === 'extra') extras += amount.cents;
-    if (!label || label.name === 'payment' || label.name === 'extra' || amount.cents < 0) continue;
-    const score =
-      (label.where === 'before' ? 1 : 0.4) +
-      speciality(label.name, label.text) +
-      row.number * 0.004 -
-      label.away * 0.01;
-    named[label.name].push({ amount, label: label.text, score, rate: rateIn(row) });
+    for (const { part, group } of labelledApart(row, amounts)) {
+      const amount = group[group.length - 1];
+      const label = labelOf(rows, part, group[0].words, NAMES);
+      if (label?.name === 'extra') extras += amount.cents;
+      if (label?.name === 'deposit') paid += Math.abs(amount.cents);
+      if (label?.name === 'payment') paidAtOnce.push({ amount, label: label.text, score: 0.3 });
+      if (!label) unnamed.push(...group);
+      if (!label || !isSumName(label.name) || amount.cents < 0) continue;
+      const score =
+        (label.where === 'before' ? 1 : 0.4) +
+        speciality(label.name, label.text) +
+        row.number * 0.004 -
+        label.away * 0.01;
+      named[label.name].push({ amount, label: label.text, score, rate: rateIn(row) });
+    }
   }
-  return chosen(named, lines, extras);
+  addUnnamed(named, unnamed);
+  if (named.total.length === 0 && kind === 'receipt') named.total.push(...paidAtOnce);
+  if (named.total.length === 0) named.total.push(...onlyAmount(rows));
+  const sums = chosen(named, lines, extras, paid);
+  // What a reminder asks for is all that is owed.
+  if (kind === 'reminder') return { ...sums, amountDue: sums.total };
+  return isReturned ? returned(sums) : sums;
+}
+
+type SumName = 'total' | 'net' | 'tax';
+const isSumName = (name: keyof typeof NAMES): name is SumName => name === 'total' || name === 'net' || name === 'tax';
+
+/** The amounts of a row by what they are called: “Price 18.40  VAT 3.07” are two, a row of columns is one. */
+function labelledApart(row: Row, amounts: Amount[]): { part: Row; group: Amount[] }[] {
+  const parts: { part: Row; group: Amount[] }[] = [];
+  let from = 0;
+  amounts.forEach((amount, at) => {
+    const before = row.words.slice(from, row.words.indexOf(amount.words[0]));
+    const says = fold(before.map(({ text }) => text).join(' '));
+    const isNamed = at > 0 && Object.values(NAMES).some((label) => label.test(says));
+    if (at > 0 && !isNamed) {
+      parts[parts.length - 1].group.push(amount);
+      return;
+    }
+    if (isNamed) from = row.words.indexOf(amounts[at - 1].words.at(-1)!) + 1;
+    parts.push({ part: { ...row, words: row.words.slice(from) }, group: [amount] });
+  });
+  return parts;
+}
+
+/** Sums that nothing known is said of, but that fit: what net and tax make, or two of which one is the other and the tax. */
+function addUnnamed(named: Record<SumName, Named[]>, unnamed: readonly Amount[]): void {
+  const { net, tax, total } = named;
+  const say = (amount: Amount): Named => ({ amount, label: sayLabel(amount), score: 0.8 });
+  const others = [...unnamed, ...net.map(({ amount }) => amount)].filter(({ cents }) => cents > 0);
+  for (const amount of others)
+    if (
+      net.some((of) => tax.some((its) => its.amount.cents > 0 && of.amount.cents + its.amount.cents === amount.cents))
+    )
+      total.push(say(amount));
+  if (total.length > 0 || net.length > 0) return;
+  for (const its of tax)
+    for (const of of unnamed) {
+      const whole = unnamed.find(({ cents }) => its.amount.cents > 0 && of.cents + its.amount.cents === cents);
+      if (!whole || of.cents <= its.amount.cents) continue;
+      net.push(say(of));
+      total.push(say(whole));
+    }
+}
+
+/** What stands before an amount in its row. */
+function sayLabel({ row, words }: Amount): string {
+  return row.words
+    .slice(0, row.words.indexOf(words[0]))
+    .slice(-4)
+    .map(({ text }) => text)
+    .join(' ');
+}
+
+/** The only sum that a paper names, without saying what it is: a fee in a sentence, a price on a ticket. */
+function onlyAmount(rows: readonly Row[]): Named[] {
+  const found = rows.flatMap((row) => amountsIn(row)).filter(({ cents }) => cents > 0);
+  if (found.length === 0 || new Set(found.map(({ cents }) => cents)).size > 1) return [];
+  return [{ amount: found[0], label: sayLabel(found[0]), score: 0.3 }];
+}
+
+/** Sums that are owed the other way round. */
+function returned(sums: Sums): Sums {
+  const turn = (fact: Fact<number> | null) => fact && { ...fact, value: -Math.abs(fact.value) };
+  return {
+    ...sums,
+    net: turn(sums.net),
+    tax: turn(sums.tax),
+    total: turn(sums.total),
+    amountDue: null,
+    taxes: sums.taxes && {
+      ...sums.taxes,
+      value: sums.taxes.value.map(({ rate, net, tax }) => ({ rate, net: net && -Math.abs(net), tax: -Math.abs(tax) })),
+    },
+  };
+}
+
+/** What a payslip pays out. */
+function payout(rows: readonly Row[]): Sums {
+  const row = rows.findLast(({ folded, ...each }) => PAYOUT.test(folded) && amountsIn({ folded, ...each }).length > 0);
+  const amount = row && amountsIn(row).at(-1);
+  return { ...NO_SUMS, total: amount ? moneyFact(amount, amount.cents, PAYOUT.exec(row.folded)![0], 0.93) : null };
+}
+
+/** What a statement asks for, where it does. */
+function asked(rows: readonly Row[]): Sums {
+  const row = rows.findLast((each) => TO_PAY.test(TOTAL.exec(each.folded)?.[0] ?? '') && amountsIn(each).length === 1);
+  const [amount] = row ? amountsIn(row) : [];
+  return { ...NO_SUMS, amountDue: row ? moneyFact(amount, amount.cents, TOTAL.exec(row.folded)![0], 0.9) : null };
+}
+
+function moneyFact({ row, words }: Amount, cents: number, label: string, most: number): Fact<number> {
+  return {
+    value: cents / 100,
+    page: row.page,
+    box: placeOf(words),
+    confidence: most * leastSure(words),
+    why: { code: 'beside', label },
+  };
+}
+
+/** The balances that an account's statement begins and ends with; below nothing where a sign or a word behind it says so. */
+export function findBalances(rows: readonly Row[]): { opening: Fact<number> | null; closing: Fact<number> | null } {
+  const balance = (label: RegExp, found: (rows: Row[]) => Row | undefined) => {
+    const row = found(rows.filter((each) => label.test(each.folded) && amountsIn(each).length > 0));
+    const amount = row && amountsIn(row).at(-1);
+    if (!amount) return null;
+    const behind = row.words[row.words.indexOf(amount.words.at(-1)!) + 1]?.text ?? '';
+    const isBelow = /^(?:S|DR|D|OD|Soll|debit)\.?$/i.test(behind) || /[-–−]$/.test(behind);
+    return moneyFact(amount, isBelow ? -Math.abs(amount.cents) : amount.cents, label.exec(row.folded)![0], 0.95);
+  };
+  return {
+    opening: balance(OPENING, (said) => said[0]),
+    closing: balance(CLOSING, (said) => said.at(-1)),
+  };
 }
 
 /** A row of a table of taxes: a rate, what is taxed, and the tax, which fits both; a gross amount may follow. */
@@ -93,8 +237,10 @@ function speciality(name: string, text: string): number {
 /** The percentage that a row names, and the words that it stands in. */
 function rateIn({ words }: Row): Named['rate'] {
   for (let at = 0; at < words.length; at++) {
-    for (const group of [words.slice(at, at + 1), words.slice(at, at + 2)]) {
-      const found = /(?<!\d[.,]?)(\d{1,2}(?:[.,]\d{1,2})?) ?%/.exec(group.map(({ text }) => text).join(' '));
+    for (const group of [words.slice(at, at + 1), words.slice(at, at + 2), words.slice(at, at + 3)]) {
+      const found = /(?<!\d[.,]?)(\d{1,2}(?:[.,]\d{1,3})?) ?(?:%|per ?cent)/.exec(
+        group.map(({ text }) => text).join(' '),
+      );
       if (found) return { percent: Number(found[1].replace(',', '.')), words: group };
     }
   }
@@ -146,8 +292,16 @@ function readings({ amount }: Named): number[] {
   return leastSure(amount.words) < DOUBTED ? otherReadings(amount.cents) : [];
 }
 
-/** @param extras carriage, discounts and the like that stand between the sums, in hundredths */
-function chosen(named: Record<'total' | 'net' | 'tax', Named[]>, lines: readonly PrintedLine[], extras: number): Sums {
+/**
+ * @param extras carriage, discounts and the like that stand between the sums, in hundredths
+ * @param paid what was paid before, in hundredths
+ */
+function chosen(
+  named: Record<'total' | 'net' | 'tax', Named[]>,
+  lines: readonly PrintedLine[],
+  extras: number,
+  paid: number,
+): Sums {
   const byScore = (a: Named, b: Named) => b.score - a.score;
   const totals = named.total.toSorted(byScore).slice(0, 5);
   const nets = named.net.toSorted(byScore).slice(0, 3);
@@ -201,17 +355,21 @@ function chosen(named: Record<'total' | 'net' | 'tax', Named[]>, lines: readonly
         // What is named counts, though it doesn't add up; but a subtotal that is the total has its tax in it.
         if (!net && nets.length > 0 && !nets.some(({ amount }) => amount.cents === total?.amount.cents))
           score -= DROPPED;
-        if (tax.length === 0 && taxes.length > 0) score -= DROPPED;
+        if ((tax.length === 0 && taxes.length > 0) || (table.length > 1 && isPartOf(tax, table))) score -= DROPPED;
         if (!total && totals.length > 0) score -= DROPPED;
         if (!best || score > best.score) best = { score, total, net, tax, adds, checked };
       }
     }
   }
-  if (!best) return { net: null, tax: null, taxRate: null, total: null, taxes: null, addsUp: false };
+  if (!best) return NO_SUMS;
   const { total, net, tax } = best;
   const repaired = !best.adds && total && net && tax.length === 1 ? repair(total, net, tax[0]) : undefined;
   const [adds, checked] = repaired ? [true, true] : [best.adds, best.checked];
-  const sure = checked ? (adds ? 1 : 0.6) : 0.92;
+  // Several sums that may be the total, and nothing to tell by.
+  const others = totals.filter(
+    (other) => total && other.amount.cents !== total.amount.cents && other.score > total.score - 0.3,
+  );
+  const sure = checked ? (adds ? 1 : 0.6) : others.length > 0 ? 0.6 : 0.92;
   const fact = ({ amount, label, printed }: Named): Fact<number> => ({
     value: amount.cents / 100,
     page: amount.row.page,
@@ -240,8 +398,23 @@ function chosen(named: Record<'total' | 'net' | 'tax', Named[]>, lines: readonly
         }
       : null,
     taxes: byRates(tax, checked && adds),
+    amountDue: total ? leftToPay(total, named.total, paid) : null,
     addsUp: checked && adds,
   };
+}
+
+/** Whether some taxes are only some of a table's rows. */
+function isPartOf(some: readonly Named[], table: readonly Named[]): boolean {
+  return some.length < table.length && some.every((each) => table.includes(each));
+}
+
+/** What is left to pay: a sum that says so, and that the total without what was paid makes, or that is less than the total. */
+function leftToPay(total: Named, totals: readonly Named[], paid: number): Fact<number> | null {
+  const left = totals.filter(({ amount, label }) => TO_PAY.test(label) && amount.cents < total.amount.cents);
+  const exact = left.find(({ amount }) => paid > 0 && amount.cents === total.amount.cents - paid);
+  const found = exact ?? left.at(-1);
+  if (!found) return null;
+  return moneyFact(found.amount, found.amount.cents, found.label, exact ? 0.97 : 0.6);
 }
 
 /** Tax by rate, when there are several rates. */

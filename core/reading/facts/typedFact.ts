@@ -11,7 +11,9 @@ export type TypedFact = { value: string } | { unclear: 'date' | 'amount' | 'kind
 export const LONGEST_FACT = 300;
 
 /** The facts that are money. */
-export const MONEY = ['net', 'tax', 'total', 'amountDue'];
+export const MONEY = ['net', 'tax', 'total', 'amountDue', 'opening', 'closing'];
+/** The facts that are days. */
+export const DAYS = ['date', 'dueDate', 'ends'];
 const RATE = /^(\d{1,2}(?:[.,]\d{1,2})?) ?%?$/;
 
 /**
@@ -22,7 +24,8 @@ export function typedFact(name: string, text: string): TypedFact {
   if (text === '') return { value: '' };
   switch (name) {
     case 'date':
-    case 'dueDate': {
+    case 'dueDate':
+    case 'ends': {
       const date = readDate(text);
       return date ? { value: date } : { unclear: 'date' };
     }
@@ -31,7 +34,9 @@ export function typedFact(name: string, text: string): TypedFact {
     case 'net':
     case 'tax':
     case 'total':
-    case 'amountDue': {
+    case 'amountDue':
+    case 'opening':
+    case 'closing': {
       const amount = readAmount(text);
       return amount ? { value: (amount.cents / 100).toFixed(2) } : { unclear: 'amount' };
     }
@@ -43,6 +48,8 @@ export function typedFact(name: string, text: string): TypedFact {
       const currency = currencyIn(text) ?? /^[a-z]{3}$/i.exec(text)?.[0].toUpperCase();
       return currency ? { value: currency } : { unclear: 'currency' };
     }
+    case 'iban':
+      return { value: text.replace(/[\s.-]/g, '').toUpperCase() };
     default:
       return { value: text };
   }
@@ -65,7 +72,7 @@ export interface KeptValue {
 /** @param value as `typedFact` gives it  @param currency of the paper; null when it is not known */
 export function keptValue(name: string, value: string, currency: string | null): KeptValue {
   const kept: KeptValue = { value, day: null, units: null, digits: null, currency: null, rate: null };
-  if (name === 'date' || name === 'dueDate') return { ...kept, day: isDay(value) ? value : null };
+  if (DAYS.includes(name)) return { ...kept, day: isDay(value) ? value : null };
   if (name === 'taxRate') return { ...kept, rate: RATE.test(value) ? value : null };
   if (!MONEY.includes(name)) return kept;
   const money = moneyOf(value, currency);

@@ -20,6 +20,7 @@ import { Sessions1765800000000 } from './1765800000000-Sessions';
 import { Sturdiness1765900000000 } from './1765900000000-Sturdiness';
 import { Actors1766000000000 } from './1766000000000-Actors';
 import { TypedFacts1767000000000 } from './1767000000000-TypedFacts';
+import { FactNames1768000000000 } from './1768000000000-FactNames';
 
 /** What made the tables what they are, in order. Frozen: what has run somewhere is never changed. */
 export const MIGRATIONS = [
@@ -45,4 +46,5 @@ export const MIGRATIONS = [
   Sturdiness1765900000000,
   Actors1766000000000,
   TypedFacts1767000000000,
+  FactNames1768000000000,
 ];

@@ -35,8 +35,18 @@ export const BESIDE_NAMES: Record<Beside, string> = {
 export const KIND_NAMES: Record<string, string> = {
   receipt: 'Receipt',
   invoice: 'Invoice',
-  letter: 'Letter',
+  'credit note': 'Credit note',
+  reminder: 'Reminder',
+  'delivery note': 'Delivery note',
+  order: 'Order',
+  quote: 'Quote',
   statement: 'Statement',
+  contract: 'Contract or policy',
+  certificate: 'Certificate',
+  payslip: 'Payslip',
+  notice: 'Official notice',
+  letter: 'Letter',
+  ticket: 'Ticket',
   other: 'Other',
 };
 

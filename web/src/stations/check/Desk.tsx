@@ -3,6 +3,7 @@ import { Link } from 'react-router';
 import { endpoints } from '@crow/contract/endpoints';
 import { Document } from '@crow/contract/documents';
 import { Fact, FactName } from '@crow/contract/facts';
+import { Kind, kindTraits, mayHave } from '@crow/core/reading/facts/kindList';
 import { isDoubtfulFact } from '@crow/core/reading/facts/doubt';
 import { ProblemText } from '../../parts/controls';
 import { PageSheet, PickedWord } from '../../parts/PageSheet';
@@ -24,30 +25,25 @@ const PAGE_GAP = 24;
 const FOOT = 160;
 const NARROW = 680;
 
-/** What every paper has, and what a bill has besides: when it was not found, its note waits empty. */
+/** What every paper has: when it was not found, its note waits empty. */
 const ALWAYS: FactName[] = ['kind', 'vendor', 'date'];
-const ON_BILLS: FactName[] = ['total'];
-/** What only bills have. */
-const OF_BILLS: FactName[] = ['dueDate', 'net', 'taxRate', 'tax', 'total', 'amountDue', 'currency'];
-const BILLS = ['invoice', 'receipt', 'statement'];
 /** What stands between other facts: its line to the margin would strike through them. */
 const BESIDE_OTHERS: FactName[] = ['taxRate', 'currency'];
 
 /** The notes that a document has: what was found, what its kind of paper should say, and what a person says that it has not. */
 function notesOf(facts: Map<FactName, Fact>, emptied: readonly FactName[]): FactName[] {
-  const isBill = ['invoice', 'receipt'].includes(facts.get('kind')?.value ?? '');
+  const kind = facts.get('kind')?.value;
+  const isTotalled = kind !== undefined && kind in kindTraits && kindTraits[kind as Kind].totalled;
   return (Object.keys(NOTE_NAMES) as FactName[]).filter(
-    (name) => facts.has(name) || emptied.includes(name) || ALWAYS.includes(name) || (isBill && ON_BILLS.includes(name)),
+    (name) => facts.has(name) || emptied.includes(name) || ALWAYS.includes(name) || (isTotalled && name === 'total'),
   );
 }
 
-/** What a paper of its kind may have besides the notes that there are. */
+/** What a paper may have besides the notes that there are, what its kind has first. */
 function missingOf(facts: Map<FactName, Fact>, shown: readonly FactName[]): FactName[] {
   const kind = facts.get('kind')?.value;
   const names = (Object.keys(NOTE_NAMES) as FactName[]).filter((name) => !shown.includes(name));
-  return kind === undefined || kind === 'other' || BILLS.includes(kind)
-    ? names
-    : [...names].sort((a, b) => Number(OF_BILLS.includes(a)) - Number(OF_BILLS.includes(b)));
+  return names.sort((a, b) => Number(mayHave(kind, b)) - Number(mayHave(kind, a)));
 }
 
 /** Whether a note deserves a look before filing. */
@@ -134,7 +130,7 @@ export function Desk({ document }: { document: Document }) {
       ))}
       <div className="flex flex-col items-start gap-3" style={inMargin(foot)}>
         <AddNote missing={missingOf(facts, shown)} onAdd={add} />
-        {(document.taxes.length > 0 || BILLS.includes(facts.get('kind')?.value ?? '')) && <Taxes document={document} />}
+        {(document.taxes.length > 0 || facts.has('tax')) && <Taxes document={document} />}
       </div>
     </>
   );

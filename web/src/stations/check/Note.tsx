@@ -23,10 +23,35 @@ export const NOTE_NAMES: Record<FactName, string> = {
   tax: 'Tax',
   total: 'Total',
   amountDue: 'To pay',
+  opening: 'Opening balance',
+  closing: 'Closing balance',
   currency: 'Currency',
+  customer: 'Customer number',
+  order: 'Order number',
+  policy: 'Policy number',
+  ends: 'Ends',
+  iban: 'Bank account',
 };
-const FIGURES: FactName[] = ['date', 'number', 'dueDate', 'net', 'taxRate', 'tax', 'total', 'amountDue', 'currency'];
-const DAYS: FactName[] = ['date', 'dueDate'];
+const FIGURES: FactName[] = [
+  'date',
+  'number',
+  'dueDate',
+  'net',
+  'taxRate',
+  'tax',
+  'total',
+  'amountDue',
+  'currency',
+  'opening',
+  'closing',
+  'ends',
+  'iban',
+  'customer',
+  'order',
+  'policy',
+  'reference',
+];
+const DAYS: FactName[] = ['date', 'dueDate', 'ends'];
 
 interface NoteProps {
   name: FactName;

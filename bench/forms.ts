@@ -1,0 +1,61 @@
+import { mkdirSync, readdirSync, readFileSync } from 'node:fs';
+import { join } from 'node:path';
+import { pathToFileURL } from 'node:url';
+import { chromium } from 'playwright-core';
+import sharp from 'sharp';
+import { findFacts } from '@crow/core/reading/facts/findFacts';
+import { rasterise } from '@crow/demo/capture';
+import { readSheets } from '@crow/server/cli/sheets';
+import { inspectFile } from '@crow/server/engines/sourceFile';
+import { Chance } from './piles/chance';
+import { feederScan } from './piles/scan';
+
+/**
+ * Prints papers of unusual forms (bench/forms: written as web pages, each with what it says), scans them, reads them, and says which of
+ * their facts come out right: node scripts/bench.mjs forms SET FOLDER [list]
+ * SET is looked (rules were mended on these) or measured (only measured); FOLDER keeps the scans.
+ */
+const [set, folder, list] = process.argv.slice(2);
+const SURE = 0.9;
+mkdirSync(folder, { recursive: true });
+const browser = await chromium.launch({ executablePath: '/usr/bin/chromium', args: ['--no-sandbox'] });
+let [right, all, sureWrong, sure, extra] = [0, 0, 0, 0, 0];
+for (const name of readdirSync(join('bench/forms', set)).sort()) {
+  const source = join('bench/forms', set, name);
+  const truth = JSON.parse(
+    /<script type="application\/json">([\s\S]*?)<\/script>/.exec(readFileSync(source, 'utf8'))![1],
+  ) as object;
+  const page = await browser.newPage();
+  await page.goto(pathToFileURL(source).href);
+  const pdf = await page.pdf({ preferCSSPageSize: true });
+  await page.close();
+  const [sheet] = await rasterise(pdf, 1, 200);
+  const { picture } = await feederScan(sheet, new Chance(name.length), false);
+  const path = join(folder, name.replace('.html', '.jpg'));
+  await sharp(picture).jpeg({ quality: 85 }).withDensity(200).toFile(path);
+  const sheets = await readSheets(await inspectFile(path, name), 0, ['eng', 'deu', 'fra']);
+  const found = findFacts(sheets.map(({ text }) => text));
+  const wrong: string[] = [];
+  for (const [fact, value] of Object.entries(truth)) {
+    const read = found[fact as keyof typeof found];
+    all++;
+    if (read && read.confidence >= SURE) sure++;
+    if (read?.value === value) right++;
+    else {
+      if (read && read.confidence >= SURE) sureWrong++;
+      wrong.push(
+        `${fact} ${String(value)} ${read ? `as ${String(read.value)} (${read.confidence.toFixed(2)})` : 'missing'}`,
+      );
+    }
+  }
+  for (const fact of ['total', 'dueDate', 'number', 'net', 'tax'] as const)
+    if (!(fact in truth) && found[fact]) {
+      extra++;
+      wrong.push(`${fact} ${String(found[fact].value)} where there is none (${found[fact].confidence.toFixed(2)})`);
+    }
+  if (list) console.log(`${name} ${wrong.length > 0 ? wrong.join('; ') : 'right'}`);
+}
+await browser.close();
+console.log(
+  `${set}: ${right} of ${all} facts right (${(right / all).toFixed(3)}), ${extra} where there is none; ${sureWrong} of ${sure} sure ones wrong`,
+);

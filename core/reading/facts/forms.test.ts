@@ -1,0 +1,373 @@
+import { typedFacts } from '../testing/typed';
+
+/** Forms that bills of the usual kind don't have: each a paper as typed, and what it says. */
+it.each<[string, string, Record<string, unknown>]>([
+  [
+    'a till slip with a letter for each rate',
+    `
+      PENNYWORT STORES
+     4 Capstan Row  Eastmere
+  VAT no. 882 1940 33
+OATMILK 1L          2.10 A
+ROOIBOS TEA 40      3.25 A
+DISH BRUSH          4.80 B
+LAMP OIL 1L         9.60 B
+SUBTOTAL           19.75
+TO PAY             19.75
+VISA DEBIT         19.75
+      RATE    NET    VAT
+A  0.0%      5.35   0.00
+B 20.0%     12.00   2.40
+18/11/26 14:52  TILL 03  TRANS 004417
+`,
+    {
+      kind: 'receipt',
+      vendor: 'PENNYWORT STORES',
+      date: '2026-11-18',
+      total: 19.75,
+      tax: 2.4,
+      currency: null,
+    },
+  ],
+  [
+    'an invoice with two rates, a deposit already paid, and a number whose label is unusual',
+    `
+# Gebr. Tannhof Möbelbau GmbH
+Tannhof Möbelbau · Sägeweg 9 · 83209 Prien
+
+Frau Imre Castellane
+12 Quay Street                                    Vorgang: 26-10883
+Wickford                                          Kundenkennung: 55102
+                                                  Ausgestellt: 4. November 2026
+# Schlussrechnung
+Webstuhlbank, Esche              1        640,00        640,00
+Fachbuch Holzpflege              2         24,00         48,00
+
+Warenwert netto                                         688,00
+19 % MwSt. auf 640,00                                   121,60
+ 7 % MwSt. auf  48,00                                     3,36
+Rechnungsbetrag                                         812,96
+abzgl. Anzahlung vom 02.10.2026                        -300,00
+Noch zu zahlen                                          512,96 EUR
+Fällig ohne Abzug am 18.11.2026
+`,
+    {
+      kind: 'invoice',
+      number: '26-10883',
+      customer: '55102',
+      date: '2026-11-04',
+      dueDate: '2026-11-18',
+      net: 688,
+      tax: 124.96,
+      total: 812.96,
+      amountDue: 512.96,
+      currency: 'EUR',
+    },
+  ],
+  [
+    'an American invoice with the month first',
+    `
+# Blue Heron Reeds LLC
+2210 Lakeshore Drive, Duluth, MN 55804
+
+INVOICE                              Invoice #: 4471-B
+                                     Issued: 10/06/2026
+Bill To:                             Terms: Net 30
+Wickford Loom                        Payment due: 11/05/2026
+
+Item                    Qty     Rate        Amount
+Stainless reed 12 dent   2    $86.00       $172.00
+Shipping                                    $31.50
+
+Subtotal                                   $203.50
+Sales Tax (8.875%)                          $18.06
+Balance Due                                $221.56
+`,
+    {
+      kind: 'invoice',
+      vendor: 'Blue Heron Reeds LLC',
+      number: '4471-B',
+      date: '2026-10-06',
+      dueDate: '2026-11-05',
+      net: 203.5,
+      tax: 18.06,
+      total: 221.56,
+      currency: 'USD',
+    },
+  ],
+  [
+    'a credit note',
+    `
+# Skerry Dye Works
+Foundry Lane, Eastmere EM1 4RT
+
+CREDIT NOTE
+Credit note no.   CN-0093            Date   21 November 2026
+In respect of invoice 7719           Customer  WICKF01
+
+Indigo vat, returned        1       46.00       -46.00
+
+Net                                             -46.00
+VAT 20%                                          -9.20
+Total credit                                   £-55.20
+`,
+    {
+      kind: 'credit note',
+      number: 'CN-0093',
+      date: '2026-11-21',
+      customer: 'WICKF01',
+      net: -46,
+      tax: -9.2,
+      total: -55.2,
+      currency: 'GBP',
+    },
+  ],
+  [
+    'a reminder',
+    `
+# Wasserwerk Uferstedt
+Zählerweg 2, 24768 Uferstedt
+
+Frau                                            Uferstedt, 23. November 2026
+Imre Castellane
+12 Quay Street
+# 1. Mahnung
+Kundennummer 90-4418
+
+Sehr geehrte Frau Castellane,
+zu unserer Rechnung 2026/55310 vom 01.10.2026 haben wir noch keinen Zahlungseingang festgestellt.
+
+Offener Betrag                      88,40 EUR
+Mahngebühr                           5,00 EUR
+Gesamtforderung                     93,40 EUR
+
+Wir bitten Sie, den Betrag bis spätestens 07.12.2026 zu überweisen.
+Mit freundlichen Grüßen
+`,
+    {
+      kind: 'reminder',
+      vendor: 'Wasserwerk Uferstedt',
+      date: '2026-11-23',
+      dueDate: '2026-12-07',
+      reference: '2026/55310',
+      customer: '90-4418',
+      amountDue: 93.4,
+      currency: 'EUR',
+    },
+  ],
+  [
+    'a statement of an account whose lines add up',
+    `
+# Harbour & Dales Bank
+Current account                         Statement no. 11
+Imre Castellane                         Account number 55518820
+                                        Sort code 20-00-11
+                                        Period 1 October 2026 to 31 October 2026
+
+Date          Details                   Paid out     Paid in     Balance
+1 Oct 2026    Balance brought forward                            1,204.10
+4 Oct 2026    Card Pennywort Stores        19.75                 1,184.35
+12 Oct 2026   Craft fair takings                      480.00     1,664.35
+30 Oct 2026   Rent Ropewalk Yard          650.00                 1,014.35
+31 Oct 2026   Balance carried forward                            1,014.35
+`,
+    {
+      kind: 'statement',
+      vendor: 'Harbour & Dales Bank',
+      number: '11',
+      opening: 1204.1,
+      closing: 1014.35,
+      currency: null,
+    },
+  ],
+  [
+    'the renewal of a policy',
+    `
+# Fernhill Mutual Insurance
+Your home contents cover is due for renewal
+
+Policy number: HC/77/20931                 3 November 2026
+Renewal date: 1 December 2026
+Cover ends: 30 November 2027
+
+Dear Mr Castellane,
+Thank you for insuring with us. Here is what your cover will cost for the next year.
+Annual premium                 £184.00
+Insurance premium tax (12%)     £22.08
+Total to pay                   £206.08
+We will collect this on 1 December 2026.
+Yours sincerely
+`,
+    {
+      kind: 'contract',
+      vendor: 'Fernhill Mutual Insurance',
+      date: '2026-11-03',
+      policy: 'HC/77/20931',
+      ends: '2027-11-30',
+      total: 206.08,
+    },
+  ],
+  [
+    'a delivery note without any money',
+    `
+# Weaver's Yard Supplies Ltd
+Delivery Note
+Despatch no  DN 20417            Despatched  16/11/2026
+Order ref    PO-3319             Carrier     Coastline Parcels
+
+Line  Code     Description            Ordered   Sent
+1     LIN16    Linen 16/2 natural        12      12
+2     HEM08    Hemp 8/1 black             6       4
+Goods received in good condition: ____________
+`,
+    {
+      kind: 'delivery note',
+      vendor: "Weaver's Yard Supplies Ltd",
+      number: 'DN 20417',
+      order: 'PO-3319',
+      date: '2026-11-16',
+      total: null,
+    },
+  ],
+  [
+    'a bill of the energy, with a table of the meter',
+    `
+# Tideway Energy
+Your electricity bill                 Bill date 7 November 2026
+Account number  A-4471-2209           Bill number  TE 90331845
+Supply period 1 August 2026 - 31 October 2026
+
+Meter        Previous    Present     Units
+E14-220917     18,204     18,911       707 kWh
+
+Energy used   707 kWh at 24.50p        173.22
+Standing charge 92 days at 53.00p       48.76
+Subtotal                               221.98
+VAT at 5%                               11.10
+Total charges this period             £233.08
+By direct debit on or just after 21 November 2026
+`,
+    {
+      kind: 'invoice',
+      vendor: 'Tideway Energy',
+      number: 'TE 90331845',
+      customer: 'A-4471-2209',
+      date: '2026-11-07',
+      net: 221.98,
+      tax: 11.1,
+      total: 233.08,
+      currency: 'GBP',
+    },
+  ],
+  [
+    'an order confirmed',
+    `
+# Filature du Rocher SARL
+Bordereau de commande                     Le 12 octobre 2026
+Commande n° BC-2026-118                   Réf. client : WL-7
+
+Fil de lin 16/2, écru       20 bobines      11,40        228,00
+Port                                                       19,00
+Total HT                                                  247,00
+TVA 20 %                                                   49,40
+Total TTC                                              296,40 €
+Livraison prévue le 6 novembre 2026
+`,
+    {
+      kind: 'order',
+      vendor: 'Filature du Rocher SARL',
+      number: 'BC-2026-118',
+      customer: 'WL-7',
+      date: '2026-10-12',
+      total: 296.4,
+      currency: 'EUR',
+    },
+  ],
+  [
+    'a quote',
+    `
+# Ropewalk Joinery
+QUOTATION                                Quote ref Q-558
+Prepared for Wickford Loom               Dated 2 November 2026
+                                         Valid until 2 December 2026
+Supply and fit two sash windows, oak sill               1,480.00
+Scaffold                                                  220.00
+Net                                                     1,700.00
+VAT 20%                                                   340.00
+Total                                                  £2,040.00
+`,
+    { kind: 'quote', number: 'Q-558', date: '2026-11-02', ends: '2026-12-02', dueDate: null, total: 2040 },
+  ],
+  [
+    'a payslip',
+    `
+Saltgate Academy                        PAY ADVICE
+Employee: Imre Castellane               Pay date 28/10/2026
+Payroll no. 20117                       Tax period 7
+Basic pay             412.00
+Income tax                        31.20
+National insurance                 9.84
+Gross pay             412.00
+Total deductions                  41.04
+Net pay                          370.96
+`,
+    { kind: 'payslip', vendor: 'Saltgate Academy', date: '2026-10-28', total: 370.96 },
+  ],
+  [
+    'a notice of the council',
+    `
+# Stadt Uferstedt
+Der Magistrat - Steueramt
+Aktenzeichen 20.3-7714/26                    Datum: 09.01.2026
+
+Bescheid über Grundsteuer für das Jahr 2026
+Sehr geehrte Frau Castellane,
+die Grundsteuer wird festgesetzt auf 412,80 EUR.
+Fällig am 15.02.2026
+Rechtsbehelfsbelehrung: Gegen diesen Bescheid kann Widerspruch erhoben werden.
+`,
+    {
+      kind: 'notice',
+      vendor: 'Stadt Uferstedt',
+      number: '20.3-7714/26',
+      date: '2026-01-09',
+      dueDate: '2026-02-15',
+    },
+  ],
+  [
+    'a certificate',
+    `
+# Certificate of Inspection
+Lantern Boiler Care
+Certificate no. BG-2026-4417
+Appliance: gas boiler, 12 Quay Street, Wickford
+Inspected on 30 September 2026
+Next inspection due by 30 September 2027
+Signed  A. Morrow
+`,
+    { kind: 'certificate', vendor: 'Lantern Boiler Care', number: 'BG-2026-4417', date: '2026-09-30' },
+  ],
+  [
+    'a ticket of the railway',
+    `
+# Coast Line Railways
+RETURN TICKET
+Wickford to Eastmere       14 NOV 2026
+Ticket no 4417 2209 31     Coach B  Seat 22
+Price £18.40   VAT 0.00
+`,
+    { kind: 'ticket', vendor: 'Coast Line Railways', date: '2026-11-14', total: 18.4, currency: 'GBP' },
+  ],
+  [
+    'a note in pencil',
+    `
+Rhiannon rang about the green rug
+wants it by Friday
+ring back 01632 960417
+`,
+    { kind: 'other', vendor: null, total: null, number: null },
+  ],
+])('reads %s', (_, paper, expected) => {
+  const found = typedFacts(paper);
+  expect(Object.fromEntries(Object.keys(expected).map((name) => [name, found[name] ?? null]))).toEqual(expected);
+});

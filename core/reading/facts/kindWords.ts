@@ -1,0 +1,337 @@
+import { Kind } from './kindList';
+
+/** What says a kind, in folded text. */
+interface KindWords {
+  /** Words that name it: as a heading they settle it, in a sentence they only mention it. */
+  named: RegExp;
+  /** What such papers say besides, each with its weight. */
+  says?: [RegExp, number][];
+  /** How its heading counts beside those of other kinds that it may mention: a credit note names its invoice. */
+  weight?: number;
+}
+
+const word = (...words: string[]) => new RegExp(`(?<![\\p{L}\\p{N}])(?:${words.join('|')})(?![\\p{L}])`, 'u');
+
+/** What kinds of papers are known by. */
+export const kindWords: Record<Kind, KindWords> = {
+  receipt: {
+    named: word(
+      '(?:sales |cash |payment |till )?receipt',
+      'quittung',
+      'kassen(?:bon|beleg|zettel)',
+      'beleg(?!-? ?(?:nr|nummer|no|datum))',
+      'recu',
+      'ticket (?:de caisse|de compra)',
+      'recibo',
+      'scontrino',
+      'ricevuta',
+      'documento commerciale',
+      'kassabon',
+      'kwitantie',
+      'talao',
+    ),
+    says: [
+      [
+        word(
+          'cash',
+          'change',
+          'card',
+          'till',
+          'contactless',
+          'visa',
+          'kasse',
+          'bar',
+          'karte',
+          'girocard',
+          'ruckgeld',
+          'especes',
+          'carte',
+          'rendu',
+          'efectivo',
+          'tarjeta',
+          'cambio',
+          'contanti',
+          'resto',
+          'pin',
+          'wisselgeld',
+          'troco',
+          'multibanco',
+          'numerario',
+          'tendered',
+        ),
+        1.1,
+      ],
+      [
+        /thank you for (your )?(visit|custom|shopping)|fur ihren einkauf|merci de votre visite|gracias por su|bedankt voor uw|obrigado pela|grazie (e|della)/u,
+        1.6,
+      ],
+    ],
+  },
+  invoice: {
+    named: word(
+      '(?:tax |vat |sales |commercial |final |pro-?forma |consolidated )*invoice',
+      '(?:schluss|abschlags|anzahlungs|teil|kunden|sammel|honorar|strom|gas|jahres|monats|hand-?werker|verbrauchs|nebenkosten|heizkosten)?-?(?:ab)?rechnung(?:[/|li1](?=lief|quitt|beleg).*)?',
+      'liquidation',
+      "(?:note d'honoraires|facture(?: finale| d'acompte| proforma)?)",
+      'factura(?: simplificada)?',
+      'fattura(?: accompagnatoria)?',
+      '(?:verkoop|eind)?factuur',
+      'fatura(?:-recibo)?',
+      '(?:your |electricity |gas |water |energy |phone |final |tax )*bill(?! ?(?:to|date))',
+      'fee note',
+    ),
+    says: [
+      [
+        /due date|amount due|payment due|pay by|pay within|payment terms|uberweisen sie|zahlen sie|falligkeit|fallig am|zahlbar bis|zahlungsziel|echeance|vencimiento|scadenza|vervaldatum|vencimento/u,
+        1.4,
+      ],
+      [/invoice n|inv\. ?n|rechnungsn|rechnungs-|facture n|n° de facture|factuurn|numero fattura|fattura n/u, 1.6],
+    ],
+  },
+  'credit note': {
+    named: word(
+      'credit (?:note|memo|advice)',
+      '(?:rechnungs)?gutschrift',
+      'rechnungskorrektur',
+      'storno(?:rechnung)?',
+      "(?:facture d')?avoir",
+      'note de credit',
+      'nota (?:de |di )?(?:credito|abono)',
+      'creditnota',
+      'credit ?factuur',
+      'refund note',
+    ),
+    says: [[/total credit|credited|gutgeschrieben|a votre credit|refund(ed)?/u, 1]],
+    weight: 1.6,
+  },
+  reminder: {
+    named: word(
+      '(?:payment |final |first |second |third |friendly )*reminder',
+      'final (?:notice|demand)',
+      'overdue (?:notice|account|invoice)',
+      '(?:letzte |erste |zweite |dritte )?(?:zahlungs)?(?:erinnerung|mahnung)',
+      'rappel(?: de paiement)?',
+      'relance',
+      'mise en demeure',
+      'recordatorio(?: de pago)?',
+      'sollecito(?: di pagamento)?',
+      '(?:betalings)?herinnering',
+      'aanmaning',
+      'lembrete',
+    ),
+    says: [
+      [
+        /overdue|not (yet )?received (your )?payment|remains? (unpaid|outstanding)|noch keine?n? zahlung|zahlungseingang|uberfallig|mahngebuhr|impaye|en retard|sauf erreur|pendiente de pago|insoluto|nog niet ontvangen/u,
+        2.4,
+      ],
+    ],
+    weight: 1.5,
+  },
+  'delivery note': {
+    named: word(
+      '(?:delivery|despatch|dispatch|goods received|advice) (?:note|docket|advice)',
+      'packing (?:list|slip|note)',
+      'lieferschein',
+      'packzettel',
+      'warenbegleitschein',
+      'bon de livraison',
+      'bordereau de livraison',
+      'albaran(?: de entrega)?',
+      'documento di trasporto',
+      'bolla di consegna',
+      'pakbon',
+      'leverbon',
+      'guia de (?:remessa|transporte)',
+    ),
+    weight: 1.3,
+  },
+  order: {
+    named: word(
+      '(?:purchase |sales )?order(?: (?:confirmation|acknowledg?ement))?',
+      'order (?:summary|form)',
+      'auftrags(?:bestatigung|eingang)',
+      'bestell(?:ung|bestatigung|schein)',
+      '(?:bon|bordereau|confirmation|accuse de reception) de (?:la )?commande',
+      'pedido(?: de compra)?',
+      'confirmacion de(?:l)? pedido',
+      "(?:conferma d'|ordine d'?acquisto|conferma )ordine",
+      'order ?bevestiging',
+      'bestelling',
+      'encomenda',
+    ),
+    says: [
+      [/thank you for your order|vielen dank fur ihre(n)? (bestellung|auftrag)|merci (de|pour) votre commande/u, 2],
+    ],
+  },
+  quote: {
+    named: word(
+      'quot(?:e|ation)',
+      'estimate',
+      'pro-?forma quotation',
+      '(?:unser )?angebot',
+      'kostenvoranschlag',
+      'offerte',
+      'devis',
+      'presupuesto',
+      'cotizacion',
+      'preventivo',
+      'orcamento',
+    ),
+    says: [[/valid (until|for)|gultig bis|bindefrist|valable jusqu|valido (hasta|fino)|geldig tot/u, 0.8]],
+    weight: 1.2,
+  },
+  statement: {
+    named: word(
+      '(?:bank |account |credit card |customer )*statement(?: of (?:account|accounts))?',
+      'konto(?:auszug|ubersicht)',
+      'umsatzubersicht',
+      'kreditkartenabrechnung',
+      'releve (?:de compte|bancaire|d.identite)?',
+      'extrait de compte',
+      'extracto(?: bancario| de cuenta)?',
+      'estratto conto',
+      'rekening(?:afschrift|uittreksel)',
+      'afschrift',
+      'extrato',
+    ),
+    says: [
+      [
+        /(opening|closing|previous|new) balance|balance (brought|carried) forward|kontostand|alter saldo|neuer saldo|anfangssaldo|endsaldo|(ancien|nouveau) solde|saldo (anterior|actual|iniziale|finale|atual)|(begin|eind)saldo/u,
+        2,
+      ],
+      [/(paid|money) (in|out)|sort code|soll und haben|debit credit|wertstellung/u, 1],
+    ],
+    weight: 1.4,
+  },
+  contract: {
+    named: word(
+      '(?:tenancy |service |hire |lease |purchase |employment |sale )*(?:agreement|contract)',
+      '(?:home |motor |travel |contents |liability |business )*(?:insurance )?policy(?: schedule| document)?',
+      'insurance certificate',
+      '(?:miet|kauf|werk|arbeits|dienst|versicherungs|pacht|leih|darlehens|wartungs)?vertrag',
+      'versicherungs(?:schein|police|bestatigung)',
+      '(?:contrat|bail)(?: de [a-z]+)?',
+      "avis d'echeance",
+      'contrato(?: de [a-z]+)?',
+      'contratto(?: di [a-z]+)?',
+      'poliza',
+      'polizza',
+      'polis(?:blad)?',
+      '(?:huur|koop|arbeids)?overeenkomst',
+    ),
+    says: [
+      [
+        /(due for|your) renewal|renewal (date|notice|premium)|(annual|monthly) premium|sum insured|period of (insurance|cover)|cover (starts|ends)|beitragsrechnung|jahresbeitrag|versicherungssumme|laufzeit|kundigungsfrist|notice period|prime annuelle/u,
+        2,
+      ],
+      [
+        /between the parties|hereinafter|the (tenant|landlord|lessor|hirer)|mieter|vermieter|le locataire|le bailleur/u,
+        1.6,
+      ],
+    ],
+  },
+  certificate: {
+    named: word(
+      'certificate(?: of [a-z]+)?',
+      'certification',
+      '(?:birth|marriage|death|vaccination|test|guarantee|warranty) certificate',
+      'deed(?: of [a-z]+)?',
+      'diploma',
+      'licen[cs]e',
+      'guarantee',
+      'warranty(?: card)?',
+      '(?:geburts|heirats|sterbe|eigentums|ernennungs)?urkunde',
+      '(?:prufungs|impf|abschluss|arbeits|schul)?(?:zeugnis|zertifikat|bescheinigung|garantieschein|garantie)',
+      'certificat(?: de [a-z]+)?',
+      'acte de (?:naissance|mariage|deces|propriete)',
+      'attestation',
+      'certificado',
+      'certificato',
+      'certificaat',
+      'verklaring',
+    ),
+    says: [[/(this is to certify|we (hereby )?certify|hiermit wird bescheinigt|nous certifions|certifica que)/u, 2.6]],
+  },
+  payslip: {
+    named: word(
+      'pay ?slip',
+      'pay (?:advice|statement)',
+      'wage slip',
+      'salary (?:slip|statement)',
+      '(?:lohn|gehalts|entgelt|bezuge)-?(?:abrechnung|zettel|nachweis|streifen)',
+      'verdienstabrechnung',
+      '(?:bulletin|fiche) de (?:paie|paye|salaire)',
+      'nomina',
+      'busta paga',
+      'cedolino',
+      'loonstrook(?:je)?',
+      'salarisstrook',
+      'recibo de vencimento',
+    ),
+    says: [
+      [
+        /(gross|net) pay|national insurance|income tax|lohnsteuer|sozialversicherung|brutto|net a payer|cotisations/u,
+        1.2,
+      ],
+    ],
+    weight: 1.6,
+  },
+  notice: {
+    named: word(
+      '(?:council tax|tax|penalty charge|assessment|public|planning|enforcement|rates) (?:notice|demand|bill)',
+      'notice of [a-z]+',
+      '[a-z]*bescheid(?: uber .*)?',
+      'abgabenbescheid',
+      "avis d'(?:imposition|amende|impot)",
+      'avis de taxe.*',
+      'notificacion',
+      'liquidacion',
+      'avviso di [a-z]+',
+      'cartella di pagamento',
+      'aanslag(?:biljet)?',
+      'beschikking',
+    ),
+    says: [
+      [
+        /rechtsbehelf|widerspruch (erhoben|einlegen)|festgesetzt|aktenzeichen|right of appeal|you (may|can) appeal|voies de recours|bezwaar/u,
+        2.2,
+      ],
+    ],
+    weight: 1.4,
+  },
+  letter: {
+    named: /(?!)/u,
+    says: [
+      [
+        /^(dear|sehr geehrte|liebe[rs]?|guten tag|madame|monsieur|chere?|estimad[oa]|muy senor|gentile|egregio|geachte|beste|exm[oa]|caro|prezado)\b/u,
+        3.4,
+      ],
+      [
+        /yours (sincerely|faithfully|truly)|kind regards|best wishes|mit freundlichen grussen|freundliche grusse|herzliche grusse|hochachtungsvoll|cordialement|bien a vous|salutations|atentamente|cordial saludo|cordiali saluti|distinti saluti|vriendelijke groet|hoogachtend|melhores cumprimentos|atenciosamente/u,
+        2.4,
+      ],
+    ],
+  },
+  ticket: {
+    named: word(
+      '(?:return |single |day |season |rail |train |bus |ferry |parking |entrance |admission |e-?)*ticket',
+      'boarding (?:pass|card)',
+      'admit (?:one|two)',
+      '(?:fahr|eintritts|flug|bahn|park)-?(?:karte|schein|ticket)',
+      '(?:titre|billet) de transport',
+      'billet(?: aller.*)?',
+      "(?:carte|billet) d'entree",
+      '(?:billete|entrada)',
+      'biglietto',
+      '(?:trein)?kaartje',
+      'bilhete',
+    ),
+    says: [
+      [
+        /\b(seat|coach|platform|gate|row|sitz|wagen|gleis|abfahrt|place|voiture|quai|depart(s|ure)?|valid (from|on))\b/u,
+        1,
+      ],
+    ],
+  },
+  other: { named: /(?!)/u },
+};
