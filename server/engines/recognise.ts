@@ -2,6 +2,7 @@ import { around, Box } from '@crow/core/geometry';
 import { Raster } from '@crow/core/imaging/raster';
 import { Dictionary, settleByDictionary, wantsDictionary } from '@crow/core/reading/layout/dictionary';
 import { isUnreadHandwriting } from '@crow/core/reading/layout/handwriting';
+import { better, lettersLeft } from '@crow/core/reading/layout/leftOver';
 import { layOut } from '@crow/core/reading/layout/pageLayout';
 import {
   doubtfulFigures,
@@ -18,10 +19,11 @@ import { cutStrips, PART_MARGIN, partOf, Strip } from '@crow/core/reading/layout
 import { Segment } from '@crow/core/reading/layout/segments';
 import { SpelledWord } from '@crow/core/reading/spelled';
 import { guessLanguage, tellLanguageOf, TOLD_APART } from '@crow/core/reading/language';
-import { PageText } from '@crow/core/reading/words';
+import { PageText, Word } from '@crow/core/reading/words';
 import { dictionaryOf } from './dictionary';
 import { installedLanguages } from './languageData';
 import { expectLines, readLines } from './lineReader';
+import { readWholePage } from './pageReader';
 
 /** Heights of a capital, in pixels, in which strips are read, and doubtful ones again. */
 const [CAPITAL, AGAIN] = [30, 23];
@@ -81,7 +83,32 @@ export async function recognise(picture: Raster, languages: string[]): Promise<P
   );
   unread.forEach((is, number) => is && (settled[number] = []));
   const handwriting = together(layout.segments.filter((_, number) => unread[number]));
-  return { width, height, words: pageWords(settled, strips, layout), language, handwriting };
+  const words = pageWords(settled, strips, layout);
+  const { components, letter } = layout.pieces;
+  const left = lettersLeft(
+    components,
+    letter,
+    width,
+    words.map(({ box }) => box),
+  );
+  const all = isPoor(words, left) ? await withWholePage(picture, words, language) : words;
+  return { width, height, words: all, language, handwriting };
+}
+
+/** So many letters that were not read, or words that are doubted so much on average, and the page is read the other way as well. */
+const [MANY_LEFT, SHARE_LEFT] = [14, 0.02];
+const DOUBTFUL_PAGE = 0.86;
+
+function isPoor(words: readonly Word[], left: number): boolean {
+  const letters = words.reduce((sum, { text }) => sum + text.length, 0);
+  const sure = words.reduce((sum, { text, confidence }) => sum + text.length * confidence, 0);
+  return (left >= MANY_LEFT && left > SHARE_LEFT * letters) || sure < DOUBTFUL_PAGE * letters;
+}
+
+/** Own layout loses what is set in a way that it does not know: what the recogniser's own finds besides is taken over. */
+async function withWholePage(picture: Raster, words: Word[], language: string): Promise<Word[]> {
+  const [whole, dictionary] = await Promise.all([readWholePage(picture, language), dictionaryOf(language)]);
+  return better(words, whole, (word) => dictionary.has(word) || dictionary.has(word.toLowerCase()));
 }
 
 /** The places of lines, those below each other as one. */

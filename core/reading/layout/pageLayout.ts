@@ -11,7 +11,7 @@ export interface PageLayout {
   segments: Segment[];
   /** For each segment the number of the row that it stands in, from 0. */
   rows: number[];
-  pieces: Pick<PageSegments, 'components' | 'labels'>;
+  pieces: Pick<PageSegments, 'components' | 'labels' | 'letter'>;
   rules: Rule[];
 }
 

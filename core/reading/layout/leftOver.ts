@@ -1,0 +1,131 @@
+import { around, Box } from '../../geometry';
+import { Component } from '../../imaging/components';
+import { Word } from '../words';
+
+/** Pieces of ink from and to these shares of a small letter's height may be letters, or some that touch. */
+const [LOWEST, TALLEST, WIDEST] = [0.55, 3.2, 14];
+/** Less ink than this in its box is a rule, a frame or a crack; more may be a blot. */
+const [THINNEST, FULLEST] = [0.12, 0.92];
+/** How far beyond a word's box its ink may reach, and how far beside each other letters of a word stand, in heights of a letter. */
+const BEYOND = 0.35;
+const BESIDE = 1.6;
+/** So many letters beside each other are print that was lost; fewer are dirt. */
+const LEAST_LETTERS = 3;
+
+/**
+ * How many letters there are that look like print and were not read.
+ * @param letter the usual height of small letters, in pixels
+ * @param places of what was read
+ */
+export function lettersLeft(
+  components: readonly Component[],
+  letter: number,
+  width: number,
+  places: readonly Box[],
+): number {
+  const covered = coverage(width, places, BEYOND * letter);
+  const left = components.filter(({ left: from, right, top, bottom, pixels }) => {
+    const [w, h] = [right - from + 1, bottom - top + 1];
+    if (h < LOWEST * letter || h > TALLEST * letter || w > WIDEST * letter || w < 0.12 * letter) return false;
+    const full = pixels / (w * h);
+    if (full < THINNEST || (full > FULLEST && w > letter)) return false;
+    return !covered((from + right) / 2, (top + bottom) / 2);
+  });
+  return inRows(left, letter)
+    .filter((row) => row.length >= LEAST_LETTERS)
+    .reduce((sum, row) => sum + row.length, 0);
+}
+
+/** Tells whether a place lies in one of some boxes, by a grid of cells that hold them. */
+function coverage(width: number, places: readonly Box[], margin: number): (x: number, y: number) => boolean {
+  const CELL = 64;
+  const cells = new Map<number, Box[]>();
+  const across = Math.ceil(width / CELL) + 2;
+  for (const [x, y, w, h] of places) {
+    const wide: Box = [x - margin, y - margin, w + 2 * margin, h + 2 * margin];
+    for (let row = Math.floor(wide[1] / CELL); row <= (wide[1] + wide[3]) / CELL; row++)
+      for (let column = Math.floor(wide[0] / CELL); column <= (wide[0] + wide[2]) / CELL; column++) {
+        const key = row * across + column;
+        cells.set(key, [...(cells.get(key) ?? []), wide]);
+      }
+  }
+  return (x, y) =>
+    (cells.get(Math.floor(y / CELL) * across + Math.floor(x / CELL)) ?? []).some(
+      ([bx, by, bw, bh]) => x >= bx && x <= bx + bw && y >= by && y <= by + bh,
+    );
+}
+
+/** Pieces that stand beside each other, as letters of a line do. */
+function inRows(pieces: readonly Component[], letter: number): Component[][] {
+  const rows: Component[][] = [];
+  for (const piece of pieces.toSorted((a, b) => a.left - b.left)) {
+    const home = rows.find((row) => {
+      const last = row[row.length - 1];
+      const shared = Math.min(last.bottom, piece.bottom) - Math.max(last.top, piece.top);
+      const lower = Math.min(last.bottom - last.top, piece.bottom - piece.top) + 1;
+      return piece.left - last.right < BESIDE * letter && shared > 0.4 * lower;
+    });
+    if (home) home.push(piece);
+    else rows.push([piece]);
+  }
+  return rows;
+}
+
+/** Words that nobody knows and that the recogniser doubts are noise, and count so much against a reading. */
+const DOUBTED = 0.7;
+const NOISE = 0.6;
+
+/** How much a reading says: the letters of words that are known or sure, less those of what is neither. */
+export function worthOf(
+  words: readonly Pick<Word, 'text' | 'confidence'>[],
+  isKnown: (word: string) => boolean,
+): number {
+  return words.reduce((sum, { text, confidence }) => {
+    const bare = text.replace(/^[^\p{L}\p{N}]+|[^\p{L}\p{N}]+$/gu, '');
+    if (bare.length === 0) return confidence < DOUBTED ? sum - NOISE : sum;
+    const isWord = bare.length > 2 && isKnown(bare);
+    return (
+      sum +
+      (isWord || confidence >= 0.9 ? bare.length : confidence >= DOUBTED ? 0.5 * bare.length : -NOISE * bare.length)
+    );
+  }, 0);
+}
+
+/**
+ * Of two readings of a page the one that says more, with the lines of the other that stand where it has none and that say something.
+ * @param own by the program's own search for lines  @param whole by the recogniser's
+ */
+export function better(own: readonly Word[], whole: readonly Word[], isKnown: (word: string) => boolean): Word[] {
+  const [first, second] = worthOf(whole, isKnown) > LEAD * worthOf(own, isKnown) ? [whole, own] : [own, whole];
+  const out = linesOf(first);
+  for (const given of linesOf(second)) {
+    const line = given.filter(({ box }) => !first.some((word) => covers(word.box, box)));
+    if (line.length < 0.5 * given.length || worthOf(line, isKnown) < LEAST_WORTH) continue;
+    const box = around(line.map((word) => word.box));
+    const behind = out.findLastIndex((other) => isAbove(around(other.map((word) => word.box)), box));
+    out.splice(behind + 1, 0, line);
+  }
+  return out.flatMap((line, number) => line.map((word) => ({ ...word, line: number })));
+}
+
+/** The own reading has its numbers and names better: the other one must say so much more. */
+const LEAD = 1.04;
+/** What a line must say to be taken over. */
+const LEAST_WORTH = 3;
+
+function linesOf(words: readonly Word[]): Word[][] {
+  const lines = new Map<number, Word[]>();
+  for (const word of words) lines.set(word.line, [...(lines.get(word.line) ?? []), word]);
+  return [...lines.values()];
+}
+
+function covers([x, y, w, h]: Box, [ox, oy, ow, oh]: Box): boolean {
+  const shared =
+    Math.max(0, Math.min(x + w, ox + ow) - Math.max(x, ox)) * Math.max(0, Math.min(y + h, oy + oh) - Math.max(y, oy));
+  return shared > 0.4 * Math.min(w * h, ow * oh);
+}
+
+/** Whether a line stands over another one, in its column. */
+function isAbove([x, y, w, h]: Box, [ox, oy, ow, oh]: Box): boolean {
+  return y + h / 2 < oy + oh / 2 && Math.min(x + w, ox + ow) > Math.max(x, ox);
+}

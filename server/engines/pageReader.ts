@@ -1,0 +1,38 @@
+import { bytesOf, greyOf, Raster } from '@crow/core/imaging/raster';
+import { Word } from '@crow/core/reading/words';
+import { runChild } from './child';
+import { dataPath } from './languageData';
+
+const LIMITS = { seconds: 120, megabytes: 2000 };
+
+/**
+ * Reads a page by the recogniser's own search for text.
+ * @throws Problem 'took-too-long'
+ */
+export async function readWholePage(picture: Raster, language: string): Promise<Word[]> {
+  const { width, height } = picture;
+  const input = Buffer.concat([Buffer.from(`P5\n${width} ${height}\n255\n`), bytesOf(greyOf(picture))]);
+  const { code, output } = await runChild('tesseract', ['stdin', 'stdout', '-l', language, '--psm', '3', 'tsv'], {
+    limits: LIMITS,
+    what: 'Reading the page',
+    input,
+    environment: dataPath(),
+  });
+  return code === 0 ? wordsIn(output.toString()) : [];
+}
+
+/** The words that the recogniser's table tells: level, page, block, paragraph, line, word, box, confidence, text. */
+function wordsIn(table: string): Word[] {
+  const words: Word[] = [];
+  let [line, known] = [-1, ''];
+  for (const row of table.split('\n')) {
+    const [level, , block, paragraph, number, , x, y, w, h, sure, text] = row.split('\t');
+    if (level !== '5' || !text?.trim()) continue;
+    const key = `${block} ${paragraph} ${number}`;
+    if (key !== known) [line, known] = [line + 1, key];
+    const box: Word['box'] = [Number(x), Number(y), Number(w), Number(h)];
+    const confidence = Math.max(0, Math.min(1, Number(sure) / 100));
+    words.push({ text: text.trim(), box, confidence, line, baseline: box[1] + box[3] });
+  }
+  return words;
+}
