@@ -24,6 +24,13 @@ export interface PageText {
   language: string;
   /** Where something is written by hand that was not read, in pixels. */
   handwriting?: Box[];
+  /** Square codes, with what they say, in pixels. */
+  codes?: PageCode[];
+}
+
+export interface PageCode {
+  text: string;
+  box: Box;
 }
 
 /** The words of each line, in reading order. */
@@ -58,7 +65,8 @@ export function turnPageText(page: PageText, turn: Turn): PageText {
     return { ...word, box, baseline: box[1] + box[3] };
   });
   const handwriting = page.handwriting?.map((box) => turnBox(box, page.width, page.height, turn));
-  return { ...page, width, height, words, handwriting };
+  const codes = page.codes?.map(({ text, box }) => ({ text, box: turnBox(box, page.width, page.height, turn) }));
+  return { ...page, width, height, words, handwriting, codes };
 }
 
 /** The same reading of a picture that is so many times as large. */
@@ -66,7 +74,7 @@ export function scaledPageText(page: PageText, scale: number): PageText {
   if (scale === 1) return page;
   const words = page.words.map((word) => ({
     ...word,
-    box: word.box.map((value) => value * scale) as Box,
+    box: scaled(word.box, scale),
     baseline: word.baseline * scale,
   }));
   return {
@@ -74,9 +82,12 @@ export function scaledPageText(page: PageText, scale: number): PageText {
     width: Math.round(page.width * scale),
     height: Math.round(page.height * scale),
     words,
-    handwriting: page.handwriting?.map((box) => box.map((value) => value * scale) as Box),
+    handwriting: page.handwriting?.map((box) => scaled(box, scale)),
+    codes: page.codes?.map(({ text, box }) => ({ text, box: scaled(box, scale) })),
   };
 }
+
+const scaled = (box: Box, scale: number) => box.map((value) => value * scale) as Box;
 
 /** A word as it is stored: text, x, y, width, height, confidence, line, baseline; numbers rounded. */
 export type StoredWord = [string, number, number, number, number, number, number, number];

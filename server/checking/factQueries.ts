@@ -7,7 +7,7 @@ import { Reason, sayReason } from '@crow/core/reading/facts/reason';
 import { FactLine, TaxAtRate } from '@crow/core/reading/facts/fact';
 import { KeptValue } from '@crow/core/reading/facts/typedFact';
 import { InvoiceData } from '@crow/core/reading/facts/invoiceData';
-import { PageText, restoreWords, StoredWord } from '@crow/core/reading/words';
+import { PageCode, PageText, restoreWords, StoredWord } from '@crow/core/reading/words';
 import { rows } from '../platform/database';
 
 /** What a document says, with who set it; nobody did what a divider sheet says. */
@@ -69,6 +69,7 @@ export interface ReadPage extends Pick<PageText, 'width' | 'height' | 'words'> {
   /** In its document, from 1. */
   number: number;
   handwriting: Box[];
+  codes: PageCode[];
 }
 
 /** What has been read of a document's pages so far, in their order. */
@@ -79,7 +80,7 @@ export async function textsOf(
 ): Promise<ReadPage[]> {
   const pages = await rows<Omit<ReadPage, 'words'> & { words: StoredWord[] }>(
     manager,
-    `select p.id as "pageId", dp.number, r.width, r.height, r.words, r.handwriting
+    `select p.id as "pageId", dp.number, r.width, r.height, r.words, r.handwriting, r.codes
      from document_page dp join page p on p.id = dp.page_id join reading r on r.page_id = p.id and r.turn = p.turn and r.version = p.version
      where dp.document_id = $1 order by dp.number limit $2`,
     [documentId, most],

@@ -52,7 +52,8 @@ async function readFile(file: string, languages: string[]) {
       const line = sheets.slice(0, at).reduce((sum, { text }) => sum + (text.words.at(-1)?.line ?? -1) + 1, 0);
       return wordsInPicture(sheet, { width, height }).map((word) => ({ ...word, line: word.line + line }));
     });
-    pages.push({ width, height, words, language: sheets[0]?.text.language ?? languages[0] });
+    const codes = sheets.flatMap(({ text }) => text.codes ?? []);
+    pages.push({ width, height, words, codes, language: sheets[0]?.text.language ?? languages[0] });
   }
   const read = findFacts(pages);
   const found = info.invoice ? withInvoiceData(read, info.invoice) : read;

@@ -3,7 +3,9 @@ import { createRequire } from 'node:module';
 import bwip from 'bwip-js/node';
 import { prepareZXingModule, readBarcodes } from 'zxing-wasm/reader';
 import { CodeSquares } from '@crow/core/pdf/dividerPdf';
+import { around, Box } from '@crow/core/geometry';
 import { greyOf, Raster } from '@crow/core/imaging/raster';
+import { PageCode } from '@crow/core/reading/words';
 import { Divider, readDividerCode } from '@crow/core/sorting/divider';
 
 const DARK = 140;
@@ -23,7 +25,7 @@ function prepare(): Promise<unknown> {
 /** What the divider sheet in a picture says, if it is one: its square code (QR, ISO/IEC 18004) may lie in any direction. */
 export async function readDivider(picture: Raster): Promise<Divider | null> {
   if (!isDarkEnough(picture)) return null;
-  for (const text of await readCodes(picture)) {
+  for (const { text } of await readCodes(picture)) {
     const divider = readDividerCode(text);
     if (divider) return divider;
   }
@@ -38,7 +40,8 @@ function isDarkEnough(picture: Raster): boolean {
   return dark >= LEAST_DARK * data.length;
 }
 
-async function readCodes(picture: Raster): Promise<string[]> {
+/** The square codes in a picture, with what they say. */
+export async function readCodes(picture: Raster): Promise<PageCode[]> {
   await prepare();
   const { data, width, height } = greyOf(picture);
   const colours = new Uint32Array(width * height);
@@ -54,7 +57,12 @@ async function readCodes(picture: Raster): Promise<string[]> {
       maxNumberOfSymbols: 4,
     },
   );
-  return found.filter(({ isValid }) => isValid).map(({ text }) => text);
+  return found
+    .filter(({ isValid }) => isValid)
+    .map(({ text, position: { topLeft, topRight, bottomLeft, bottomRight } }) => {
+      const corners = [topLeft, topRight, bottomLeft, bottomRight];
+      return { text, box: around(corners.map(({ x, y }): Box => [x, y, 0, 0])) };
+    });
 }
 
 /** A text as a square code (QR) that can be read with a quarter of it spoilt. */

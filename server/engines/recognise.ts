@@ -20,6 +20,7 @@ import { Segment } from '@crow/core/reading/layout/segments';
 import { SpelledWord } from '@crow/core/reading/spelled';
 import { guessLanguage, tellLanguageOf, TOLD_APART } from '@crow/core/reading/language';
 import { PageText, Word } from '@crow/core/reading/words';
+import { readCodes } from './codes';
 import { dictionaryOf } from './dictionary';
 import { installedLanguages } from './languageData';
 import { expectLines, readLines } from './lineReader';
@@ -92,7 +93,7 @@ export async function recognise(picture: Raster, languages: string[]): Promise<P
     words.map(({ box }) => box),
   );
   const all = isPoor(words, left) ? await withWholePage(picture, words, language) : words;
-  return { width, height, words: all, language, handwriting };
+  return { width, height, words: all, language, handwriting, codes: await readCodes(picture) };
 }
 
 /** So many letters that were not read, or words that are doubted so much on average, and the page is read the other way as well. */

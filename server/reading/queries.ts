@@ -26,10 +26,10 @@ export async function readBefore(
   languages: string[],
 ): Promise<{ text: PageText; own: boolean } | undefined> {
   const [found] = await rows<
-    Pick<PageText, 'width' | 'height' | 'language' | 'handwriting'> & { own: boolean; words: StoredWord[] }
+    Pick<PageText, 'width' | 'height' | 'language' | 'handwriting' | 'codes'> & { own: boolean; words: StoredWord[] }
   >(
     manager,
-    `select r.width, r.height, r.language, r.own, r.words, r.handwriting from source_file f
+    `select r.width, r.height, r.language, r.own, r.words, r.handwriting, r.codes from source_file f
      join source_file other on other.blob_id = f.blob_id
      join page p on p.source_file_id = other.id and p.source_number = $2 and p.part = $3 and p.id <> $1
      join reading r on r.page_id = p.id and r.turn = $4 and r.version = $5 and r.language = any($6)

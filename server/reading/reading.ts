@@ -55,6 +55,7 @@ export async function readPage(
         own,
         words: storeWords(text.words),
         handwriting: text.handwriting ?? [],
+        codes: text.codes ?? [],
       });
       await inside.update(Page, { id: pageId }, { ownText: own });
     });

@@ -13,6 +13,7 @@ import { findSender } from './senders';
 import { findSigns, senderBySigns } from './signs';
 import { findBalances, findSums, NO_SUMS } from './sums';
 import { asLinesFact, findLines } from './tableLines';
+import { withPaymentCode } from './withPaymentCode';
 
 /**
  * What a paper says: kind, who from, dates, number, money and lines, from the text of its pages (in order); null for what was
@@ -22,7 +23,7 @@ import { asLinesFact, findLines } from './tableLines';
  * @param knownSigns bank accounts, tax numbers, addresses and phones that stood on confirmed papers, and whose they were
  */
 export function findFacts(
-  pages: readonly Pick<PageText, 'width' | 'height' | 'words'>[],
+  pages: readonly Pick<PageText, 'width' | 'height' | 'words' | 'codes'>[],
   {
     knownVendors = [],
     knownSigns = [],
@@ -44,7 +45,7 @@ export function findFacts(
   const isMoney = [sums.total, sums.amountDue, balances.opening, balances.closing].some(Boolean);
   const sender = senderOf(rows, pages, knownVendors, knownSigns);
   const isLoose = kind === null || kind.value === 'other';
-  return admitFacts({
+  const found: Facts = {
     kind: kind ?? looseKind(rows),
     vendor: sender && (!isLoose || sender.confidence >= LEAST_FOR_LOOSE) ? sender : null,
     date: days.date,
@@ -60,12 +61,16 @@ export function findFacts(
     currency: isMoney ? named : null,
     ...sums,
     ...balances,
-    subject: kind?.value === 'letter' ? findSubject(pages) : null,
+    subject: kind && WRITTEN.includes(kind.value) ? findSubject(pages) : null,
     lines: asLinesFact(lines, sums.addsUp ? 0.97 : 0.6, {
       code: sums.addsUp ? 'rows-that-add-up' : 'rows-with-amounts',
     }),
-  });
+  };
+  return admitFacts(withPaymentCode(found, pages));
 }
+
+/** Kinds of papers that are written as letters. */
+const WRITTEN: Kind[] = ['letter', 'contract', 'notice', 'reminder'];
 
 /** On a paper of no kind, such as a note, any line may stand at the top: the sender must be surer. */
 const LEAST_FOR_LOOSE = 0.8;

@@ -7,7 +7,10 @@ const any = (...words: string[]) => new RegExp(`(?<![\\p{L}\\p{N}])(?:${words.jo
 export const TOTAL = any(
   '(?:grand |invoice )?total(?: (?:due|amount|to pay|payable|price|incl(?:uding|\\.)? (?:vat|tax)|ttc|a (?:payer|regler|pagar)|factura|fattura|com iva|da pagare|general[e]?))?',
   'total',
-  'amount (?:due|payable|to pay)',
+  'amount(?: (?:due|payable|to pay|for (?:the|this) \\p{L}+))?',
+  'to (?:settle|be paid)',
+  // Compounds say by their last part what they are, but for what is only a part of the sum.
+  '(?!netto|steuer|teil|einzel|zwischen|waren|anzahl|mwst|ust|rabatt|skonto|mindest)\\p{L}*(?:betrag|summe)',
   'balance(?: due)?',
   'to pay',
   'please pay',
@@ -97,6 +100,7 @@ export const CLOSING = any(
   '(?:eind|nieuw) ?saldo',
 );
 export const NET = any(
+  'taxable(?: amount| value)?',
   'total (?:goods|net|nett)',
   '(?:goods|net|nett) (?:total|value|amount)',
   'sub-? ?total',

@@ -25,6 +25,7 @@ export type Reason =
         | 'invoice-data'
         | 'divider-sheet'
         | 'check-digits'
+        | 'payment-code'
         | 'nothing-says-its-kind'
         | 'makes-the-balance';
     }
@@ -82,6 +83,8 @@ export function sayReason(reason: Reason): string {
       return 'the firm in the small print';
     case 'nothing-says-its-kind':
       return 'nothing on it says its kind';
+    case 'payment-code':
+      return 'the payment code says so';
     case 'check-digits':
       return 'its check digits fit';
     case 'makes-the-balance':

@@ -85,9 +85,9 @@ export function findSums(rows: readonly Row[], lines: readonly PrintedLine[], ki
       named[label.name].push({ amount, label: label.text, score, rate: rateIn(row) });
     }
   }
-  addUnnamed(named, unnamed);
+  addUnnamed(named, unnamed, lines);
   if (named.total.length === 0 && kind === 'receipt') named.total.push(...paidAtOnce);
-  if (named.total.length === 0) named.total.push(...onlyAmount(rows));
+  if (named.total.length === 0) named.total.push(...onlyAmount(rows, named.tax));
   const sums = chosen(named, lines, extras, paid);
   // What a reminder asks for is all that is owed.
   if (kind === 'reminder') return { ...sums, amountDue: sums.total };
@@ -116,7 +116,7 @@ function labelledApart(row: Row, amounts: Amount[]): { part: Row; group: Amount[
 }
 
 /** Sums that nothing known is said of, but that fit: what net and tax make, or two of which one is the other and the tax. */
-function addUnnamed(named: Record<SumName, Named[]>, unnamed: readonly Amount[]): void {
+function addUnnamed(named: Record<SumName, Named[]>, unnamed: readonly Amount[], lines: readonly PrintedLine[]): void {
   const { net, tax, total } = named;
   const say = (amount: Amount): Named => ({ amount, label: sayLabel(amount), score: 0.8 });
   const others = [...unnamed, ...net.map(({ amount }) => amount)].filter(({ cents }) => cents > 0);
@@ -125,6 +125,9 @@ function addUnnamed(named: Record<SumName, Named[]>, unnamed: readonly Amount[])
       net.some((of) => tax.some((its) => its.amount.cents > 0 && of.amount.cents + its.amount.cents === amount.cents))
     )
       total.push(say(amount));
+  const listed = lines.reduce((sum, { amount }) => sum + amount.cents, 0);
+  if (lines.length > 1 && total.length === 0)
+    total.push(...unnamed.filter(({ cents }) => cents > 0 && cents === listed).map(say));
   if (total.length > 0 || net.length > 0) return;
   for (const its of tax)
     for (const of of unnamed) {
@@ -145,8 +148,11 @@ function sayLabel({ row, words }: Amount): string {
 }
 
 /** The only sum that a paper names, without saying what it is: a fee in a sentence, a price on a ticket. */
-function onlyAmount(rows: readonly Row[]): Named[] {
-  const found = rows.flatMap((row) => amountsIn(row)).filter(({ cents }) => cents > 0);
+function onlyAmount(rows: readonly Row[], taxes: readonly Named[]): Named[] {
+  const found = rows
+    .filter((row) => !taxes.some(({ amount }) => amount.row === row))
+    .flatMap((row) => amountsIn(row))
+    .filter(({ cents }) => cents > 0);
   if (found.length === 0 || new Set(found.map(({ cents }) => cents)).size > 1) return [];
   return [{ amount: found[0], label: sayLabel(found[0]), score: 0.3 }];
 }

@@ -10,7 +10,7 @@ import {
 import { Box, Turn } from '@crow/core/geometry';
 import { Legibility } from '@crow/core/imaging/legibility';
 import { Kind } from '@crow/core/reading/facts/fact';
-import { StoredWord } from '@crow/core/reading/words';
+import { PageCode, StoredWord } from '@crow/core/reading/words';
 import { CutReason } from '@crow/core/sorting/cuts';
 import { Divider } from '@crow/core/sorting/divider';
 import { PageSigns } from '@crow/core/sorting/signs';
@@ -103,6 +103,8 @@ export class Reading {
   @Column('jsonb') words: StoredWord[];
   /** Where something is written by hand that was not read. */
   @Column('jsonb', { default: [] }) handwriting: Box[];
+  /** Square codes, with what they say. */
+  @Column('jsonb', { default: [] }) codes: PageCode[];
   @CreateDateColumn({ type: 'timestamptz', name: 'read_at' }) readAt: Date;
   /** Its words in lines of text, made by the database; see the migration Lines. */
   @Column({ type: 'text', insert: false, update: false, select: false }) lines?: string;

@@ -21,6 +21,7 @@ import { Sturdiness1765900000000 } from './1765900000000-Sturdiness';
 import { Actors1766000000000 } from './1766000000000-Actors';
 import { TypedFacts1767000000000 } from './1767000000000-TypedFacts';
 import { FactNames1768000000000 } from './1768000000000-FactNames';
+import { Codes1769000000000 } from './1769000000000-Codes';
 
 /** What made the tables what they are, in order. Frozen: what has run somewhere is never changed. */
 export const MIGRATIONS = [
@@ -47,4 +48,5 @@ export const MIGRATIONS = [
   Actors1766000000000,
   TypedFacts1767000000000,
   FactNames1768000000000,
+  Codes1769000000000,
 ];
