@@ -98,12 +98,17 @@ export async function recognise(picture: Raster, languages: string[]): Promise<P
 
 /** So many letters that were not read, or words that are doubted so much on average, and the page is read the other way as well. */
 const [MANY_LEFT, SHARE_LEFT] = [14, 0.02];
-const DOUBTFUL_PAGE = 0.86;
+const [DOUBTFUL_PAGE, DOUBTED, MANY_DOUBTED] = [0.958, 0.7, 0.035];
 
 function isPoor(words: readonly Word[], left: number): boolean {
   const letters = words.reduce((sum, { text }) => sum + text.length, 0);
   const sure = words.reduce((sum, { text, confidence }) => sum + text.length * confidence, 0);
-  return (left >= MANY_LEFT && left > SHARE_LEFT * letters) || sure < DOUBTFUL_PAGE * letters;
+  const doubted = words.filter(({ confidence }) => confidence < DOUBTED).length;
+  return (
+    (left >= MANY_LEFT && left > SHARE_LEFT * letters) ||
+    sure < DOUBTFUL_PAGE * letters ||
+    doubted > MANY_DOUBTED * words.length
+  );
 }
 
 /** Own layout loses what is set in a way that it does not know: what the recogniser's own finds besides is taken over. */

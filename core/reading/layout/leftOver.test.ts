@@ -48,8 +48,13 @@ it('takes lines over that were lost, in their place, and leaves noise', () => {
   expect(all.map(({ line: number }) => number)).toEqual([0, 0, 1, 1, 2]);
 });
 
-it('takes the other reading where it says clearly more', () => {
-  const own = line('tbe l00m stamds', 0, 0.4);
-  const whole = line('the loom stands', 0, 0.8);
-  expect(better(own, whole, isKnown).map(({ text }) => text)).toEqual(['the', 'loom', 'stands']);
+it('takes a line of the other reading where it says clearly more, and keeps its own where it does not', () => {
+  const own = [...line('tbe l00m stamds', 0, 0.4), ...line('harbour', 1)];
+  const whole = [...line('the loom stands', 0, 0.8), ...line('harb0ur', 1, 0.6)];
+  expect(better(own, whole, isKnown).map(({ text }) => text)).toEqual(['the', 'loom', 'stands', 'harbour']);
+});
+
+it('drops what neither reading makes anything of', () => {
+  const own = [...line('the loom', 0), ...line('~j xq', 1, 0.3)];
+  expect(better(own, line('the loom', 0), isKnown).map(({ text }) => text)).toEqual(['the', 'loom']);
 });

@@ -92,25 +92,32 @@ export function worthOf(
 }
 
 /**
- * Of two readings of a page the one that says more, with the lines of the other that stand where it has none and that say something.
+ * Of two readings of a page, line by line, what says more: a line of the other search is taken where the own has none and it says
+ * something, or where it says clearly more than the own words that it covers; own lines that say nothing where the other search saw
+ * no text are noise.
  * @param own by the program's own search for lines  @param whole by the recogniser's
  */
 export function better(own: readonly Word[], whole: readonly Word[], isKnown: (word: string) => boolean): Word[] {
-  const [first, second] = worthOf(whole, isKnown) > LEAD * worthOf(own, isKnown) ? [whole, own] : [own, whole];
-  const out = linesOf(first);
-  for (const given of linesOf(second)) {
-    const line = given.filter(({ box }) => !first.some((word) => covers(word.box, box)));
-    if (line.length < 0.5 * given.length || worthOf(line, isKnown) < LEAST_WORTH) continue;
-    const box = around(line.map((word) => word.box));
+  const worth = (words: readonly Word[]) => worthOf(words, isKnown);
+  let out = linesOf(own).filter(
+    (line) => worth(line) > 0 || line.some(({ box }) => whole.some((word) => covers(word.box, box))),
+  );
+  for (const given of linesOf(whole)) {
+    const box = around(given.map((word) => word.box));
+    const isUnder = (word: Word) => covers(box, word.box);
+    const under = out.flatMap((line) => line.filter(isUnder));
+    const says = worth(given);
+    if (says < LEAST_WORTH || (under.length > 0 && says <= LEAD * Math.max(0, worth(under)) + LEAST_WORTH)) continue;
+    out = out.map((line) => line.filter((word) => !isUnder(word))).filter((line) => line.length > 0);
     const behind = out.findLastIndex((other) => isAbove(around(other.map((word) => word.box)), box));
-    out.splice(behind + 1, 0, line);
+    out.splice(behind + 1, 0, given);
   }
   return out.flatMap((line, number) => line.map((word) => ({ ...word, line: number })));
 }
 
 /** The own reading has its numbers and names better: the other one must say so much more. */
-const LEAD = 1.04;
-/** What a line must say to be taken over. */
+const LEAD = 1.08;
+/** What a line must say to be taken over, and more than what it replaces. */
 const LEAST_WORTH = 3;
 
 function linesOf(words: readonly Word[]): Word[][] {
