@@ -92,7 +92,7 @@ export async function recognise(picture: Raster, languages: string[]): Promise<P
     width,
     words.map(({ box }) => box),
   );
-  const all = isPoor(words, left) ? await withWholePage(picture, words, language) : words;
+  const all = isPoor(words, left) ? await withWholePage(picture, words, language, handwriting) : words;
   return { width, height, words: all, language, handwriting, codes: await readCodes(picture) };
 }
 
@@ -112,9 +112,9 @@ function isPoor(words: readonly Word[], left: number): boolean {
 }
 
 /** Own layout loses what is set in a way that it does not know: what the recogniser's own finds besides is taken over. */
-async function withWholePage(picture: Raster, words: Word[], language: string): Promise<Word[]> {
+async function withWholePage(picture: Raster, words: Word[], language: string, handwriting: Box[]): Promise<Word[]> {
   const [whole, dictionary] = await Promise.all([readWholePage(picture, language), dictionaryOf(language)]);
-  return better(words, whole, (word) => dictionary.has(word) || dictionary.has(word.toLowerCase()));
+  return better(words, whole, (word) => dictionary.has(word) || dictionary.has(word.toLowerCase()), handwriting);
 }
 
 /** The places of lines, those below each other as one. */

@@ -58,3 +58,11 @@ it('drops what neither reading makes anything of', () => {
   const own = [...line('the loom', 0), ...line('~j xq', 1, 0.3)];
   expect(better(own, line('the loom', 0), isKnown).map(({ text }) => text)).toEqual(['the', 'loom']);
 });
+
+it('takes nothing from handwriting but what reads as print', () => {
+  const place: Word['box'][] = [[0, 30, 600, 80]];
+  const whole = [...line('stands upstairs', 1, 0.8), ...line('harbour tle qw', 2, 0.6)];
+  expect(better(line('the loom', 0), whole, isKnown, place).map(({ text }) => text)).toEqual([
+    ...['the', 'loom', 'stands', 'upstairs'],
+  ]);
+});

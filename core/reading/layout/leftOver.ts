@@ -96,13 +96,19 @@ export function worthOf(
  * something, or where it says clearly more than the own words that it covers; own lines that say nothing where the other search saw
  * no text are noise.
  * @param own by the program's own search for lines  @param whole by the recogniser's
+ * @param handwriting places of what was taken for handwriting: only what reads as print is taken from there
  */
-export function better(own: readonly Word[], whole: readonly Word[], isKnown: (word: string) => boolean): Word[] {
+export function better(
+  own: readonly Word[],
+  whole: readonly Word[],
+  isKnown: (word: string) => boolean,
+  handwriting: readonly Box[] = [],
+): Word[] {
   const worth = (words: readonly Word[]) => worthOf(words, isKnown);
   let out = linesOf(own).filter(
     (line) => worth(line) > 0 || line.some(({ box }) => whole.some((word) => covers(word.box, box))),
   );
-  for (const given of linesOf(whole)) {
+  for (const given of linesOf(whole).filter((line) => isPrint(line, worth(line), handwriting))) {
     const box = around(given.map((word) => word.box));
     const isUnder = (word: Word) => covers(box, word.box);
     const under = out.flatMap((line) => line.filter(isUnder));
@@ -119,6 +125,15 @@ export function better(own: readonly Word[], whole: readonly Word[], isKnown: (w
 const LEAD = 1.08;
 /** What a line must say to be taken over, and more than what it replaces. */
 const LEAST_WORTH = 3;
+
+/** Of the letters of a line, so many count where it is print. */
+const LIKE_PRINT = 0.8;
+
+function isPrint(line: readonly Word[], says: number, handwriting: readonly Box[]): boolean {
+  const letters = line.reduce((sum, { text }) => sum + text.length, 0);
+  const isWritten = line.some(({ box }) => handwriting.some((place) => covers(place, box)));
+  return !isWritten || says >= LIKE_PRINT * letters;
+}
 
 function linesOf(words: readonly Word[]): Word[][] {
   const lines = new Map<number, Word[]>();
