@@ -119,65 +119,100 @@ function isPaidBehind(row: Row, words: readonly Word[], within: number): boolean
   return behind.slice(0, end < 0 ? undefined : end + 1).some(({ text }) => partsOf(fold(text)).includes('pay'));
 }
 
-function roleOf(terms: readonly Term[], kind: Kind | undefined, whole: string): Candidate['label'] {
-  const found = terms
-    .filter(({ parts }) => parts.some((part) => ROLES.includes(part) || part === 'document' || part === 'policy'))
-    .map(({ parts, ...term }) => ({ ...term, parts }));
-  if (found.length === 0) return undefined;
-  const has = (part: Part, within = 99) => found.find(({ parts, away }) => parts.includes(part) && away <= within);
-  const nearest = found[0];
-  const label = (role: Role, text: string, away: number, weak = false) => ({ role, text, away, weak });
-  // Only prepositions right before it: what they belong to stands further before.
-  // What was paid on account has been paid.
-  const pay = found.find(({ parts }) => parts.includes('pay') && !parts.includes('event'));
-  const [until, ends, from, event, span] = [
-    has('until', NEAR),
-    has('ends', NEAR),
-    has('from', 20),
-    has('event', NEAR),
-    has('span', NEAR),
-  ];
-  const isCited = (kind === 'reminder' || kind === 'credit note') && /invoice|rechnung|factu|fattur|fatur/.test(whole);
-  if (isCited && !/date|datum|data\b/.test(nearest.word)) return label('other', nearest.word, nearest.away);
-  const strong = found.find(
+/** What stands before a day. */
+interface Saying {
+  /** Words that say something of a day, the nearest first. */
+  terms: Term[];
+  /** The nearest of them that is more than a preposition. */
+  strong: Term | undefined;
+  kind: Kind | undefined;
+  whole: string;
+}
+
+type Label = NonNullable<Candidate['label']>;
+
+const label = (role: Role, { word: text, away }: Term, weak = false): Label => ({ role, text, away, weak });
+const first = ({ terms }: Saying, part: Part, within = NEAR) =>
+  terms.find(({ parts, away }) => parts.includes(part) && away <= within);
+const isAboutAnother = (kind: Kind | undefined) => kind === 'reminder' || kind === 'credit note';
+
+function roleOf(before: readonly Term[], kind: Kind | undefined, whole: string): Label | undefined {
+  const terms = before.filter(({ parts }) =>
+    parts.some((part) => ROLES.includes(part) || part === 'document' || part === 'policy'),
+  );
+  if (terms.length === 0) return undefined;
+  const strong = terms.find(
     ({ parts, word }) =>
       parts.some((part) => !LITTLE.includes(part)) || (parts.includes('day') && !PREPOSITION.test(word)),
   );
-  if (pay && pay.away <= NEAR + (until ? 24 : 0)) {
-    // “Payment received on”, “paid on”: that day has been.
-    const isPast = /received|erhalten|recu|paid|bezahlt|dankend/.test(whole) && !until;
-    const between = [ends, event].find((other) => other && other.away < pay.away);
-    // The day of a pay slip is the day of its pay.
-    if (kind === 'payslip') return label('date', pay.word, pay.away);
-    if (!between && !isPast)
-      return label('due', pay.word, pay.away, !until && !nearest.parts.includes('pay') && pay.away > 14);
-    if (isPast) return label('other', pay.word, pay.away);
+  const saying = { terms, strong, kind, whole };
+  for (const rule of RULES) {
+    const said = rule(saying);
+    if (said) return said;
   }
-  if (ends) return label(/next|nachst|prochain/.test(whole) ? 'other' : 'ends', ends.word, ends.away);
-  if (event && event.away <= NEAR) {
-    const isOwn =
-      (kind === 'delivery note' && /deliver|liefer|livrais|leistung|lever|consegn|entrega/.test(event.word)) ||
-      (kind === 'order' && /order|bestell|command|pedido|ordine/.test(event.word)) ||
-      (kind === 'ticket' && /depart|abfahrt|travel|valid/.test(event.word));
-    if (isOwn) return label('date', event.word, event.away);
-    const isDocument = has('document', event.away);
-    if (!isDocument) return label('other', event.word, event.away);
+  return undefined;
+}
+
+/** In the order in which they count: the first that has something to say settles it. */
+const RULES = [ofAnotherPaper, ofPayment, ofAnEnd, ofAnEvent, ofASpan, ofItsOwn];
+
+/** The bill that a reminder or a credit note is about has its own day. */
+function ofAnotherPaper({ terms: [nearest], kind, whole }: Saying): Label | undefined {
+  const isCited = isAboutAnother(kind) && /invoice|rechnung|factu|fattur|fatur/.test(whole);
+  return isCited && !/date|datum|data\b/.test(nearest.word) ? label('other', nearest) : undefined;
+}
+
+/** A word for paying, as far away as a sentence with its sum puts it. */
+function ofPayment(saying: Saying): Label | undefined {
+  const { terms, kind, whole } = saying;
+  // What was paid on account has been paid.
+  const pay = terms.find(({ parts }) => parts.includes('pay') && !parts.includes('event'));
+  const until = first(saying, 'until');
+  if (!pay || pay.away > NEAR + (until ? 24 : 0)) return undefined;
+  // The day of a pay slip is the day of its pay.
+  if (kind === 'payslip') return label('date', pay);
+  // “Payment received on”, “paid on”: that day has been.
+  if (!until && /received|erhalten|recu|paid|bezahlt|dankend/.test(whole))
+    return label(terms.some(({ word }) => /^(?:date|datum|fecha|data)$/.test(word)) ? 'date' : 'other', pay, true);
+  const isBetween = [first(saying, 'ends'), first(saying, 'event')].some((other) => other && other.away < pay.away);
+  return isBetween ? undefined : label('due', pay, !until && !terms[0].parts.includes('pay') && pay.away > 14);
+}
+
+function ofAnEnd(saying: Saying): Label | undefined {
+  const ends = first(saying, 'ends');
+  return ends && label(/next|nachst|prochain/.test(saying.whole) ? 'other' : 'ends', ends);
+}
+
+/** Events whose day is that of the paper, by its kind. */
+const OWN_EVENTS: Partial<Record<Kind, RegExp>> = {
+  'delivery note': /deliver|liefer|livrais|leistung|lever|consegn|entrega/,
+  order: /order|bestell|command|pedido|ordine/,
+  ticket: /depart|abfahrt|travel|valid/,
+};
+
+function ofAnEvent(saying: Saying): Label | undefined {
+  const event = first(saying, 'event');
+  if (!event) return undefined;
+  if (saying.kind && OWN_EVENTS[saying.kind]?.test(event.word)) return label('date', event);
+  return first(saying, 'document', event.away) ? undefined : label('other', event);
+}
+
+function ofASpan(saying: Saying): Label | undefined {
+  const { strong, kind } = saying;
+  const [span, from, until] = [first(saying, 'span', 12), first(saying, 'from', 20), first(saying, 'until')];
+  if (span) return label('other', span);
+  if (from && !strong) return label('other', from);
+  if (!until || (strong && (until.away >= strong.away || strong.parts.includes('issued')))) return undefined;
+  return kind && kindTraits[kind].ends ? label('ends', until) : { ...label('other', until), until: true };
+}
+
+function ofItsOwn({ terms: [nearest], strong, kind }: Saying): Label {
+  if (strong) {
+    const onlyNamesIt = strong.parts.every((part) => part === 'document' || part === 'policy');
+    return label('date', strong, strong.away > 24 || (onlyNamesIt && strong.away > 4));
   }
-  if (span && span.away <= NEAR) return label('other', span.word, span.away);
-  if (from && !strong) return label('other', from.word, from.away);
-  const isUntil = until && (!strong || until.away < strong.away) && !strong?.parts.includes('issued');
-  if (isUntil && kind && kindTraits[kind].ends) return label('ends', until.word, until.away);
-  if (isUntil) return { ...label('other', until.word, until.away), until: true };
-  if (strong)
-    return label(
-      'date',
-      strong.word,
-      strong.away,
-      strong.away > 24 || (strong.parts.every((part) => part === 'document' || part === 'policy') && strong.away > 4),
-    );
   // In a paper about another one, a day that only “of” stands before is that one's.
-  if (kind === 'reminder' || kind === 'credit note') return label('other', nearest.word, nearest.away);
-  return label('date', nearest.word, nearest.away, true);
+  return isAboutAnother(kind) ? label('other', nearest) : label('date', nearest, true);
 }
 
 /** Two days with a stroke or a word for “to” between them, or a “from” before the first. */

@@ -33,7 +33,7 @@ export function findFacts(
   const rows = rowsOf(pages);
   const read = findKind(rows, pages[0]);
   const kind: Fact<Kind> | null = said
-    ? { page: 1, box: [0, 0, 0, 0], why: { code: 'known-name' }, ...read, value: said, confidence: 1 }
+    ? { page: 1, box: [0, 0, 0, 0], why: { code: 'nothing-says-its-kind' }, ...read, value: said, confidence: 1 }
     : read;
   const { sums: asked, due, numbered, ends, balances: hasBalances } = kindTraits[kind?.value ?? 'other'];
   const named = findCurrency(rows);

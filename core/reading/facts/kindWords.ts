@@ -91,7 +91,8 @@ export const kindWords: Record<Kind, KindWords> = {
   'credit note': {
     named: word(
       'credit (?:note|memo|advice)',
-      '(?:rechnungs)?gutschrift',
+      'rechnungsgutschrift',
+      'gutschrift(?= ?(?:nr|nummer|vom|zu|$))',
       'rechnungskorrektur',
       'storno(?:rechnung)?',
       "(?:facture d')?avoir",
@@ -313,6 +314,7 @@ export const kindWords: Record<Kind, KindWords> = {
     ],
   },
   ticket: {
+    weight: 0.9,
     named: word(
       '(?:return |single |day |season |rail |train |bus |ferry |parking |entrance |admission |e-?)*ticket',
       'boarding (?:pass|card)',
@@ -326,12 +328,7 @@ export const kindWords: Record<Kind, KindWords> = {
       '(?:trein)?kaartje',
       'bilhete',
     ),
-    says: [
-      [
-        /\b(seat|coach|platform|gate|row|sitz|wagen|gleis|abfahrt|place|voiture|quai|depart(s|ure)?|valid (from|on))\b/u,
-        1,
-      ],
-    ],
+    says: [[/\b(seat|coach|platform|gate|sitz|wagen|gleis|abfahrt|voiture|depart(s|ure)?|valid (from|on))\b/u, 1]],
   },
   other: { named: /(?!)/u },
 };

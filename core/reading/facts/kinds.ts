@@ -91,6 +91,9 @@ export function findKind(
   const letter = scores.get('letter');
   if (letter && [...scores].some(([kind, { strongest }]) => kind !== 'letter' && strongest >= HEADING_POINTS))
     letter.score *= 0.5;
+  // A till's slip may be called a ticket, too.
+  const ticket = scores.get('ticket');
+  if (ticket && ticket.strongest < HEADING_POINTS && scores.has('receipt')) ticket.score *= 0.6;
   const ranked = [...scores].sort((a, b) => b[1].score - a[1].score);
   if (ranked.length === 0) return byItsSum(rows, first);
   const [kind, { score, strongest, row, said }] = ranked[0];

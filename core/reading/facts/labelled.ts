@@ -38,7 +38,15 @@ export function labelOf<Name extends string>(
   );
   const beside = nearestLabel(before, labels);
   if (beside) return { ...beside, where: 'before' };
-  const above = textAbove(rows, row, placeOf(value));
+  const found = textAbove(rows, row, placeOf(value));
+  // The label of a value beside it is not that of the one below.
+  const isTaken = rows
+    .slice(Math.max(0, row.number - 2), row.number)
+    .some(
+      ({ cells }) =>
+        cells.some(({ text }) => foldMisread(text) === found) && cells.some(({ text }) => /\d{2}/.test(text)),
+    );
+  const above = isTaken ? undefined : found;
   const over = above === undefined ? undefined : nearestLabel(above, labels);
   return over && { ...over, where: 'above' };
 }
@@ -93,6 +101,14 @@ export function wordsAround(
   const beside = foldMisread(before.map(({ text }) => text).join(' '));
   const cell = row.cells.find(({ words }) => words.includes(value[0]));
   const isLabel = before.at(-1)?.text.endsWith(':') || cell?.words[0] === value[0];
-  const above = textAbove(rows, row, placeOf(value));
+  const found = textAbove(rows, row, placeOf(value));
+  // The label of a value beside it is not that of the one below.
+  const isTaken = rows
+    .slice(Math.max(0, row.number - 2), row.number)
+    .some(
+      ({ cells }) =>
+        cells.some(({ text }) => foldMisread(text) === found) && cells.some(({ text }) => /\d{2}/.test(text)),
+    );
+  const above = isTaken ? undefined : found;
   return { beside, above: above && above.split(' ').length <= LONGEST_ABOVE ? above : undefined, isLabel };
 }

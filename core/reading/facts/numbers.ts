@@ -12,7 +12,8 @@ import { Part, Term, termsBefore } from './terms';
 export type Numbers = Record<'number' | 'reference' | 'customer' | 'order' | 'policy' | 'iban', Fact | null>;
 
 /** What a number looks like: figures, perhaps with letters, hyphens, strokes and points between. */
-const LOOKS_LIKE_ONE = /^#?(?:[A-Z]{1,6}[-/.]?)*\d[\dA-Z]*(?:[-/.][\dA-Z]+)*$/i;
+const LOOKS_LIKE_ONE = /^#?[A-Z]{0,6}(?:[-/.][A-Z]{1,6})*[-/.]?\d[\dA-Z]*(?:[-/.][\dA-Z]+)*$/i;
+const LONGEST = 40;
 /** What a number that is no number of a paper is of. */
 const ELSEWHERE: Part[] = ['tax', 'bank', 'iban', 'phone', 'meter', 'till', 'item', 'page', 'staff'];
 const ROLES: Part[] = ['document', 'customer', 'order', 'policy', 'yours', 'delivery', ...ELSEWHERE];
@@ -53,6 +54,7 @@ export function findNumbers(rows: readonly Row[], kind: Kind | undefined): Numbe
     row.words.forEach((word, at) => {
       const value = trimmed(word.text);
       if (
+        value.length > LONGEST ||
         !LOOKS_LIKE_ONE.test(value) ||
         !/\d{2}|^#\d|[A-Z][-/]?\d/.test(value) ||
         dated.has(word) ||

@@ -580,7 +580,7 @@ Balance due                                                   £450.00
     },
   ],
   [
-    'a reminder about an invoice, which is a letter',
+    'a reminder about an invoice, written as a letter',
     `
 # Saltgate Yarns Ltd
 Mill Lane, Cressbrook
@@ -601,7 +601,7 @@ Perhaps it has escaped your attention. Please pay within seven days.
 Yours sincerely,
 Accounts
 `,
-    { kind: 'letter', vendor: 'Saltgate Yarns Ltd', date: '2026-11-24', subject: 'Reminder: invoice SG-1188' },
+    { kind: 'reminder', vendor: 'Saltgate Yarns Ltd', date: '2026-11-24', subject: 'Reminder: invoice SG-1188' },
   ],
   [
     'a French invoice with thousands apart and the month in words',

@@ -201,7 +201,8 @@ function findVendor(head: readonly Row[], rows: readonly Row[]): Fact | null {
 }
 
 /** A nought among capitals is the letter. */
-const lettered = (text: string) => text.replace(/ pic$/, ' plc').replace(/(?<=\p{Lu})0|0(?=\p{Lu}{2})/gu, 'O');
+const lettered = (text: string) =>
+  text.replace(/ pic$/, ' plc').replace(/(?<=\p{Lu})0(?=\p{Lu}|\s|$)|(?<=\s|^)0(?=\p{Lu}{2})/gu, 'O');
 
 /** Who is greeted in a letter, by the last name. */
 const SALUTED =

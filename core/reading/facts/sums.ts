@@ -115,11 +115,16 @@ function labelledApart(row: Row, amounts: Amount[]): { part: Row; group: Amount[
   return parts;
 }
 
+const MOST_SUMS = 40;
+
 /** Sums that nothing known is said of, but that fit: what net and tax make, or two of which one is the other and the tax. */
 function addUnnamed(named: Record<SumName, Named[]>, unnamed: readonly Amount[], lines: readonly PrintedLine[]): void {
-  const { net, tax, total } = named;
+  const { total } = named;
+  // A paper may name any number of sums; on one that can be understood there are few.
+  const [net, tax] = [named.net.slice(0, MOST_SUMS), named.tax.slice(0, MOST_SUMS)];
+  const loose = unnamed.slice(0, MOST_SUMS);
   const say = (amount: Amount): Named => ({ amount, label: sayLabel(amount), score: 0.8 });
-  const others = [...unnamed, ...net.map(({ amount }) => amount)].filter(({ cents }) => cents > 0);
+  const others = [...loose, ...net.map(({ amount }) => amount)].filter(({ cents }) => cents > 0);
   for (const amount of others)
     if (
       net.some((of) => tax.some((its) => its.amount.cents > 0 && of.amount.cents + its.amount.cents === amount.cents))
@@ -130,10 +135,10 @@ function addUnnamed(named: Record<SumName, Named[]>, unnamed: readonly Amount[],
     total.push(...unnamed.filter(({ cents }) => cents > 0 && cents === listed).map(say));
   if (total.length > 0 || net.length > 0) return;
   for (const its of tax)
-    for (const of of unnamed) {
-      const whole = unnamed.find(({ cents }) => its.amount.cents > 0 && of.cents + its.amount.cents === cents);
+    for (const of of loose) {
+      const whole = loose.find(({ cents }) => its.amount.cents > 0 && of.cents + its.amount.cents === cents);
       if (!whole || of.cents <= its.amount.cents) continue;
-      net.push(say(of));
+      named.net.push(say(of));
       total.push(say(whole));
     }
 }

@@ -113,9 +113,12 @@ const FINDERS = Object.entries(STEMS).map(([part, { within, whole }]) => ({
 
 const known = new Map<string, Part[]>();
 const MOST_KNOWN = 5000;
+/** No word of a label is longer; a shorter one with a stop behind it is an abbreviation. */
+const [LONGEST, SHORT] = [60, 4];
 
 /** The parts of a word of a label (folded), in the order in which they stand in it; none for a word that says nothing. */
 export function partsOf(word: string): Part[] {
+  if (word.length > LONGEST) return [];
   const bare = word.replace(/^[^\p{L}\d#°º]+|[^\p{L}\d#°º]+$/gu, '');
   const before = known.get(bare);
   if (before) return before;
@@ -154,10 +157,10 @@ export function termsBefore(before: string): Term[] {
   let away = 0;
   for (const word of words.reverse()) {
     if (word === '') break;
-    const isEnd = /\p{L}{4,}[.;!?]$/u.test(word);
+    const isEnd = word.length > SHORT && /[.;!?]$/.test(word);
     if (terms.length > 0 && isEnd) break;
-    // Another value parts what is before it from this one.
-    if (/\d{2}/.test(word)) break;
+    // Another value parts what is before it from this one; a sum may stand in a sentence.
+    if (/\d{2}/.test(word) && !/\d[.,]\d{2}\D*$/.test(word)) break;
     for (const piece of word.split(/[-/:]+/).reverse())
       if (piece !== '') terms.push({ word: piece, away, parts: partsOf(piece) });
     away += word.length + 1;

@@ -58,15 +58,26 @@ function coverage(width: number, places: readonly Box[], margin: number): (x: nu
 /** Pieces that stand beside each other, as letters of a line do. */
 function inRows(pieces: readonly Component[], letter: number): Component[][] {
   const rows: Component[][] = [];
+  // Rows that pieces may still go on, by how far down they stand.
+  const open = new Map<number, Component[][]>();
+  const band = ({ top, bottom }: Component) => Math.floor((top + bottom) / 2 / (TALLEST * letter));
   for (const piece of pieces.toSorted((a, b) => a.left - b.left)) {
-    const home = rows.find((row) => {
+    const near = [-1, 0, 1].flatMap((by) => open.get(band(piece) + by) ?? []);
+    const home = near.find((row) => {
       const last = row[row.length - 1];
       const shared = Math.min(last.bottom, piece.bottom) - Math.max(last.top, piece.top);
       const lower = Math.min(last.bottom - last.top, piece.bottom - piece.top) + 1;
       return piece.left - last.right < BESIDE * letter && shared > 0.4 * lower;
     });
     if (home) home.push(piece);
-    else rows.push([piece]);
+    else {
+      const row = [piece];
+      rows.push(row);
+      const beside = (open.get(band(piece)) ?? []).filter(
+        (other) => piece.left - other[other.length - 1].right < BESIDE * letter,
+      );
+      open.set(band(piece), [...beside, row]);
+    }
   }
   return rows;
 }
