@@ -13,7 +13,7 @@ import { feederScan } from './piles/scan';
 /**
  * Prints papers of unusual forms (bench/forms: written as web pages, each with what it says), scans them, reads them, and says which of
  * their facts come out right: node scripts/bench.mjs forms SET FOLDER [list]
- * SET is looked (rules were mended on these) or measured (only measured); FOLDER keeps the scans.
+ * SET is first, second or third: each was read once before anything was mended for it, and is looked at since. FOLDER keeps the scans.
  */
 const [set, folder, list] = process.argv.slice(2);
 const SURE = 0.9;

@@ -2,7 +2,7 @@ import { around, Box } from '@crow/core/geometry';
 import { Raster } from '@crow/core/imaging/raster';
 import { Dictionary, settleByDictionary, wantsDictionary } from '@crow/core/reading/layout/dictionary';
 import { isUnreadHandwriting } from '@crow/core/reading/layout/handwriting';
-import { better, lettersLeft } from '@crow/core/reading/layout/leftOver';
+import { better, covers, lettersLeft } from '@crow/core/reading/layout/leftOver';
 import { layOut } from '@crow/core/reading/layout/pageLayout';
 import {
   doubtfulFigures,
@@ -93,7 +93,11 @@ export async function recognise(picture: Raster, languages: string[]): Promise<P
     words.map(({ box }) => box),
   );
   const all = isPoor(words, left) ? await withWholePage(picture, words, language, handwriting) : words;
-  return { width, height, words: all, language, handwriting, codes: await readCodes(picture) };
+  // What the other search read as print was none.
+  const unreadByHand = handwriting.filter(
+    (place) => !all.some((word) => !words.includes(word) && covers(place, word.box)),
+  );
+  return { width, height, words: all, language, handwriting: unreadByHand, codes: await readCodes(picture) };
 }
 
 /** So many letters that were not read, or words that are doubted so much on average, and the page is read the other way as well. */

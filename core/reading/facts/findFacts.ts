@@ -11,7 +11,9 @@ import { subjectOf } from './subject';
 import { Reason } from './reason';
 import { findSender } from './senders';
 import { findSigns, senderBySigns } from './signs';
-import { findBalances, findSums, NO_SUMS } from './sums';
+import { NO_SUMS } from './namedSums';
+import { findBalances } from './singleSums';
+import { findSums } from './sums';
 import { asLinesFact, findLines } from './tableLines';
 import { withPaymentCode } from './withPaymentCode';
 

@@ -38,15 +38,7 @@ export function labelOf<Name extends string>(
   );
   const beside = nearestLabel(before, labels);
   if (beside) return { ...beside, where: 'before' };
-  const found = textAbove(rows, row, placeOf(value));
-  // The label of a value beside it is not that of the one below.
-  const isTaken = rows
-    .slice(Math.max(0, row.number - 2), row.number)
-    .some(
-      ({ cells }) =>
-        cells.some(({ text }) => foldMisread(text) === found) && cells.some(({ text }) => /\d{2}/.test(text)),
-    );
-  const above = isTaken ? undefined : found;
+  const above = cellAbove(rows, row, placeOf(value))?.text;
   const over = above === undefined ? undefined : nearestLabel(above, labels);
   return over && { ...over, where: 'above' };
 }
@@ -74,15 +66,19 @@ function nearestLabel<Name extends string>(
   return best;
 }
 
-/** The text of the cell above a place, if that is no value itself. */
-function textAbove(rows: readonly Row[], row: Row, [x, y, width, height]: Box): string | undefined {
+/** The text of the cell above a place, if that is no value itself, and the row that it stands in. */
+function cellAbove(
+  rows: readonly Row[],
+  row: Row,
+  [x, y, width, height]: Box,
+): { text: string; above: Row } | undefined {
   for (const above of rows.slice(Math.max(0, row.number - 2), row.number).reverse()) {
     if (above.page !== row.page || y - above.box[1] > HIGHEST * Math.max(height, above.box[3])) return undefined;
     const cell = above.cells
       .map((each) => ({ each, shared: Math.min(x + width, each.box[0] + each.box[2]) - Math.max(x, each.box[0]) }))
       .filter(({ shared }) => shared > 0)
       .sort((a, b) => b.shared - a.shared)[0]?.each;
-    if (cell) return /\d{3}/.test(cell.text) ? undefined : foldMisread(cell.text);
+    if (cell) return /\d{3}/.test(cell.text) ? undefined : { text: foldMisread(cell.text), above };
   }
   return undefined;
 }
@@ -101,14 +97,9 @@ export function wordsAround(
   const beside = foldMisread(before.map(({ text }) => text).join(' '));
   const cell = row.cells.find(({ words }) => words.includes(value[0]));
   const isLabel = before.at(-1)?.text.endsWith(':') || cell?.words[0] === value[0];
-  const found = textAbove(rows, row, placeOf(value));
+  const over = cellAbove(rows, row, placeOf(value));
   // The label of a value beside it is not that of the one below.
-  const isTaken = rows
-    .slice(Math.max(0, row.number - 2), row.number)
-    .some(
-      ({ cells }) =>
-        cells.some(({ text }) => foldMisread(text) === found) && cells.some(({ text }) => /\d{2}/.test(text)),
-    );
-  const above = isTaken ? undefined : found;
-  return { beside, above: above && above.split(' ').length <= LONGEST_ABOVE ? above : undefined, isLabel };
+  const isTaken = over?.above.cells.some(({ text }) => /\d{2}/.test(text));
+  const above = isTaken || (over && over.text.split(' ').length > LONGEST_ABOVE) ? undefined : over?.text;
+  return { beside, above, isLabel };
 }

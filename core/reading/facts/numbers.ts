@@ -14,6 +14,8 @@ export type Numbers = Record<'number' | 'reference' | 'customer' | 'order' | 'po
 /** What a number looks like: figures, perhaps with letters, hyphens, strokes and points between. */
 const LOOKS_LIKE_ONE = /^#?[A-Z]{0,6}(?:[-/.][A-Z]{1,6})*[-/.]?\d[\dA-Z]*(?:[-/.][\dA-Z]+)*$/i;
 const LONGEST = 40;
+/** Where its label says nothing known, it must be as long as this. */
+const LEAST_UNKNOWN = 4;
 /** What a number that is no number of a paper is of. */
 const ELSEWHERE: Part[] = ['tax', 'bank', 'iban', 'phone', 'meter', 'till', 'item', 'page', 'staff'];
 const ROLES: Part[] = ['document', 'customer', 'order', 'policy', 'yours', 'delivery', ...ELSEWHERE];
@@ -76,7 +78,8 @@ export function findNumbers(rows: readonly Row[], kind: Kind | undefined): Numbe
       if (label.bill && isAbout(kind)) keep('reference', score, sure, words, row, label);
       else if (label.role === 'yours' && label.said) keep('reference', score - 1, sure, words, row, label);
       if (label.role === 'plain') keep('number', score - 1.6, 0.86, words, row, label);
-      if (label.role === 'unknown') keep('number', score - 2.2, 0.55, words, row, label);
+      if (label.role === 'unknown' && value.length >= LEAST_UNKNOWN)
+        keep('number', score - 1.6, 0.55, words, row, label);
     });
   }
   const fact = (name: keyof Numbers) => found[name]?.fact ?? null;

@@ -2,45 +2,13 @@ import { around } from '../../geometry';
 import { Fact, Kind, leastSure, placeOf, TaxAtRate } from './fact';
 import { kindTraits } from './kindList';
 import { labelOf } from './labelled';
-import { CLOSING, DEPOSIT, EXTRA, NET, OPENING, PAYMENT, PAYOUT, TAX, TO_PAY, TOTAL } from './labels';
+import { DEPOSIT, EXTRA, NET, PAYMENT, TAX, TO_PAY, TOTAL } from './labels';
 import { Amount, amountsIn } from './money';
+import { moneyFact, Named, NO_SUMS, Sums } from './namedSums';
+import { repair } from './repair';
 import { fold, Row } from './rows';
+import { asked, payout } from './singleSums';
 import { PrintedLine } from './tableLines';
-
-/** What the amounts at the foot of an invoice or receipt are. */
-export interface Sums {
-  net: Fact<number> | null;
-  tax: Fact<number> | null;
-  taxRate: Fact<number> | null;
-  total: Fact<number> | null;
-  taxes: Fact<TaxAtRate[]> | null;
-  /** What is left to pay, where it is not the total. */
-  amountDue: Fact<number> | null;
-  /** Whether what was found adds up, as far as it can be checked. */
-  addsUp: boolean;
-}
-
-interface Named {
-  amount: Amount;
-  label: string;
-  score: number;
-  /** As it was read, when a figure of it has been put right. */
-  printed?: string;
-  /** In percent, when its row says it. */
-  rate?: { percent: number; words: Amount['words'] };
-  /** What the tax is on, where its row says that, too. */
-  on?: Amount;
-}
-
-export const NO_SUMS: Sums = {
-  net: null,
-  tax: null,
-  taxRate: null,
-  total: null,
-  taxes: null,
-  amountDue: null,
-  addsUp: false,
-};
 
 const NAMES = { deposit: DEPOSIT, total: TOTAL, net: NET, tax: TAX, payment: PAYMENT, extra: EXTRA };
 /** Rounding line by line may lead so many hundredths away, a rate. */
@@ -178,46 +146,6 @@ function returned(sums: Sums): Sums {
   };
 }
 
-/** What a payslip pays out. */
-function payout(rows: readonly Row[]): Sums {
-  const row = rows.findLast(({ folded, ...each }) => PAYOUT.test(folded) && amountsIn({ folded, ...each }).length > 0);
-  const amount = row && amountsIn(row).at(-1);
-  return { ...NO_SUMS, total: amount ? moneyFact(amount, amount.cents, PAYOUT.exec(row.folded)![0], 0.93) : null };
-}
-
-/** What a statement asks for, where it does. */
-function asked(rows: readonly Row[]): Sums {
-  const row = rows.findLast((each) => TO_PAY.test(TOTAL.exec(each.folded)?.[0] ?? '') && amountsIn(each).length === 1);
-  const [amount] = row ? amountsIn(row) : [];
-  return { ...NO_SUMS, amountDue: row ? moneyFact(amount, amount.cents, TOTAL.exec(row.folded)![0], 0.9) : null };
-}
-
-function moneyFact({ row, words }: Amount, cents: number, label: string, most: number): Fact<number> {
-  return {
-    value: cents / 100,
-    page: row.page,
-    box: placeOf(words),
-    confidence: most * leastSure(words),
-    why: { code: 'beside', label },
-  };
-}
-
-/** The balances that an account's statement begins and ends with; below nothing where a sign or a word behind it says so. */
-export function findBalances(rows: readonly Row[]): { opening: Fact<number> | null; closing: Fact<number> | null } {
-  const balance = (label: RegExp, found: (rows: Row[]) => Row | undefined) => {
-    const row = found(rows.filter((each) => label.test(each.folded) && amountsIn(each).length > 0));
-    const amount = row && amountsIn(row).at(-1);
-    if (!amount) return null;
-    const behind = row.words[row.words.indexOf(amount.words.at(-1)!) + 1]?.text ?? '';
-    const isBelow = /^(?:S|DR|D|OD|Soll|debit)\.?$/i.test(behind) || /[-–−]$/.test(behind);
-    return moneyFact(amount, isBelow ? -Math.abs(amount.cents) : amount.cents, label.exec(row.folded)![0], 0.95);
-  };
-  return {
-    opening: balance(OPENING, (said) => said[0]),
-    closing: balance(CLOSING, (said) => said.at(-1)),
-  };
-}
-
 /** A row of a table of taxes: a rate, what is taxed, and the tax, which fits both; a gross amount may follow. */
 function taxAtRate(row: Row, amounts: Amount[]): Named | undefined {
   const rate = rateIn(row);
@@ -256,51 +184,6 @@ function rateIn({ words }: Row): Named['rate'] {
     }
   }
   return undefined;
-}
-
-/** Figures that are taken for each other, and how sure an amount may be and still be doubted. */
-const MISTAKEN = ['0689', '17', '27', '3589', '49', '56', '1469'];
-const DOUBTED = 0.985;
-
-/** Every reading of an amount in which one figure is another that it may be mistaken for, in hundredths. */
-function otherReadings(cents: number): number[] {
-  const digits = String(cents);
-  return [...digits].flatMap((digit, at) => {
-    const others = new Set(MISTAKEN.filter((set) => set.includes(digit)).join(''));
-    others.delete(digit);
-    return [...others].map((other) => Number(digits.slice(0, at) + other + digits.slice(at + 1)));
-  });
-}
-
-/**
- * Puts a misread figure right: when net and tax don't make the total, and exactly one other reading of one doubtful amount makes
- * them, and makes the tax what its rate says where it says it, that is what stands there.
- */
-function repair(total: Named, net: Named, tax: Named): Named | undefined {
-  const fits = (t: number, n: number, x: number) =>
-    n + x === t && (!tax.rate || Math.abs((n * tax.rate.percent) / 100 - x) <= 1);
-  const [t, n, x] = [total, net, tax].map(({ amount }) => amount.cents);
-  if (fits(t, n, x)) return undefined;
-  const found = [
-    ...readings(total)
-      .filter((each) => fits(each, n, x))
-      .map((cents) => ({ of: total, cents })),
-    ...readings(net)
-      .filter((each) => fits(t, each, x))
-      .map((cents) => ({ of: net, cents })),
-    ...readings(tax)
-      .filter((each) => fits(t, n, each))
-      .map((cents) => ({ of: tax, cents })),
-  ];
-  if (found.length !== 1) return undefined;
-  const [{ of, cents }] = found;
-  of.printed = of.amount.words.map(({ text }) => text).join(' ');
-  of.amount = { ...of.amount, cents };
-  return of;
-}
-
-function readings({ amount }: Named): number[] {
-  return leastSure(amount.words) < DOUBTED ? otherReadings(amount.cents) : [];
 }
 
 /**

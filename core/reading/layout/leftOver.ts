@@ -104,8 +104,8 @@ export function worthOf(
 
 /**
  * Of two readings of a page, line by line, what says more: a line of the other search is taken where the own has none and it says
- * something, or where it says clearly more than the own words that it covers; own lines that say nothing where the other search saw
- * no text are noise.
+ * something, or where it says clearly more than the own words that it covers; own lines without a figure that say nothing where the
+ * other search saw no text are noise.
  * @param own by the program's own search for lines  @param whole by the recogniser's
  * @param handwriting places of what was taken for handwriting: only what reads as print is taken from there
  */
@@ -117,7 +117,10 @@ export function better(
 ): Word[] {
   const worth = (words: readonly Word[]) => worthOf(words, isKnown);
   let out = linesOf(own).filter(
-    (line) => worth(line) > 0 || line.some(({ box }) => whole.some((word) => covers(word.box, box))),
+    (line) =>
+      worth(line) > 0 ||
+      // Figures in tables are what the other search loses.
+      line.some(({ text, box }) => /\d/.test(text) || whole.some((word) => covers(word.box, box))),
   );
   for (const given of linesOf(whole).filter((line) => isPrint(line, worth(line), handwriting))) {
     const box = around(given.map((word) => word.box));
@@ -152,7 +155,8 @@ function linesOf(words: readonly Word[]): Word[][] {
   return [...lines.values()];
 }
 
-function covers([x, y, w, h]: Box, [ox, oy, ow, oh]: Box): boolean {
+/** Whether one box covers much of another, or lies in it. */
+export function covers([x, y, w, h]: Box, [ox, oy, ow, oh]: Box): boolean {
   const shared =
     Math.max(0, Math.min(x + w, ox + ow) - Math.max(x, ox)) * Math.max(0, Math.min(y + h, oy + oh) - Math.max(y, oy));
   return shared > 0.4 * Math.min(w * h, ow * oh);

@@ -1,0 +1,49 @@
+import { typedFacts } from '../testing/typed';
+
+const daysOn = (lines: string, heading = 'Invoice') => {
+  const { date, dueDate, ends, period } = typedFacts(`
+# Skerry Dye Works Ltd
+${heading}
+
+${lines}
+
+Total      £46.00
+`);
+  return { date, dueDate, ends, period };
+};
+const NONE = { date: null, dueDate: null, ends: null, period: null };
+
+it.each([
+  ['Date: 3 November 2026', { date: '2026-11-03' }],
+  ['Wickford, 3 November 2026', { date: '2026-11-03' }],
+  ['Billed: 03/11/2026\nDelivered: 29/10/2026', { date: '2026-11-03' }],
+  ['Date 3 November 2026\nPlease pay £46.00 by 17 November 2026.', { date: '2026-11-03', dueDate: '2026-11-17' }],
+  ['Datum 03.11.2026\nBitte bis 17.11.2026 überweisen.', { date: '2026-11-03', dueDate: '2026-11-17' }],
+  ['Datum 03.11.2026\nDer Betrag ist am 17.11.2026 fällig.', { date: '2026-11-03', dueDate: '2026-11-17' }],
+  ['Date 3 November 2026\nDeposit received on 2 October 2026', { date: '2026-11-03' }],
+  [
+    'Date 3 November 2026\nPeriod 1 August 2026 to 31 October 2026',
+    { date: '2026-11-03', period: '2026-08-01/2026-10-31' },
+  ],
+])('reads “%s”', (lines, expected) => expect(daysOn(lines)).toEqual({ ...NONE, ...expected }));
+
+it('knows until when an offer holds, and that it is not when to pay', () => {
+  const lines = 'Dated 2 November 2026\nValid until 2 December 2026';
+  expect(daysOn(lines, 'Quotation')).toEqual({ ...NONE, date: '2026-11-02', ends: '2026-12-02' });
+});
+
+it('reads a day that the end of a line parts', () => {
+  const lines =
+    'Date 1 September 2026\nThe goods must be paid for in full and not later than by 19\nDecember 2026 without deduction.';
+  expect(daysOn(lines)).toMatchObject({ date: '2026-09-01', dueDate: '2026-12-19' });
+});
+
+it.each([
+  ['Inc.', '$', 'Sales tax 0.00\nPortland, ME 04101', '2026-10-06'],
+  ['Ltd', '£', 'VAT 0.00\nEastmere EM1 4RT', '2026-06-10'],
+  ['Inc.', '$', 'Sales tax 0.00\nShipped 25/09/2026', '2026-06-10'],
+])('tells by %s, %s and “%s” whether the month comes first', (form, sign, lines, date) =>
+  expect(
+    typedFacts(`# Skerry Dye Works ${form}\nInvoice\n\nDate 10/06/2026\n${lines}\nTotal   ${sign}46.00`).date,
+  ).toBe(date),
+);

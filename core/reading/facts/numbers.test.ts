@@ -1,0 +1,55 @@
+import { typedFacts } from '../testing/typed';
+
+/** What a bill of the kind says of its numbers. */
+const numbersOn = (lines: string, heading = 'Invoice') => {
+  const { number, reference, customer, order, policy, iban } = typedFacts(`
+# Skerry Dye Works Ltd
+${heading}
+
+${lines}
+
+Total      £46.00
+`);
+  return { number, reference, customer, order, policy, iban };
+};
+const NONE = { number: null, reference: null, customer: null, order: null, policy: null, iban: null };
+
+it.each([
+  ['Invoice number: 7719', { number: '7719' }],
+  ['Our job: HP4471', { number: 'HP4471' }],
+  ['Customer no. 20418', { customer: '20418' }],
+  ['Your order no. PO-3319', { order: 'PO-3319' }],
+  ['Policy number HC/77/20931', { policy: 'HC/77/20931' }],
+  ['Client account: A-4471', { customer: 'A-4471' }],
+  ['VAT reg. no. 123 4567 82', {}],
+  ['Tel. 01632 960417', {}],
+  ['Meter serial no. E14-220917', {}],
+  ['PO Box 118', {}],
+  ['Invoice 2026-0417', { number: '2026-0417' }],
+  ['Rechnungs-Nr.: 26/0417-A', { number: '26/0417-A' }],
+  ['N° de facture F-221', { number: 'F-221' }],
+  ['IBAN DE75 5121 0800 1245 1261 99', { iban: 'DE75512108001245126199' }],
+  ['IBAN DE75 5121 0800 1245 1261 98', {}],
+])('reads “%s”', (line, expected) => expect(numbersOn(line)).toEqual({ ...NONE, ...expected }));
+
+it('reads numbers under the heads of columns, each its own', () => {
+  expect(
+    numbersOn(`Invoice number     Customer no.     Order no.
+7719               20418            PO-3319`),
+  ).toEqual({ ...NONE, number: '7719', customer: '20418', order: 'PO-3319' });
+});
+
+it('holds the number of the bill that a credit note is about for its reference', () => {
+  const lines = 'Credit note no. CN-93\nInvoice number 7719';
+  expect(numbersOn(lines, 'Credit note')).toEqual({ ...NONE, number: 'CN-93', reference: '7719' });
+});
+
+it('keeps numbers in groups and letters before them together', () => {
+  expect(numbersOn('Ticket no. 4417 2209 31').number).toBe('4417 2209 31');
+  expect(numbersOn('Bill number     TE 90331845').number).toBe('TE 90331845');
+});
+
+it('doubts a number whose label says nothing known, and takes a better one where there is one', () => {
+  expect(numbersOn('Zettelchen: 26-10883').number).toBe('26-10883');
+  expect(numbersOn('Zettelchen: 26-10883\nInvoice number: 7719').number).toBe('7719');
+});

@@ -1,0 +1,47 @@
+import { leastSure } from './fact';
+import { Named } from './namedSums';
+
+/** Figures that are taken for each other, and how sure an amount may be and still be doubted. */
+const MISTAKEN = ['0689', '17', '27', '3589', '49', '56', '1469'];
+const DOUBTED = 0.985;
+
+/** Every reading of an amount in which one figure is another that it may be mistaken for, in hundredths. */
+function otherReadings(cents: number): number[] {
+  const digits = String(cents);
+  return [...digits].flatMap((digit, at) => {
+    const others = new Set(MISTAKEN.filter((set) => set.includes(digit)).join(''));
+    others.delete(digit);
+    return [...others].map((other) => Number(digits.slice(0, at) + other + digits.slice(at + 1)));
+  });
+}
+
+/**
+ * Puts a misread figure right: when net and tax don't make the total, and exactly one other reading of one doubtful amount makes
+ * them, and makes the tax what its rate says where it says it, that is what stands there.
+ */
+export function repair(total: Named, net: Named, tax: Named): Named | undefined {
+  const fits = (t: number, n: number, x: number) =>
+    n + x === t && (!tax.rate || Math.abs((n * tax.rate.percent) / 100 - x) <= 1);
+  const [t, n, x] = [total, net, tax].map(({ amount }) => amount.cents);
+  if (fits(t, n, x)) return undefined;
+  const found = [
+    ...readings(total)
+      .filter((each) => fits(each, n, x))
+      .map((cents) => ({ of: total, cents })),
+    ...readings(net)
+      .filter((each) => fits(t, each, x))
+      .map((cents) => ({ of: net, cents })),
+    ...readings(tax)
+      .filter((each) => fits(t, n, each))
+      .map((cents) => ({ of: tax, cents })),
+  ];
+  if (found.length !== 1) return undefined;
+  const [{ of, cents }] = found;
+  of.printed = of.amount.words.map(({ text }) => text).join(' ');
+  of.amount = { ...of.amount, cents };
+  return of;
+}
+
+function readings({ amount }: Named): number[] {
+  return leastSure(amount.words) < DOUBTED ? otherReadings(amount.cents) : [];
+}

@@ -1,0 +1,35 @@
+import { Fact } from './fact';
+import { CLOSING, OPENING, PAYOUT, TO_PAY, TOTAL } from './labels';
+import { amountsIn } from './money';
+import { moneyFact, NO_SUMS, Sums } from './namedSums';
+import { Row } from './rows';
+
+/** What a payslip pays out. */
+export function payout(rows: readonly Row[]): Sums {
+  const row = rows.findLast(({ folded, ...each }) => PAYOUT.test(folded) && amountsIn({ folded, ...each }).length > 0);
+  const amount = row && amountsIn(row).at(-1);
+  return { ...NO_SUMS, total: amount ? moneyFact(amount, amount.cents, PAYOUT.exec(row.folded)![0], 0.93) : null };
+}
+
+/** What a statement asks for, where it does. */
+export function asked(rows: readonly Row[]): Sums {
+  const row = rows.findLast((each) => TO_PAY.test(TOTAL.exec(each.folded)?.[0] ?? '') && amountsIn(each).length === 1);
+  const [amount] = row ? amountsIn(row) : [];
+  return { ...NO_SUMS, amountDue: row ? moneyFact(amount, amount.cents, TOTAL.exec(row.folded)![0], 0.9) : null };
+}
+
+/** The balances that an account's statement begins and ends with; below nothing where a sign or a word behind it says so. */
+export function findBalances(rows: readonly Row[]): { opening: Fact<number> | null; closing: Fact<number> | null } {
+  const balance = (label: RegExp, found: (rows: Row[]) => Row | undefined) => {
+    const row = found(rows.filter((each) => label.test(each.folded) && amountsIn(each).length > 0));
+    const amount = row && amountsIn(row).at(-1);
+    if (!amount) return null;
+    const behind = row.words[row.words.indexOf(amount.words.at(-1)!) + 1]?.text ?? '';
+    const isBelow = /^(?:S|DR|D|OD|Soll|debit)\.?$/i.test(behind) || /[-–−]$/.test(behind);
+    return moneyFact(amount, isBelow ? -Math.abs(amount.cents) : amount.cents, label.exec(row.folded)![0], 0.95);
+  };
+  return {
+    opening: balance(OPENING, (said) => said[0]),
+    closing: balance(CLOSING, (said) => said.at(-1)),
+  };
+}
