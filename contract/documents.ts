@@ -2,7 +2,7 @@ import { array, boolean, InferType, mixed, number, object, string } from 'yup';
 import { BESIDES, NameValues } from '@crow/core/filing/pattern';
 import { id, idParams, MOST_AT_ONCE, problem, share, turn, when } from './basics';
 import { endpoint } from './endpoint';
-import { fact, factChange, factLine, factName, taxAtRate } from './facts';
+import { booking, fact, factChange, factLine, factName, taxAtRate } from './facts';
 import { page } from './pages';
 import { stackSummary } from './stacks';
 
@@ -84,6 +84,8 @@ export const document = documentSummary.concat(
     lines: array(factLine.required()).required(),
     /** Tax by rate, where there are several. */
     taxes: array(taxAtRate.required()).required(),
+    /** What a statement books. */
+    bookings: array(booking.required()).required(),
     /** What on it does not add up, in sentences. */
     checks: array(string().required()).required(),
     duplicates: array(duplicate.required()).required(),

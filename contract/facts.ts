@@ -40,6 +40,8 @@ export const fact = object({
   why: string().nullable().defined(),
   /** Whether a misread figure was put right because only so everything adds up. */
   repaired: boolean().required(),
+  /** What it may be as well, such as a day whose month may come first. */
+  other: string().nullable().defined(),
 });
 export type Fact = InferType<typeof fact>;
 export const factChange = object({
@@ -54,6 +56,14 @@ export const factLine = object({
   quantity: number().nullable().defined(),
   unitPrice: number().nullable().defined(),
   amount: number().required(),
+});
+
+/** What a statement books: what its balance changes by, and what it is then. */
+export const booking = object({
+  date: string().required(),
+  text: string().defined(),
+  amount: number().required(),
+  balance: number().nullable().defined(),
 });
 
 /** Tax at one rate, in percent. */

@@ -67,7 +67,7 @@ export const PROBLEMS = {
     status: 422,
     happened: '“{name}” does not contain any pages{looksLike}.',
     kept: ORIGINAL_KEPT,
-    todo: 'Crow Shelf takes in PDF, JPEG, PNG, TIFF, HEIC and WebP, and ZIP archives of them.',
+    todo: 'Crow Shelf takes in PDF, JPEG, PNG, TIFF, HEIC, WebP and electronic invoices (XML), and ZIP archives of them.',
   },
   'file-broken': {
     status: 422,

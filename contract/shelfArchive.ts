@@ -1,5 +1,5 @@
 import { array, InferType, mixed, object, string } from 'yup';
-import { factLine, taxAtRate } from './facts';
+import { booking, factLine, taxAtRate } from './facts';
 
 /** The file in an archive of the shelf that tells what is in it: a list of these, as JSON. */
 export const FACTS_FILE = 'facts.json';
@@ -18,6 +18,8 @@ export const toldDocument = object({
   lines: array(factLine.required()).default([]),
   /** Where there are several rates. */
   taxes: array(taxAtRate.required()).default([]),
+  /** What a statement books. */
+  bookings: array(booking.required()).default([]),
 });
 export type ToldDocument = InferType<typeof toldDocument>;
 

@@ -160,6 +160,7 @@ describe('crow read', () => {
       'opening',
       'closing',
       'lines',
+      'bookings',
       'taxes',
       'subject',
     ]);

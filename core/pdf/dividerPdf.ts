@@ -1,4 +1,5 @@
 import { PDFDocument, PDFFont, PDFPage, rgb, StandardFonts } from '@cantoo/pdf-lib';
+import { broken, printable } from './standardText';
 
 /** A square code, row by row; true is dark. */
 export type CodeSquares = boolean[][];
@@ -31,7 +32,7 @@ export async function dividerPdf(
   drawCode(page, code, WIDTH - MARGIN - CODE_SIDE, MARGIN);
   let y = HEIGHT - MARGIN - CODE_SIDE - 70;
   const write = (text: string, font: PDFFont, size: number) => {
-    for (const line of broken(text, font, size)) {
+    for (const line of broken(text, font, size, WIDTH - 2 * MARGIN)) {
       page.drawText(line, { x: MARGIN, y, size, font, color: BLACK });
       y -= size * 1.4;
     }
@@ -61,27 +62,4 @@ function drawCode(page: PDFPage, code: CodeSquares, left: number, bottom: number
       from = to;
     }
   });
-}
-
-function broken(text: string, font: PDFFont, size: number): string[] {
-  const rows: string[] = [];
-  for (const word of printable(text, font).split(' ')) {
-    const longer = rows.length > 0 ? `${rows[rows.length - 1]} ${word}` : word;
-    const fits = font.widthOfTextAtSize(longer, size) <= WIDTH - 2 * MARGIN;
-    if (rows.length > 0 && fits) rows[rows.length - 1] = longer;
-    else rows.push(word);
-  }
-  return rows;
-}
-
-/** What the standard fonts have no letter for is printed without its accents, or as a question mark; the code has it right. */
-function printable(text: string, font: PDFFont): string {
-  const known = new Set(font.getCharacterSet());
-  return [...text.normalize('NFC')]
-    .map((letter) => {
-      if (known.has(letter.codePointAt(0)!)) return letter;
-      const base = letter.normalize('NFD')[0];
-      return known.has(base.codePointAt(0)!) ? base : '?';
-    })
-    .join('');
 }

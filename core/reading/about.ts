@@ -8,13 +8,6 @@ type Pages = readonly Pick<PageText, 'words'>[];
 /** The facts of a document by name, as they are kept: dates in ISO 8601, money with a point. */
 export type KnownFacts = Readonly<Partial<Record<string, string>>>;
 
-const KIND_WORDS: Partial<Record<string, string>> = {
-  receipt: 'Receipt',
-  invoice: 'Invoice',
-  letter: 'Letter',
-  statement: 'Statement',
-};
-
 /**
  * What a paper is, in one or two sentences, from its facts and its own words; '' when nothing is known of it.
  * @param lines what it lists
@@ -22,7 +15,7 @@ const KIND_WORDS: Partial<Record<string, string>> = {
  */
 export function summaryOf(facts: KnownFacts, lines: readonly FactLine[], pages: Pages, form: DayForm = 'iso'): string {
   const { kind, vendor, date, number, total, currency, dueDate, net, tax, taxRate } = facts;
-  const what = KIND_WORDS[kind ?? ''] ?? 'Paper';
+  const what = kind && kind !== 'other' ? kind[0].toUpperCase() + kind.slice(1) : 'Paper';
   const money = total && `${total}${currency ? ` ${currency}` : ''}`;
   const taxed = tax && `with ${tax} tax${taxRate ? ` at ${taxRate} %` : ''}${net ? ` on ${net}` : ''}`;
   const first = [

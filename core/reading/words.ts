@@ -24,7 +24,7 @@ export interface PageText {
   language: string;
   /** Where something is written by hand that was not read, in pixels. */
   handwriting?: Box[];
-  /** Square codes, with what they say, in pixels. */
+  /** Square and bar codes, with what they say, in pixels. */
   codes?: PageCode[];
 }
 

@@ -1,8 +1,10 @@
 import { randomUUID } from 'node:crypto';
+import { createReadStream } from 'node:fs';
 import { EntityManager } from 'typeorm';
 import { Problem } from '@crow/contract/problems';
 import { Landing } from '@crow/core/sorting/arrangement';
 import { Context } from '../platform/context';
+import { drawInvoice } from '../engines/invoiceXml';
 import { isZip, inspectFile, SourceInfo } from '../engines/sourceFile';
 import { withScratch } from '../engines/scratch';
 import { MOST_FILE_BYTES, storeBlob } from '../platform/blobs';
@@ -115,9 +117,18 @@ export async function findPages(context: Context, fileId: string): Promise<void>
     const found = await withScratch(async (folder) => {
       const path = await materialise(database, file.blobId, folder);
       // An archive in an archive is not opened.
-      if (file.unpacked || !(await isZip(path))) return inspectFile(path, file.name);
-      await unpackPapers(context, file, path);
-      return undefined;
+      if (!file.unpacked && (await isZip(path))) {
+        await unpackPapers(context, file, path);
+        return undefined;
+      }
+      const drawn = await drawInvoice(path, file.name, () => folder);
+      if (!drawn) return inspectFile(path, file.name);
+      const blob = await storeBlob(database, createReadStream(drawn), {
+        mostBytes: MOST_FILE_BYTES,
+        tooLarge: () => new Problem('file-too-large', { name: file.name }),
+      });
+      await database.source.manager.update(SourceFile, { id: file.id }, { blobId: blob.id, cameBlobId: file.blobId });
+      return inspectFile(drawn, file.name);
     });
     if (!found) return;
     info = found;
@@ -166,5 +177,5 @@ export async function dismissFile({ database }: Context, actor: ActingAs, id: st
 export async function originalOf(manager: EntityManager, id: string): Promise<{ name: string; blobId: string }> {
   const file = await manager.findOneBy(SourceFile, { id });
   if (!file) throw new Problem('not-found', { what: 'The file' });
-  return { name: file.name, blobId: file.lockedBlobId ?? file.blobId };
+  return { name: file.name, blobId: file.cameBlobId ?? file.blobId };
 }

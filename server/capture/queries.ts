@@ -81,8 +81,8 @@ export async function binStackWithoutFiles(manager: EntityManager, stackId: stri
 export async function putUnlockedInPlace(manager: EntityManager, id: string, openBlobId: string): Promise<boolean> {
   const changed = await rows(
     manager,
-    `update source_file set locked_blob_id = blob_id, blob_id = $2, state = 'waiting', problem = null
-       where id = $1 and state = 'refused' and locked_blob_id is null returning id`,
+    `update source_file set came_blob_id = blob_id, blob_id = $2, state = 'waiting', problem = null
+       where id = $1 and state = 'refused' and came_blob_id is null returning id`,
     [id, openBlobId],
   );
   return changed.length > 0;

@@ -36,8 +36,9 @@ export function listWaiting(manager: EntityManager): Promise<DocumentSummary[]> 
 export async function readDocument(manager: EntityManager, id: string): Promise<ShownDocument> {
   const [summary] = await documentsById(manager, [id]);
   if (!summary) throw new Problem('not-found', { what: 'The document' });
-  const { wantedFolder, lines, taxes, checks, ...more } = await documentBesides(manager, id);
+  const { wantedFolder, lines, taxes, bookings, checks, ...more } = await documentBesides(manager, id);
   const facts = await factsOf(manager, id);
+  const listed = { lines: lines ?? [], taxes: taxes ?? [], bookings: bookings ?? [] };
   const values = Object.fromEntries(facts.map(({ name, value }) => [name, value]));
   const { days } = await readSettings(manager);
   const proposal = await proposeFiling(manager, summary, values, wantedFolder);
@@ -49,10 +50,9 @@ export async function readDocument(manager: EntityManager, id: string): Promise<
     duplicates: await duplicatesOf(manager, id),
     pageList: await pagesOfDocument(manager, id),
     ...proposal,
-    lines: lines ?? [],
-    taxes: taxes ?? [],
-    checks: [...checks.map(sayCheck), ...whatDoesNotAddUp(values, lines ?? [], taxes ?? [])],
-    summary: summaryOf(values, lines ?? [], await textsOf(manager, id, { most: 1 }), days),
+    ...listed,
+    checks: [...checks.map(sayCheck), ...whatDoesNotAddUp(values, listed)],
+    summary: summaryOf(values, listed.lines, await textsOf(manager, id, { most: 1 }), days),
   };
 }
 

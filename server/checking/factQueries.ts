@@ -4,7 +4,7 @@ import { KnownSign } from '@crow/core/reading/facts/findFacts';
 import { Check, Sign } from '@crow/core/reading/facts/signs';
 import { Box } from '@crow/core/geometry';
 import { Reason, sayReason } from '@crow/core/reading/facts/reason';
-import { FactLine, TaxAtRate } from '@crow/core/reading/facts/fact';
+import { Booking, FactLine, Kind, TaxAtRate } from '@crow/core/reading/facts/fact';
 import { KeptValue } from '@crow/core/reading/facts/typedFact';
 import { InvoiceData } from '@crow/core/reading/facts/invoiceData';
 import { PageCode, PageText, restoreWords, StoredWord } from '@crow/core/reading/words';
@@ -14,7 +14,7 @@ import { rows } from '../platform/database';
 export async function factsOf(manager: EntityManager, id: string): Promise<Fact[]> {
   const found = await rows<Omit<Fact, 'why'> & { why: Reason | null }>(
     manager,
-    `select f.name, f.value, f.page_id as "pageId", f.box, f.confidence, f.confirmed_by is not null as confirmed, case when f.why->>'code' = 'divider-sheet' then null else a.name end as by, f.why, f.repaired
+    `select f.name, f.value, f.page_id as "pageId", f.box, f.confidence, f.confirmed_by is not null as confirmed, case when f.why->>'code' = 'divider-sheet' then null else a.name end as by, f.why, f.repaired, f.other
      from fact f left join actor a on a.id = f.confirmed_by where f.document_id = $1`,
     [id],
   );
@@ -56,11 +56,24 @@ export async function keepTyped(
 export async function keepRead(
   manager: EntityManager,
   documentId: string,
-  { checks, lines, taxes }: { checks: Check[]; lines: FactLine[] | null; taxes: TaxAtRate[] | null },
+  {
+    checks,
+    lines,
+    taxes,
+    bookings,
+    kindRead,
+  }: {
+    checks: Check[];
+    lines: FactLine[] | null;
+    taxes: TaxAtRate[] | null;
+    bookings: Booking[] | null;
+    kindRead: string | null;
+  },
 ): Promise<void> {
   await manager.query(
-    'update document set checks = $2, lines = $3, taxes = case when taxes_by is null then $4::jsonb else taxes end where id = $1',
-    [documentId, JSON.stringify(checks), lines && JSON.stringify(lines), taxes && JSON.stringify(taxes)],
+    `update document set checks = $2, lines = $3, taxes = case when taxes_by is null then $4::jsonb else taxes end,
+       bookings = $5, kind_read = $6 where id = $1`,
+    [documentId, ...[checks, lines, taxes, bookings].map((value) => value && JSON.stringify(value)), kindRead],
   );
 }
 
@@ -122,6 +135,24 @@ export async function rememberSigns(
      select kind, value, $1, $2 from unnest($3::text[], $4::text[]) as sign (kind, value) on conflict do nothing`,
     [vendor, documentId, signs.map(({ kind }) => kind), signs.map(({ value }) => value)],
   );
+}
+
+/** What a person said that the latest paper of the same sender was, of which the same was read; undefined when nobody said anything. */
+export async function kindSaidOf(
+  manager: EntityManager,
+  documentId: string,
+  vendor: string,
+  kindRead: string,
+): Promise<Kind | undefined> {
+  const [said] = await rows<{ value: Kind }>(
+    manager,
+    `select k.value from document d
+       join fact v on v.document_id = d.id and v.name = 'vendor' and v.value = $2
+       join fact k on k.document_id = d.id and k.name = 'kind' and k.confirmed_by is not null and k.why is null
+     where d.kind_read = $3 and d.id <> $1 and d.binned_at is null order by k.at desc limit 1`,
+    [documentId, vendor, kindRead],
+  );
+  return said?.value;
 }
 
 const MOST_VENDORS = 2000;

@@ -1,7 +1,7 @@
 import { PDFDocument } from '@cantoo/pdf-lib';
 import sharp from 'sharp';
 import { endpoints } from '@crow/contract/endpoints';
-import { Fact } from '../platform/entities';
+import { Fact, Page } from '../platform/entities';
 import { textPdf } from '../testing/made';
 import { TestRoom } from '../testing/room';
 
@@ -94,6 +94,51 @@ it('asks a paper again for what its kind says, when a person says that it is of 
   expect(named(await change('statement'))).toContain('opening');
 });
 
+it('takes a paper of the same sender and form for what a person said of the last one', async () => {
+  const slip = (number: number) =>
+    textPdf(
+      `Saltgate Yarns\nCounter slip\nInvoice no. ${number}\nDate 11 November 2026\nTwo cones of warp\nTotal £ 18${number}.60`,
+    );
+  const first = await room.documentOf('a.pdf', await slip(1));
+  expect(await valueOf(first, 'kind')).toMatchObject({ value: 'invoice', confirmed: false });
+  await room.ask(endpoints.changeFact, { params: { id: first, name: 'kind' }, body: { value: 'receipt' } });
+  const next = await room.documentOf('b.pdf', await slip(2));
+  expect(await valueOf(next, 'kind')).toMatchObject({
+    value: 'receipt',
+    confirmed: false,
+    why: 'as you said of such a paper from this sender',
+  });
+  const letter =
+    'Saltgate Yarns\n12 March 2026\nDear Mr Castellane\nOur mill is closed in May.\nYours sincerely\nA. Pell';
+  expect(await valueOf(await room.documentOf('c.pdf', await textPdf(letter)), 'kind')).toMatchObject({
+    value: 'letter',
+  });
+});
+
+it('tells both days that a date in figures may be, until a person takes one', async () => {
+  const id = await room.documentOf('a.pdf', await textPdf('Saltgate Yarns\nInvoice\nDate 10/06/2026\nTotal 186.60'));
+  expect(await valueOf(id, 'date')).toMatchObject({ value: '2026-06-10', other: '2026-10-06' });
+  await room.ask(endpoints.changeFact, { params: { id, name: 'date' }, body: { value: '2026-10-06' } });
+  expect(await valueOf(id, 'date')).toMatchObject({ value: '2026-10-06', other: null });
+});
+
+it('knows what a statement books, which comes out as a spreadsheet', async () => {
+  const statement = `Saltgate Savings
+Statement of account
+30 September 2026
+Opening balance 512.40
+02/09/2026 Warp and weft 74.00 438.40
+09/09/2026 Scarf sold 120.00 558.40
+Closing balance 558.40`;
+  const id = await room.documentOf('a.pdf', await textPdf(statement));
+  const { bookings, checks } = await read(id);
+  expect(bookings.map(({ text, amount }) => [text, amount])).toEqual([
+    ['Warp and weft', -74],
+    ['Scarf sold', 120],
+  ]);
+  expect(checks).toEqual([]);
+});
+
 it('knows a sender again by what stands at the foot, once somebody has confirmed it', async () => {
   const paper = (head: string, number: number) =>
     textPdf(
@@ -155,6 +200,51 @@ describe('an electronic invoice', () => {
     expect(facts.every(({ confidence }) => confidence === 1)).toBe(true);
     // What stands on the page too says where.
     expect(facts.find(({ name }) => name === 'total')?.box).not.toBeNull();
+  });
+
+  it('that is a file by itself is drawn, and is kept as it came', async () => {
+    const id = await room.documentOf('rechnung.xml', new TextEncoder().encode(xml));
+    const { facts, pageList, lines } = await read(id);
+    expect(Object.fromEntries(facts.map(({ name, value }) => [name, value]))).toMatchObject({
+      kind: 'invoice',
+      vendor: 'Spinnerei Wiesengrund & Co',
+      number: 'SY-77',
+      total: '119.00',
+    });
+    expect(lines.map(({ description }) => description)).toEqual(['Merino, 1 kg']);
+    // What is drawn says it as well, and where.
+    expect(facts.find(({ name }) => name === 'total')?.box).not.toBeNull();
+    const { words } = await room.ask(endpoints.pageText, { params: { id: pageList[0].id } });
+    expect(words.map(([text]) => text).join(' ')).toContain('Spinnerei Wiesengrund & Co');
+    const { sourceFileId } = await room.context.database.source.manager.findOneByOrFail(Page, {
+      id: pageList[0].id,
+    });
+    const original = await room.send(endpoints.originalFile, { params: { id: sourceFileId } });
+    expect(original.raw.toString()).toBe(xml);
+  });
+
+  it('that takes back is a credit note, with what it takes back negative', async () => {
+    const id = await room.documentOf(
+      'gutschrift.xml',
+      new TextEncoder().encode(`<?xml version="1.0" encoding="UTF-8"?>
+<CreditNote xmlns="urn:oasis:names:specification:ubl:schema:xsd:CreditNote-2" xmlns:cbc="urn:cbc" xmlns:cac="urn:cac">
+ <cbc:ID>G-12</cbc:ID><cbc:IssueDate>2026-11-12</cbc:IssueDate><cbc:DocumentCurrencyCode>EUR</cbc:DocumentCurrencyCode>
+ <cac:BillingReference><cac:InvoiceDocumentReference><cbc:ID>SY-77</cbc:ID></cac:InvoiceDocumentReference></cac:BillingReference>
+ <cac:AccountingSupplierParty><cac:Party><cac:PartyName><cbc:Name>Färberei Ährenfeld</cbc:Name></cac:PartyName></cac:Party></cac:AccountingSupplierParty>
+ <cac:TaxTotal><cbc:TaxAmount currencyID="EUR">1.90</cbc:TaxAmount></cac:TaxTotal>
+ <cac:LegalMonetaryTotal><cbc:TaxExclusiveAmount>10.00</cbc:TaxExclusiveAmount><cbc:TaxInclusiveAmount>11.90</cbc:TaxInclusiveAmount><cbc:PayableAmount>11.90</cbc:PayableAmount></cac:LegalMonetaryTotal>
+ <cac:CreditNoteLine><cbc:CreditedQuantity>1</cbc:CreditedQuantity><cbc:LineExtensionAmount>10.00</cbc:LineExtensionAmount><cac:Item><cbc:Name>Kette</cbc:Name></cac:Item></cac:CreditNoteLine>
+</CreditNote>`),
+    );
+    const { facts } = await read(id);
+    expect(Object.fromEntries(facts.map(({ name, value }) => [name, value]))).toMatchObject({
+      kind: 'credit note',
+      vendor: 'Färberei Ährenfeld',
+      number: 'G-12',
+      reference: 'SY-77',
+      total: '-11.90',
+      tax: '-1.90',
+    });
   });
 
   it.each([

@@ -1,9 +1,10 @@
 import { EntityManager, IsNull, Not } from 'typeorm';
 import { FACT_NAMES, FactName } from '@crow/contract/facts';
 import { shareOf } from '@crow/core/geometry';
-import { Fact as FoundFact, KINDS } from '@crow/core/reading/facts/fact';
+import { Fact as FoundFact, Facts, Kind, KINDS } from '@crow/core/reading/facts/fact';
 import { findFacts } from '@crow/core/reading/facts/findFacts';
 import { withInvoiceData } from '@crow/core/reading/facts/invoiceData';
+import { fold } from '@crow/core/reading/facts/rows';
 import { checksOf, findSigns } from '@crow/core/reading/facts/signs';
 import { keptValue, MONEY, typedFact } from '@crow/core/reading/facts/typedFact';
 import { insertNew } from '../platform/database';
@@ -13,6 +14,7 @@ import {
   invoiceOf,
   keepRead,
   keepTyped,
+  kindSaidOf,
   ReadPage,
   rememberSigns,
   sendersWithSigns,
@@ -27,11 +29,13 @@ export async function refreshFacts(manager: EntityManager, documentId: string): 
   const knownVendors = await confirmedVendors(manager);
   const signs = findSigns(texts);
   const said = await manager.findOneBy(FactRow, { documentId, name: 'kind', confirmedBy: Not(IsNull()) });
-  const read = findFacts(texts, {
-    knownVendors,
-    knownSigns: await sendersWithSigns(manager, documentId, signs),
-    kind: KINDS.find((kind) => kind === said?.value),
-  });
+  const knownSigns = await sendersWithSigns(manager, documentId, signs);
+  const findAs = (kind?: Kind) => findFacts(texts, { knownVendors, knownSigns, kind });
+  const unasked = findAs();
+  const kindRead = formOf(unasked.kind);
+  const read = said
+    ? findAs(KINDS.find((kind) => kind === said.value))
+    : await asBefore(manager, documentId, unasked, kindRead, findAs);
   const invoice = await invoiceOf(manager, documentId);
   const found = invoice ? withInvoiceData(read, invoice) : read;
   await manager.delete(FactRow, { documentId, confirmedBy: IsNull() });
@@ -52,14 +56,39 @@ export async function refreshFacts(manager: EntityManager, documentId: string): 
       confidence: fact.confidence,
       why: fact.why,
       repaired: fact.repaired !== undefined,
+      other: fact.other === undefined ? null : String(fact.other),
     });
   }
   await keepRead(manager, documentId, {
     checks: checksOf(signs),
     lines: found.lines?.value ?? null,
     taxes: found.taxes?.value ?? null,
+    bookings: found.bookings?.value ?? null,
+    kindRead,
   });
   await typeFacts(manager, documentId);
+}
+
+/** What was read of a paper's kind, and by which word of its form: papers that are alike in this are of one form. */
+function formOf(kind: FoundFact<Kind> | null): string | null {
+  return kind && `${kind.value} ${kind.why.code === 'says' ? fold(kind.why.text) : ''}`.trim();
+}
+
+/** How sure a kind is that a person said of such a paper before. */
+const SAID_BEFORE = 0.95;
+
+/** The facts as those of the kind that a person said of the last paper of this sender and form. */
+async function asBefore(
+  manager: EntityManager,
+  documentId: string,
+  read: Facts,
+  kindRead: string | null,
+  findAs: (kind: Kind) => Facts,
+): Promise<Facts> {
+  const kind = read.vendor && kindRead ? await kindSaidOf(manager, documentId, read.vendor.value, kindRead) : undefined;
+  if (!kind || kind === read.kind?.value) return read;
+  const facts = findAs(kind);
+  return { ...facts, kind: facts.kind && { ...facts.kind, confidence: SAID_BEFORE, why: { code: 'said-before' } } };
 }
 
 /** Keeps what the facts of a document say by its type; after any of them was entered: how money is kept depends on the currency. */

@@ -3,7 +3,7 @@ import { DocumentSummary, PdfSize } from '@crow/contract/documents';
 import { toldProblem } from '@crow/contract/problems';
 import { Beside } from '@crow/core/filing/pattern';
 import { Check } from '@crow/core/reading/facts/signs';
-import { FactLine, TaxAtRate } from '@crow/core/reading/facts/fact';
+import { Booking, FactLine, TaxAtRate } from '@crow/core/reading/facts/fact';
 import { StoredWord } from '@crow/core/reading/words';
 import { Document } from '../platform/entities';
 import { FOLDER_PATHS } from '../platform/queries';
@@ -172,6 +172,7 @@ interface Besides {
   checks: Check[];
   lines: FactLine[] | null;
   taxes: TaxAtRate[] | null;
+  bookings: Booking[] | null;
   size: PdfSize;
   beside: Beside[];
 }
@@ -181,7 +182,7 @@ export async function documentBesides(manager: EntityManager, id: string): Promi
   const [found] = await rows<Besides>(
     manager,
     `select d.stack_id as "stackId", s.name as "stackName", d.archival, f.path as "shelfPath", d.wanted_folder as "wantedFolder",
-       d.pdf_size as size, d.beside, d.checks, d.lines, d.taxes
+       d.pdf_size as size, d.beside, d.checks, d.lines, d.taxes, d.bookings
      from document d left join stack s on s.id = d.stack_id left join shelf_file f on f.document_id = d.id and f.ending = '.pdf' where d.id = $1`,
     [id],
   );

@@ -1,6 +1,10 @@
-import { basename } from 'node:path';
+import { rmSync } from 'node:fs';
+import { mkdtemp } from 'node:fs/promises';
+import { tmpdir } from 'node:os';
+import { basename, join } from 'node:path';
 import { inWords, Problem } from '@crow/contract/problems';
 import { TOLD_APART } from '@crow/core/reading/language';
+import { drawInvoice } from '../engines/invoiceXml';
 import { installedLanguages } from '../engines/languageData';
 import { inspectFile, SourceInfo } from '../engines/sourceFile';
 
@@ -33,12 +37,21 @@ export async function parseLanguages(given: string | undefined): Promise<string[
 export async function openFile(path: string): Promise<SourceInfo> {
   const name = basename(path);
   try {
-    return await inspectFile(path, name);
+    return await inspectFile((await drawnFrom(path, name)) ?? path, name);
   } catch (error) {
     if ((error as NodeJS.ErrnoException).code === 'ENOENT')
       throw new Problem('not-found', { what: `The file “${path}”` });
     throw error;
   }
+}
+
+/** Where an electronic invoice that is a file by itself is drawn, until the program ends; undefined for other files. */
+function drawnFrom(path: string, name: string): Promise<string | undefined> {
+  return drawInvoice(path, name, async () => {
+    const folder = await mkdtemp(join(tmpdir(), 'crow-invoice-'));
+    process.once('exit', () => rmSync(folder, { recursive: true, force: true }));
+    return folder;
+  });
 }
 
 export function sentence(error: unknown): string {

@@ -29,6 +29,7 @@ const PRINTED = [
   'opening',
   'closing',
   'lines',
+  'bookings',
   'taxes',
   'subject',
 ] as const;
@@ -73,13 +74,14 @@ async function readFile(file: string, languages: string[]) {
   };
 }
 
-function printed({ value, page, box, confidence, repaired }: Fact<unknown>) {
+function printed({ value, page, box, confidence, repaired, other }: Fact<unknown>) {
   return {
     value,
     page,
     box: rounded(box),
     confidence: Math.round(confidence * 1000) / 1000,
     ...(repaired && { repaired }),
+    ...(other !== undefined && { other }),
   };
 }
 

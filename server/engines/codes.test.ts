@@ -1,3 +1,5 @@
+import bwip from 'bwip-js/node';
+import sharp from 'sharp';
 import { readCodes, squareCode } from './codes';
 
 /** A white page with a square code on it, each of its squares so many pixels wide. */
@@ -32,4 +34,19 @@ it('finds none on a page without', async () => {
   expect(await readCodes({ width: 400, height: 500, channels: 1, data: new Uint8Array(200_000).fill(255) })).toEqual(
     [],
   );
+});
+
+it.each([
+  ['code128', 'QP00412299GB', 'QP00412299GB'],
+  ['ean13', '400638133393', '4006381333931'],
+  ['datamatrix', 'WL-2026-118', 'WL-2026-118'],
+])('reads bars and squares of other kinds: %s', async (bcid, text, said) => {
+  const code = await bwip.toBuffer({ bcid, text, scale: 4, ...(bcid !== 'datamatrix' && { height: 12 }) });
+  const { data, info } = await sharp({ create: { width: 900, height: 1200, channels: 3, background: '#fff' } })
+    .composite([{ input: code, left: 120, top: 300 }])
+    .greyscale()
+    .raw()
+    .toBuffer({ resolveWithObject: true });
+  const found = await readCodes({ width: info.width, height: info.height, channels: 1, data: new Uint8Array(data) });
+  expect(found.map((each) => each.text)).toEqual([said]);
 });

@@ -1,13 +1,14 @@
 import { readFileSync } from 'node:fs';
 import { createRequire } from 'node:module';
 import bwip from 'bwip-js/node';
-import { prepareZXingModule, readBarcodes } from 'zxing-wasm/reader';
+import { prepareZXingModule, readBarcodes, type ReaderOptions } from 'zxing-wasm/reader';
 import { CodeSquares } from '@crow/core/pdf/dividerPdf';
 import { around, Box } from '@crow/core/geometry';
 import { greyOf, Raster } from '@crow/core/imaging/raster';
 import { PageCode } from '@crow/core/reading/words';
 import { Divider, readDividerCode } from '@crow/core/sorting/divider';
 
+const MOST_CODES = 8;
 const DARK = 140;
 const LEAST_DARK = 0.045;
 
@@ -25,7 +26,7 @@ function prepare(): Promise<unknown> {
 /** What the divider sheet in a picture says, if it is one: its square code (QR, ISO/IEC 18004) may lie in any direction. */
 export async function readDivider(picture: Raster): Promise<Divider | null> {
   if (!isDarkEnough(picture)) return null;
-  for (const { text } of await readCodes(picture)) {
+  for (const { text } of await readCodes(picture, ['QRCode'])) {
     const divider = readDividerCode(text);
     if (divider) return divider;
   }
@@ -40,8 +41,22 @@ function isDarkEnough(picture: Raster): boolean {
   return dark >= LEAST_DARK * data.length;
 }
 
-/** The square codes in a picture, with what they say. */
-export async function readCodes(picture: Raster): Promise<PageCode[]> {
+/** What stands on bills, tickets and parcels: square codes, and bars for articles and for shipping. */
+const ON_PAPERS: ReaderOptions['formats'] = [
+  'QRCode',
+  'DataMatrix',
+  'Aztec',
+  'PDF417',
+  'Code128',
+  'ITF',
+  'EAN13',
+  'EAN8',
+];
+/** Bars that look like print by chance say less than this. */
+const SHORTEST = 5;
+
+/** The square and bar codes in a picture, with what they say. */
+export async function readCodes(picture: Raster, formats = ON_PAPERS): Promise<PageCode[]> {
   await prepare();
   const { data, width, height } = greyOf(picture);
   const colours = new Uint32Array(width * height);
@@ -49,16 +64,16 @@ export async function readCodes(picture: Raster): Promise<PageCode[]> {
   const found = await readBarcodes(
     { data: new Uint8ClampedArray(colours.buffer), width, height, colorSpace: 'srgb' } as ImageData,
     {
-      formats: ['QRCode'],
+      formats,
       tryHarder: false,
       tryInvert: false,
       tryDownscale: false,
       tryDenoise: false,
-      maxNumberOfSymbols: 4,
+      maxNumberOfSymbols: MOST_CODES,
     },
   );
   return found
-    .filter(({ isValid }) => isValid)
+    .filter(({ isValid, text }) => isValid && text.length >= SHORTEST)
     .map(({ text, position: { topLeft, topRight, bottomLeft, bottomRight } }) => {
       const corners = [topLeft, topRight, bottomLeft, bottomRight];
       return { text, box: around(corners.map(({ x, y }): Box => [x, y, 0, 0])) };

@@ -1,6 +1,7 @@
-import { readFile, stat } from 'node:fs/promises';
+import { open, readFile, stat, writeFile } from 'node:fs/promises';
 import { join } from 'node:path';
 import { XMLParser } from 'fast-xml-parser';
+import { invoicePdf } from '@crow/core/pdf/invoicePdf';
 import { InvoiceData, readInvoiceXml } from '@crow/core/reading/facts/invoiceData';
 import { ChildLimits, runChild } from './child';
 import { withScratch } from './scratch';
@@ -48,6 +49,55 @@ export async function embeddedInvoice(path: string): Promise<InvoiceData | null>
     if (data) return data;
   }
   return null;
+}
+
+/** What XML begins with: a byte order mark, blanks, a declaration or an element. */
+const XML = /^(?:\ufeff)?\s*<(?:\?xml\s|!--|[A-Za-z][\w.-]*(?::[\w.-]+)?[\s>])/;
+
+/**
+ * Draws a file that is an electronic invoice by itself (UBL or CII, EN 16931) as a PDF, in which it is attached.
+ * @param name what the attachment is called
+ * @param folderFor where to draw it
+ * @returns where it was drawn; undefined when the file is none
+ */
+export async function drawInvoice(
+  path: string,
+  name: string,
+  folderFor: () => Promise<string> | string,
+): Promise<string | undefined> {
+  const { size } = await stat(path);
+  if (size > MOST_BYTES || !XML.test(await headOf(path))) return undefined;
+  const bytes = await readFile(path);
+  const data = readInvoice(textOf(bytes));
+  if (!data) return undefined;
+  const out = join(await folderFor(), 'invoice.pdf');
+  await writeFile(out, await invoicePdf(data, { name, bytes }));
+  return out;
+}
+
+async function headOf(path: string): Promise<string> {
+  const handle = await open(path);
+  try {
+    const { buffer, bytesRead } = await handle.read(Buffer.alloc(512), 0, 512, 0);
+    return textOf(buffer.subarray(0, bytesRead));
+  } finally {
+    await handle.close();
+  }
+}
+
+/** XML is in UTF-8 unless a mark at its beginning, or its declaration, says otherwise. */
+function textOf(bytes: Uint8Array): string {
+  const start = Buffer.from(bytes.subarray(0, 100)).toString('latin1');
+  const said = start.startsWith('\xff\xfe')
+    ? 'utf-16le'
+    : start.startsWith('\xfe\xff')
+      ? 'utf-16be'
+      : (/^<\?xml[^>]*encoding=["']([\w-]+)["']/.exec(start)?.[1] ?? 'utf-8');
+  try {
+    return new TextDecoder(said).decode(bytes);
+  } catch {
+    return new TextDecoder().decode(bytes);
+  }
 }
 
 function readInvoice(xml: string): InvoiceData | null {

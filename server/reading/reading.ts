@@ -3,10 +3,11 @@ import { Problem } from '@crow/contract/problems';
 import { pageTokens } from '@crow/core/finding/tokens';
 import { Turn, turnSize } from '@crow/core/geometry';
 import { Recipe } from '@crow/core/imaging/recipe';
-import { PageText, restoreWords, scaledPageText, storeWords, turnPageText } from '@crow/core/reading/words';
+import { PageCode, PageText, restoreWords, scaledPageText, storeWords, turnPageText } from '@crow/core/reading/words';
 import { Context } from '../platform/context';
 import { installedLanguages } from '../engines/languageData';
-import { readingPicture } from '../engines/pictures';
+import { lookedAtPicture, readingPicture } from '../engines/pictures';
+import { readCodes } from '../engines/codes';
 import { ownText } from '../engines/ownText';
 import { withScratch } from '../engines/scratch';
 import { SourceInfo } from '../engines/sourceFile';
@@ -86,13 +87,28 @@ export async function readText(
 ): Promise<{ text: PageText; own: boolean }> {
   if (info.format === 'pdf' && !recipe) {
     const own = await ownText(info, number, languages);
-    if (own) return { text: turnPageText(own, turn), own: true };
+    if (own) {
+      const codes = await codesOn(info, number, own);
+      return { text: turnPageText({ ...own, codes }, turn), own: true };
+    }
   }
   const text = await withScratch(async (folder) => {
     const { picture, enlarged } = await readingPicture(info, number, turn, folder, recipe);
     return scaledPageText(await recognise(picture, languages), enlarged);
   });
   return { text, own: false };
+}
+
+/** The codes on a page that needs no recognising; none where it can't be drawn: its text is there all the same. */
+async function codesOn(info: SourceInfo, number: number, { width, height }: PageText): Promise<PageCode[]> {
+  try {
+    const picture = await withScratch((folder) => lookedAtPicture(info, number, folder));
+    const scale = Math.max(width, height) / Math.max(picture.width, picture.height);
+    return scaledPageText({ ...picture, words: [], language: '', codes: await readCodes(picture) }, scale).codes ?? [];
+  } catch (error) {
+    if (error instanceof Problem) return [];
+    throw error;
+  }
 }
 
 /** Writes down how reading a page ended, and lets whatever waited for it go on. */

@@ -11,7 +11,7 @@ import { FACT_NAMES } from '@crow/contract/facts';
 import { Problem } from '@crow/contract/problems';
 import { FACTS_FILE, ToldDocument, toldDocument } from '@crow/contract/shelfArchive';
 import { nameKey, safeName } from '@crow/core/filing/names';
-import { admitKept, admitLines, admitTaxes } from '@crow/core/reading/facts/gate';
+import { admitKept, admitBookings, admitLines, admitTaxes } from '@crow/core/reading/facts/gate';
 import { Context } from '../platform/context';
 import { withScratch } from '../engines/scratch';
 import { jsonList } from '../engines/jsonList';
@@ -152,6 +152,7 @@ export async function restoreDocument(
     stackId: file.stackId,
     lines: admitLines(entry.lines),
     taxes: admitTaxes(entry.taxes),
+    bookings: admitBookings(entry.bookings),
   });
   await manager.insert(
     DocumentPage,

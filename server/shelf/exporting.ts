@@ -130,18 +130,18 @@ async function* zipped(entries: Iterable<Entry> | AsyncIterable<Entry>): AsyncGe
 }
 
 const LINE_HEADS = ['Description', 'Quantity', 'Unit price', 'Amount'];
+const BOOKING_HEADS = ['Description', 'Date', 'Amount', 'Balance'];
 
-/** What a bill lists, as a spreadsheet. @throws Problem 'no-lines' when it lists nothing */
+/** What a bill lists or a statement books, as a spreadsheet. @throws Problem 'no-lines' when it lists nothing */
 export async function linesAs(manager: EntityManager, documentId: string, form: 'csv' | 'xlsx'): Promise<Buffer> {
   const document = await manager.findOneBy(Document, { id: documentId });
-  if (!document?.lines?.length) throw new Problem('no-lines');
-  const table = document.lines.map(({ description, quantity, unitPrice, amount }) => [
-    description,
-    quantity,
-    unitPrice,
-    amount,
-  ]);
-  return form === 'csv' ? Buffer.from(csvOf([LINE_HEADS, ...table])) : xlsxOf(LINE_HEADS, table);
+  const { lines, bookings } = document ?? {};
+  const heads = bookings?.length ? BOOKING_HEADS : LINE_HEADS;
+  const table = bookings?.length
+    ? bookings.map(({ date, text, amount, balance }) => [text, date, amount, balance])
+    : (lines ?? []).map(({ description, quantity, unitPrice, amount }) => [description, quantity, unitPrice, amount]);
+  if (table.length === 0) throw new Problem('no-lines');
+  return form === 'csv' ? Buffer.from(csvOf([heads, ...table])) : xlsxOf(heads, table);
 }
 
 /** A spreadsheet (Office Open XML) with a head row; numbers stay numbers, and text stays text whatever it looks like. */
@@ -171,7 +171,7 @@ export async function shelfArchive({ database }: Context, folderId?: string): Pr
 
   function* entries(): Generator<Entry> {
     const told: ToldDocument[] = [];
-    for (const { name, folder, pdfBlobId, filedAt, facts, lines, taxes } of documents) {
+    for (const { name, folder, pdfBlobId, filedAt, facts, lines, taxes, bookings } of documents) {
       const file = `${folder}/${name}.pdf`;
       yield { name: file, at: filedAt, pieces: () => readBlob(database, pdfBlobId) };
       told.push({
@@ -182,6 +182,7 @@ export async function shelfArchive({ database }: Context, folderId?: string): Pr
         facts: facts ?? {},
         lines: lines ?? [],
         taxes: taxes ?? [],
+        bookings: bookings ?? [],
       });
     }
     yield textEntry(FACTS_FILE, JSON.stringify(told, null, 1));

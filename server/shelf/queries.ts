@@ -6,7 +6,7 @@ import { nameKey } from '@crow/core/filing/names';
 import { Beside } from '@crow/core/filing/pattern';
 import { Turn } from '@crow/core/geometry';
 import { Recipe } from '@crow/core/imaging/recipe';
-import { FactLine, TaxAtRate } from '@crow/core/reading/facts/fact';
+import { Booking, FactLine, TaxAtRate } from '@crow/core/reading/facts/fact';
 import { StoredWord } from '@crow/core/reading/words';
 import { rows } from '../platform/database';
 import { Document } from '../platform/entities';
@@ -208,6 +208,7 @@ interface Shelved {
   facts: Record<string, string> | null;
   lines: FactLine[] | null;
   taxes: TaxAtRate[] | null;
+  bookings: Booking[] | null;
 }
 
 /** The filed documents in a folder and those below it, or all, with what is known of them. */
@@ -217,7 +218,7 @@ export function shelvedDocuments(manager: EntityManager, folderId?: string): Pro
     `${FOLDER_PATHS}, wanted as (
        select id from folder where $1::uuid is null or id = $1 union select f.id from folder f join wanted on f.parent_id = wanted.id
      )
-     select d.id, d.name, paths.path as folder, d.pdf_blob_id as "pdfBlobId", d.filed_at as "filedAt", d.lines, d.taxes,
+     select d.id, d.name, paths.path as folder, d.pdf_blob_id as "pdfBlobId", d.filed_at as "filedAt", d.lines, d.taxes, d.bookings,
        (select jsonb_object_agg(f.name, f.value) from fact f where f.document_id = d.id) as facts
      from document d join paths on paths.id = d.folder_id join wanted on wanted.id = d.folder_id
      where d.state <> 'check' and d.binned_at is null and d.pdf_blob_id is not null

@@ -14,9 +14,9 @@ const FACTS = {
 };
 
 it('says nothing when everything adds up, or nothing can be checked', () => {
-  expect(whatDoesNotAddUp(FACTS, LINES)).toEqual([]);
-  expect(whatDoesNotAddUp({}, [])).toEqual([]);
-  expect(whatDoesNotAddUp({ total: '262.90' }, LINES)).toEqual([]);
+  expect(whatDoesNotAddUp(FACTS, { lines: LINES })).toEqual([]);
+  expect(whatDoesNotAddUp({})).toEqual([]);
+  expect(whatDoesNotAddUp({ total: '262.90' }, { lines: LINES })).toEqual([]);
 });
 
 it.each([
@@ -36,7 +36,7 @@ it.each([
   ['the rate', { ...FACTS, taxRate: '19' }, LINES, '19 % of 262.90 are 49.95, but the tax is 52.58.'],
   ['the days', { ...FACTS, dueDate: '2026-10-01' }, LINES, 'It is due before its date.'],
 ])('says so when it is wrong: %s', (_what, facts, lines, sentence) => {
-  expect(whatDoesNotAddUp(facts, lines)).toEqual([sentence]);
+  expect(whatDoesNotAddUp(facts, { lines })).toEqual([sentence]);
 });
 
 it('checks tax by rate, each and all together', () => {
@@ -45,14 +45,23 @@ it('checks tax by rate, each and all together', () => {
     { rate: 19, net: 60, tax: 11.4 },
     { rate: 7, net: 40, tax: 2.8 },
   ];
-  expect(whatDoesNotAddUp({ ...facts, tax: '14.20', total: '114.20' }, [], taxes)).toEqual([]);
-  expect(whatDoesNotAddUp(facts, [], taxes)).toEqual(['The taxes by rate make 14.20, but the tax is 15.20.']);
-  expect(whatDoesNotAddUp({}, [], [{ rate: 7, net: 40, tax: 3.8 }])).toEqual([
+  expect(whatDoesNotAddUp({ ...facts, tax: '14.20', total: '114.20' }, { taxes })).toEqual([]);
+  expect(whatDoesNotAddUp(facts, { taxes })).toEqual(['The taxes by rate make 14.20, but the tax is 15.20.']);
+  expect(whatDoesNotAddUp({}, { taxes: [{ rate: 7, net: 40, tax: 3.8 }] })).toEqual([
     '7 % of 40.00 are 2.80, but 3.80 is said.',
   ]);
 });
 
 it('forgives what rounding does', () => {
   const lines = [1, 2, 3].map((n) => ({ description: `${n}`, quantity: 3, unitPrice: 0.333, amount: 1 }));
-  expect(whatDoesNotAddUp({ net: '3.01' }, lines)).toEqual([]);
+  expect(whatDoesNotAddUp({ net: '3.01' }, { lines })).toEqual([]);
+});
+
+it('checks that what a statement books leads from one balance to the other', () => {
+  const booking = (amount: number) => ({ date: '2026-09-03', text: 'Rent', amount, balance: null });
+  const facts = { opening: '100.00', closing: '60.10' };
+  expect(whatDoesNotAddUp(facts, { bookings: [booking(-50.1), booking(10.2)] })).toEqual([]);
+  expect(whatDoesNotAddUp(facts, { bookings: [booking(-50.1), booking(-10.2)] })).toEqual([
+    'From 100.00 the bookings lead to 39.70, but the closing balance is 60.10.',
+  ]);
 });

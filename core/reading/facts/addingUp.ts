@@ -1,4 +1,4 @@
-import { FactLine, TaxAtRate } from './fact';
+import { Booking, FactLine, TaxAtRate } from './fact';
 
 /** Rounding may lead so many hundredths away. */
 const ROUNDING = 2;
@@ -6,13 +6,15 @@ const ROUNDING = 2;
 /**
  * What among the facts of a paper does not add up, in sentences for the person; nothing when all does that can be checked.
  * @param facts values by name, as they are kept: dates in ISO 8601, money with a point
- * @param lines what it lists
- * @param taxes tax by rate, where there are several
+ * @param listed what it lists, tax by rate where there are several, what a statement books
  */
 export function whatDoesNotAddUp(
   facts: Readonly<Partial<Record<string, string>>>,
-  lines: readonly FactLine[],
-  taxes: readonly TaxAtRate[] = [],
+  {
+    lines = [],
+    taxes = [],
+    bookings = [],
+  }: { lines?: readonly FactLine[]; taxes?: readonly TaxAtRate[]; bookings?: readonly Booking[] } = {},
 ): string[] {
   const [net, tax, total] = [facts.net, facts.tax, facts.total].map(centsOf);
   const found: string[] = [];
@@ -47,6 +49,14 @@ export function whatDoesNotAddUp(
   if (taxes.length > 1 && tax !== undefined) {
     const sum = Math.round(taxes.reduce((cents, each) => cents + each.tax * 100, 0));
     if (Math.abs(sum - tax) > ROUNDING) say(`The taxes by rate make ${money(sum)}, but the tax is ${money(tax)}.`);
+  }
+  const [opening, closing] = [facts.opening, facts.closing].map(centsOf);
+  if (bookings.length > 0 && opening !== undefined && closing !== undefined) {
+    const leadsTo = Math.round(bookings.reduce((cents, { amount }) => cents + amount * 100, opening));
+    if (leadsTo !== closing)
+      say(
+        `From ${money(opening)} the bookings lead to ${money(leadsTo)}, but the closing balance is ${money(closing)}.`,
+      );
   }
   if (facts.date && facts.dueDate && facts.dueDate < facts.date) say('It is due before its date.');
   return found;

@@ -1,4 +1,5 @@
-import { typedFacts } from '../testing/typed';
+import { typed, typedFacts } from '../testing/typed';
+import { findFacts } from './findFacts';
 
 const daysOn = (lines: string, heading = 'Invoice') => {
   const { date, dueDate, ends, period } = typedFacts(`
@@ -47,3 +48,21 @@ it.each([
     typedFacts(`# Skerry Dye Works ${form}\nInvoice\n\nDate 10/06/2026\n${lines}\nTotal   ${sign}46.00`).date,
   ).toBe(date),
 );
+
+describe('where nothing says whether day or month comes first', () => {
+  const found = (lines: string) => findFacts([typed(`# Skerry Dye Works\nInvoice\n\n${lines}\nTotal   46.00`)]);
+
+  it('both days are told, and neither is sure', () => {
+    const { date } = found('Date 10/06/2026');
+    expect(date).toMatchObject({ value: '2026-06-10', other: '2026-10-06' });
+    expect(date!.confidence).toBeLessThanOrEqual(0.5);
+  });
+
+  it('it is so that a bill is due after it was written, and before long', () => {
+    const { date, dueDate } = found('Date 06/12/2026\nDue 07/11/2026');
+    expect([date, dueDate]).toMatchObject([{ value: '2026-06-12' }, { value: '2026-07-11' }]);
+  });
+
+  it('a day that is one only the one way stays sure', () =>
+    expect(found('Date 25/06/2026').date!.confidence).toBeGreaterThan(0.9));
+});

@@ -1,7 +1,9 @@
 import { datesInLine, FoundDate } from '../dates';
+import { DayOrder } from './dayOrder';
 import { kindTraits } from './kindList';
 import { Fact, Kind, leastSure, placeOf } from './fact';
 import { wordsAround } from './labelled';
+import { amountsIn } from './money';
 import { Word } from '../words';
 import { fold, Row } from './rows';
 import { Part, partsOf, Term, termsBefore } from './terms';
@@ -23,8 +25,36 @@ export interface Days {
   period: Fact | null;
 }
 
-/** The date of a paper, the day by which it must be paid, the day on which it ends, and the time that it is for. */
-export function findDays(rows: readonly Row[], monthFirst: boolean, kind: Kind | undefined): Days {
+/**
+ * The date of a paper, the day by which it must be paid, the day on which it ends, and the time that it is for. Where nothing says
+ * whether day or month comes first in figures, the one with which it is due after it was written; where neither does, both are told.
+ */
+export function findDays(rows: readonly Row[], order: DayOrder, kind: Kind | undefined): Days {
+  if (order !== 'unknown') return daysIn(rows, order === 'month', kind);
+  const [dayFirst, monthFirst] = [daysIn(rows, false, kind), daysIn(rows, true, kind)];
+  const fits = [inOrder(dayFirst), inOrder(monthFirst)];
+  if (fits[0] !== fits[1]) return fits[0] ? dayFirst : monthFirst;
+  const told = (name: keyof Days): Fact | null => {
+    const [fact, other] = [dayFirst[name], monthFirst[name]?.value];
+    const isEither = fact && other !== undefined && other !== fact.value;
+    return isEither ? { ...fact, confidence: Math.min(fact.confidence, EITHER_WAY), other } : fact;
+  };
+  return { date: told('date'), dueDate: told('dueDate'), ends: told('ends'), period: told('period') };
+}
+
+/** How sure a day is that may be another one as well. */
+const EITHER_WAY = 0.5;
+/** A bill is to be paid within so many days. */
+const LONGEST_TERM = 120;
+
+/** Whether it is due soon after it was written. */
+function inOrder({ date, dueDate }: Days): boolean {
+  if (!date || !dueDate) return false;
+  const days = (Date.parse(dueDate.value) - Date.parse(date.value)) / 86_400_000;
+  return days >= 0 && days <= LONGEST_TERM;
+}
+
+function daysIn(rows: readonly Row[], monthFirst: boolean, kind: Kind | undefined): Days {
   const candidates = rows.flatMap((row) =>
     [...datesInLine(row.words, { monthFirst }), ...acrossLines(row, rows[row.number + 1])].map((found): Candidate => ({
       ...found,
@@ -99,6 +129,9 @@ const FAR_BEHIND = 6;
 const NEAR = 40;
 
 function labelOf(rows: readonly Row[], row: Row, { words }: FoundDate, kind: Kind | undefined): Candidate['label'] {
+  // In a list of other papers each row tells of another one.
+  if (isAboutAnother(kind) && row.cells.length >= 3 && amountsIn(row).length > 0)
+    return { role: 'other', text: 'list', away: 0, weak: false };
   const { beside, above } = wordsAround(rows, row, words);
   const here = roleOf(termsBefore(beside), kind, beside);
   // “bis 7. Dezember zu überweisen”, “am 1. April fällig”: what is to be done stands behind the day.

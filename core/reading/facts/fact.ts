@@ -18,6 +18,8 @@ export interface Fact<Value = string> {
   why: Reason;
   /** As it is printed, when a figure was misread and put right because only so everything adds up. */
   repaired?: string;
+  /** What it may be as well, such as a day whose month may come first. */
+  other?: Value;
 }
 
 /** A line of an invoice or a receipt; what is not printed is null. Money in units of the currency. */
@@ -33,6 +35,15 @@ export interface TaxAtRate {
   rate: number;
   net: number | null;
   tax: number;
+}
+
+/** A booking of an account's statement: what its balance changes by, and what it is then, if that is printed. */
+export interface Booking {
+  /** ISO 8601. */
+  date: string;
+  text: string;
+  amount: number;
+  balance: number | null;
 }
 
 /** What is known of a document; null for what was not found. */
@@ -75,6 +86,8 @@ export interface Facts {
   /** What a letter is about. */
   subject: Fact | null;
   lines: Fact<FactLine[]> | null;
+  /** Of an account's statement. */
+  bookings: Fact<Booking[]> | null;
 }
 
 /** The place of some words of one page. */

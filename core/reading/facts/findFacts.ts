@@ -1,4 +1,6 @@
 import { PageText } from '../words';
+import { findBookings } from './bookings';
+import { dayOrderOf } from './dayOrder';
 import { findDays } from './days';
 import { admitFacts } from './gate';
 import { Fact, Facts, Kind, leastSure, placeOf } from './fact';
@@ -15,6 +17,7 @@ import { NO_SUMS } from './namedSums';
 import { findBalances } from './singleSums';
 import { findSums } from './sums';
 import { asLinesFact, findLines } from './tableLines';
+import { withBarCodes } from './withBarCodes';
 import { withPaymentCode } from './withPaymentCode';
 
 /**
@@ -25,7 +28,7 @@ import { withPaymentCode } from './withPaymentCode';
  * @param knownSigns bank accounts, tax numbers, addresses and phones that stood on confirmed papers, and whose they were
  */
 export function findFacts(
-  pages: readonly Pick<PageText, 'width' | 'height' | 'words' | 'codes'>[],
+  pages: readonly (Pick<PageText, 'width' | 'height' | 'words' | 'codes'> & Partial<Pick<PageText, 'language'>>)[],
   {
     knownVendors = [],
     knownSigns = [],
@@ -39,7 +42,7 @@ export function findFacts(
     : read;
   const { sums: asked, due, numbered, ends, balances: hasBalances } = kindTraits[kind?.value ?? 'other'];
   const named = findCurrency(rows);
-  const days = findDays(rows, isMonthFirst(rows, named?.value), kind?.value);
+  const days = findDays(rows, dayOrderOf(rows, pages[0], named?.value), kind?.value);
   const lines = asked && !hasBalances ? findLines(rows) : [];
   const sums = asked ? findSums(rows, lines, kind!.value) : NO_SUMS;
   const numbers = findNumbers(rows, kind?.value);
@@ -64,11 +67,18 @@ export function findFacts(
     ...sums,
     ...balances,
     subject: kind && WRITTEN.includes(kind.value) ? findSubject(pages) : null,
+    bookings: hasBalances
+      ? findBookings(rows, {
+          opening: balances.opening?.value ?? null,
+          closing: balances.closing?.value ?? null,
+          until: days.period?.value.split('/')[1] ?? days.date?.value,
+        })
+      : null,
     lines: asLinesFact(lines, sums.addsUp ? 0.97 : 0.6, {
       code: sums.addsUp ? 'rows-that-add-up' : 'rows-with-amounts',
     }),
   };
-  return admitFacts(withPaymentCode(found, pages));
+  return admitFacts(withBarCodes(withPaymentCode(found, pages), pages));
 }
 
 /** Kinds of papers that are written as letters. */
@@ -144,25 +154,4 @@ function findCurrency(rows: readonly Row[]): Fact | null {
     ...fact,
     confidence: ranked.length > 1 ? Math.min(0.8, fact.confidence) : Math.max(fact.confidence, count >= 9 ? 0.97 : 0),
   };
-}
-
-/** What speaks for the day before the month, and for the month before the day. */
-const DAY_FIRST =
-  /\b(?:VAT|MwSt|TVA|IVA|btw|IBAN|Ltd|GmbH|AG|SARL|plc|BV|postcode)\b|[£€]|\b[A-Z]{1,2}\d{1,2}[A-Z]? \d[A-Z]{2}\b/;
-const MONTH_FIRST = /\b(?:sales tax|LLC|Inc\.?|zip code|routing)\b|\b[A-Z]{2},? \d{5}(?:-\d{4})?\b|\$\s?\d/i;
-
-/** Whether dates in figures have the month first: where another date on the paper shows it, or most on it is from where they write so. */
-function isMonthFirst(rows: readonly Row[], currency: string | undefined): boolean {
-  let [dayFirst, monthFirst] = [0, currency === 'USD' ? 0.5 : 0];
-  for (const { text } of rows) {
-    for (const [, first, second] of text.matchAll(/\b(\d{1,2})[/.-](\d{1,2})[/.-](?:\d{4}|\d{2})\b/g)) {
-      if (Number(first) > 12 && Number(second) <= 12) dayFirst += 10;
-      if (Number(second) > 12 && Number(first) <= 12) monthFirst += 10;
-    }
-    // Points between figures are written where the day comes first.
-    if (/\b\d{1,2}\.\d{1,2}\.\d{4}\b/.test(text)) dayFirst += 2;
-    if (DAY_FIRST.test(text)) dayFirst++;
-    if (MONTH_FIRST.test(text)) monthFirst++;
-  }
-  return monthFirst > dayFirst;
 }

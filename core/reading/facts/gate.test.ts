@@ -1,5 +1,6 @@
 import fc from 'fast-check';
 import { Fact, Facts } from './fact';
+import { MONEY } from './typedFact';
 import { findFacts } from './findFacts';
 import { admitFacts, admitKept } from './gate';
 import { isDay } from '../dayForms';
@@ -37,11 +38,13 @@ const anyFact = (value: fc.Arbitrary<unknown>) =>
       box: fc.tuple(anyNumber, anyNumber, anyNumber, anyNumber),
       confidence: anyNumber,
       why: fc.constant({ code: 'has-total' }),
+      other: value,
     }) as fc.Arbitrary<Fact<never>>,
     { nil: null },
   );
 const anyLine = fc.record({ description: anyText, quantity: anyNumber, unitPrice: anyNumber, amount: anyNumber });
 const anyTax = fc.record({ rate: anyNumber, net: fc.option(anyNumber, { nil: null }), tax: anyNumber });
+const anyBooking = fc.record({ date: anyText, text: anyText, amount: anyNumber, balance: fc.option(anyNumber) });
 const anyFacts = fc.record(
   Object.fromEntries(
     Object.keys(NOTHING).map((name) => [
@@ -51,9 +54,11 @@ const anyFacts = fc.record(
           ? fc.array(anyLine)
           : name === 'taxes'
             ? fc.array(anyTax)
-            : ['net', 'tax', 'taxRate', 'total'].includes(name)
-              ? anyNumber
-              : anyText,
+            : name === 'bookings'
+              ? fc.array(anyBooking)
+              : [...MONEY, 'taxRate'].includes(name)
+                ? anyNumber
+                : anyText,
       ),
     ]),
   ),

@@ -1,6 +1,6 @@
 import { printable } from '../printable';
 import { Box } from '../../geometry';
-import { Fact, FactLine, Facts, KINDS, TaxAtRate } from './fact';
+import { Booking, Fact, FactLine, Facts, KINDS, TaxAtRate } from './fact';
 import { LONGEST_FACT, MONEY, typedFact } from './typedFact';
 import { isDay } from '../dayForms';
 import { moneyOf } from '../../money';
@@ -45,6 +45,20 @@ export function admitLines(lines: readonly FactLine[]): FactLine[] {
   );
 }
 
+/** The bookings of a statement as far as they can be bookings. */
+export function admitBookings(bookings: readonly Booking[]): Booking[] {
+  return bookings.slice(0, MOST_LINES).flatMap(({ date, text: told, amount, balance }) =>
+    isDay(date) && isAmount(amount)
+      ? {
+          date,
+          text: text(LONGEST_DESCRIPTION)(told) ?? '',
+          amount: toHundredths(amount),
+          balance: balance === null ? null : money(balance),
+        }
+      : [],
+  );
+}
+
 /** Taxes by rate as far as they can be such. */
 export function admitTaxes(taxes: readonly TaxAtRate[]): TaxAtRate[] {
   return taxes.slice(0, MOST_TAXES).flatMap(({ rate: percent, net, tax }) => {
@@ -84,6 +98,7 @@ export function admitFacts(facts: Facts): Facts {
     taxes: admit(facts.taxes, (taxes) => someOf(admitTaxes(taxes))),
     subject: admit(facts.subject, text()),
     lines: admit(facts.lines, (lines) => someOf(admitLines(lines))),
+    bookings: admit(facts.bookings, (bookings) => someOf(admitBookings(bookings))),
   };
 }
 
@@ -98,6 +113,8 @@ function admit<Value>(fact: Fact<Value> | null, clean: Clean<Value>): Fact<Value
   return {
     ...fact,
     value,
+    // What it may be as well has to be possible, too.
+    ...(fact.other !== undefined && { other: clean(fact.other) ?? undefined }),
     page: Number.isInteger(fact.page) && fact.page > 0 ? fact.page : 1,
     box: fact.box.every(Number.isFinite) ? fact.box : NOWHERE,
     confidence: Math.min(1, Math.max(0, fact.confidence || 0)),

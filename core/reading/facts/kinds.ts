@@ -18,6 +18,13 @@ const EARLY = 12;
 /** A line so much taller than usual is a heading, whatever else it says. */
 const TALL = 1.25;
 
+/** Behind the name of a kind: a number and then what is said about it. */
+const ABOUT_NUMBERED = /^\W*\S*\d\S*\W+\p{L}/u;
+/** What a title goes on with behind the name of a kind. */
+export const GOES_ON =
+  /^ (?:for|of|on|to|between|about|de|du|des|d'|pour|sur|uber|zur|zum|fur|von|zwischen|per|para|van|voor)\b/;
+const LONGEST_TITLE = 9;
+
 /** How a row says the name of a kind. */
 function howItIsSaid(row: Row, named: RegExp, name: string, usual: number): keyof typeof SAID {
   const cell = row.cells.find(({ folded }) => named.test(folded));
@@ -38,7 +45,12 @@ function howItIsSaid(row: Row, named: RegExp, name: string, usual: number): keyo
   if (isNumbered && words.length <= 4) return 'label';
   // “Ihr Vertrag ab April” is what a letter is about.
   if (words.some((each) => partsOf(each).includes('yours'))) return 'mention';
-  if (cell.box[3] > TALL * usual && words.length <= 5) return 'heading';
+  if (cell.box[3] > TALL * usual) {
+    const behind = cell.folded.slice(cell.folded.indexOf(name) + name.length);
+    // “Policy B-2914: the new loom” is what a letter is about, “Agreement for the hire of a stall” the title of one.
+    if (words.length <= 5 && !ABOUT_NUMBERED.test(behind)) return 'heading';
+    if (cell.folded.startsWith(name) && GOES_ON.test(behind) && words.length <= LONGEST_TITLE) return 'heading';
+  }
   return words.length <= 2 ? 'short' : 'mention';
 }
 

@@ -123,6 +123,10 @@ export const NET = any(
 );
 export const TAX = any(
   '(?:plus |incl(?:uding|udes|\\.)? |of which )?(?:vat|v\\.a\\.t\\.?|sales tax|gst)',
+  '(?:insurance premium|premium|state|local|county|excise|consumption) tax',
+  'tax (?:at |@ ?)?(?=\\d{1,2}(?:[.,]\\d+)? ?%)',
+  'versicherungs?-?steuer',
+  'taxe sur les .{3,20}',
   '(?:zzgl\\.? |inkl\\.? |enthaltene |darin )?(?:mwst\\.?|m\\.?w\\.?st\\.?|ust\\.?|umsatzsteuer|mehrwertsteuer)',
   '(?:dont )?(?:tva|t\\.v\\.a\\.?)',
   '(?:iva|i\\.v\\.a\\.?|imposta)',
@@ -133,7 +137,8 @@ export const EXTRA = any(
   '(?:shipping|carriage|delivery|postage|freight|packing|handling|service)(?: (?:and|&) \\p{L}+)?(?: charge| cost| fee)?s?',
   '(?:trade |multibuy )?(?:discount|saving|rebate|surcharge|tip|gratuity|rounding)s?',
   '(?:versand|fracht|porto|verpackung|lieferung|transport)(?:-? ?(?:kosten|pauschale|gebuhr(?:en)?))?',
-  '(?:rabatt|nachlass|skonto|zuschlag|trinkgeld|rundung)',
+  '(?:rabatt|nachlass|skonto|zuschlag|trinkgeld|rundung|kurtaxe|kurbeitrag|(?:beherbergung|ubernachtung)s-?steuer)',
+  '(?:tourist|city|occupancy) tax|taxe de sejour|tassa di soggiorno|tasa turistica|toeristenbelasting',
   '(?:frais de )?(?:port|livraison|transport|emballage)',
   '(?:remise|rabais|pourboire|arrondi)',
   '(?:gastos de )?(?:envio|portes|transporte)',

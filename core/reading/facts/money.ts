@@ -98,5 +98,6 @@ function isOtherNumber(words: readonly Word[], from: number, to: number): boolea
     .join('');
   if (/%/.test(text)) return true;
   const next = words[to]?.text ?? '';
-  return /^%/.test(next) || /^(mm|cm|kg|g|kwh|m²|st|std|h|km)$/i.test(next);
+  // A capital H behind an amount is the “Haben” of an account.
+  return /^%/.test(next) || /^(mm|cm|kg|g|kwh|m²|st|std|km)$/i.test(next) || next === 'h';
 }

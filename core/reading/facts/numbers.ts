@@ -4,9 +4,9 @@ import { datesInLine } from '../dates';
 import { Fact, Kind, leastSure, placeOf } from './fact';
 import { wordsAround } from './labelled';
 import { currencyIn, readAmount } from './money';
-import { Row } from './rows';
+import { fold, Row } from './rows';
 import { isIban } from './signs';
-import { Part, Term, termsBefore } from './terms';
+import { Part, partsOf, Term, termsBefore } from './terms';
 
 /** What a paper's numbers are of. */
 export type Numbers = Record<'number' | 'reference' | 'customer' | 'order' | 'policy' | 'iban', Fact | null>;
@@ -67,6 +67,8 @@ export function findNumbers(rows: readonly Row[], kind: Kind | undefined): Numbe
       const named = nameOf(rows, row, words);
       const hash = word.text.startsWith('#');
       if (!named && !hash) return;
+      // A figure in the column of a table is no number of a paper.
+      if (named?.above && !named.said && value.length < LEAST_UNKNOWN) return;
       const label = named ?? { role: 'plain', said: true, bill: false, away: 0, label: '', above: false };
       const score = (label.said ? 3 : 1.8) - label.away * 0.03 - (label.above ? 0.2 : 0) - row.number * 0.008;
       const sure = label.said ? 0.985 : 0.86;
@@ -78,7 +80,7 @@ export function findNumbers(rows: readonly Row[], kind: Kind | undefined): Numbe
       if (label.bill && isAbout(kind)) keep('reference', score, sure, words, row, label);
       else if (label.role === 'yours' && label.said) keep('reference', score - 1, sure, words, row, label);
       if (label.role === 'plain') keep('number', score - 1.6, 0.86, words, row, label);
-      if (label.role === 'unknown' && value.length >= LEAST_UNKNOWN)
+      if (label.role === 'unknown' && value.length >= LEAST_UNKNOWN && !/^\d+[.,]\d+\D*$/.test(value))
         keep('number', score - 1.6, 0.55, words, row, label);
     });
   }
@@ -108,12 +110,17 @@ function isOwn({ role, bill, said }: Named, kind: Kind | undefined): number {
   return 0;
 }
 
+const OF_A_PAPER: Named['role'][] = ['document', 'delivery', 'order', 'policy'];
+
 /** What a number is called where it stands: by the words before it in its row, else by those above it. */
 function nameOf(rows: readonly Row[], row: Row, words: Word[]): Named | undefined {
   const { beside, above, isLabel } = wordsAround(rows, row, words);
   const here = named(termsBefore(beside), false, isLabel);
-  if (here && here.role !== 'unknown') return here;
+  if (here && here.role !== 'unknown' && here.role !== 'plain') return here;
   const over = above === undefined ? undefined : named(termsBefore(above), true, true);
+  // “N° 1180” below the name of the paper is the paper's.
+  if (here?.role === 'plain' && over && OF_A_PAPER.includes(over.role)) return { ...over, said: true };
+  if (here?.role === 'plain') return here;
   return over && over.role !== 'unknown' ? over : (here ?? over);
 }
 
@@ -184,7 +191,11 @@ function whole(row: Row, at: number): Word[] {
   // At the beginning of a cell that another names they belong to the number, whatever else they may mean.
   const isNamed = from === 1 && row.words.indexOf(cell[0]) > 0;
   if (/^[A-Z]{1,4}$/.test(before) && (isNamed ? !says.includes('number') : says.length === 0)) from--;
-  if (/^\d{2,6}$/.test(cell[to - 1].text)) while (/^\d{2,6}$/.test(cell[to]?.text ?? '')) to++;
+  if (/^\d{2,6}$/.test(cell[to - 1].text)) {
+    while (/^\d{2,6}$/.test(cell[to]?.text ?? '')) to++;
+    // The last figure of one in groups may stand by itself.
+    if (to - from > 1 && to === cell.length - 1 && /^\d$/.test(cell[to].text)) to++;
+  }
   return cell.slice(from, to);
 }
 
@@ -194,12 +205,15 @@ const trimmed = (text: string) => text.replace(/^[(:]+|[):;,.]+$/g, '');
 function isSomethingElse(row: Row, { text }: Word, at: number): boolean {
   if (readAmount(text)?.exact || /%/.test(text) || (currencyIn(text) && !/^[A-Z]{1,5}[-/]?\d/.test(text))) return true;
   if (/^\d{1,2}:\d{2}/.test(text)) return true;
+  // What an account begins with.
+  if (/^[A-Z]{2}\d{2}$/.test(text) && /^[A-Z\d]{4}$/.test(row.words[at + 1]?.text ?? '')) return true;
   // The day or year of a date in words.
   const [before, after] = [row.words[at - 1]?.text ?? '', row.words[at + 1]?.text ?? ''];
+  const isCalled = partsOf(fold(before)).some((part) => part === 'document' || part === 'number');
   return (
     /^\d{1,4}[.,]?$/.test(text) &&
     ((/^\p{L}{3,}\.?$/u.test(before) && /^(19|20)\d\d/.test(text)) ||
-      (/^\p{Lu}\p{Ll}+$/u.test(after) && text.length <= 2))
+      (!isCalled && /^\p{Lu}\p{Ll}+$/u.test(after) && text.length <= 2))
   );
 }
 

@@ -22,10 +22,13 @@ export type Reason =
         | 'heads-paper'
         | 'heads-and-again'
         | 'small-print'
+        | 'named-in-text'
         | 'invoice-data'
         | 'divider-sheet'
         | 'check-digits'
         | 'payment-code'
+        | 'bar-code'
+        | 'said-before'
         | 'nothing-says-its-kind'
         | 'makes-the-balance';
     }
@@ -81,10 +84,16 @@ export function sayReason(reason: Reason): string {
       return 'heads the paper and is named again';
     case 'small-print':
       return 'the firm in the small print';
+    case 'said-before':
+      return 'as you said of such a paper from this sender';
+    case 'named-in-text':
+      return 'the firm that its text names';
     case 'nothing-says-its-kind':
       return 'nothing on it says its kind';
     case 'payment-code':
       return 'the payment code says so';
+    case 'bar-code':
+      return 'a bar code says so';
     case 'check-digits':
       return 'its check digits fit';
     case 'makes-the-balance':

@@ -4,12 +4,13 @@ import { editDistance } from '../../finding/editDistance';
 import { PageText, Word } from '../words';
 import { Fact, placeOf } from './fact';
 import { KINDS } from './kindList';
+import { GOES_ON } from './kinds';
 import { kindWords } from './kindWords';
 import { COLUMN } from './labels';
 import { Cell, fold, Row } from './rows';
 
 const COMPANY =
-  /(?<![\p{L}.])(ltd|limited|llp|plc|gmbh|ag|kg|ohg|ug|e\.? ?k\.?|e\.? ?v\.?|sarl|s\.a\.r\.l\.|sas|s\.a\.|sa|co\.?|& sons|& söhne|& fils|e hijos|e figli|& zonen|& filhos|s\.l\.|s\.r\.l\.|s\.p\.a\.|b\.v\.|n\.v\.|lda\.?|council|school|surgery|stadtwerke|verein|bank|insurance|university|museum)(?![\p{L}])/iu;
+  /(?<![\p{L}.])(ltd|limited|llp|plc|llc|inc\.?|corp\.?|cic|c\.i\.c\.|gmbh|ag|kg|ohg|ug|e\.? ?k\.?|e\.? ?v\.?|sarl|s\.a\.r\.l\.|sas|s\.a\.|sa|co\.?|& sons|& söhne|& fils|e hijos|e figli|& zonen|& filhos|s\.l\.|s\.r\.l\.|s\.p\.a\.|b\.v\.|n\.v\.|lda\.?|council|school|surgery|stadtwerke|verein|bank|insurance|university|museum)(?![\p{L}])/iu;
 const NOT_A_NAME =
   /@|www\.|https?:|(?<!\p{L})(tel|phone|fax|date|datum|invoice|rechnung|facture|factura|fattura|factuur|fatura|receipt|quittung|kassenbon|kassenbeleg|beleg|ticket|recibo|reçu|statement|kontoauszug|page|seite|iban|vat|total|dear)(?!\p{L})|\d{4,}|^\P{L}*$/iu;
 /** How much of the first page's height letterheads take; of a till's long paper, not more than so many widths. */
@@ -35,7 +36,9 @@ export function findSender(rows: readonly Row[], first: FirstPage | undefined, k
   if (confirmed) return confirmed;
   const heading = findVendor(head, rows);
   // A line that nothing speaks for but its height may as well be whom the paper goes to.
-  return heading && heading.confidence >= STANDS_OUT ? heading : (findInSmallPrint(foot) ?? heading);
+  return heading && heading.confidence >= STANDS_OUT
+    ? heading
+    : (findInSmallPrint(foot) ?? firmInText(onFirst) ?? heading);
 }
 
 /** A sender that is known already, in the head of the first page: the surest way to tell one. */
@@ -270,8 +273,34 @@ function isHeading(text: string): boolean {
   const folded = fold(text);
   return KINDS.some((kind) => {
     const name = kindWords[kind].named.exec(folded)?.[0];
-    return name !== undefined && name.length > 0.7 * folded.length;
+    if (name === undefined) return false;
+    return name.length > 0.7 * folded.length || (folded.startsWith(name) && GOES_ON.test(folded.slice(name.length)));
   });
+}
+
+/** Rows of a deed or a letter in which it says between whom or from whom it is. */
+const TOLD_EARLY = 14;
+
+/** The first firm that is named by its legal form in the text: “between Harbour Crafts Ltd (the organiser) and …”. */
+function firmInText(rows: readonly Row[]): Fact | null {
+  for (const { words } of rows.slice(0, TOLD_EARLY)) {
+    const form = words.findIndex(({ text }, at) => at > 0 && COMPANY.exec(text)?.index === 0 && /^\p{Lu}/u.test(text));
+    if (form < 0) continue;
+    let from = form;
+    while (
+      from > 0 &&
+      (/^\p{Lu}/u.test(words[from - 1].text) ||
+        (/^(?:&|and|of|und|et|de)$/.test(words[from - 1].text) && /^\p{Lu}/u.test(words[from - 2]?.text ?? ''))) &&
+      !/[,;:.]$/.test(words[from - 1].text)
+    )
+      from--;
+    const name = words.slice(from, form + 1);
+    const value = bare(name.map(({ text }) => text).join(' '));
+    if (name.length < 2 || !isName(value)) continue;
+    const sure = name.reduce((sum, word) => sum + word.confidence, 0) / name.length;
+    return { value, page: 1, box: placeOf(name), confidence: 0.7 * sure, why: { code: 'named-in-text' } };
+  }
+  return null;
 }
 
 /** The firm that the small print at the foot of a page names by its legal form. */

@@ -23,6 +23,7 @@ export function findSums(rows: readonly Row[], lines: readonly PrintedLine[], ki
   const isReturned = kindTraits[kind].sums === 'returned';
   const named: Record<'total' | 'net' | 'tax', Named[]> = { total: [], net: [], tax: [] };
   const listed = new Set(lines.map(({ amount }) => amount.row));
+  const sumOfLines = lines.reduce((sum, { amount }) => sum + Math.abs(amount.cents), 0);
   const unnamed: Amount[] = [];
   const paidAtOnce: Named[] = [];
   let [extras, paid] = [0, 0];
@@ -40,10 +41,10 @@ export function findSums(rows: readonly Row[], lines: readonly PrintedLine[], ki
     for (const { part, group } of labelledApart(row, amounts)) {
       const amount = group[group.length - 1];
       const label = labelOf(rows, part, group[0].words, NAMES);
-      if (label?.name === 'extra') extras += amount.cents;
+      if (label?.name === 'extra' && amount.cents !== sumOfLines) extras += amount.cents;
       if (label?.name === 'deposit') paid += Math.abs(amount.cents);
       if (label?.name === 'payment') paidAtOnce.push({ amount, label: label.text, score: 0.3 });
-      if (!label) unnamed.push(...group);
+      if (!label || label.name === 'extra') unnamed.push(...group);
       if (!label || !isSumName(label.name) || amount.cents < 0) continue;
       const score =
         (label.where === 'before' ? 1 : 0.4) +
@@ -53,10 +54,16 @@ export function findSums(rows: readonly Row[], lines: readonly PrintedLine[], ki
       named[label.name].push({ amount, label: label.text, score, rate: rateIn(row) });
     }
   }
-  addUnnamed(named, unnamed, lines);
+  addUnnamed(named, unnamed, lines, extras);
   if (named.total.length === 0 && kind === 'receipt') named.total.push(...paidAtOnce);
   if (named.total.length === 0) named.total.push(...onlyAmount(rows, named.tax));
-  const sums = chosen(named, lines, extras, paid);
+  const sums = chosen(
+    named,
+    lines,
+    extras,
+    paid,
+    rows.flatMap((row) => amountsIn(row)),
+  );
   // What a reminder asks for is all that is owed.
   if (kind === 'reminder') return { ...sums, amountDue: sums.total };
   return isReturned ? returned(sums) : sums;
@@ -85,30 +92,41 @@ function labelledApart(row: Row, amounts: Amount[]): { part: Row; group: Amount[
 
 const MOST_SUMS = 40;
 
-/** Sums that nothing known is said of, but that fit: what net and tax make, or two of which one is the other and the tax. */
-function addUnnamed(named: Record<SumName, Named[]>, unnamed: readonly Amount[], lines: readonly PrintedLine[]): void {
-  const { total } = named;
+/**
+ * Sums that nothing known is said of, or something else, but that fit: what net, tax and what stands between make, two of which one is
+ * the other and the tax, what all lines make.
+ */
+function addUnnamed(
+  named: Record<SumName, Named[]>,
+  unnamed: readonly Amount[],
+  lines: readonly PrintedLine[],
+  extras: number,
+): void {
   // A paper may name any number of sums; on one that can be understood there are few.
-  const [net, tax] = [named.net.slice(0, MOST_SUMS), named.tax.slice(0, MOST_SUMS)];
-  const loose = unnamed.slice(0, MOST_SUMS);
-  const say = (amount: Amount): Named => ({ amount, label: sayLabel(amount), score: 0.8 });
-  const others = [...loose, ...net.map(({ amount }) => amount)].filter(({ cents }) => cents > 0);
-  for (const amount of others)
-    if (
-      net.some((of) => tax.some((its) => its.amount.cents > 0 && of.amount.cents + its.amount.cents === amount.cents))
-    )
-      total.push(say(amount));
-  const listed = lines.reduce((sum, { amount }) => sum + amount.cents, 0);
-  if (lines.length > 1 && total.length === 0)
-    total.push(...unnamed.filter(({ cents }) => cents > 0 && cents === listed).map(say));
-  if (total.length > 0 || net.length > 0) return;
-  for (const its of tax)
-    for (const of of loose) {
-      const whole = loose.find(({ cents }) => its.amount.cents > 0 && of.cents + its.amount.cents === cents);
-      if (!whole || of.cents <= its.amount.cents) continue;
-      named.net.push(say(of));
-      total.push(say(whole));
+  const [nets, totals, taxes] = [named.net, named.total, named.tax].map((sums) => sums.slice(0, MOST_SUMS));
+  const loose = unnamed.slice(0, MOST_SUMS).map((amount): Named => ({ amount, label: sayLabel(amount), score: 0.8 }));
+  const known = (sums: readonly Named[], { amount }: Named) => sums.some((sum) => sum.amount === amount);
+  const add = (name: 'net' | 'total', sum: Named) => {
+    if (!known(named[name], sum)) named[name].push({ ...sum, score: 0.8 });
+  };
+  const all = [...nets, ...loose, ...totals].filter(({ amount }) => amount.cents > 0);
+  const whole = taxes.reduce((sum, { amount }) => sum + amount.cents, 0);
+  for (const tax of new Set([...taxes.map(({ amount }) => amount.cents), whole])) {
+    if (tax <= 0) continue;
+    for (const net of all) {
+      if (net.amount.cents <= tax) continue;
+      for (const total of all) {
+        const more = total.amount.cents - net.amount.cents - tax;
+        const isNet = known(named.net, net);
+        if (total.amount === net.amount || (more !== 0 && !(isNet && more === extras))) continue;
+        if (!isNet) add('net', net);
+        add('total', total);
+      }
     }
+  }
+  const listed = lines.reduce((sum, { amount }) => sum + amount.cents, 0);
+  if (lines.length > 1 && totals.length === 0)
+    for (const sum of loose) if (sum.amount.cents > 0 && sum.amount.cents === listed) add('total', sum);
 }
 
 /** What stands before an amount in its row. */
@@ -189,12 +207,14 @@ function rateIn({ words }: Row): Named['rate'] {
 /**
  * @param extras carriage, discounts and the like that stand between the sums, in hundredths
  * @param paid what was paid before, in hundredths
+ * @param all every amount on the paper
  */
 function chosen(
   named: Record<'total' | 'net' | 'tax', Named[]>,
   lines: readonly PrintedLine[],
   extras: number,
   paid: number,
+  all: readonly Amount[],
 ): Sums {
   const byScore = (a: Named, b: Named) => b.score - a.score;
   const totals = named.total.toSorted(byScore).slice(0, 5);
@@ -280,7 +300,11 @@ function chosen(
   const onlyTaxed = adds && total && tax.length === 1 && most.on && { ...most, amount: most.on };
   return {
     total: total ? fact(total) : null,
-    net: net ? fact(net) : onlyTaxed ? fact(onlyTaxed) : null,
+    net: net
+      ? withExtras(fact(net), extras, total, taxCents)
+      : onlyTaxed
+        ? fact(onlyTaxed)
+        : netOfTable(tax, total, all),
     tax: most ? { ...fact(most), value: taxCents / 100 } : null,
     taxRate: rate
       ? {
@@ -295,6 +319,27 @@ function chosen(
     amountDue: total ? leftToPay(total, named.total, paid) : null,
     addsUp: checked && adds,
   };
+}
+
+/** How sure a net sum is that carriage or a discount was added to. */
+const WITH_EXTRAS = 0.9;
+
+/** What is taxed where carriage and the like stand between the net sum and the tax. */
+function withExtras(net: Fact<number>, extras: number, total: Named | undefined, tax: number): Fact<number> {
+  const cents = Math.round(net.value * 100);
+  if (!total || extras === 0 || tax === 0 || cents + extras + tax !== total.amount.cents) return net;
+  return { ...net, value: (cents + extras) / 100, confidence: Math.min(net.confidence, WITH_EXTRAS) };
+}
+
+/** The sum that a table of taxes by rate adds up to, where that is printed. */
+function netOfTable(tax: readonly Named[], total: Named | undefined, amounts: readonly Amount[]): Fact<number> | null {
+  if (!total || tax.length < 2 || !tax.every(({ on }) => on)) return null;
+  const untaxed = tax.reduce((sum, { on }) => sum + on!.cents, 0);
+  if (untaxed + tax.reduce((sum, { amount }) => sum + amount.cents, 0) !== total.amount.cents) return null;
+  const printed = amounts.findLast(
+    ({ cents, row }) => cents === untaxed && !tax.some(({ amount }) => amount.row === row),
+  );
+  return printed ? moneyFact(printed, untaxed, sayLabel(printed), 0.98) : null;
 }
 
 /** Whether some taxes are only some of a table's rows. */

@@ -1,5 +1,6 @@
 import type { Reason } from './reason';
 import { around } from '../../geometry';
+import { datesInLine } from '../dates';
 import { Fact, FactLine } from './fact';
 import { amountsIn, Amount } from './money';
 import { COLUMN, NET, PAYMENT, TAX, TOTAL } from './labels';
@@ -39,11 +40,16 @@ function isHead(row: Row): boolean {
 export function findLines(rows: readonly Row[]): PrintedLine[] {
   const heads = rows.findIndex(isHead);
   const lines: PrintedLine[] = [];
+  /** What stands in the column of amounts so far, in hundredths. */
+  const seen: number[] = [];
   let named: Row | undefined;
-  for (const row of rows.slice(heads + 1)) {
+  for (const [at, row] of rows.entries()) {
+    if (at <= heads) continue;
     const amounts = amountsIn(row);
-    if (isSum(row)) {
+    const cents = amounts.at(-1)?.cents;
+    if (isSum(row) || (cents !== undefined && isSumOf(seen, cents, rows.slice(at + 1)))) {
       if (lines.length > 0 && amounts.length > 0) break;
+      if (cents !== undefined) seen.push(cents);
       named = undefined;
       continue;
     }
@@ -53,10 +59,20 @@ export function findLines(rows: readonly Row[]): PrintedLine[] {
       continue;
     }
     const line = lineOf(row, amounts, named);
-    if (line) lines.push(line);
+    if (line) {
+      lines.push(line);
+      seen.push(line.amount.cents);
+    }
     named = undefined;
   }
   return lines;
+}
+
+/** Whether an amount is what all before it make, whatever it is called; not where a later sum has it in it as well. */
+function isSumOf(seen: readonly number[], cents: number, later: readonly Row[]): boolean {
+  const sum = seen.reduce((all, each) => all + each, 0);
+  if (seen.length < 2 || sum !== cents) return false;
+  return !later.some((row) => isSum(row) && amountsIn(row).some((amount) => amount.cents === sum + cents));
 }
 
 function lineOf(row: Row, amounts: Amount[], named: Row | undefined): PrintedLine | undefined {
@@ -77,7 +93,8 @@ function lineOf(row: Row, amounts: Amount[], named: Row | undefined): PrintedLin
     }
   }
   const description = describe(left.map(({ text }) => text));
-  if (!/\p{L}{2}/u.test(description)) return undefined;
+  // A list of papers names them by their numbers and days.
+  if (!/\p{L}{2}/u.test(description) && datesInLine(left).length === 0) return undefined;
   const counted = /^(\d{1,3})\s?[x×]\s+(.+)$/i.exec(description);
   if (counted && others.length === 0) {
     const quantity = Number(counted[1]);

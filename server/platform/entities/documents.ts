@@ -15,7 +15,7 @@ import { Beside } from '@crow/core/filing/pattern';
 import { Box } from '@crow/core/geometry';
 import { Check } from '@crow/core/reading/facts/signs';
 import { Reason } from '@crow/core/reading/facts/reason';
-import { FactLine, TaxAtRate } from '@crow/core/reading/facts/fact';
+import { Booking, FactLine, TaxAtRate } from '@crow/core/reading/facts/fact';
 import { Actor } from './actors';
 import { bigint } from './bigint';
 import { Blob } from './blobs';
@@ -52,6 +52,10 @@ export class Document {
   @Column('jsonb', { default: [] }) checks: Check[];
   @Column('jsonb', { nullable: true }) lines: FactLine[] | null;
   @Column('jsonb', { nullable: true }) taxes: TaxAtRate[] | null;
+  /** What a statement books. */
+  @Column('jsonb', { nullable: true }) bookings: Booking[] | null;
+  /** The kind that was read, and the word that told it. */
+  @Column('text', { name: 'kind_read', nullable: true }) kindRead: string | null;
   /** Who set the taxes; null for the reading. */
   @Column('uuid', { name: 'taxes_by', nullable: true }) taxesBy: string | null;
   @ManyToOne(() => Actor) @JoinColumn({ name: 'taxes_by' }) taxesByActor?: Actor;
@@ -125,6 +129,8 @@ export class Fact {
   @ManyToOne(() => Actor) @JoinColumn({ name: 'confirmed_by' }) confirmedByActor?: Actor;
   @Column('jsonb', { nullable: true }) why: Reason | null;
   @Column('boolean', { default: false }) repaired: boolean;
+  /** What it may be as well. */
+  @Column('text', { nullable: true }) other: string | null;
   @CreateDateColumn({ type: 'timestamptz' }) at: Date;
 }
 

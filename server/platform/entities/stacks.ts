@@ -86,7 +86,7 @@ export class SourceFile {
   @CreateDateColumn({ type: 'timestamptz', name: 'created_at' }) createdAt: Date;
   /** The electronic invoice that it carries. */
   @Column('jsonb', { nullable: true }) invoice: InvoiceData | null;
-  /** The file as it came, locked with a password; its pages come from the copy without one. */
-  @Column('uuid', { name: 'locked_blob_id', nullable: true }) lockedBlobId: string | null;
-  @ManyToOne(() => Blob) @JoinColumn({ name: 'locked_blob_id' }) lockedBlob?: Blob;
+  /** The file as it came, where its pages come from another: a copy without its password, or an invoice that was drawn. */
+  @Column('uuid', { name: 'came_blob_id', nullable: true }) cameBlobId: string | null;
+  @ManyToOne(() => Blob) @JoinColumn({ name: 'came_blob_id' }) cameBlob?: Blob;
 }

@@ -22,6 +22,7 @@ import { Actors1766000000000 } from './1766000000000-Actors';
 import { TypedFacts1767000000000 } from './1767000000000-TypedFacts';
 import { FactNames1768000000000 } from './1768000000000-FactNames';
 import { Codes1769000000000 } from './1769000000000-Codes';
+import { MoreRead1770000000000 } from './1770000000000-MoreRead';
 
 /** What made the tables what they are, in order. Frozen: what has run somewhere is never changed. */
 export const MIGRATIONS = [
@@ -49,4 +50,5 @@ export const MIGRATIONS = [
   TypedFacts1767000000000,
   FactNames1768000000000,
   Codes1769000000000,
+  MoreRead1770000000000,
 ];

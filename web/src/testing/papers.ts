@@ -53,6 +53,7 @@ export function fact(name: Fact['name'], value: string, part: Partial<Fact> = {}
     by: null,
     why: null,
     repaired: false,
+    other: null,
     ...part,
   };
 }
@@ -98,6 +99,7 @@ export function document(part: Partial<Document> = {}): Document {
     suggestion: null,
     pageList,
     emptied: [],
+    bookings: [],
     likely: [],
     facts: [
       fact('kind', 'invoice'),

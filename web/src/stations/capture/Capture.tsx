@@ -22,7 +22,7 @@ import { PagesInHand, useDocumentPages, useStackPages } from './usePages';
 const FolderSource = lazy(() => import('./FolderSource'));
 const ScannerSource = lazy(() => import('./ScannerSource'));
 
-const ACCEPT = '.pdf,.jpg,.jpeg,.png,.tif,.tiff,.heic,.heif,.webp,application/pdf,image/*';
+const ACCEPT = '.pdf,.jpg,.jpeg,.png,.tif,.tiff,.heic,.heif,.webp,application/pdf,image/*,.xml,application/xml';
 
 const SOURCES = ['files', 'camera', 'scanner', 'folders'] as const;
 type Source = (typeof SOURCES)[number];
@@ -404,8 +404,8 @@ function Invitation({ onChoose }: { onChoose: () => void }) {
       <div className="flex max-w-[560px] flex-col items-center gap-4 border border-dashed border-quiet px-6 py-10 text-center md:px-14 md:py-16">
         <h2 className="text-2xl font-semibold">Drop your papers here</h2>
         <p className="text-lg text-quiet">
-          PDF, JPEG, PNG, TIFF, HEIC or WebP; one file or hundreds. Pictures that come together become one stack, in the
-          order of their names. Nothing leaves this machine.
+          PDF, JPEG, PNG, TIFF, HEIC, WebP or e-invoices (XML); one file or hundreds. Pictures that come together become
+          one stack, in the order of their names. Nothing leaves this machine.
         </p>
         <Button main onClick={onChoose} hint="o" className="h-10 px-5 text-lg">
           Choose files

@@ -194,6 +194,20 @@ describe('the notes in the margin', () => {
     within(doubts).getByText(/has the same number/);
   });
 
+  it('offer the other day that a date may be, and take it', async () => {
+    const { user, server } = open([
+      document({
+        facts: [fact('kind', 'letter'), fact('date', '2026-06-10', { confidence: 0.5, other: '2026-10-06' })],
+      }),
+    ]);
+    await user.click(await screen.findByRole('button', { name: 'or 2026-10-06?' }));
+    await waitFor(() =>
+      expect(server.askedOf(endpoints.changeFact)).toMatchObject([
+        { params: { name: 'date' }, body: { value: '2026-10-06' } },
+      ]),
+    );
+  });
+
   it('take what is picked on the page', async () => {
     const pageList = [page()];
     const { user, server } = open([document({ pageList, facts: [fact('kind', 'letter')] })]);

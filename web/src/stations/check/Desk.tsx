@@ -5,6 +5,7 @@ import { Document } from '@crow/contract/documents';
 import { Fact, FactName } from '@crow/contract/facts';
 import { Kind, kindTraits, mayHave } from '@crow/core/reading/facts/kindList';
 import { isDoubtfulFact } from '@crow/core/reading/facts/doubt';
+import { Bookings } from '../../parts/Bookings';
 import { ProblemText } from '../../parts/controls';
 import { PageSheet, PickedWord } from '../../parts/PageSheet';
 import { WarningLine, WarningMark } from '../../parts/Warning';
@@ -23,6 +24,8 @@ const WIDEST_PAGE = 860;
 const PAGE_GAP = 24;
 /** Room below the notes for what adds to them. */
 const FOOT = 160;
+/** And for each booking of a statement, in two lines at most. */
+const BOOKING = 58;
 const NARROW = 680;
 
 /** What every paper has: when it was not found, its note waits empty. */
@@ -131,6 +134,11 @@ export function Desk({ document }: { document: Document }) {
       <div className="flex flex-col items-start gap-3" style={inMargin(foot)}>
         <AddNote missing={missingOf(facts, shown)} onAdd={add} />
         {(document.taxes.length > 0 || facts.has('tax')) && <Taxes document={document} />}
+        {document.bookings.length > 0 && (
+          <div className="w-full border-l-2 border-rule pl-3">
+            <Bookings bookings={document.bookings} />
+          </div>
+        )}
       </div>
     </>
   );
@@ -147,7 +155,10 @@ export function Desk({ document }: { document: Document }) {
         <WarningLine key={page.id} page={page} onTidy={() => go(`/page/${document.stackId}/${page.id}`)} />
       ))}
       {deskWidth > 0 && (
-        <div className="relative" style={{ height: narrow ? height : Math.max(height, foot + FOOT) }}>
+        <div
+          className="relative"
+          style={{ height: narrow ? height : Math.max(height, foot + FOOT + BOOKING * document.bookings.length) }}
+        >
           {document.pageList.map((page, index) => (
             <div key={page.id} className="absolute" style={{ left, top: tops[index] }}>
               <PageSheet page={page} number={index + 1} width={pageWidth} onWord={pick}>

@@ -128,6 +128,15 @@ export function Note({ name, fact, emptied, doubtful, reading, onActive, onChang
         <span>{NOTE_NAMES[name]}</span>
         <span className="flex items-center gap-1">
           {remark(fact, { emptied, doubtful, reading })}
+          {fact?.other && !fact.confirmed && (
+            <button
+              className="text-attention underline underline-offset-2"
+              title="It may be this as well: take it"
+              onClick={() => void onChange(fact.other!)}
+            >
+              or {DAYS.includes(name) ? shownDay(fact.other) : fact.other}?
+            </button>
+          )}
           {(fact?.confirmed || emptied) && (
             <button
               aria-label={`${NOTE_NAMES[name]}: back to what was read`}

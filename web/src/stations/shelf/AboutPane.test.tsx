@@ -16,6 +16,7 @@ function open() {
     ],
     lines: [{ description: 'Madder, 12 skeins', quantity: 12, unitPrice: 12.5, amount: 150 }],
     taxes: [{ rate: 20, net: 153.5, tax: 30.7 }],
+    bookings: [{ date: '2026-09-03', text: 'Studio rent', amount: -410, balance: 884.36 }],
   });
   const server = new StandInServer();
   const went: Place[] = [];
@@ -35,6 +36,7 @@ it('says what a paper is, with its facts in a fixed order, and leads to where on
   );
   within(about.getByRole('table', { name: 'Tax by rate' })).getByText('30.70');
   about.getByText('12 ×');
+  within(about.getByRole('table', { name: 'What it books' })).getByText('-410.00');
 });
 
 it('answers a question with its place, and says so when nothing answers it', async () => {

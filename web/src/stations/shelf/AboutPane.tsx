@@ -4,6 +4,7 @@ import { endpoints } from '@crow/contract/endpoints';
 import { Document } from '@crow/contract/documents';
 import { FactName } from '@crow/contract/facts';
 import { ask } from '../../api';
+import { Bookings } from '../../parts/Bookings';
 import { Button, inputLook } from '../../parts/controls';
 import { useNotices } from '../../parts/notices';
 import { KIND_NAMES } from '../../parts/words';
@@ -22,7 +23,7 @@ interface Props {
 
 /** What a document says of itself: a summary, its facts and lines, and answers to questions, each with its place on the page. */
 export function AboutPane({ document, onGoTo }: Props) {
-  const { summary, lines, facts, taxes } = document;
+  const { summary, lines, facts, taxes, bookings } = document;
   const params = { id: document.id };
   const order = Object.keys(NOTE_NAMES) as FactName[];
   const sorted = facts.toSorted((a, b) => order.indexOf(a.name) - order.indexOf(b.name));
@@ -78,9 +79,10 @@ export function AboutPane({ document, onGoTo }: Props) {
           </tbody>
         </table>
       )}
-      {lines.length > 0 && (
+      {lines.length + bookings.length > 0 && (
         <section aria-label="What it lists">
-          <table className="w-full text-sm">
+          {bookings.length > 0 && <Bookings bookings={bookings} />}
+          <table aria-label="Its lines" className="w-full text-sm" hidden={lines.length === 0}>
             <tbody>
               {lines.map(({ description, quantity, amount }, at) => (
                 <tr key={at} className="border-t border-rule align-top">

@@ -1,0 +1,93 @@
+import { findFacts } from './findFacts';
+import { typed } from '../testing/typed';
+
+const bookingsOn = (paper: string) => {
+  const { bookings } = findFacts([typed(paper)]);
+  return bookings && { lines: bookings.value, sure: bookings.confidence > 0.9 };
+};
+
+it('reads money out and in by the columns, and that it leads from one balance to the other', () =>
+  expect(
+    bookingsOn(`
+# Saltmarsh Savings
+Statement of account
+1 September 2026 to 30 September 2026
+
+Date       Details                     Money out     Money in      Balance
+1 Sep      Balance brought forward                                 1,204.11
+3 Sep      Harbour rates                   88.00                   1,116.11
+9 Sep      Scarf commission                            240.00      1,356.11
+           M Oyelaran
+28 Sep     Studio rent                    410.00                     946.11
+30 Sep     Balance carried forward                                   946.11
+`),
+  ).toEqual({
+    sure: true,
+    lines: [
+      { date: '2026-09-03', text: 'Harbour rates', amount: -88, balance: 1116.11 },
+      { date: '2026-09-09', text: 'Scarf commission M Oyelaran', amount: 240, balance: 1356.11 },
+      { date: '2026-09-28', text: 'Studio rent', amount: -410, balance: 946.11 },
+    ],
+  }));
+
+it('reads signs behind the amounts, and days of the year before', () =>
+  expect(
+    bookingsOn(`
+# Sparkasse Deichland
+Kontoauszug 1/2027 vom 05.01.2027
+
+Buchungstag  Vorgang                              Betrag EUR
+             Alter Kontostand                       512,40 H
+29.12.       Lastschrift Strom                       74,00 S
+31.12.       Gutschrift Schal                       120,00 H
+04.01.       Miete Januar                           410,00 S
+             Neuer Kontostand                       148,40 H
+`),
+  ).toEqual({
+    sure: true,
+    lines: [
+      { date: '2026-12-29', text: 'Lastschrift Strom', amount: -74, balance: null },
+      { date: '2026-12-31', text: 'Gutschrift Schal', amount: 120, balance: null },
+      { date: '2027-01-04', text: 'Miete Januar', amount: -410, balance: null },
+    ],
+  }));
+
+it('tells by the balances alone what comes and what leaves', () =>
+  expect(
+    bookingsOn(`
+# Crédit des Brumes
+Relevé de compte du 30/09/2026
+
+Ancien solde                                               300,00
+02/09/2026   Virement atelier                  50,00       350,00
+14/09/2026   Cantine scolaire                  36,40       313,60
+Nouveau solde                                              313,60
+`),
+  ).toMatchObject({ sure: true, lines: [{ amount: 50 }, { amount: -36.4 }] }));
+
+it('says that it is unsure when the lines do not lead from one balance to the other', () =>
+  expect(
+    bookingsOn(`
+# Sparkasse Deichland
+Kontoauszug vom 31.01.2027
+
+             Alter Kontostand                       512,40 H
+04.01.2027   Miete Januar                           410,00 S
+09.01.2027   Lastschrift Strom                       74,00 S
+             Neuer Kontostand                        99,40 H
+`),
+  ).toMatchObject({ sure: false }));
+
+it('takes what is owed on a card for what its charges add up to', () =>
+  expect(
+    bookingsOn(`
+# Dunlin Credit Union
+Credit card statement       5 November 2026
+
+Previous balance                    £212.08
+20 Oct   Payment received           £212.08 CR
+28 Oct   Needle House                £34.60
+29 Oct   Ferry tickets               £58.00
+New balance                          £92.60
+`),
+  ).toMatchObject({ sure: true, lines: [{ amount: -212.08 }, { amount: 34.6 }, { amount: 58 }] }));
