@@ -1,9 +1,16 @@
 import { mixed, number, object, string, tuple } from 'yup';
 import { Turn } from '@crow/core/geometry';
+import { KIND_NAME } from '@crow/core/reading/facts/kindList';
 import { ProblemReport } from './problems';
 
 export const id = string().uuid('must be an identifier').required();
 export const idParams = object({ id });
+
+/** A kind of papers: one of the list, or one that was added. */
+export const kindName = string().matches(
+  KIND_NAME,
+  'A kind has a name of 2 to 30 letters, figures, blanks and hyphens.',
+);
 
 export const turn = number<Turn>().oneOf([0, 90, 180, 270]).required();
 /** [x, y, width, height] as shares (0 to 1) of the page's width and height. */

@@ -3,7 +3,7 @@ import { Legibility } from '@crow/core/imaging/legibility';
 import { LOOKS } from '@crow/core/imaging/looks';
 import { Recipe } from '@crow/core/imaging/recipe';
 import { KINDS } from '@crow/core/reading/facts/fact';
-import { id, idParams, problem, share, turn } from './basics';
+import { id, idParams, kindName, problem, share, turn } from './basics';
 import { endpoint } from './endpoint';
 
 const point = tuple([number().required(), number().required()]);
@@ -56,9 +56,7 @@ export const page = object({
     .nullable()
     .defined(),
   /** What kind of paper it looks like by itself, and who from, as far as that is known. */
-  glance: object({ kind: string().oneOf(KINDS).nullable().defined(), who: string().nullable().defined() })
-    .nullable()
-    .defined(),
+  glance: object({ kind: kindName.nullable().defined(), who: string().nullable().defined() }).nullable().defined(),
   /** Which recipe it is made by; empty when it is its picture as it is. */
   version: string().defined(),
   recipe: mixed<Recipe>().nullable().defined(),

@@ -1,7 +1,8 @@
 import { array, boolean, InferType, mixed, number, object, string } from 'yup';
 import { patternProblem } from '@crow/core/filing/pattern';
 import { DAY_FORMS } from '@crow/core/reading/dayForms';
-import { KINDS } from '@crow/core/reading/facts/fact';
+import { KINDS } from '@crow/core/reading/facts/kindList';
+import { kindName } from './basics';
 import { beside, pdfSize } from './documents';
 import { endpoint } from './endpoint';
 import { ProblemReport } from './problems';
@@ -24,6 +25,18 @@ export const overview = object({
 });
 export type Overview = InferType<typeof overview>;
 
+export const ownKind = object({
+  name: kindName
+    .required('A kind needs a name.')
+    .test('another', 'There is such a kind already.', (name) => !(KINDS as readonly string[]).includes(name ?? '')),
+  /** What its papers say is as on those of this one. */
+  like: string().oneOf(KINDS).required(),
+  /** Words in the heading that it is known by. */
+  words: array(string().trim().min(2).max(60).required()).max(20).required(),
+});
+export type OwnKind = InferType<typeof ownKind>;
+const ownKinds = array(ownKind.required()).max(30);
+
 const pattern = string()
   .max(300, 'A pattern has 300 characters at most.')
   .test(
@@ -35,7 +48,7 @@ export const filingWay = object({
   name: string().trim().min(1, 'A way of filing needs a name.').max(60).required(),
   pattern: pattern.required(),
   folder: string().trim().max(600).nullable().defined(),
-  kinds: array(string().oneOf(KINDS).required()).required(),
+  kinds: array(kindName.required()).required(),
   within: string().trim().max(600).nullable().defined(),
   size: pdfSize.required(),
   beside: beside.default([]),
@@ -64,11 +77,14 @@ export const settings = object({
   filing: filingWays.required(),
   /** How days are written. */
   days: string().oneOf(DAY_FORMS).required(),
+  /** Kinds of papers that were added. */
+  ownKinds: ownKinds.required(),
 });
 export const settingsChange = object({
   languages: languages.default(undefined),
   filing: filingWays.default(undefined),
   days: string().oneOf(DAY_FORMS),
+  ownKinds: ownKinds.default(undefined),
 });
 
 const namedLanguage = object({ code: languageCode, name: string().required() });

@@ -4,7 +4,7 @@ import { asker } from '@crow/contract/client';
 import { endpoints } from '@crow/contract/endpoints';
 import { comeIn, Session } from './comeIn';
 import { encodePhoto, photographPaper, scanPaper } from './capture';
-import { BATCH, FILED, Paper, WAITING } from './papers';
+import { BATCH, FILED, Paper, WAITING, WAITING_TOO } from './papers';
 import { pagesAsPdf } from './pagesAsPdf';
 import { makeScene } from './scenes';
 import { demoStock } from './stock';
@@ -40,7 +40,7 @@ export async function fillDemo(entrance: string, say: (line: string) => void): P
     await crow.ask(endpoints.fileDocument, { params: { id }, body: { name: proposedName, folderPath: paper.folder } });
     if (++read % 10 === 0) say(`  ${read} of ${FILED.length} papers filed`);
   }
-  for (const paper of WAITING) await crow.takeIn(paper);
+  for (const paper of [...WAITING, ...WAITING_TOO]) await crow.takeIn(paper);
   // These are read while the person looks round.
   await crow.takeInBatch(BATCH);
   await crow.takeInPhotos();

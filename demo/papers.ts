@@ -1,3 +1,4 @@
+import { Kind } from '@crow/core/reading/facts/kindList';
 import { money, Currency } from './money';
 import { DrawSheet, drawPdf } from './sheet';
 
@@ -62,6 +63,11 @@ const SENDERS = {
     lines: ['The Forge, Reedham Green RG2 2HH', 'VAT no. GB 551 8830 42'],
     face: 'typedBold',
   },
+  bank: {
+    name: 'Orrin & Tarrow Savings Bank',
+    lines: ['9 Market Place, Orrin Harbour OH1 1AB', 'Sort code 20-44-71'],
+    face: 'bookBold',
+  },
 } as const satisfies Record<string, Sender>;
 type SenderKey = keyof typeof SENDERS;
 
@@ -71,7 +77,7 @@ export interface Paper {
   /** ISO 8601; the paper's own date. */
   date: string;
   who: string;
-  kind: 'invoice' | 'receipt' | 'letter' | 'statement';
+  kind: Kind;
   folder: string;
   /** As a PDF with text, a flat scan, or a photo. */
   came: 'pdf' | 'scan' | 'photo';
@@ -251,6 +257,89 @@ function letter(
     });
   }
   return () => drawPdf(sheets);
+}
+
+/** What is taken back of a bill. */
+function creditNote(
+  sender: Sender,
+  number: string,
+  date: string,
+  bill: string,
+  lines: Line[],
+): () => Promise<Uint8Array> {
+  return () =>
+    drawPdf([
+      (sheet) => {
+        letterhead(sheet, sender);
+        addressed(sheet, STUDIO);
+        sheet.line(`Credit note ${number}`, { face: 'bold', size: 17 });
+        sheet.gap(4);
+        sheet.line(`Date ${writtenDate(date, 'en')}`);
+        sheet.line(`For our invoice ${bill}`);
+        sheet.gap(18);
+        const right = sheet.width - sheet.margin;
+        const put = (text: string, cents: number, face: 'bold' | 'plain' = 'plain') =>
+          sheet.row(
+            [
+              { text, x: sheet.margin },
+              { text: `-${money(cents)}`, x: right, align: 'right' },
+            ],
+            { face },
+          );
+        const net = lines.reduce((sum, [, quantity, price]) => sum + quantity * price, 0);
+        for (const [what, quantity, price] of lines) put(`${quantity} x ${what}, returned`, quantity * price);
+        sheet.rule();
+        put('Net', net);
+        put('VAT 20 %', Math.round(net * TAX_RATE.en));
+        put('Total credited', net + Math.round(net * TAX_RATE.en), 'bold');
+      },
+    ]);
+}
+
+/** An account's month: [day, what, cents, out of the account where negative]. */
+function statement(
+  sender: Sender,
+  number: number,
+  [from, to]: [string, string],
+  opening: number,
+  bookings: [string, string, number][],
+): () => Promise<Uint8Array> {
+  return () =>
+    drawPdf([
+      (sheet) => {
+        letterhead(sheet, sender);
+        addressed(sheet, STUDIO);
+        sheet.line('Statement of account', { face: 'bold', size: 15 });
+        sheet.line(`Statement number ${number}`);
+        sheet.line(`${writtenDate(from, 'en')} to ${writtenDate(to, 'en')}`);
+        sheet.gap(14);
+        const [out, paidIn, right] = [380, 455, sheet.width - sheet.margin];
+        const put = (day: string, what: string, cents: number | undefined, balance: number) =>
+          sheet.row([
+            { text: day, x: sheet.margin },
+            { text: what, x: sheet.margin + 80 },
+            ...(cents === undefined
+              ? []
+              : [{ text: money(Math.abs(cents)).slice(1), x: cents < 0 ? out : paidIn, align: 'right' as const }]),
+            { text: money(balance).slice(1), x: right, align: 'right' as const },
+          ]);
+        sheet.row(
+          [
+            { text: 'Date', x: sheet.margin },
+            { text: 'Details', x: sheet.margin + 80 },
+            { text: 'Paid out', x: out, align: 'right' },
+            { text: 'Paid in', x: paidIn, align: 'right' },
+            { text: 'Balance', x: right, align: 'right' },
+          ],
+          { face: 'bold' },
+        );
+        sheet.rule();
+        let balance = opening;
+        put(writtenDate(from, 'de'), 'Opening balance', undefined, balance);
+        for (const [day, what, cents] of bookings) put(writtenDate(day, 'de'), what, cents, (balance += cents));
+        put(writtenDate(to, 'de'), 'Closing balance', undefined, balance);
+      },
+    ]);
 }
 
 const RECEIPT: [number, number] = [210, 460];
@@ -913,6 +1002,51 @@ export const WAITING: Paper[] = [
         ['Dental treatment', 1, 12650],
       ],
       { to: HOME },
+    ),
+  ),
+];
+
+/** Papers of rarer kinds, which wait in Check as well. */
+export const WAITING_TOO: Paper[] = [
+  paper(
+    'wait-credit',
+    'yarn',
+    'credit note',
+    '2026-10-20',
+    sheetsOf.yarn,
+    'scan',
+    creditNote(S.yarn, 'HC-2207', '2026-10-20', 'HF-24518', [['Cotton warp 8/2, natural, cones', 2, 1310]]),
+  ),
+  paper(
+    'wait-bank',
+    'bank',
+    'statement',
+    '2026-10-31',
+    'Workshop/Bank',
+    'scan',
+    statement(S.bank, 31, ['2026-10-01', '2026-10-31'], 184215, [
+      ['2026-10-02', 'Tarrow Harbour Estates, rent', -61500],
+      ['2026-10-09', 'Saltmarsh Craft Fair, takings', 92740],
+      ['2026-10-21', 'Quayside Parcels', -3140],
+      ['2026-10-28', 'Northwick Energy, direct debit', -14826],
+    ]),
+  ),
+  paper(
+    'wait-reminder',
+    'wool',
+    'reminder',
+    '2026-11-04',
+    sheetsOf.yarn,
+    'pdf',
+    letter(
+      S.wool,
+      '2026-11-04',
+      'Zahlungserinnerung: Rechnung 2026-1204 vom 15.09.2026',
+      [
+        'unsere Rechnung 2026-1204 über 214,20 € ist noch offen. Bitte überweisen Sie den Betrag bis zum 18.11.2026 auf das Konto DE75 5121 0800 1245 1261 99.',
+        'Hat sich diese Erinnerung mit Ihrer Zahlung gekreuzt, so sehen Sie sie bitte als gegenstandslos an.',
+      ],
+      { language: 'de', to: STUDIO, signed: 'H. Brandt' },
     ),
   ),
 ];

@@ -1,3 +1,4 @@
+import { askAgain } from './checking/documents';
 import { FastifyInstance } from 'fastify';
 import { endpoints } from '@crow/contract/endpoints';
 import { Context } from './platform/context';
@@ -32,6 +33,7 @@ export function generalRoutes(
     await insistOnLanguages(body.languages ?? []);
     return source.transaction(async (manager) => {
       await writeSettings(manager, body);
+      if (body.ownKinds) await askAgain(manager);
       await record(manager, actor, 'changed', 'settings', null, body);
       await announce(manager, 'settings', null);
       return readSettings(manager);

@@ -78,6 +78,7 @@ export async function changeFact(
 ): Promise<void> {
   const value = valueOf(name, typed);
   await database.source.transaction(async (manager) => {
+    if (name === 'kind' && value) await insistOnKind(manager, value);
     await lockDocument(manager, id);
     if (place.pageId && !(await manager.existsBy(DocumentPage, { documentId: id, pageId: place.pageId })))
       throw new Problem('not-found', { what: 'That page of the document' });
@@ -131,6 +132,21 @@ export async function changeTaxes(
   });
 }
 
+/** @throws Problem 'not-valid' when there is no such kind */
+async function insistOnKind(manager: EntityManager, kind: string): Promise<void> {
+  const kinds: string[] = [...KINDS, ...(await readSettings(manager)).ownKinds.map(({ name }) => name)];
+  if (!kinds.includes(kind)) throw new Problem('not-valid', { detail: `the kind must be one of ${kinds.join(', ')}` });
+}
+
+/** Asks what waits in Check anew, when there are other kinds; what a person said stays. */
+export async function askAgain(manager: EntityManager): Promise<void> {
+  for (const { id } of await documentsInCheck(manager)) {
+    await lockDocument(manager, id);
+    await refreshFacts(manager, id);
+    await announce(manager, 'document', id);
+  }
+}
+
 /** @throws Problem 'date-unclear', 'amount-unclear', 'not-valid' */
 function valueOf(name: FactName, text: string): string {
   const typed = typedFact(name, text);
@@ -141,7 +157,7 @@ function valueOf(name: FactName, text: string): string {
     case 'amount':
       throw new Problem('amount-unclear', { text });
     case 'kind':
-      throw new Problem('not-valid', { detail: `the kind must be one of ${KINDS.join(', ')}` });
+      throw new Problem('not-valid', { detail: 'a kind is named by letters, figures, blanks and hyphens' });
     case 'currency':
       throw new Problem('not-valid', { detail: 'a currency is named by three letters, such as EUR' });
   }

@@ -4,7 +4,7 @@ import { KnownSign } from '@crow/core/reading/facts/findFacts';
 import { Check, Sign } from '@crow/core/reading/facts/signs';
 import { Box } from '@crow/core/geometry';
 import { Reason, sayReason } from '@crow/core/reading/facts/reason';
-import { Booking, FactLine, Kind, TaxAtRate } from '@crow/core/reading/facts/fact';
+import { Booking, FactLine, TaxAtRate } from '@crow/core/reading/facts/fact';
 import { KeptValue } from '@crow/core/reading/facts/typedFact';
 import { InvoiceData } from '@crow/core/reading/facts/invoiceData';
 import { PageCode, PageText, restoreWords, StoredWord } from '@crow/core/reading/words';
@@ -143,8 +143,8 @@ export async function kindSaidOf(
   documentId: string,
   vendor: string,
   kindRead: string,
-): Promise<Kind | undefined> {
-  const [said] = await rows<{ value: Kind }>(
+): Promise<string | undefined> {
+  const [said] = await rows<{ value: string }>(
     manager,
     `select k.value from document d
        join fact v on v.document_id = d.id and v.name = 'vendor' and v.value = $2

@@ -274,3 +274,17 @@ it('keeps money in whole smallest units of the currency that the paper has, when
   await room.ask(endpoints.restoreFact, { params: { id, name: 'currency' } });
   expect(await total()).toEqual(['1200.00', 120000, 2, null]);
 });
+
+it('asks what waits again when a kind is added, and knows that kind from then on', async () => {
+  const subscription = textPdf('Loom Guild\nAnnual subscription\nDate 3 November 2026\nTotal £ 46.00');
+  const id = await room.documentOf('a.pdf', await subscription);
+  const set = (value: string) => room.refusal(endpoints.changeFact, { params: { id, name: 'kind' }, body: { value } });
+  expect((await set('membership')).happened).toContain('the kind must be one of receipt');
+  await room.ask(endpoints.changeSettings, {
+    body: { ownKinds: [{ name: 'membership', like: 'invoice', words: ['annual subscription'] }] },
+  });
+  expect(await valueOf(id, 'kind')).toMatchObject({ value: 'membership', confirmed: false });
+  await room.ask(endpoints.changeFact, { params: { id, name: 'kind' }, body: { value: 'letter' } });
+  await room.ask(endpoints.changeFact, { params: { id, name: 'kind' }, body: { value: 'membership' } });
+  expect(await valueOf(id, 'total')).toMatchObject({ value: '46.00' });
+});

@@ -1,13 +1,14 @@
 import { EntityManager, IsNull, Not } from 'typeorm';
 import { FACT_NAMES, FactName } from '@crow/contract/facts';
 import { shareOf } from '@crow/core/geometry';
-import { Fact as FoundFact, Facts, Kind, KINDS } from '@crow/core/reading/facts/fact';
+import { Fact as FoundFact, Facts } from '@crow/core/reading/facts/fact';
 import { findFacts } from '@crow/core/reading/facts/findFacts';
 import { withInvoiceData } from '@crow/core/reading/facts/invoiceData';
 import { fold } from '@crow/core/reading/facts/rows';
 import { checksOf, findSigns } from '@crow/core/reading/facts/signs';
 import { keptValue, MONEY, typedFact } from '@crow/core/reading/facts/typedFact';
 import { insertNew } from '../platform/database';
+import { readSettings } from '../platform/settings';
 import { Fact as FactRow, FactEmptied, SenderSign } from '../platform/entities';
 import {
   confirmedVendors,
@@ -30,12 +31,11 @@ export async function refreshFacts(manager: EntityManager, documentId: string): 
   const signs = findSigns(texts);
   const said = await manager.findOneBy(FactRow, { documentId, name: 'kind', confirmedBy: Not(IsNull()) });
   const knownSigns = await sendersWithSigns(manager, documentId, signs);
-  const findAs = (kind?: Kind) => findFacts(texts, { knownVendors, knownSigns, kind });
+  const { ownKinds } = await readSettings(manager);
+  const findAs = (kind?: string) => findFacts(texts, { knownVendors, knownSigns, kind, ownKinds });
   const unasked = findAs();
   const kindRead = formOf(unasked.kind);
-  const read = said
-    ? findAs(KINDS.find((kind) => kind === said.value))
-    : await asBefore(manager, documentId, unasked, kindRead, findAs);
+  const read = said ? findAs(said.value) : await asBefore(manager, documentId, unasked, kindRead, findAs);
   const invoice = await invoiceOf(manager, documentId);
   const found = invoice ? withInvoiceData(read, invoice) : read;
   await manager.delete(FactRow, { documentId, confirmedBy: IsNull() });
@@ -70,7 +70,7 @@ export async function refreshFacts(manager: EntityManager, documentId: string): 
 }
 
 /** What was read of a paper's kind, and by which word of its form: papers that are alike in this are of one form. */
-function formOf(kind: FoundFact<Kind> | null): string | null {
+function formOf(kind: FoundFact | null): string | null {
   return kind && `${kind.value} ${kind.why.code === 'says' ? fold(kind.why.text) : ''}`.trim();
 }
 
@@ -83,7 +83,7 @@ async function asBefore(
   documentId: string,
   read: Facts,
   kindRead: string | null,
-  findAs: (kind: Kind) => Facts,
+  findAs: (kind: string) => Facts,
 ): Promise<Facts> {
   const kind = read.vendor && kindRead ? await kindSaidOf(manager, documentId, read.vendor.value, kindRead) : undefined;
   if (!kind || kind === read.kind?.value) return read;

@@ -50,3 +50,31 @@ it('marks handwriting that it can’t read, and reads the print around it', asyn
   expect(top).toBeGreaterThan(second);
   expect(top + high).toBeLessThan(lines[lines.length - 1]);
 });
+
+/** A page with these lines, scanned at 200 dpi. */
+async function pageOf(lines: string[], size = 11): Promise<Raster> {
+  const pdf = await drawPdf([(sheet) => lines.forEach((line) => sheet.line(line, { size }))]);
+  return greyOf(await rasterOf(sharp(await drawn(pdf, { dpi: 200 }))));
+}
+
+it('keeps the dots of names in whatever language the rest is', async () => {
+  const lines = [
+    'Your order from the dye works of Jörg Grünau and Sons',
+    'We have sent the parcel to Köthen, care of Frau Böhm.',
+    'Please tell us when it has arrived at your studio.',
+  ];
+  const { words, language } = await recognise(await pageOf(lines), ['eng', 'deu']);
+  expect(language).toBe('eng');
+  expect(plainText(words).split('\n')).toEqual(lines);
+});
+
+it('reads lines that are in another language than their page in that language', async () => {
+  const lines = [
+    'Thank you for your order. The yarn was sent to you yesterday by post,',
+    'and it will be with you by the end of the week. The bill is in the box.',
+    'Bitte überprüfen Sie die Ware sofort nach der Lieferung auf Schäden und Größe.',
+    'If anything is wrong with it, write to us within fourteen days, please.',
+  ];
+  const { words } = await recognise(await pageOf(lines), ['eng', 'deu']);
+  expect(plainText(words).split('\n')).toEqual(lines);
+});

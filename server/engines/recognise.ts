@@ -3,7 +3,8 @@ import { Raster } from '@crow/core/imaging/raster';
 import { Dictionary, settleByDictionary, wantsDictionary } from '@crow/core/reading/layout/dictionary';
 import { isUnreadHandwriting } from '@crow/core/reading/layout/handwriting';
 import { better, covers, lettersLeft } from '@crow/core/reading/layout/leftOver';
-import { layOut } from '@crow/core/reading/layout/pageLayout';
+import { showsDiaeresis, takeDiaereses } from '@crow/core/reading/layout/diaereses';
+import { layOut, PageLayout } from '@crow/core/reading/layout/pageLayout';
 import {
   doubtfulFigures,
   DoubtfulPart,
@@ -51,6 +52,8 @@ export async function recognise(picture: Raster, languages: string[]): Promise<P
   const layout = layOut(picture);
   const strips = cutStrips(layout.page, layout.pieces, layout.segments, CAPITAL);
   const { words: read, language } = await readInItsLanguage(strips, languages);
+  await readOtherLines(read, strips, language, languages);
+  await readDotted(read, strips, layout, language);
   const barred = showsBarredZeros(read, strips);
   const settled = settle(read, strips, CAPITAL, barred);
   const doubtful = doubtfulParts(settled);
@@ -98,6 +101,49 @@ export async function recognise(picture: Raster, languages: string[]): Promise<P
     (place) => !all.some((word) => !words.includes(word) && covers(place, word.box)),
   );
   return { width, height, words: all, language, handwriting: unreadByHand, codes: await readCodes(picture) };
+}
+
+/** A line is in another language than its page when it has so many words and that language is so far ahead. */
+const [WORDS_OF_A_LINE, OTHER_LEAD] = [4, 3.5];
+
+/** Reads lines in another of the languages where they are written in it: a page may mix them. The first readings are changed in place. */
+async function readOtherLines(
+  read: SpelledWord[][],
+  strips: Strip[],
+  language: string,
+  languages: string[],
+): Promise<void> {
+  const told = [language, ...languages.filter((each) => TOLD_APART.includes(each) && each !== language)];
+  if (told.length < 2 || !TOLD_APART.includes(language)) return;
+  const others = new Map<string, number[]>();
+  read.forEach((words, number) => {
+    if (words.length < WORDS_OF_A_LINE) return;
+    const { language: own, lead } = tellLanguageOf(plain([words]), told);
+    if (own !== language && lead >= OTHER_LEAD) others.set(own, [...(others.get(own) ?? []), number]);
+  });
+  for (const [other, numbers] of others) {
+    const again = await readLines(at(strips, numbers), other);
+    numbers.forEach((number, place) => {
+      if (again[place].length > 0 && doubt([again[place]]) <= doubt([read[number]])) read[number] = again[place];
+    });
+  }
+}
+
+/** Names keep their ä, ö and ü in whatever language the rest is. */
+const DOTTED = 'deu';
+
+/** Reads strips in which two dots stand over a letter in a language that has such letters as well. The first readings are changed in place. */
+async function readDotted(
+  read: SpelledWord[][],
+  strips: Strip[],
+  { segments, pieces }: PageLayout,
+  language: string,
+): Promise<void> {
+  if (language === DOTTED || !(await installedLanguages()).includes(DOTTED)) return;
+  const numbers = segments.flatMap((segment, number) => (showsDiaeresis(segment, pieces) ? number : []));
+  if (numbers.length === 0) return;
+  const again = await readLines(at(strips, numbers), DOTTED);
+  numbers.forEach((number, place) => takeDiaereses(read[number], again[place]));
 }
 
 /** So many letters that were not read, or words that are doubted so much on average, and the page is read the other way as well. */

@@ -4,7 +4,12 @@ import { USUAL_WAY } from '@crow/core/filing/pattern';
 import { TOLD_APART } from '@crow/core/reading/language';
 import { Setting } from './entities';
 
-const DEFAULTS: Settings = { languages: TOLD_APART, filing: [USUAL_WAY as Settings['filing'][number]], days: 'iso' };
+const DEFAULTS: Settings = {
+  languages: TOLD_APART,
+  filing: [USUAL_WAY as Settings['filing'][number]],
+  days: 'iso',
+  ownKinds: [],
+};
 
 export async function readSettings(manager: EntityManager): Promise<Settings> {
   const stored = await manager.find(Setting);

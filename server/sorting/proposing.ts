@@ -1,5 +1,6 @@
 import { EntityManager } from 'typeorm';
 import { turnSize } from '@crow/core/geometry';
+import { readSettings } from '../platform/settings';
 import { findFacts } from '@crow/core/reading/facts/findFacts';
 import { isMilestone } from '@crow/core/reading/milestones';
 import { Word } from '@crow/core/reading/words';
@@ -22,7 +23,8 @@ export async function keepSigns(manager: EntityManager, pageId: string): Promise
   if (!page) return;
   const { words } = page;
   const signs = signsOf(page, turnSize(page.pointWidth, page.pointHeight, page.turn));
-  const { kind, vendor } = findFacts([page]);
+  const { ownKinds } = await readSettings(manager);
+  const { kind, vendor } = findFacts([page], { ownKinds });
   const glance = {
     kind: kind && kind.confidence >= LEAST_AT_A_GLANCE ? kind.value : null,
     who: vendor && vendor.confidence >= LEAST_AT_A_GLANCE ? vendor.value : null,

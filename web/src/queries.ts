@@ -1,5 +1,6 @@
 import { QueryClient, useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { Endpoint, Input, Output } from '@crow/contract/endpoint';
+import { KINDS } from '@crow/core/reading/facts/kindList';
 import { endpoints } from '@crow/contract/endpoints';
 import { FindOrder } from '@crow/contract/finding';
 import { LiveEvent } from '@crow/contract/settings';
@@ -19,6 +20,8 @@ export const useOverview = () =>
 export const useStrangers = () =>
   useQuery({ queryKey: ['strangers'], queryFn: () => ask(endpoints.listStrangers, {}) });
 export const useSettings = () => useQuery({ queryKey: ['settings'], queryFn: () => ask(endpoints.readSettings, {}) });
+/** The kinds of papers that there are: those of the list, and those that were added. */
+export const useKinds = (): string[] => [...KINDS, ...(useSettings().data?.ownKinds ?? []).map(({ name }) => name)];
 export const useLanguages = () =>
   useQuery({ queryKey: ['languages'], queryFn: () => ask(endpoints.listLanguages, {}) });
 export const useScanners = () => useQuery({ queryKey: ['scanners'], queryFn: () => ask(endpoints.listScanners, {}) });

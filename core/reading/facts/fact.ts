@@ -48,7 +48,8 @@ export interface Booking {
 
 /** What is known of a document; null for what was not found. */
 export interface Facts {
-  kind: Fact<Kind> | null;
+  /** One of the list, or one that a person added. */
+  kind: Fact | null;
   vendor: Fact | null;
   /** ISO 8601. */
   date: Fact | null;

@@ -1,3 +1,4 @@
+import { typed } from '../testing/typed';
 import { findFacts } from './findFacts';
 import { Word } from '../words';
 
@@ -133,5 +134,29 @@ describe('finding the facts of a paper', () => {
     ];
     expect(found.filter((fact) => fact !== null)).toEqual([]);
     expect(found.length).toBeGreaterThan(0);
+  });
+});
+
+describe('a kind that a person added', () => {
+  const membership = {
+    name: 'membership',
+    like: 'invoice',
+    words: ['Mitgliedsbeitrag', 'annual subscription'],
+  } as const;
+  const paper = (heading: string) =>
+    typed(`# Loom Guild\n# ${heading}\n\nDate 3 November 2026\nPlease pay by 17 November 2026\nTotal   £46.00`);
+  const found = (heading: string) =>
+    findFacts([paper(heading)], { ownKinds: [{ ...membership, words: [...membership.words] }] });
+
+  it('is known by its words, and says what those of the kind do that it is like', () =>
+    expect(found('Annual Subscription 2027')).toMatchObject({
+      kind: { value: 'membership' },
+      dueDate: { value: '2026-11-17' },
+      total: { value: 46 },
+    }));
+
+  it('leaves other papers as they are', () => {
+    expect(found('Receipt').kind).toMatchObject({ value: 'receipt' });
+    expect(findFacts([paper('Annual Subscription 2027')]).kind?.value).not.toBe('membership');
   });
 });

@@ -5,7 +5,7 @@ import { findDays } from './days';
 import { admitFacts } from './gate';
 import { Fact, Facts, Kind, leastSure, placeOf } from './fact';
 import { findKind } from './kinds';
-import { kindTraits } from './kindList';
+import { kindTraits, likeOf, OwnKind } from './kindList';
 import { amountsIn, currencyIn } from './money';
 import { findNumbers } from './numbers';
 import { Row, rowsOf } from './rows';
@@ -25,6 +25,7 @@ import { withPaymentCode } from './withPaymentCode';
  * not found. Nothing is made up: each fact stands somewhere on the paper.
  * @param knownVendors names that a person has confirmed before: recognised again, in the spelling that was confirmed
  * @param kind what a person says that it is: the facts are those of that kind
+ * @param ownKinds kinds that a person added to those of the list
  * @param knownSigns bank accounts, tax numbers, addresses and phones that stood on confirmed papers, and whose they were
  */
 export function findFacts(
@@ -33,16 +34,18 @@ export function findFacts(
     knownVendors = [],
     knownSigns = [],
     kind: said,
-  }: { knownVendors?: string[]; knownSigns?: KnownSign[]; kind?: Kind } = {},
+    ownKinds = [],
+  }: { knownVendors?: string[]; knownSigns?: KnownSign[]; kind?: string; ownKinds?: OwnKind[] } = {},
 ): Facts {
   const rows = rowsOf(pages);
-  const read = findKind(rows, pages[0]);
-  const kind: Fact<Kind> | null = said
+  const read = findKind(rows, pages[0], ownKinds);
+  const named: Fact | null = said
     ? { page: 1, box: [0, 0, 0, 0], why: { code: 'nothing-says-its-kind' }, ...read, value: said, confidence: 1 }
     : read;
+  const kind: Fact<Kind> | null = named && { ...named, value: likeOf(named.value, ownKinds), other: undefined };
   const { sums: asked, due, numbered, ends, balances: hasBalances } = kindTraits[kind?.value ?? 'other'];
-  const named = findCurrency(rows);
-  const days = findDays(rows, dayOrderOf(rows, pages[0], named?.value), kind?.value);
+  const currency = findCurrency(rows);
+  const days = findDays(rows, dayOrderOf(rows, pages[0], currency?.value), kind?.value);
   const lines = asked && !hasBalances ? findLines(rows) : [];
   const sums = asked ? findSums(rows, lines, kind!.value) : NO_SUMS;
   const numbers = findNumbers(rows, kind?.value);
@@ -63,7 +66,7 @@ export function findFacts(
     iban: isLoose ? null : numbers.iban,
     period: isLoose ? null : days.period,
     ends: ends ? days.ends : null,
-    currency: isMoney ? named : null,
+    currency: isMoney ? currency : null,
     ...sums,
     ...balances,
     subject: kind && WRITTEN.includes(kind.value) ? findSubject(pages) : null,
@@ -78,7 +81,8 @@ export function findFacts(
       code: sums.addsUp ? 'rows-that-add-up' : 'rows-with-amounts',
     }),
   };
-  return admitFacts(withBarCodes(withPaymentCode(found, pages), pages));
+  const checked = withBarCodes(withPaymentCode(found, pages), pages);
+  return admitFacts({ ...checked, kind: named ?? checked.kind });
 }
 
 /** Kinds of papers that are written as letters. */

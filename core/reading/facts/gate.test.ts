@@ -117,7 +117,8 @@ describe('the gate of facts', () => {
     expect(admitKept('taxRate', '20')).toBe('20');
     expect(admitKept('taxRate', '')).toBeNull();
     expect(admitKept('date', '2026-99-99')).toBeNull();
-    expect(admitKept('kind', 'constructor')).toBeNull();
+    expect(admitKept('kind', '<b>')).toBeNull();
+    expect(admitKept('kind', 'x'.repeat(31))).toBeNull();
     expect(admitKept('constructor', 'x')).toBe('x');
     expect(admitKept('number', { toString: 1 })).toBeNull();
   });

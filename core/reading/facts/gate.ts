@@ -1,6 +1,7 @@
 import { printable } from '../printable';
 import { Box } from '../../geometry';
-import { Booking, Fact, FactLine, Facts, KINDS, TaxAtRate } from './fact';
+import { Booking, Fact, FactLine, Facts, TaxAtRate } from './fact';
+import { KIND_NAME } from './kindList';
 import { LONGEST_FACT, MONEY, typedFact } from './typedFact';
 import { isDay } from '../dayForms';
 import { moneyOf } from '../../money';
@@ -75,7 +76,7 @@ export function admitTaxes(taxes: readonly TaxAtRate[]): TaxAtRate[] {
  */
 export function admitFacts(facts: Facts): Facts {
   return {
-    kind: admit(facts.kind, (kind) => (KINDS.includes(kind) ? kind : null)),
+    kind: admit(facts.kind, (kind) => (KIND_NAME.test(kind) ? kind : null)),
     vendor: admit(facts.vendor, text()),
     date: admit(facts.date, day),
     dueDate: admit(facts.dueDate, day),

@@ -37,6 +37,23 @@ export type Kind = keyof typeof LIST;
 export const KINDS = Object.keys(LIST) as [Kind, ...Kind[]];
 export const kindTraits: Record<Kind, KindTraits> = LIST;
 
+/** A kind that a person added: known by words in its heading; its papers say what those of another kind do. */
+export interface OwnKind {
+  name: string;
+  like: Kind;
+  words: string[];
+}
+
+/** What a kind may be called. */
+export const KIND_NAME = /^\p{L}[\p{L}\p{N} -]{1,29}$/u;
+
+const isListed = (kind: string): kind is Kind => Object.hasOwn(kindTraits, kind);
+
+/** The kind of the list that papers of a kind are like; of one that is not known, “other”. */
+export function likeOf(kind: string, own: readonly OwnKind[]): Kind {
+  return isListed(kind) ? kind : (own.find(({ name }) => name === kind)?.like ?? 'other');
+}
+
 const OF_TRAITS: [keyof KindTraits, string[]][] = [
   ['sums', ['net', 'taxRate', 'tax', 'total', 'amountDue', 'currency']],
   ['balances', ['opening', 'closing', 'currency']],
@@ -46,8 +63,8 @@ const OF_TRAITS: [keyof KindTraits, string[]][] = [
 ];
 
 /** Whether papers of a kind may say a fact of this name; of a kind that is not known, and of none, they may say any. */
-export function mayHave(kind: string | undefined, name: string): boolean {
-  if (kind === undefined || kind === 'other' || !(kind in kindTraits)) return true;
+export function mayHave(kind: Kind | undefined, name: string): boolean {
+  if (kind === undefined || kind === 'other') return true;
   const traits = OF_TRAITS.filter(([, names]) => names.includes(name));
-  return traits.length === 0 || traits.some(([trait]) => kindTraits[kind as Kind][trait]);
+  return traits.length === 0 || traits.some(([trait]) => kindTraits[kind][trait]);
 }

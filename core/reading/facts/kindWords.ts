@@ -1,7 +1,8 @@
-import { Kind } from './kindList';
+import { Kind, OwnKind } from './kindList';
+import { fold } from './rows';
 
 /** What says a kind, in folded text. */
-interface KindWords {
+export interface KindWords {
   /** Words that name it: as a heading they settle it, in a sentence they only mention it. */
   named: RegExp;
   /** What such papers say besides, each with its weight. */
@@ -11,6 +12,16 @@ interface KindWords {
 }
 
 const word = (...words: string[]) => new RegExp(`(?<![\\p{L}\\p{N}])(?:${words.join('|')})(?![\\p{L}])`, 'u');
+
+/** What a kind that a person added is known by; its own heading counts more than one of the list that it may hold. */
+export function ownWords({ words }: OwnKind): KindWords {
+  const said = words.map((text) =>
+    fold(text)
+      .replace(/[.*+?^${}()|[\]\\]/g, '\\$&')
+      .replace(/\s+/g, '\\s+'),
+  );
+  return { named: word(...said), weight: 1.2 };
+}
 
 /** What kinds of papers are known by. */
 export const kindWords: Record<Kind, KindWords> = {

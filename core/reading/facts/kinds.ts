@@ -1,5 +1,6 @@
-import { Fact, Kind, KINDS } from './fact';
-import { kindWords } from './kindWords';
+import { Fact, KINDS } from './fact';
+import { OwnKind } from './kindList';
+import { kindWords, KindWords, ownWords } from './kindWords';
 import { PAYMENT, TAX, TOTAL } from './labels';
 import { amountsIn } from './money';
 import { Row } from './rows';
@@ -57,13 +58,18 @@ function howItIsSaid(row: Row, named: RegExp, name: string, usual: number): keyo
 /** What a word for a kind scores as a heading; without any, the kind is a guess. */
 const HEADING_POINTS = 4.4;
 
-/** What kind of paper it is. */
+/** What kind of paper it is. @param own kinds that a person added */
 export function findKind(
   rows: readonly Row[],
   first: { width: number; height: number } | undefined,
-): Fact<Kind> | null {
-  const scores = new Map<Kind, { score: number; strongest: number; row: Row; said: string }>();
-  const add = (kind: Kind, points: number, row: Row, said: string) => {
+  own: readonly OwnKind[] = [],
+): Fact | null {
+  const table: [string, KindWords][] = [
+    ...KINDS.map((kind): [string, KindWords] => [kind, kindWords[kind]]),
+    ...own.filter(({ words }) => words.length > 0).map((kind): [string, KindWords] => [kind.name, ownWords(kind)]),
+  ];
+  const scores = new Map<string, { score: number; strongest: number; row: Row; said: string }>();
+  const add = (kind: string, points: number, row: Row, said: string) => {
     const known = scores.get(kind);
     if (!known) scores.set(kind, { score: points, strongest: points, row, said });
     else {
@@ -75,9 +81,8 @@ export function findKind(
   const usual = heights[heights.length >> 1] || 1;
   const counted = new Set<string>();
   for (const row of rows) {
-    const names = KINDS.map((kind) => kindWords[kind].named.exec(row.folded)).filter((found) => found !== null);
-    for (const kind of KINDS) {
-      const { named, says = [], weight = 1 } = kindWords[kind];
+    const names = table.map(([, { named }]) => named.exec(row.folded)).filter((found) => found !== null);
+    for (const [kind, { named, says = [], weight = 1 }] of table) {
       const name = named.exec(row.folded);
       // Of two that one line names, the first is what it is: “Rechnung/Lieferschein”, “Credit note for invoice 7719”.
       const isSecond = name && names.some((other) => other.index < name.index);
@@ -116,7 +121,7 @@ export function findKind(
 }
 
 /** A paper that no word says the kind of, but that has a total, is a bill of some kind. */
-function byItsSum(rows: readonly Row[], first: { width: number; height: number } | undefined): Fact<Kind> | null {
+function byItsSum(rows: readonly Row[], first: { width: number; height: number } | undefined): Fact | null {
   const total =
     rows.findLast((row) => TOTAL.test(row.folded) && amountsIn(row).length > 0) ??
     rows.findLast((row) => TAX.test(row.folded) && amountsIn(row).length > 0);

@@ -284,12 +284,12 @@ function chosen(
     (other) => total && other.amount.cents !== total.amount.cents && other.score > total.score - 0.3,
   );
   const sure = checked ? (adds ? 1 : 0.6) : others.length > 0 ? 0.6 : 0.92;
-  const fact = ({ amount, label, printed }: Named): Fact<number> => ({
+  const fact = ({ amount, label, printed }: Named, most = 1): Fact<number> => ({
     value: amount.cents / 100,
     page: amount.row.page,
     box: placeOf(amount.words),
     // What adds up was read right, however doubtful the figures look.
-    confidence: printed ? 0.88 : checked && adds ? 0.985 : sure * leastSure(amount.words),
+    confidence: printed ? 0.88 : checked && adds ? 0.985 : Math.min(sure, most) * leastSure(amount.words),
     why: printed ? { code: 'repaired', printed } : { code: 'beside', label, ...(checked && { adds }) },
     ...(printed && { repaired: printed }),
   });
@@ -301,11 +301,11 @@ function chosen(
   return {
     total: total ? fact(total) : null,
     net: net
-      ? withExtras(fact(net), extras, total, taxCents)
+      ? withExtras(fact(net, UNCONFIRMED), extras, total, taxCents)
       : onlyTaxed
         ? fact(onlyTaxed)
         : netOfTable(tax, total, all),
-    tax: most ? { ...fact(most), value: taxCents / 100 } : null,
+    tax: most ? { ...fact(most, UNCONFIRMED), value: taxCents / 100 } : null,
     taxRate: rate
       ? {
           value: rate.percent,
@@ -321,6 +321,8 @@ function chosen(
   };
 }
 
+/** How sure a part of the total is at most that nothing else on the paper confirms. */
+const UNCONFIRMED = 0.85;
 /** How sure a net sum is that carriage or a discount was added to. */
 const WITH_EXTRAS = 0.9;
 

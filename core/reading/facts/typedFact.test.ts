@@ -36,7 +36,7 @@ describe('what is typed', () => {
 
   it.each([
     ['date', 'soon', 'date'],
-    ['kind', 'poem', 'kind'],
+    ['kind', 'a poem; by me', 'kind'],
     ['total', 'a lot', 'amount'],
     ['taxRate', '120 %', 'amount'],
     ['currency', 'gold', 'currency'],

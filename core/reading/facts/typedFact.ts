@@ -1,7 +1,7 @@
 import { digitsOf, moneyOf, writeMoney } from '../../money';
 import { readDate } from '../dates';
 import { isDay } from '../dayForms';
-import { KINDS } from './fact';
+import { KIND_NAME } from './kindList';
 import { currencyIn, readAmount } from './money';
 
 /** A typed fact as it is kept (days in ISO 8601, money with a point and two decimals), or what the text is not. */
@@ -30,7 +30,7 @@ export function typedFact(name: string, text: string): TypedFact {
       return date ? { value: date } : { unclear: 'date' };
     }
     case 'kind':
-      return (KINDS as readonly string[]).includes(text) ? { value: text } : { unclear: 'kind' };
+      return KIND_NAME.test(text) ? { value: text } : { unclear: 'kind' };
     case 'net':
     case 'tax':
     case 'total':

@@ -2,7 +2,6 @@ import { editDistance } from '../../finding/editDistance';
 import { readPaymentCode } from '../paymentCode';
 import { PageText } from '../words';
 import { Fact, Facts } from './fact';
-import { kindTraits } from './kindList';
 
 const NUMBERS = ['number', 'customer', 'order', 'policy', 'reference'] as const;
 /** A code says a number again if so many of its letters and figures are the same. */
@@ -38,7 +37,7 @@ export function withBarCodes(facts: Facts, pages: readonly Pick<PageText, 'codes
   }
   const kind = facts.kind?.value;
   const own = codes.filter(({ text }) => NUMBER.test(text) && !ARTICLE.test(text));
-  const isNumbered = kind && kindTraits[kind].numbered && NUMBERED_BY_CODE.includes(kind);
+  const isNumbered = kind !== undefined && NUMBERED_BY_CODE.includes(kind);
   if (isNumbered && !checked.number && own.length === 1) {
     const [{ text: value, page, box }] = own;
     checked.number = { value, page, box, confidence: 0.9, why: { code: 'bar-code' } };

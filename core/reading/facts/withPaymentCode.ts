@@ -3,7 +3,7 @@ import { Box } from '../../geometry';
 import { PaymentCode, readPaymentCode } from '../paymentCode';
 import { PageText } from '../words';
 import { Fact, Facts } from './fact';
-import { kindTraits } from './kindList';
+import { kindTraits, likeOf } from './kindList';
 
 /** Names that differ by so large a share of their letters are of two firms. */
 const SAME_NAME = 0.25;
@@ -41,7 +41,7 @@ export function withPaymentCode(facts: Facts, pages: readonly Pick<PageText, 'co
 
 /** A code that comes with a letter or an advertisement is no bill. */
 function mayAsk({ kind }: Facts): boolean {
-  return kind === null || kind.value === 'other' || kindTraits[kind.value].sums !== undefined;
+  return kind === null || kind.value === 'other' || kindTraits[likeOf(kind.value, [])].sums !== undefined;
 }
 
 function asked(

@@ -104,8 +104,8 @@ export function worthOf(
 
 /**
  * Of two readings of a page, line by line, what says more: a line of the other search is taken where the own has none and it says
- * something, or where it says clearly more than the own words that it covers; own lines without a figure that say nothing where the
- * other search saw no text are noise.
+ * something, or where it says clearly more than the own words that it covers; own lines without a figure that say little where the
+ * other search saw no text are noise. Word by word (as in voting systems, Fiscus 1997) the one that is known counts where the other is not.
  * @param own by the program's own search for lines  @param whole by the recogniser's
  * @param handwriting places of what was taken for handwriting: only what reads as print is taken from there
  */
@@ -116,9 +116,9 @@ export function better(
   handwriting: readonly Box[] = [],
 ): Word[] {
   const worth = (words: readonly Word[]) => worthOf(words, isKnown);
-  let out = linesOf(own).filter(
+  let out = linesOf(own.map((word) => known(word, whole, isKnown))).filter(
     (line) =>
-      worth(line) > 0 ||
+      worth(line) > LEAST_ALONE * lettersOf(line) ||
       // Figures in tables are what the other search loses.
       line.some(({ text, box }) => /\d/.test(text) || whole.some((word) => covers(word.box, box))),
   );
@@ -135,6 +135,29 @@ export function better(
   return out.flatMap((line, number) => line.map((word) => ({ ...word, line: number })));
 }
 
+/** Of the letters of a line that only the own search sees, so many count at least where it is print. */
+const LEAST_ALONE = 0.3;
+/** Two words are one if so much of both is shared. */
+const SAME_PLACE = 0.6;
+
+/** A word as the other reading has it, where only that is a word; numbers and names stay. */
+function known(word: Word, whole: readonly Word[], isKnown: (word: string) => boolean): Word {
+  const bare = (text: string) => text.replace(/^[^\p{L}\p{N}]+|[^\p{L}\p{N}]+$/gu, '');
+  if (/\d/.test(word.text) || word.confidence >= 0.9 || isKnown(bare(word.text))) return word;
+  const other = whole.find(({ box }) => shares(box, word.box) >= SAME_PLACE);
+  if (!other || bare(other.text).length < 3 || !isKnown(bare(other.text))) return word;
+  return { ...word, text: other.text, confidence: Math.max(word.confidence, other.confidence) };
+}
+
+/** How much of what two boxes cover together they share. */
+function shares([x, y, w, h]: Box, [ox, oy, ow, oh]: Box): number {
+  const shared =
+    Math.max(0, Math.min(x + w, ox + ow) - Math.max(x, ox)) * Math.max(0, Math.min(y + h, oy + oh) - Math.max(y, oy));
+  return shared / (w * h + ow * oh - shared);
+}
+
+const lettersOf = (line: readonly Word[]) => line.reduce((sum, { text }) => sum + text.length, 0);
+
 /** The own reading has its numbers and names better: the other one must say so much more. */
 const LEAD = 1.08;
 /** What a line must say to be taken over, and more than what it replaces. */
@@ -144,9 +167,8 @@ const LEAST_WORTH = 3;
 const LIKE_PRINT = 0.8;
 
 function isPrint(line: readonly Word[], says: number, handwriting: readonly Box[]): boolean {
-  const letters = line.reduce((sum, { text }) => sum + text.length, 0);
   const isWritten = line.some(({ box }) => handwriting.some((place) => covers(place, box)));
-  return !isWritten || says >= LIKE_PRINT * letters;
+  return !isWritten || says >= LIKE_PRINT * lettersOf(line);
 }
 
 function linesOf(words: readonly Word[]): Word[][] {

@@ -9,7 +9,6 @@ import {
 } from 'typeorm';
 import { Box, Turn } from '@crow/core/geometry';
 import { Legibility } from '@crow/core/imaging/legibility';
-import { Kind } from '@crow/core/reading/facts/fact';
 import { PageCode, StoredWord } from '@crow/core/reading/words';
 import { CutReason } from '@crow/core/sorting/cuts';
 import { Divider } from '@crow/core/sorting/divider';
@@ -71,7 +70,7 @@ export class Page {
   @Column('boolean', { name: 'cut_sure' }) cutSure: boolean;
   @Column('jsonb', { name: 'cut_why' }) cutWhy: CutReason[];
   /** What kind of paper it looks like by itself, and who from. */
-  @Column('jsonb', { nullable: true }) glance: { kind: Kind | null; who: string | null } | null;
+  @Column('jsonb', { nullable: true }) glance: { kind: string | null; who: string | null } | null;
   /** Whether nothing is on it; null while unknown. */
   @Column('boolean', { nullable: true }) blank: boolean | null;
   /** What it says, where it is a divider sheet. */

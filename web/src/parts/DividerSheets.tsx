@@ -6,12 +6,12 @@ import { useFolders } from '../queries';
 import { DialogFrame } from './AskText';
 import { Button, Choice, inputLook } from './controls';
 import { FolderField } from './FolderField';
-import { KIND_NAMES } from './words';
+import { kindName } from './words';
 
 const MOST_COPIES = 100;
 const KIND_CHOICES = [
   { value: '' as Kind | '', name: 'any' },
-  ...KINDS.map((kind) => ({ value: kind, name: KIND_NAMES[kind] })),
+  ...KINDS.map((kind) => ({ value: kind, name: kindName(kind) })),
 ];
 
 /** Divider sheets to print: how many, and for which folder and kind of papers, if for one. */

@@ -6,6 +6,7 @@ import { endpoints } from '@crow/contract/endpoints';
 import { useChange, useSettings } from '../queries';
 import { Choice } from './controls';
 import { LanguageChoice } from './LanguageChoice';
+import { OwnKinds } from './OwnKinds';
 import { useNarrow } from './useNarrow';
 import { Scheme, SCHEMES, chooseScheme, chosenScheme } from './scheme';
 
@@ -15,7 +16,7 @@ const DAY_CHOICES = DAY_FORMS.map((value) => ({ value, name: writeDay(EXAMPLE, v
 const SCHEME_NAMES: Record<Scheme, string> = { system: 'as on this device', light: 'light', dark: 'dark' };
 const SCHEME_CHOICES = SCHEMES.map((value) => ({ value, name: SCHEME_NAMES[value] }));
 
-/** What is set once: the languages of the papers, how days are written, light or dark. */
+/** What is set once: the languages and kinds of the papers, how days are written, light or dark. */
 export function Settings() {
   const narrow = useNarrow();
   return (
@@ -39,6 +40,7 @@ export function Settings() {
           className="z-40 max-h-[85dvh] w-80 max-w-[94vw] overflow-y-auto border border-rule bg-raised p-4"
         >
           <LanguageChoice />
+          <OwnKinds />
           <Looks />
         </Popover.Content>
       </Popover.Portal>

@@ -1,5 +1,6 @@
 import { Beside } from '@crow/core/filing/pattern';
 import { Page } from '@crow/contract/pages';
+import { Kind } from '@crow/core/reading/facts/kindList';
 import { Look } from '@crow/core/imaging/looks';
 
 /** Numbers and things in words, in one place so that they read alike everywhere. */
@@ -32,7 +33,7 @@ export const BESIDE_NAMES: Record<Beside, string> = {
   png: 'pictures (PNG)',
 };
 
-export const KIND_NAMES: Record<string, string> = {
+const KIND_NAMES: Record<Kind, string> = {
   receipt: 'Receipt',
   invoice: 'Invoice',
   'credit note': 'Credit note',
@@ -49,6 +50,11 @@ export const KIND_NAMES: Record<string, string> = {
   ticket: 'Ticket',
   other: 'Other',
 };
+
+/** What a kind of papers is called, one of the list or one that was added. */
+export function kindName(kind: string): string {
+  return Object.hasOwn(KIND_NAMES, kind) ? KIND_NAMES[kind as Kind] : kind[0].toUpperCase() + kind.slice(1);
+}
 
 export const LOOK_NAMES: Record<Look, string> = {
   asShot: 'As shot',

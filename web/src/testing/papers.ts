@@ -140,7 +140,7 @@ export function settings(part: Partial<Settings> = {}): Settings {
     size: 'balanced' as const,
     beside: [],
   };
-  return { languages: ['eng', 'deu'], filing: [usual], days: 'iso', ...part };
+  return { languages: ['eng', 'deu'], filing: [usual], days: 'iso', ownKinds: [], ...part };
 }
 
 export function doubtful(text: string, index: number, part: Partial<Doubtful> = {}): Doubtful {

@@ -3,7 +3,7 @@ import { Link } from 'react-router';
 import { endpoints } from '@crow/contract/endpoints';
 import { Document } from '@crow/contract/documents';
 import { Fact, FactName } from '@crow/contract/facts';
-import { Kind, kindTraits, mayHave } from '@crow/core/reading/facts/kindList';
+import { Kind, kindTraits, likeOf, mayHave } from '@crow/core/reading/facts/kindList';
 import { isDoubtfulFact } from '@crow/core/reading/facts/doubt';
 import { Bookings } from '../../parts/Bookings';
 import { ProblemText } from '../../parts/controls';
@@ -13,7 +13,7 @@ import { isTyping } from '../../parts/keys';
 import { useSize } from '../../parts/useSize';
 import { WordCursor } from '../../parts/WordCursor';
 import { useGo } from '../../parts/wayBack';
-import { useChange } from '../../queries';
+import { useChange, useKinds, useSettings } from '../../queries';
 import { AddNote } from './AddNote';
 import { Note, NOTE_HEIGHT, NOTE_NAMES } from './Note';
 import { Taxes } from './Taxes';
@@ -34,17 +34,15 @@ const ALWAYS: FactName[] = ['kind', 'vendor', 'date'];
 const BESIDE_OTHERS: FactName[] = ['taxRate', 'currency'];
 
 /** The notes that a document has: what was found, what its kind of paper should say, and what a person says that it has not. */
-function notesOf(facts: Map<FactName, Fact>, emptied: readonly FactName[]): FactName[] {
-  const kind = facts.get('kind')?.value;
-  const isTotalled = kind !== undefined && kind in kindTraits && kindTraits[kind as Kind].totalled;
+function notesOf(facts: Map<FactName, Fact>, emptied: readonly FactName[], kind: Kind | undefined): FactName[] {
+  const isTotalled = kind !== undefined && kindTraits[kind].totalled;
   return (Object.keys(NOTE_NAMES) as FactName[]).filter(
     (name) => facts.has(name) || emptied.includes(name) || ALWAYS.includes(name) || (isTotalled && name === 'total'),
   );
 }
 
 /** What a paper may have besides the notes that there are, what its kind has first. */
-function missingOf(facts: Map<FactName, Fact>, shown: readonly FactName[]): FactName[] {
-  const kind = facts.get('kind')?.value;
+function missingOf(kind: Kind | undefined, shown: readonly FactName[]): FactName[] {
   const names = (Object.keys(NOTE_NAMES) as FactName[]).filter((name) => !shown.includes(name));
   return names.sort((a, b) => Number(mayHave(kind, b)) - Number(mayHave(kind, a)));
 }
@@ -66,6 +64,9 @@ export function Desk({ document }: { document: Document }) {
   const narrow = deskWidth > 0 && deskWidth < NARROW;
   const pageWidth = narrow ? deskWidth - 24 : Math.max(240, Math.min(WIDEST_PAGE, deskWidth - MARGIN - GUTTER - 64));
   const facts = useMemo(() => new Map(document.facts.map((fact) => [fact.name, fact])), [document.facts]);
+  const own = useSettings().data?.ownKinds ?? [];
+  const kinds = useKinds();
+  const kind = facts.has('kind') ? likeOf(facts.get('kind')!.value, own) : undefined;
 
   const tops: number[] = [];
   let height = PAGE_GAP;
@@ -80,7 +81,7 @@ export function Desk({ document }: { document: Document }) {
     return tops[index] + (box[1] + box[3] / 2) * ((pageWidth * page.height) / page.width);
   };
   const ready = document.read === document.pages;
-  const { notes, foot, shown } = useLaidNotes(notesOf(facts, document.emptied), added, ready, facts, heightOf);
+  const { notes, foot, shown } = useLaidNotes(notesOf(facts, document.emptied, kind), added, ready, facts, heightOf);
   const add = (name: FactName) => {
     setAdded([...added, name]);
     requestAnimationFrame(() => window.document.querySelector<HTMLElement>(`[data-note="${name}"]`)?.focus());
@@ -124,6 +125,7 @@ export function Desk({ document }: { document: Document }) {
             emptied={document.emptied.includes(name)}
             doubtful={ready && isDoubtful(facts.get(name), document.emptied.includes(name))}
             reading={!ready}
+            kinds={kinds}
             onActive={() => setActive(name)}
             onChange={(value, place) => change(name, value, place)}
             onRestore={() => restore.mutate({ params: { id: document.id, name } })}
@@ -132,7 +134,7 @@ export function Desk({ document }: { document: Document }) {
         </div>
       ))}
       <div className="flex flex-col items-start gap-3" style={inMargin(foot)}>
-        <AddNote missing={missingOf(facts, shown)} onAdd={add} />
+        <AddNote missing={missingOf(kind, shown)} onAdd={add} />
         {(document.taxes.length > 0 || facts.has('tax')) && <Taxes document={document} />}
         {document.bookings.length > 0 && (
           <div className="w-full border-l-2 border-rule pl-3">

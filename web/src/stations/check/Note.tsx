@@ -1,10 +1,10 @@
 import { DragEvent, KeyboardEvent, useState } from 'react';
 import { flushSync } from 'react-dom';
 import { RotateCcw } from 'lucide-react';
-import { Fact, FactName, kinds } from '@crow/contract/facts';
+import { Fact, FactName } from '@crow/contract/facts';
 import { shownDay, typedDay } from '../../parts/days';
 import { PickedWord, WORD_MEDIA_TYPE } from '../../parts/PageSheet';
-import { KIND_NAMES } from '../../parts/words';
+import { kindName } from '../../parts/words';
 
 export const NOTE_HEIGHT = 50;
 
@@ -60,6 +60,8 @@ interface NoteProps {
   emptied: boolean;
   doubtful: boolean;
   reading: boolean;
+  /** The kinds of papers that there are. */
+  kinds: readonly string[];
   onActive: () => void;
   /** Resolves once it is saved. */
   onChange: (value: string, place?: PickedWord) => Promise<unknown>;
@@ -72,7 +74,18 @@ interface NoteProps {
  * A note in the margin: what was read, typed over or picked from the page. Enter goes on to the next one. While somebody is in it,
  * what arrives does not change it.
  */
-export function Note({ name, fact, emptied, doubtful, reading, onActive, onChange, onRestore, onPick }: NoteProps) {
+export function Note({
+  name,
+  fact,
+  emptied,
+  doubtful,
+  reading,
+  kinds,
+  onActive,
+  onChange,
+  onRestore,
+  onPick,
+}: NoteProps) {
   const known = shownFact(name, fact);
   /** What stands in it since somebody came in; nothing while nobody is. */
   const [held, setHeld] = useState<{ typed: string; from: string }>();
@@ -160,7 +173,7 @@ export function Note({ name, fact, emptied, doubtful, reading, onActive, onChang
           <option value="">not known</option>
           {kinds.map((kind) => (
             <option key={kind} value={kind}>
-              {KIND_NAMES[kind]}
+              {kindName(kind)}
             </option>
           ))}
         </select>

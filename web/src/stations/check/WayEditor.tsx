@@ -4,11 +4,10 @@ import { PDF_SIZES } from '@crow/contract/documents';
 import { Folder } from '@crow/contract/folders';
 import { Settings } from '@crow/contract/settings';
 import { BESIDES, folderBy, nameBy, patternProblem, PLACEHOLDERS, USUAL_PATTERN } from '@crow/core/filing/pattern';
-import { KINDS } from '@crow/core/reading/facts/fact';
 import { Button, Choice, inputLook } from '../../parts/controls';
 import { FolderField } from '../../parts/FolderField';
-import { BESIDE_NAMES, KIND_NAMES } from '../../parts/words';
-import { useFilingExamples, useFolders } from '../../queries';
+import { BESIDE_NAMES, kindName } from '../../parts/words';
+import { useFilingExamples, useFolders, useKinds } from '../../queries';
 
 export type Way = Settings['filing'][number];
 
@@ -28,6 +27,7 @@ const CHANGED = { shouldDirty: true, shouldValidate: true };
 /** One way of filing: its name, its pattern tried on papers, where it goes and when it is used. */
 export function WayEditor({ form, at, onRemove }: WayEditorProps) {
   const { data: folders = [] } = useFolders();
+  const kinds = useKinds();
   const { control, register, getValues, setValue, setFocus, trigger } = form;
   const field = useRef<HTMLInputElement>(null);
   const way = useWatch({ control, name: `filing.${at}` });
@@ -118,7 +118,7 @@ export function WayEditor({ form, at, onRemove }: WayEditorProps) {
               className="col-span-2"
               legend="Kept beside the PDF, in files of the same name"
               choices={BESIDES}
-              names={BESIDE_NAMES}
+              nameOf={(each) => BESIDE_NAMES[each]}
               chosen={value}
               onChange={onChange}
             />
@@ -132,8 +132,8 @@ export function WayEditor({ form, at, onRemove }: WayEditorProps) {
               render={({ field: { value, onChange } }) => (
                 <Boxes
                   legend="By itself for papers of the kind"
-                  choices={KINDS}
-                  names={KIND_NAMES}
+                  choices={kinds}
+                  nameOf={kindName}
                   chosen={value}
                   onChange={onChange}
                 />
@@ -187,14 +187,14 @@ function PathController({
 interface BoxesProps<Value extends string> {
   legend: string;
   choices: readonly Value[];
-  names: Record<string, string>;
+  nameOf: (value: Value) => string;
   chosen: readonly Value[];
   onChange: (chosen: Value[]) => void;
   className?: string;
 }
 
 /** Any of a few, each with a box to tick; what is chosen stays in the order of the choices. */
-function Boxes<Value extends string>({ legend, choices, names, chosen, onChange, className }: BoxesProps<Value>) {
+function Boxes<Value extends string>({ legend, choices, nameOf, chosen, onChange, className }: BoxesProps<Value>) {
   const toggled = (value: Value) => choices.filter((each) => chosen.includes(each) !== (each === value));
   return (
     <fieldset className={className}>
@@ -208,7 +208,7 @@ function Boxes<Value extends string>({ legend, choices, names, chosen, onChange,
               checked={chosen.includes(value)}
               onChange={() => onChange(toggled(value))}
             />
-            {names[value]}
+            {nameOf(value)}
           </label>
         ))}
       </div>

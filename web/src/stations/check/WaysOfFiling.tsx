@@ -7,7 +7,7 @@ import { endpoints } from '@crow/contract/endpoints';
 import { waysOfFiling } from '@crow/contract/settings';
 import { Button, IconButton } from '../../parts/controls';
 import { useNotices } from '../../parts/notices';
-import { KIND_NAMES } from '../../parts/words';
+import { kindName } from '../../parts/words';
 import { useChange, useSettings } from '../../queries';
 import { Way, WayEditor, WaysForm } from './WayEditor';
 
@@ -110,7 +110,7 @@ function Ways({ saved }: { saved: Way[] }) {
 
 function whenUsed(kinds: string[], within: string | null): string {
   const parts = [
-    kinds.map((kind) => KIND_NAMES[kind].toLowerCase()).join(', '),
+    kinds.map((kind) => kindName(kind).toLowerCase()).join(', '),
     within && `in ${within.replaceAll('/', ' / ')}`,
   ];
   return parts.filter(Boolean).join(' ') || 'only when chosen';

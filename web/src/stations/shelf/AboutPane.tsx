@@ -7,7 +7,7 @@ import { ask } from '../../api';
 import { Bookings } from '../../parts/Bookings';
 import { Button, inputLook } from '../../parts/controls';
 import { useNotices } from '../../parts/notices';
-import { KIND_NAMES } from '../../parts/words';
+import { kindName } from '../../parts/words';
 import { NOTE_NAMES } from '../check/Note';
 
 /** A place on a page of the document, as shares of the page. */
@@ -37,7 +37,7 @@ export function AboutPane({ document, onGoTo }: Props) {
       {sorted.length > 0 && (
         <dl className="grid grid-cols-[auto_minmax(0,1fr)] gap-x-3">
           {sorted.map(({ name, value, pageId, box, why, repaired }) => {
-            const shown = name === 'kind' ? (KIND_NAMES[value] ?? value) : value;
+            const shown = name === 'kind' ? kindName(value) : value;
             return (
               <div key={name} className="contents">
                 <dt className="border-t border-rule py-1 text-quiet">{NOTE_NAMES[name]}</dt>

@@ -1,7 +1,7 @@
 import { ReactNode } from 'react';
 import { DocumentSummary } from '@crow/contract/documents';
 import { pictureAddress } from '../../parts/PagePicture';
-import { bytes, count, KIND_NAMES } from '../../parts/words';
+import { bytes, count, kindName } from '../../parts/words';
 import { useChosen } from './chosen';
 
 export const DOCUMENT_MEDIA_TYPE = 'application/x-crow-document';
@@ -20,7 +20,7 @@ export function DocumentRow({ document, current, onOpen, list, children }: RowPr
   const { ids, toggle } = useChosen();
   const chosen = list !== undefined && ids.has(document.id);
   const { name, kind, vendor, date, pages, state, firstPageId, firstPageTurn, firstPageVersion } = document;
-  const facts = [kind && KIND_NAMES[kind], vendor, date].filter(Boolean).join(' · ');
+  const facts = [kind && kindName(kind), vendor, date].filter(Boolean).join(' · ');
   return (
     <div
       className={`flex gap-3 border-b border-rule px-4 py-2.5 ${current ? 'bg-accent-soft' : 'hover:bg-raised'}`}

@@ -3,7 +3,7 @@ import { Link } from 'react-router';
 import { Fragment, useDeferredValue, useEffect, useRef, useState } from 'react';
 import { FIND_ORDERS, FindOrder, FoundDocument } from '@crow/contract/finding';
 import { Button, IconButton, inputLook } from '../../parts/controls';
-import { count, KIND_NAMES } from '../../parts/words';
+import { count, kindName } from '../../parts/words';
 import { useFound } from '../../queries';
 import { ChosenBar } from './ChosenBar';
 import { DocumentRow } from './DocumentRow';
@@ -173,7 +173,7 @@ function Narrow({ found, typed, onChange, order, onOrder }: NarrowProps) {
   const quoted = (value: string) => (value.includes(' ') ? `"${value}"` : value);
   const choices = {
     kind: counted(documents.map(({ kind }) => kind)).map(([kind, number]) => ({
-      text: `${KIND_NAMES[kind] ?? kind} (${number})`,
+      text: `${kindName(kind)} (${number})`,
       condition: `kind:${kind}`,
     })),
     who: counted(documents.map(({ vendor }) => vendor)).map(([who, number]) => ({

@@ -3,7 +3,7 @@ import { FoldHorizontal } from 'lucide-react';
 import { memo } from 'react';
 import { PagePicture, sizeFor } from '../../parts/PagePicture';
 import { WarningMark } from '../../parts/Warning';
-import { asideInWords, count, KIND_NAMES } from '../../parts/words';
+import { asideInWords, count, kindName } from '../../parts/words';
 import { ArrangedPage } from '../../parts/useArrangement';
 import { gapInWords, isDoubtful } from './gaps';
 import { GAP, LaidPage } from './rows';
@@ -172,7 +172,7 @@ export const TablePage = memo(function TablePage(props: TablePageProps) {
 
 /** Kind and sender as far as they are known. */
 function inShort(glance: ArrangedPage['glance']): string | undefined {
-  const known = [glance?.kind && KIND_NAMES[glance.kind], glance?.who].filter(Boolean);
+  const known = [glance?.kind && kindName(glance.kind), glance?.who].filter(Boolean);
   return known.length > 0 ? known.join(', ') : undefined;
 }
 
