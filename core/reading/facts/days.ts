@@ -124,7 +124,8 @@ const LITTLE: Part[] = ['day', 'until', 'from'];
 /** Words that only say that it is a day: “on”, “le”, “am”. */
 const PREPOSITION = /^(?:on|am|le|il|op|den|du|del|of|el|em|a|vom)$/;
 /** How many words behind a day with an “until” may say that it is one of payment. */
-const FAR_BEHIND = 6;
+const FAR_BEHIND = 8;
+const NEARBY = 2;
 /** Letters between a word and the day that it is for. */
 const NEAR = 40;
 
@@ -136,20 +137,27 @@ function labelOf(rows: readonly Row[], row: Row, { words }: FoundDate, kind: Kin
   const here = roleOf(termsBefore(beside), kind, beside);
   // “bis 7. Dezember zu überweisen”, “am 1. April fällig”: what is to be done stands behind the day.
   const behind = here?.role === 'other' ? (here.until ? FAR_BEHIND : 0) : !here || here.weak ? 2 : 0;
-  if (isPaidBehind(row, words, behind)) return { text: 'day', away: 0, ...here, role: 'due', weak: false };
+  if (isPaidBehind(rows, row, words, behind)) return { text: 'day', away: 0, ...here, role: 'due', weak: false };
   if (here && !(here.weak && above)) return here;
   const over = above === undefined ? undefined : roleOf(termsBefore(above), kind, above);
   return over && !over.weak ? { ...over, away: over.away + 4 } : (here ?? over);
 }
 
 /** Whether what is to be paid stands behind a day, within so many words of its cell and sentence. */
-function isPaidBehind(row: Row, words: readonly Word[], within: number): boolean {
-  const cell = row.cells.find((each) => each.words.includes(words[words.length - 1]))!.words;
+function isPaidBehind(rows: readonly Row[], row: Row, words: readonly Word[], within: number): boolean {
+  const own = row.cells.find((each) => each.words.includes(words[words.length - 1]))!.words;
+  // A sentence goes on in the next line.
+  const next =
+    own.length > SENTENCE && rows[row.number + 1]?.page === row.page ? rows[row.number + 1].cells[0].words : [];
+  const cell = [...own, ...next];
   const from = cell.indexOf(words[words.length - 1]);
   if (/[.;]$/.test(cell[from].text)) return false;
   const behind = cell.slice(from + 1, from + 1 + within);
   const end = behind.findIndex(({ text }) => /[.;]$/.test(text));
-  return behind.slice(0, end < 0 ? undefined : end + 1).some(({ text }) => partsOf(fold(text)).includes('pay'));
+  const says = (words: readonly Word[]) => words.some(({ text }) => partsOf(fold(text)).includes('pay'));
+  // Far behind, what is to be done ends the sentence.
+  if (within > NEARBY) return end >= 0 && says(behind.slice(end, end + 1));
+  return says(behind.slice(0, end < 0 ? undefined : end + 1));
 }
 
 /** What stands before a day. */

@@ -90,10 +90,12 @@ export const kindWords: Record<Kind, KindWords> = {
       'fatura(?:-recibo)?',
       '(?:your |electricity |gas |water |energy |phone |final |tax )*bill(?! ?(?:to|date))',
       'fee note',
+      'statement (?:for|of) (?:services|work|fees|charges).*',
+      'honorarnote',
     ),
     says: [
       [
-        /due date|amount due|payment due|pay by|pay within|payment terms|uberweisen sie|zahlen sie|falligkeit|fallig am|zahlbar bis|zahlungsziel|echeance|vencimiento|scadenza|vervaldatum|vencimento/u,
+        /due date|amount (?:due|payable)|payment due|pay(?:able)? (?:by|within)|payment terms|uberweisen sie|zahlen sie|falligkeit|fallig am|zahlbar bis|zahlungsziel|echeance|vencimiento|scadenza|vervaldatum|vencimento/u,
         1.4,
       ],
       [/invoice n|inv\. ?n|rechnungsn|rechnungs-|facture n|n° de facture|factuurn|numero fattura|fattura n/u, 1.6],
@@ -339,7 +341,17 @@ export const kindWords: Record<Kind, KindWords> = {
       '(?:trein)?kaartje',
       'bilhete',
     ),
-    says: [[/\b(seat|coach|platform|gate|sitz|wagen|gleis|abfahrt|voiture|depart(s|ure)?|valid (from|on))\b/u, 1]],
+    says: [
+      [/\b(seat|coach|platform|gate|sitz|wagen|gleis|abfahrt|voiture|depart(s|ure)?|valid (from|on))\b/u, 1],
+      [
+        /\b(passengers?|fahrg(?:ast|aste)|reisende[rn]?|passagers?|voyageurs?|sailing|boarding|hinfahrt|ruckfahrt|traversee)\b/u,
+        1,
+      ],
+      [
+        /\b(?:booking|buchungs?|travel|reservation)[ -]?(?:reference|ref|code|nummer|document|number)\b|\bnumero de (?:dossier|reservation)\b/u,
+        1.2,
+      ],
+    ],
   },
   other: { named: /(?!)/u },
 };

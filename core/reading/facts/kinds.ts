@@ -1,9 +1,9 @@
 import { Fact, KINDS } from './fact';
 import { OwnKind } from './kindList';
 import { kindWords, KindWords, ownWords } from './kindWords';
-import { PAYMENT, TAX, TOTAL } from './labels';
-import { amountsIn } from './money';
-import { Row } from './rows';
+import { CLOSING, OPENING, PAYMENT, TAX, TOTAL } from './labels';
+import { amountsIn, currencyIn } from './money';
+import { fold, Row } from './rows';
 import { partsOf } from './terms';
 
 /** What is paid at once is paid at a till. */
@@ -54,6 +54,19 @@ function howItIsSaid(row: Row, named: RegExp, name: string, usual: number): keyo
   }
   return words.length <= 2 ? 'short' : 'mention';
 }
+
+/** What an account's statement says somewhere. */
+const OF_ACCOUNT = new RegExp(
+  `${OPENING.source}|${CLOSING.source}|account|konto|compte|cuenta|conto|rekening|balance|saldo|solde|card`,
+  'u',
+);
+/** What is asked for beside an amount, on a paper that no word says the kind of. */
+const asksForMoney = (rows: readonly Row[]) =>
+  rows.find(
+    ({ words, ...row }) =>
+      words.some(({ text }) => partsOf(fold(text)).some((part) => part === 'pay' || part === 'iban')) &&
+      row.cells.length > 0,
+  );
 
 /** What a word for a kind scores as a heading; without any, the kind is a guess. */
 const HEADING_POINTS = 4.4;
@@ -108,6 +121,9 @@ export function findKind(
   const letter = scores.get('letter');
   if (letter && [...scores].some(([kind, { strongest }]) => kind !== 'letter' && strongest >= HEADING_POINTS))
     letter.score *= 0.5;
+  // What accounts to somebody for work is a bill.
+  const statement = scores.get('statement');
+  if (statement && !rows.some(({ folded }) => OF_ACCOUNT.test(folded))) statement.score *= 0.5;
   // A till's slip may be called a ticket, too.
   const ticket = scores.get('ticket');
   if (ticket && ticket.strongest < HEADING_POINTS && scores.has('receipt')) ticket.score *= 0.6;
@@ -125,7 +141,9 @@ function byItsSum(rows: readonly Row[], first: { width: number; height: number }
   const total =
     rows.findLast((row) => TOTAL.test(row.folded) && amountsIn(row).length > 0) ??
     rows.findLast((row) => TAX.test(row.folded) && amountsIn(row).length > 0);
-  if (!total) return null;
+  const amounts = rows.filter((row) => amountsIn(row).length > 0 && row.words.some(({ text }) => currencyIn(text)));
+  const asking = total ?? (amounts.length > 0 && asksForMoney(rows) ? amounts[amounts.length - 1] : undefined);
+  if (!asking) return null;
   const value = first && first.width / first.height < NARROW ? 'receipt' : 'invoice';
-  return { value, page: total.page, box: total.box, confidence: 0.5, why: { code: 'has-total' } };
+  return { value, page: asking.page, box: asking.box, confidence: 0.5, why: { code: 'has-total' } };
 }

@@ -47,11 +47,15 @@ export function labelOf<Name extends string>(
 const WITH_OR_WITHOUT =
   /\((?:incl|inkl|excl|exkl|exclud|includ|zzgl|ex|hors|before|without|net of|sin|sem|con|com|senza|ohne|mit)\b[^)]*\)/g;
 
+/** A tax that is not there (folded): “no VAT charged”. */
+const UNTAXED =
+  /\b(?:no|not|without|zero|ohne|keine?|sans|exempt from|exonere de|free of)[- ](?:vat|tax|mwst|ust|umsatzsteuer|tva)(?: (?:charged|due|payable|added|ausgewiesen|applicable))?/g;
+
 function nearestLabel<Name extends string>(
   whole: string,
   labels: Record<Name, RegExp>,
 ): Omit<Label<Name>, 'where'> | undefined {
-  const text = whole.replace(WITH_OR_WITHOUT, '').trimEnd();
+  const text = whole.replace(WITH_OR_WITHOUT, '').replace(UNTAXED, '').trimEnd();
   let best: Omit<Label<Name>, 'where'> | undefined;
   for (const name of Object.keys(labels) as Name[]) {
     const pattern = new RegExp(labels[name].source, 'gu');

@@ -51,6 +51,8 @@ export const TOTAL = any(
   '(?:cout|tarif|montant) (?:est de|de)',
   'kostenbeitrag',
   '(?:kindly |please )?remit',
+  'a verser',
+  'zu (?:entrichten|uberweisen)',
 );
 /** What is left to pay, beside a total that may be another. */
 export const TO_PAY =

@@ -65,7 +65,9 @@ export function amountsIn(row: Row, loose = false): Amount[] {
         const text = group
           .map((word) => word.text)
           .join(' ')
-          .replace(/(\d)[.,;:]$/, '$1');
+          .replace(/(\d)[.,;:]$/, '$1')
+          // What is said before it may have run into it.
+          .replace(/^[%\p{L}]{0,12}:(?=[£€$]?\d)/u, '');
         const read = /\d/.test(text) && (to - from === 1 || isGrouped(group)) ? readAmount(text) : undefined;
         if (!read || (!read.exact && !loose) || isOtherNumber(words, from, to)) continue;
         found.push({ ...read, words: group, row });
@@ -96,7 +98,7 @@ function isOtherNumber(words: readonly Word[], from: number, to: number): boolea
     .slice(from, to)
     .map((word) => word.text)
     .join('');
-  if (/%/.test(text)) return true;
+  if (/%/.test(text.slice(text.indexOf(':') + 1))) return true;
   const next = words[to]?.text ?? '';
   // A capital H behind an amount is the “Haben” of an account.
   return /^%/.test(next) || /^(mm|cm|kg|g|kwh|m²|st|std|km)$/i.test(next) || next === 'h';

@@ -22,6 +22,8 @@ const ROLES: Part[] = ['document', 'customer', 'order', 'policy', 'yours', 'deli
 /** A word of days or of money between says that the figures are that. */
 const VALUES: Part[] = ['day', 'issued', 'pay', 'until', 'from', 'ends', 'span', 'event'];
 /** Words that a paper is called when it is a bill. */
+/** A bill that takes another one back is itself. */
+const TAKEN_BACK = /storno|gutschrift|korrektur|avoir|credit|annul/;
 const BILL = /invoic|rechnung|factu|fattur|fatur|^bill$|^inv$/;
 
 interface Named {
@@ -58,7 +60,7 @@ export function findNumbers(rows: readonly Row[], kind: Kind | undefined): Numbe
       if (
         value.length > LONGEST ||
         !LOOKS_LIKE_ONE.test(value) ||
-        !/\d{2}|^#\d|[A-Z][-/]?\d/.test(value) ||
+        !(/\d{2}|^#\d|[A-Z][-/]?\d/.test(value) || (/^\d$/.test(value) && isNumbered(row, at))) ||
         dated.has(word) ||
         isSomethingElse(row, word, at)
       )
@@ -157,7 +159,7 @@ function named(terms: readonly Term[], above: boolean, isLabel: boolean): Named 
     return {
       role,
       said: head >= 0,
-      bill: role === 'document' && BILL.test(word),
+      bill: role === 'document' && BILL.test(word) && !TAKEN_BACK.test(word),
       away: near[head < 0 ? best.at : Math.min(head, best.at)].away,
       label: text,
       above,
@@ -198,6 +200,11 @@ function whole(row: Row, at: number): Word[] {
   }
   return cell.slice(from, to);
 }
+
+/** A single figure is a number where the word for it stands before it: “Auszug Nr. 8”. */
+const isNumbered = ({ words }: Row, at: number) =>
+  partsOf(fold(words[at - 1]?.text ?? '')).includes('number') &&
+  partsOf(fold(words[at - 2]?.text ?? '')).includes('document');
 
 const trimmed = (text: string) => text.replace(/^[(:]+|[):;,.]+$/g, '');
 

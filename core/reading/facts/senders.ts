@@ -1,6 +1,7 @@
 import type { Reason } from './reason';
 import { Box } from '../../geometry';
 import { editDistance } from '../../finding/editDistance';
+import { datesInLine } from '../dates';
 import { PageText, Word } from '../words';
 import { Fact, placeOf } from './fact';
 import { KINDS } from './kindList';
@@ -160,6 +161,7 @@ function findVendor(head: readonly Row[], rows: readonly Row[]): Fact | null {
       const { text, words } = nameIn(cell, cells[at + 1]?.cell, label?.[0] ?? '', usual);
       if (
         !isName(text) ||
+        datesInLine(cell.words).length > 0 ||
         isHeading(text) ||
         isColumnHead(cell) ||
         (addressed && fold(text).split(' ').includes(addressed))

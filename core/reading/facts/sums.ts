@@ -28,17 +28,19 @@ export function findSums(rows: readonly Row[], lines: readonly PrintedLine[], ki
   const paidAtOnce: Named[] = [];
   let [extras, paid] = [0, 0];
   for (const row of rows) {
+    const printed = amountsIn(row);
+    if (row.words.some(({ text }) => text === '=') && printed.length > 2 && isSumOfOthers(printed.at(-1)!, printed))
+      named.total.push({ amount: printed.at(-1)!, label: '=', score: 0.8 });
     if (listed.has(row)) continue;
-    const amounts = amountsIn(row).map((amount) =>
-      isReturned ? { ...amount, cents: Math.abs(amount.cents) } : amount,
-    );
+    const amounts = printed.map((amount) => (isReturned ? { ...amount, cents: Math.abs(amount.cents) } : amount));
     if (amounts.length === 0) continue;
     const byRate = taxAtRate(row, amounts);
-    if (byRate) {
-      named.tax.push(byRate);
-      continue;
-    }
-    for (const { part, group } of labelledApart(row, amounts)) {
+    if (byRate) named.tax.push(byRate);
+    if (byRate?.on) continue;
+    for (const { part, group } of labelledApart(
+      row,
+      amounts.filter((each) => each !== byRate?.amount),
+    )) {
       const amount = group[group.length - 1];
       const label = labelOf(rows, part, group[0].words, NAMES);
       if (label?.name === 'extra' && amount.cents !== sumOfLines) extras += amount.cents;
@@ -46,12 +48,14 @@ export function findSums(rows: readonly Row[], lines: readonly PrintedLine[], ki
       if (label?.name === 'payment') paidAtOnce.push({ amount, label: label.text, score: 0.3 });
       if (!label || label.name === 'extra') unnamed.push(...group);
       if (!label || !isSumName(label.name) || amount.cents < 0) continue;
+      // What the tax of the row is in is no tax.
+      if (byRate && label.name === 'tax') continue;
       const score =
         (label.where === 'before' ? 1 : 0.4) +
         speciality(label.name, label.text) +
         row.number * 0.004 -
         label.away * 0.01;
-      named[label.name].push({ amount, label: label.text, score, rate: rateIn(row) });
+      named[label.name].push({ amount, label: label.text, score, rate: rateIn(part) ?? rateIn(row) });
     }
   }
   addUnnamed(named, unnamed, lines, extras);
@@ -68,6 +72,9 @@ export function findSums(rows: readonly Row[], lines: readonly PrintedLine[], ki
   if (kind === 'reminder') return { ...sums, amountDue: sums.total };
   return isReturned ? returned(sums) : sums;
 }
+
+const isSumOfOthers = (sum: Amount, amounts: readonly Amount[]) =>
+  amounts.reduce((all, { cents }) => all + cents, 0) === 2 * sum.cents;
 
 type SumName = 'total' | 'net' | 'tax';
 const isSumName = (name: keyof typeof NAMES): name is SumName => name === 'total' || name === 'net' || name === 'tax';
@@ -172,15 +179,13 @@ function taxAtRate(row: Row, amounts: Amount[]): Named | undefined {
   const none = amounts.find(({ cents }) => cents === 0);
   if (rate.percent === 0)
     return none && sure.length > 0 ? { amount: none, on: sure[0], label: '0 %', score: 1, rate } : undefined;
-  for (const on of sure) {
-    for (const tax of sure) {
-      if (tax === on || Math.abs((on.cents * rate.percent) / 100 - tax.cents) > 1) continue;
-      // Of small sums other figures fit as well, by chance.
-      if (tax.cents < 5) continue;
-      return { amount: tax, on, label: `${rate.percent} %`, score: 1, rate };
-    }
-  }
-  return undefined;
+  // Of small sums other figures fit as well, by chance.
+  const fits = (part: number, tax: Amount) => tax.cents >= 5 && Math.abs(part - tax.cents) <= 1;
+  const pairs = sure.flatMap((on) => sure.filter((tax) => tax !== on).map((tax) => ({ on, tax })));
+  const net = pairs.find(({ on, tax }) => fits((on.cents * rate.percent) / 100, tax));
+  if (net) return { amount: net.tax, on: net.on, label: `${rate.percent} %`, score: 1, rate };
+  const gross = pairs.find(({ on, tax }) => fits((on.cents * rate.percent) / (100 + rate.percent), tax));
+  return gross && { amount: gross.tax, label: `${rate.percent} %`, score: 1, rate };
 }
 
 /** How much a label says that its amount is the last of all. */

@@ -37,12 +37,13 @@ const STEMS: Record<Part, { within?: string; whole?: string }> = {
   },
   document: {
     within:
-      'invoic|rechnung|factu|fattur|fatur|receipt|beleg|quittung|ticket|scontrin|recibo|ricevut|kwitant|voucher|do[ck]ument|vorgang|geschaft|gutschrift|avoir|mahnung|reminder|lieferschein|despatch|dispatch|bescheid|notice|urkund|certifica|zertifik|angebot|quot|offert|devis|presupuest|preventiv|auszug|statement|releve|estratt|extract|afschrift|akten|transact|bordereau|protokoll|fahrkart|billet|bonnummer|buchung|booking|bericht|antrag',
+      'invoic|rechnung|factu|fattur|fatur|receipt|beleg|quittung|ticket|scontrin|recibo|ricevut|kwitant|voucher|do[ck]ument|vorgang|geschaft|gutschrift|avoir|mahnung|reminder|lieferschein|despatch|dispatch|bescheid|notice|urkund|certifica|zertifik|angebot|quot|offert|devis|estimate|voranschlag|presupuest|preventiv|auszug|statement|releve|estratt|extract|afschrift|akten|transact|bordereau|protokoll|fahrkart|billet|bonnummer|buchung|booking|bericht|antrag',
     whole:
       'inv|bill|rg|re|rnr|bon|doc|dok|job|our|unser|unsere|notre|nuestra|nostra|nostro|onze|ons|nossa|case|claim|az|trans|recu|credit|note|permit|licence|license|fine|pcn|advice|file|vorg',
   },
   customer: {
-    within: 'customer|client|kunden|klient|klant|debit[oe]|mitglied|member|subscri|abonn|account|teilnehmer|patient',
+    within:
+      'customer|client|kunden|adherent|klient|klant|debit[oe]|mitglied|member|subscri|abonn|account|teilnehmer|patient',
     whole: 'kd|kdnr|kunde|acct|acc|a\\/c|patient|user|utente',
   },
   order: { within: 'order|bestell|auftrag|command|pedido|ordine|encomend|purchase', whole: 'po|p\\.o|ordre' },
@@ -143,6 +144,8 @@ export interface Term {
   parts: Part[];
 }
 
+/** What is counted in days and the like is no value: “within 30 days, by April 8”. */
+const SPAN = /^(?:days?|tagen?|jours?|weeks?|wochen?|semaines?|months?|monat(?:en?)?|mois|giorni|dias|dagen)\b/;
 /** Labels are no longer than so many letters, sentences that lead to a value than so many. */
 const FARTHEST = 64;
 
@@ -160,7 +163,11 @@ export function termsBefore(before: string): Term[] {
     const isEnd = word.length > SHORT && /[.;!?]$/.test(word);
     if (terms.length > 0 && isEnd) break;
     // Another value parts what is before it from this one; a sum may stand in a sentence.
-    if (/\d{2}/.test(word) && !/\d[.,]\d{2}\D*$/.test(word)) break;
+    if (/^\d{1,3}$/.test(word) && SPAN.test(terms.at(-1)?.word ?? '')) {
+      away += word.length + 1;
+      continue;
+    }
+    if ((/\d{2}/.test(word) && !/\d[.,]\d{2}\D*$/.test(word)) || /^\d$/.test(word)) break;
     for (const piece of word.split(/[-/:]+/).reverse())
       if (piece !== '') terms.push({ word: piece, away, parts: partsOf(piece) });
     away += word.length + 1;

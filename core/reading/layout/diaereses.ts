@@ -81,7 +81,8 @@ export function takeDiaereses(first: SpelledWord[], second: readonly SpelledWord
       const [left, right] = span(each);
       return Math.min(right, to) - Math.max(left, from) > 0.7 * Math.max(right - left, to - from);
     });
-    if (!word || DOTTED.test(textOf(word))) continue;
+    // What has an accent was seen as what it is.
+    if (!word || /\p{M}/u.test(textOf(word).normalize('NFD'))) continue;
     const [mine, its] = [bare(textOf(word)), bare(text)];
     if (editDistance(mine, its) > Math.max(1, OTHERWISE * its.length)) continue;
     word.characters = other.characters;
