@@ -136,7 +136,7 @@ export function better(
 }
 
 /** Of the letters of a line that only the own search sees, so many count at least where it is print. */
-const LEAST_ALONE = 0.3;
+const LEAST_ALONE = 0.1;
 /** Two words are one if so much of both is shared. */
 const SAME_PLACE = 0.6;
 
