@@ -91,3 +91,21 @@ Previous balance                    £212.08
 New balance                          £92.60
 `),
   ).toMatchObject({ sure: true, lines: [{ amount: -212.08 }, { amount: 34.6 }, { amount: 58 }] }));
+
+it('dates a statement by the end of its time, and takes its last balance for no sum to be paid', () => {
+  const { date, amountDue, closing } = findFacts([
+    typed(`
+# Orrin Savings Bank
+Statement of account
+1 October 2026 to 31 October 2026
+
+Date         Details               Paid out     Paid in      Balance
+01.10.2026   Opening balance                                 1,842.15
+02.10.2026   Rent                    615.00                  1,227.15
+31.10.2026   Closing balance                                 1,227.15
+`),
+  ]);
+  expect(date?.value).toBe('2026-10-31');
+  expect(closing?.value).toBe(1227.15);
+  expect(amountDue).toBeNull();
+});

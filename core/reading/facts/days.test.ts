@@ -33,6 +33,11 @@ it('knows until when an offer holds, and that it is not when to pay', () => {
   expect(daysOn(lines, 'Quotation')).toEqual({ ...NONE, date: '2026-11-02', ends: '2026-12-02' });
 });
 
+it('reads a day at the beginning of a line by the sentence that it goes on with', () => {
+  const lines = 'Datum 04.11.2026\nBitte überweisen Sie den offenen Betrag bis zum\n18.11.2026 auf unser Konto.';
+  expect(daysOn(lines)).toMatchObject({ date: '2026-11-04', dueDate: '2026-11-18' });
+});
+
 it('reads a day that the end of a line parts', () => {
   const lines =
     'Date 1 September 2026\nThe goods must be paid for in full and not later than by 19\nDecember 2026 without deduction.';

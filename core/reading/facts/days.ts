@@ -87,14 +87,22 @@ function daysIn(rows: readonly Row[], monthFirst: boolean, kind: Kind | undefine
     candidates.filter(({ label }) => label?.role === 'ends'),
     ({ label, row }) => 2 - label!.away * 0.02 - row.number * 0.005,
   );
+  const period = periodOf(candidates);
   const late = due && date && due.value < date.value;
   return {
-    date: date && asFact(date, sureOf(date)),
+    date: date && (ofAStatement(date, period, kind) ?? asFact(date, sureOf(date))),
     // A paper is seldom due before it was written.
     dueDate: due && due !== date ? asFact(due, late ? 0.5 : due.label!.weak ? 0.8 : 0.98) : null,
     ends: ends && ends !== date ? asFact(ends, 0.9) : null,
-    period: periodOf(candidates),
+    period,
   };
+}
+
+/** A statement that says no day of its own is of the last one that it is for, not of one of its bookings. */
+function ofAStatement(date: Chosen, period: Fact | null, kind: Kind | undefined): Fact | undefined {
+  if (!period || !kind || !kindTraits[kind].balances) return undefined;
+  if (date.label?.role === 'date' && amountsIn(date.row).length === 0) return undefined;
+  return { ...period, value: period.value.split('/')[1] };
 }
 
 /** Days in words that a line's end parts: “19” and, below, “December 2026”. */
@@ -133,7 +141,8 @@ function labelOf(rows: readonly Row[], row: Row, { words }: FoundDate, kind: Kin
   // In a list of other papers each row tells of another one.
   if (isAboutAnother(kind) && row.cells.length >= 3 && amountsIn(row).length > 0)
     return { role: 'other', text: 'list', away: 0, weak: false };
-  const { beside, above } = wordsAround(rows, row, words);
+  const { beside: before, above } = wordsAround(rows, row, words);
+  const beside = before === '' ? sentenceBefore(rows, row) : before;
   const here = roleOf(termsBefore(beside), kind, beside);
   // “bis 7. Dezember zu überweisen”, “am 1. April fällig”: what is to be done stands behind the day.
   const behind = here?.role === 'other' ? (here.until ? FAR_BEHIND : 0) : !here || here.weak ? 2 : 0;
@@ -141,6 +150,14 @@ function labelOf(rows: readonly Row[], row: Row, { words }: FoundDate, kind: Kin
   if (here && !(here.weak && above)) return here;
   const over = above === undefined ? undefined : roleOf(termsBefore(above), kind, above);
   return over && !over.weak ? { ...over, away: over.away + 4 } : (here ?? over);
+}
+
+/** What a sentence says in the line above, of which a day begins the next one (folded). */
+function sentenceBefore(rows: readonly Row[], row: Row): string {
+  const above = rows[row.number - 1];
+  const cell = above?.page === row.page ? above.cells[0] : undefined;
+  const goesOn = cell && cell.words.length > SENTENCE && !/[.;:]$/.test(cell.text);
+  return goesOn && Math.abs(cell.box[0] - row.box[0]) < 2 * row.box[3] ? cell.folded : '';
 }
 
 /** Whether what is to be paid stands behind a day, within so many words of its cell and sentence. */

@@ -44,6 +44,8 @@ function howItIsSaid(row: Row, named: RegExp, name: string, usual: number): keyo
     return isTall || !/\d/.test(behind) ? 'heading' : 'short';
   }
   if (isNumbered && words.length <= 4) return 'label';
+  // “Reminder: our bill of May” is the title of a letter.
+  if (cell.folded.startsWith(`${name}:`)) return 'short';
   // “Ihr Vertrag ab April” is what a letter is about.
   if (words.some((each) => partsOf(each).includes('yours'))) return 'mention';
   if (cell.box[3] > TALL * usual) {

@@ -80,6 +80,14 @@ export function Desk({ document }: { document: Document }) {
     const page = document.pageList[index];
     return tops[index] + (box[1] + box[3] / 2) * ((pageWidth * page.height) / page.width);
   };
+  /** Where the line to its note begins: at the line under it, so that it strikes through nothing that stands behind it. */
+  const underOf = (fact: Fact): number | undefined => {
+    const page = document.pageList.find(({ id }) => id === fact.pageId);
+    const at = heightOf(fact);
+    return page && at !== undefined
+      ? at + (fact.box![3] / 2) * ((pageWidth * page.height) / page.width) + 3
+      : undefined;
+  };
   const ready = document.read === document.pages;
   const { notes, foot, shown } = useLaidNotes(notesOf(facts, document.emptied, kind), added, ready, facts, heightOf);
   const add = (name: FactName) => {
@@ -188,7 +196,7 @@ export function Desk({ document }: { document: Document }) {
           <svg className={`pointer-events-none absolute inset-0 h-full w-full ${narrow ? 'hidden' : ''}`} aria-hidden>
             {notes.map(({ name, top }) => {
               const fact = facts.get(name);
-              const at = fact && heightOf(fact);
+              const at = fact && underOf(fact);
               if (at === undefined || !fact?.box || (BESIDE_OTHERS.includes(name) && name !== active)) return null;
               const from = left + (fact.box[0] + fact.box[2]) * pageWidth + 3;
               const to = left + pageWidth + GUTTER;
