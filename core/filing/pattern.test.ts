@@ -42,6 +42,7 @@ describe('a name by a pattern', () => {
   it.each([
     ['{date} {who} {kind}', { who: 'Saltgate' }, 'Saltgate'],
     ['{date} - {who} - {kind}', { date: '2026-03-05', kind: 'letter' }, '2026-03-05 - Letter'],
+    ['{who} {kind}', { who: 'Saltgate', kind: 'credit note' }, 'Saltgate Credit note'],
     ['{date} - {who}', { date: '2026-03-05' }, '2026-03-05'],
     ['{who} ({number})', { who: 'Saltgate' }, 'Saltgate'],
     ['{who}[ of {date:MMMM}[, {number}]]', { who: 'Saltgate', date: '2026-01-02' }, 'Saltgate of January'],

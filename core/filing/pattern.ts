@@ -68,13 +68,6 @@ type Part = string | { placeholder: Placeholder; form: string } | { optional: Pa
 /** A pattern that can't be understood, with a sentence that says why. */
 export class PatternError extends Error {}
 
-const KIND_TITLES: Record<string, string> = {
-  receipt: 'Receipt',
-  invoice: 'Invoice',
-  letter: 'Letter',
-  statement: 'Statement',
-};
-
 /**
  * A name by a pattern: text with placeholders in braces, such as `{date:DD.MM.YY} {who}[ no. {number}]`. What stands in square
  * brackets is left out when something inside is not known; what is not known outside of them leaves nothing, not even a double
@@ -146,7 +139,9 @@ function isAnyKnown(parts: Part[], values: NameValues): boolean {
 
 function known(name: Placeholder, values: NameValues): string | undefined {
   if (name === 'counter') return '';
-  if (name === 'kind') return KIND_TITLES[values.kind ?? ''];
+  // A paper of no kind is not called so.
+  if (name === 'kind')
+    return !values.kind || values.kind === 'other' ? undefined : values.kind[0].toUpperCase() + values.kind.slice(1);
   return values[name]?.trim() || undefined;
 }
 
