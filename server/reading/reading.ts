@@ -99,8 +99,12 @@ export async function readText(
   return { text, own: false };
 }
 
+/** Codes of bills and tickets stand on one of the first pages, or on the last. */
+const FIRST_PAGES = 2;
+
 /** The codes on a page that needs no recognising; none where it can't be drawn: its text is there all the same. */
 async function codesOn(info: SourceInfo, number: number, { width, height }: PageText): Promise<PageCode[]> {
+  if (number >= FIRST_PAGES && number < info.pages.length - 1) return [];
   try {
     const picture = await withScratch((folder) => lookedAtPicture(info, number, folder));
     const scale = Math.max(width, height) / Math.max(picture.width, picture.height);

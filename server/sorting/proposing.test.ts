@@ -64,7 +64,7 @@ describe('where documents begin', () => {
     expect(second.proposal).toMatchObject({ sure: true });
     expect(second.proposal!.why.length).toBeGreaterThan(0);
     expect(third.proposal!.why.join()).toContain('page number');
-    expect(second.glance).toMatchObject({ kind: 'contract', who: 'Brack & Pell Insurance plc' });
+    expect(second.glance).toMatchObject({ kind: 'letter', who: 'Brack & Pell Insurance plc' });
   });
 
   it('is left open while nothing is read', async () => {

@@ -8,7 +8,7 @@ import { around } from '../../geometry';
 
 /** Heads of columns of money that leaves, that comes, and of what there is then (folded). */
 const COLUMNS: Record<Column, RegExp> = {
-  out: /\b(?:out|debits?|soll|lastschriften|belastungen?|ausgaben?|ausgange?|withdrawals?|payments|paid|charges?|abgang|uitgaven|af|addebiti|dare|cargos?)\b/,
+  out: /\b(?:out|debits?|soll|lastschriften|belastungen?|ausgaben?|ausgange?|withdrawals?|payments(?! in)|paid(?! in)|charges?|abgang|uitgaven|af|addebiti|dare|cargos?)\b/,
   in: /\b(?:in|credits?|haben|gutschriften?|eingange?|einnahmen|deposits?|receipts|received|bij|accrediti|avere|abonos?)\b/,
   balance: /\b(?:balance|saldo|solde|stand|kontostand)\b/,
 };
@@ -36,7 +36,7 @@ interface Line {
 /**
  * The bookings of an account's statement: rows with a day and an amount, by the column that it stands in, the sign beside it, and by
  * what they must satisfy: each balance is the one before it and what is booked, and all lead from the opening to the closing balance.
- * @param around its last day (ISO 8601): days without a year lie before it
+ * @param until its last day (ISO 8601): days without a year lie before it
  */
 export function findBookings(
   rows: readonly Row[],
@@ -46,14 +46,13 @@ export function findBookings(
   if (lines.length < FEWEST) return null;
   const heads = headsOf(rows, lines[0].row);
   splitBalances(lines, heads);
-  const start = opening ?? null;
-  const signed = [...new Set([bySigns(lines, heads), byBalances(lines, start), opposite(bySigns(lines, heads))])];
+  const [said, balanced] = [bySigns(lines, heads), byBalances(lines, opening)];
   const leads = (values: number[]) =>
-    start !== null &&
+    opening !== null &&
     closing !== null &&
-    cents(start) + values.reduce((sum, value) => sum + value, 0) === cents(closing);
-  const fitting = signed.find(leads);
-  const values = fitting ?? (lines.every(({ balance }) => balance) ? byBalances(lines, start) : signed[0]);
+    cents(opening) + values.reduce((sum, value) => sum + value, 0) === cents(closing);
+  const fitting = [said, balanced, opposite(said)].find(leads);
+  const values = fitting ?? (lines.every(({ balance }) => balance) ? balanced : said);
   const { page } = lines[0].row;
   const onPage = lines.filter(({ row }) => row.page === page);
   return {

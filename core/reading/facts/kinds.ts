@@ -62,12 +62,10 @@ const OF_ACCOUNT = new RegExp(
   `${OPENING.source}|${CLOSING.source}|account|konto|compte|cuenta|conto|rekening|balance|saldo|solde|card`,
   'u',
 );
-/** What is asked for beside an amount, on a paper that no word says the kind of. */
+/** Whether a paper says somewhere that something is to be paid, or names an account to pay to. */
 const asksForMoney = (rows: readonly Row[]) =>
-  rows.find(
-    ({ words, ...row }) =>
-      words.some(({ text }) => partsOf(fold(text)).some((part) => part === 'pay' || part === 'iban')) &&
-      row.cells.length > 0,
+  rows.some(({ words }) =>
+    words.some(({ text }) => partsOf(fold(text)).some((part) => part === 'pay' || part === 'iban')),
   );
 
 /** What a word for a kind scores as a heading; without any, the kind is a guess. */

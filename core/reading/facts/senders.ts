@@ -288,14 +288,10 @@ function firmInText(rows: readonly Row[]): Fact | null {
   for (const { words } of rows.slice(0, TOLD_EARLY)) {
     const form = words.findIndex(({ text }, at) => at > 0 && COMPANY.exec(text)?.index === 0 && /^\p{Lu}/u.test(text));
     if (form < 0) continue;
+    const isCapital = (at: number) => /^\p{Lu}/u.test(words[at]?.text ?? '') && !/[,;:.]$/.test(words[at].text);
+    const joins = (at: number) => /^(?:&|and|of|und|et|de)$/.test(words[at]?.text ?? '') && isCapital(at - 1);
     let from = form;
-    while (
-      from > 0 &&
-      (/^\p{Lu}/u.test(words[from - 1].text) ||
-        (/^(?:&|and|of|und|et|de)$/.test(words[from - 1].text) && /^\p{Lu}/u.test(words[from - 2]?.text ?? ''))) &&
-      !/[,;:.]$/.test(words[from - 1].text)
-    )
-      from--;
+    while (isCapital(from - 1) || joins(from - 1)) from--;
     const name = words.slice(from, form + 1);
     const value = bare(name.map(({ text }) => text).join(' '));
     if (name.length < 2 || !isName(value)) continue;
