@@ -2,7 +2,7 @@ import { screen, waitFor } from '@testing-library/react';
 import { endpoints } from '@crow/contract/endpoints';
 import { settings } from '../testing/papers';
 import { show, StandInServer } from '../testing/window';
-import { OwnKinds } from './OwnKinds';
+import OwnKinds from './OwnKinds';
 
 function open() {
   const server = new StandInServer();

@@ -10,7 +10,7 @@ import { kindName } from './words';
 const EMPTY: OwnKind = { name: '', like: 'other', words: [] };
 
 /** Kinds of papers that the list does not have: what they are called, which kind they are like, and what their heading says. */
-export function OwnKinds() {
+export default function OwnKinds() {
   const { data: settings } = useSettings();
   const [adding, setAdding] = useState(EMPTY);
   const [wrong, setWrong] = useState<string>();

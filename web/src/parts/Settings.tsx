@@ -1,14 +1,15 @@
 import { Popover } from 'radix-ui';
 import { Settings as SettingsIcon } from 'lucide-react';
-import { useState } from 'react';
+import { lazy, Suspense, useState } from 'react';
 import { DAY_FORMS, DayForm, writeDay } from '@crow/core/reading/dayForms';
 import { endpoints } from '@crow/contract/endpoints';
 import { useChange, useSettings } from '../queries';
 import { Choice } from './controls';
 import { LanguageChoice } from './LanguageChoice';
-import { OwnKinds } from './OwnKinds';
 import { useNarrow } from './useNarrow';
 import { Scheme, SCHEMES, chooseScheme, chosenScheme } from './scheme';
+
+const OwnKinds = lazy(() => import('./OwnKinds'));
 
 /** A day of which every form differs. */
 const EXAMPLE = '2026-11-27';
@@ -40,7 +41,9 @@ export function Settings() {
           className="z-40 max-h-[85dvh] w-80 max-w-[94vw] overflow-y-auto border border-rule bg-raised p-4"
         >
           <LanguageChoice />
-          <OwnKinds />
+          <Suspense>
+            <OwnKinds />
+          </Suspense>
           <Looks />
         </Popover.Content>
       </Popover.Portal>
