@@ -1,5 +1,6 @@
 import { AFRelationship, PDFDocument, PDFFont, PDFPage, rgb, StandardFonts } from '@cantoo/pdf-lib';
 import { InvoiceData } from '../reading/facts/invoiceData';
+import { admitLines } from '../reading/facts/gate';
 import { isIban } from '../reading/facts/signs';
 import { broken, printable } from './standardText';
 
@@ -72,7 +73,8 @@ export async function invoicePdf(data: InvoiceData, source: { name: string; byte
     down(10 * LINE);
     put('Description', { color: GREY });
     ['Quantity', 'Unit price', 'Amount'].forEach((head, at) => put(head, { x: ENDS[at], right: true, color: GREY }));
-    for (const { description, quantity, unitPrice, amount } of data.lines) {
+    // A file may list anything; what is drawn is what a bill can list.
+    for (const { description, quantity, unitPrice, amount } of admitLines(data.lines)) {
       const rows = broken(description || '–', plain, 10, ENDS[0] - MARGIN - 60);
       rows.forEach((row, at) => {
         down(10 * LINE);

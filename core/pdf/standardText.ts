@@ -9,11 +9,16 @@ export function broken(text: string, font: PDFFont, size: number, width: number)
     if (rows.length > 0 && fits(longer)) rows[rows.length - 1] = longer;
     else {
       let rest = word;
-      while (!fits(rest)) {
-        let length = rest.length - 1;
-        while (length > 1 && !fits(rest.slice(0, length))) length--;
-        rows.push(rest.slice(0, length));
-        rest = rest.slice(length);
+      while (rest.length > 1 && !fits(rest)) {
+        // The longest beginning that fits, by halves.
+        let [least, most] = [1, rest.length];
+        while (most - least > 1) {
+          const middle = (least + most) >> 1;
+          if (fits(rest.slice(0, middle))) least = middle;
+          else most = middle;
+        }
+        rows.push(rest.slice(0, least));
+        rest = rest.slice(least);
       }
       rows.push(rest);
     }

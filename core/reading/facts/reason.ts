@@ -30,7 +30,8 @@ export type Reason =
         | 'bar-code'
         | 'said-before'
         | 'nothing-says-its-kind'
-        | 'makes-the-balance';
+        | 'makes-the-balance'
+        | 'with-extras';
     }
   /** As it was written down before there were codes. */
   | { code: 'as-told'; text: string };
@@ -98,6 +99,8 @@ export function sayReason(reason: Reason): string {
       return 'its check digits fit';
     case 'makes-the-balance':
       return 'what was paid already is taken off';
+    case 'with-extras':
+      return 'with the carriage or discount that stands below it';
     case 'divider-sheet':
       return 'as its divider sheet says';
     case 'invoice-data':

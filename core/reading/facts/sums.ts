@@ -335,7 +335,8 @@ const WITH_EXTRAS = 0.9;
 function withExtras(net: Fact<number>, extras: number, total: Named | undefined, tax: number): Fact<number> {
   const cents = Math.round(net.value * 100);
   if (!total || extras === 0 || tax === 0 || cents + extras + tax !== total.amount.cents) return net;
-  return { ...net, value: (cents + extras) / 100, confidence: Math.min(net.confidence, WITH_EXTRAS) };
+  const confidence = Math.min(net.confidence, WITH_EXTRAS);
+  return { ...net, value: (cents + extras) / 100, confidence, why: { code: 'with-extras' } };
 }
 
 /** The sum that a table of taxes by rate adds up to, where that is printed. */

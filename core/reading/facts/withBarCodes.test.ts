@@ -26,5 +26,7 @@ it('gives a paper without a number that of its only code, but not that of an art
   expect(factsWith(BILL.replace('Invoice no. B0T4471', 'Invoice'), 'QP00412299GB').number).toBeNull();
 });
 
-it('leaves another number as it was read', () =>
-  expect(factsWith(BILL, 'QP00412299GB').number).toMatchObject({ value: 'B0T4471', why: { code: 'beside' } }));
+it('leaves another number as it was read, however near it is', () => {
+  expect(factsWith(BILL, 'B0T4472').number).toMatchObject({ value: 'B0T4471', why: { code: 'beside' } });
+  expect(factsWith(BILL, 'QP00412299GB').number).toMatchObject({ value: 'B0T4471', why: { code: 'beside' } });
+});

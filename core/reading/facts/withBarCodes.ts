@@ -1,4 +1,3 @@
-import { editDistance } from '../../finding/editDistance';
 import { readPaymentCode } from '../paymentCode';
 import { PageText } from '../words';
 import { Fact, Facts } from './fact';
@@ -6,8 +5,9 @@ import { Fact, Facts } from './fact';
 const NUMBERS = ['number', 'customer', 'order', 'policy', 'reference'] as const;
 /** A code says a number again if so many of its letters and figures are the same. */
 const LEAST_LETTERS = 5;
-/** What was recognised may have misread so large a share of them. */
-const MISREAD = 0.15;
+/** Letters that are taken for figures: two numbers that differ in nothing else are one. */
+const LOOK_ALIKE: Record<string, string> = { O: '0', Q: '0', D: '0', I: '1', L: '1', Z: '2', S: '5', G: '6', B: '8' };
+const alike = (letters: string) => letters.replace(/[A-Z]/g, (letter) => LOOK_ALIKE[letter] ?? letter);
 /** Papers that a code alone may give a number, and what such a number looks like. */
 const NUMBERED_BY_CODE = ['ticket', 'delivery note', 'receipt', 'notice'];
 const NUMBER = /^(?=.*\d)[A-Z\d][A-Z\d /-]{5,29}$/i;
@@ -53,8 +53,7 @@ function bySomeCode(read: Fact, codes: readonly string[]): Fact | undefined {
   for (const code of codes) {
     const said = squeezed(code);
     if (said.includes(letters)) return { ...read, ...sure };
-    if (said.length === letters.length && editDistance(said, letters) <= MISREAD * letters.length)
-      return { ...read, ...sure, value: code };
+    if (alike(said) === alike(letters)) return { ...read, ...sure, value: code };
   }
   return undefined;
 }
