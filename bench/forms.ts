@@ -1,9 +1,11 @@
 import { mkdirSync, readdirSync, readFileSync } from 'node:fs';
+import { readFile, writeFile } from 'node:fs/promises';
 import { join } from 'node:path';
 import { pathToFileURL } from 'node:url';
-import { chromium } from 'playwright-core';
+import { Browser, chromium } from 'playwright-core';
 import sharp from 'sharp';
 import { findFacts } from '@crow/core/reading/facts/findFacts';
+import { PageText } from '@crow/core/reading/words';
 import { rasterise } from '@crow/demo/capture';
 import { readSheets } from '@crow/server/cli/sheets';
 import { inspectFile } from '@crow/server/engines/sourceFile';
@@ -12,29 +14,26 @@ import { feederScan } from './piles/scan';
 
 /**
  * Prints papers of unusual forms (bench/forms: written as web pages, each with what it says), scans them, reads them, and says which of
- * their facts come out right: node scripts/bench.mjs forms SET FOLDER [list]
- * SET is first, second or third: each was read once before anything was mended for it, and is looked at since. FOLDER keeps the scans.
+ * their facts come out right: node scripts/bench.mjs forms SET FOLDER [list] [again]
+ * SET is a folder of bench/forms: each was read once before anything was mended for it, and is looked at since. FOLDER keeps the scans and
+ * what was read from them; “again” asks only for the facts of what is kept there.
  */
-const [set, folder, list] = process.argv.slice(2);
+const [set, folder, ...options] = process.argv.slice(2);
+const [list, again] = ['list', 'again'].map((option) => options.includes(option));
 const SURE = 0.9;
 mkdirSync(folder, { recursive: true });
-const browser = await chromium.launch({ executablePath: '/usr/bin/chromium', args: ['--no-sandbox'] });
+const browser = again
+  ? undefined
+  : await chromium.launch({ executablePath: '/usr/bin/chromium', args: ['--no-sandbox'] });
 let [right, all, sureWrong, sure, extra] = [0, 0, 0, 0, 0];
 for (const name of readdirSync(join('bench/forms', set)).sort()) {
   const source = join('bench/forms', set, name);
   const truth = JSON.parse(
     /<script type="application\/json">([\s\S]*?)<\/script>/.exec(readFileSync(source, 'utf8'))![1],
   ) as object;
-  const page = await browser.newPage();
-  await page.goto(pathToFileURL(source).href);
-  const pdf = await page.pdf({ preferCSSPageSize: true });
-  await page.close();
-  const [sheet] = await rasterise(pdf, 1, 200);
-  const { picture } = await feederScan(sheet, new Chance(name.length), false);
-  const path = join(folder, name.replace('.html', '.jpg'));
-  await sharp(picture).jpeg({ quality: 85 }).withDensity(200).toFile(path);
-  const sheets = await readSheets(await inspectFile(path, name), 0, ['eng', 'deu', 'fra']);
-  const found = findFacts(sheets.map(({ text }) => text));
+  const kept = join(folder, name.replace('.html', '.json'));
+  if (browser) await writeFile(kept, JSON.stringify(await readForm(browser, source, name)));
+  const found = findFacts(JSON.parse(await readFile(kept, 'utf8')) as PageText[]);
   const wrong: string[] = [];
   for (const [fact, value] of Object.entries(truth)) {
     const read = found[fact as keyof typeof found];
@@ -55,7 +54,21 @@ for (const name of readdirSync(join('bench/forms', set)).sort()) {
     }
   if (list) console.log(`${name} ${wrong.length > 0 ? wrong.join('; ') : 'right'}`);
 }
-await browser.close();
+await browser?.close();
 console.log(
   `${set}: ${right} of ${all} facts right (${(right / all).toFixed(3)}), ${extra} where there is none; ${sureWrong} of ${sure} sure ones wrong`,
 );
+
+/** Prints a form, scans it and reads the scan. */
+async function readForm(browser: Browser, source: string, name: string): Promise<PageText[]> {
+  const page = await browser.newPage();
+  await page.goto(pathToFileURL(source).href);
+  const pdf = await page.pdf({ preferCSSPageSize: true });
+  await page.close();
+  const [sheet] = await rasterise(pdf, 1, 200);
+  const { picture } = await feederScan(sheet, new Chance(name.length), false);
+  const path = join(folder, name.replace('.html', '.jpg'));
+  await sharp(picture).jpeg({ quality: 85 }).withDensity(200).toFile(path);
+  const sheets = await readSheets(await inspectFile(path, name), 0, ['eng', 'deu', 'fra']);
+  return sheets.map(({ text }) => text);
+}

@@ -13,7 +13,7 @@ type Role = 'date' | 'due' | 'ends' | 'other';
 
 interface Candidate extends FoundDate {
   row: Row;
-  label: { role: Role; text: string; away: number; weak: boolean; until?: boolean } | undefined;
+  label: { role: Role; text: string; away: number; weak: boolean; until?: boolean; above?: boolean } | undefined;
   /** How many dates stand in the row's column of dates: a list of bookings has many. */
   listed: boolean;
 }
@@ -64,20 +64,15 @@ function daysIn(rows: readonly Row[], monthFirst: boolean, kind: Kind | undefine
     })),
   );
   markLists(candidates);
-  const date = best(candidates, ({ label, row, words, listed }) => {
-    const said = !label
-      ? 0
-      : label.role === 'date'
-        ? label.weak
-          ? isInSentence(row, words)
-            ? -0.6
-            : 0.8
-          : 2.2
-        : label.role === 'other'
-          ? -1.2
-          : -3;
-    return 1 + said - (listed ? 1.4 : 0) - Math.min(40, row.number) * 0.02 - (row.page - 1) * 0.4;
-  });
+  const date = best(
+    candidates,
+    (candidate) =>
+      1 +
+      saysItsDay(candidate) -
+      (candidate.listed ? 1.4 : 0) -
+      Math.min(40, candidate.row.number) * 0.02 -
+      (candidate.row.page - 1) * 0.4,
+  );
   const due = best(
     candidates.filter(({ label }) => label?.role === 'due'),
     ({ label, row, listed }) =>
@@ -98,11 +93,22 @@ function daysIn(rows: readonly Row[], monthFirst: boolean, kind: Kind | undefine
   };
 }
 
+/** How much what stands beside a day says that it is the paper's. */
+function saysItsDay({ label, row, words, listed }: Candidate): number {
+  if (!label) return 0;
+  if (label.role !== 'date') return label.role === 'other' ? -1.2 : -3;
+  // The head of a column names each of the days in it.
+  if (label.above && listed) return 0.8;
+  if (!label.weak) return 2.2;
+  return isInSentence(row, words) ? -0.6 : 0.8;
+}
+
 /** A statement that says no day of its own is of the last one that it is for, not of one of its bookings. */
 function ofAStatement(date: Chosen, period: Fact | null, kind: Kind | undefined): Fact | undefined {
   if (!period || !kind || !kindTraits[kind].balances) return undefined;
-  if (date.label?.role === 'date' && amountsIn(date.row).length === 0) return undefined;
-  return { ...period, value: period.value.split('/')[1] };
+  const [from, to] = period.value.split('/');
+  if (date.value !== from && date.label?.role === 'date' && amountsIn(date.row).length === 0) return undefined;
+  return { ...period, value: to };
 }
 
 /** Days in words that a line's end parts: “19” and, below, “December 2026”. */
@@ -149,7 +155,7 @@ function labelOf(rows: readonly Row[], row: Row, { words }: FoundDate, kind: Kin
   if (isPaidBehind(rows, row, words, behind)) return { text: 'day', away: 0, ...here, role: 'due', weak: false };
   if (here && !(here.weak && above)) return here;
   const over = above === undefined ? undefined : roleOf(termsBefore(above), kind, above);
-  return over && !over.weak ? { ...over, away: over.away + 4 } : (here ?? over);
+  return over && !over.weak ? { ...over, away: over.away + 4, above: true } : (here ?? over);
 }
 
 /** What a sentence says in the line above, of which a day begins the next one (folded). */
@@ -220,9 +226,13 @@ function ofAnotherPaper({ terms: [nearest], kind, whole }: Saying): Label | unde
   return isCited && !/date|datum|data\b/.test(nearest.word) ? label('other', nearest) : undefined;
 }
 
+/** What is taken from an account is due on that day (folded). */
+const TAKEN = /\b(?:take|taken|draw|drawn|charged?|buchen|einziehen)\b.*\b(?:bank|account|card|konto)\b/;
+
 /** A word for paying, as far away as a sentence with its sum puts it. */
 function ofPayment(saying: Saying): Label | undefined {
   const { terms, kind, whole } = saying;
+  if (TAKEN.test(whole) && terms[0].away <= NEAR) return label('due', terms[0]);
   // What was paid on account has been paid.
   const pay = terms.find(({ parts }) => parts.includes('pay') && !parts.includes('event'));
   const until = first(saying, 'until');
@@ -230,7 +240,7 @@ function ofPayment(saying: Saying): Label | undefined {
   // The day of a pay slip is the day of its pay.
   if (kind === 'payslip') return label('date', pay);
   // “Payment received on”, “paid on”: that day has been.
-  if (!until && /received|erhalten|recu|paid|bezahlt|dankend/.test(whole))
+  if (!until && /received|erhalten|recu|paid|bezahlt|dankend|^\W*less\b|abzgl|abzuglich|moins/.test(whole))
     return label(terms.some(({ word }) => /^(?:date|datum|fecha|data)$/.test(word)) ? 'date' : 'other', pay, true);
   const isBetween = [first(saying, 'ends'), first(saying, 'event')].some((other) => other && other.away < pay.away);
   return isBetween ? undefined : label('due', pay, !until && !terms[0].parts.includes('pay') && pay.away > 14);
@@ -317,7 +327,7 @@ function asFact({ date, words, row, label }: Candidate, most: number): Fact {
   };
 }
 
-/** Dates under each other at one edge, three and more, are a list. */
+/** Dates under each other at one edge, three and more, are a list; of rows with amounts, two. */
 function markLists(candidates: Candidate[]): void {
   for (const candidate of candidates) {
     const [x] = placeOf(candidate.words);
@@ -325,8 +335,9 @@ function markLists(candidates: Candidate[]): void {
       (other) =>
         other.row.page === candidate.row.page &&
         Math.abs(placeOf(other.words)[0] - x) < 12 &&
-        other.label?.role !== 'date',
+        (other.label?.role !== 'date' || other.label.above === true),
     );
-    candidate.listed = column.length >= 3;
+    const rows = column.filter(({ row }) => row.cells.length > 2 && amountsIn(row).length > 0);
+    candidate.listed = column.length >= 3 || (rows.length >= 2 && rows.includes(candidate));
   }
 }

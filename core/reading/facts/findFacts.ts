@@ -59,7 +59,8 @@ export function findFacts(
     date: days.date,
     dueDate: due ? days.dueDate : null,
     number: numbered ? numbers.number : null,
-    reference: isLoose ? null : numbers.reference,
+    // Where a paper has no number, what its writer calls it is one to answer with.
+    reference: isLoose ? null : (numbers.reference ?? (numbered ? null : numbers.number)),
     customer: isLoose ? null : numbers.customer,
     order: isLoose ? null : numbers.order,
     policy: isLoose ? null : numbers.policy,

@@ -89,8 +89,9 @@ export const kindWords: Record<Kind, KindWords> = {
       '(?:verkoop|eind)?factuur',
       'fatura(?:-recibo)?',
       '(?:your |electricity |gas |water |energy |phone |final |tax )*bill(?! ?(?:to|date))',
+      '\\p{L}*faktura',
       'fee note',
-      'statement (?:for|of) (?:services|work|fees|charges).*',
+      'statement (?:for|of) (?!accounts?(?![\\p{L}]))\\p{L}+.*',
       'honorarnote',
     ),
     says: [
@@ -115,7 +116,7 @@ export const kindWords: Record<Kind, KindWords> = {
       'credit ?factuur',
       'refund note',
     ),
-    says: [[/total credit|credited|gutgeschrieben|a votre credit|refund(ed)?/u, 1]],
+    says: [[/(total|sales) credit|credited|gutgeschrieben|a votre credit|refund(ed)?/u, 1]],
     weight: 1.6,
   },
   reminder: {
@@ -123,7 +124,7 @@ export const kindWords: Record<Kind, KindWords> = {
       '(?:payment |final |first |second |third |friendly )*reminder',
       'final (?:notice|demand)',
       'overdue (?:notice|account|invoice)',
-      '(?:letzte |erste |zweite |dritte )?(?:zahlungs)?(?:erinnerung|mahnung)',
+      '(?:letzte |erste |zweite |dritte )?(?:zahlungs)?(?:erinnerung|mahnung|aufforderung)',
       'rappel(?: de paiement)?',
       'relance',
       'mise en demeure',
@@ -135,7 +136,7 @@ export const kindWords: Record<Kind, KindWords> = {
     ),
     says: [
       [
-        /overdue|not (yet )?received (your )?payment|remains? (unpaid|outstanding)|noch keine?n? zahlung|zahlungseingang|uberfallig|mahngebuhr|impaye|en retard|sauf erreur|pendiente de pago|insoluto|nog niet ontvangen/u,
+        /overdue|not (yet )?received (your )?payment|remains? (unpaid|outstanding)|noch keine?n? zahlung|zahlungseingang|uberfallig|mahngebuhr|verzugszins|(noch|steht|ist) offen\b|late (fee|payment (fee|charge|interest))|still (open|unpaid)|interets? de retard|impaye|en retard|sauf erreur|pendiente de pago|insoluto|nog niet ontvangen/u,
         2.4,
       ],
     ],
@@ -143,7 +144,7 @@ export const kindWords: Record<Kind, KindWords> = {
   },
   'delivery note': {
     named: word(
-      '(?:delivery|despatch|dispatch|goods received|advice) (?:note|docket|advice)',
+      '(?:delivery|despatch|dispatch|goods(?: received)?|advice|consignment) (?:note|docket|advice)',
       'packing (?:list|slip|note)',
       'lieferschein',
       'packzettel',
@@ -157,6 +158,12 @@ export const kindWords: Record<Kind, KindWords> = {
       'leverbon',
       'guia de (?:remessa|transporte)',
     ),
+    says: [
+      [
+        /(goods|items|parcels?) (were )?received( in good (order|condition))?|received (by|in good)|\b(despatched|dispatched|back ?order(ed)?|to follow)\b|ware (vollstandig )?erhalten|unterschrift (des )?empfanger|nachlieferung|recu (le|en bon etat)|reste a livrer|ontvangen door/u,
+        1.2,
+      ],
+    ],
     weight: 1.3,
   },
   order: {
@@ -196,11 +203,11 @@ export const kindWords: Record<Kind, KindWords> = {
   },
   statement: {
     named: word(
-      '(?:bank |account |credit card |customer )*statement(?: of (?:account|accounts))?',
+      '(?:bank |account |credit card |customer )*statement(?: of accounts?)?(?! (?:of|for) \\p{L})',
       'konto(?:auszug|ubersicht)',
       'umsatzubersicht',
       'kreditkartenabrechnung',
-      'releve (?:de compte|bancaire|d.identite)?',
+      'releve(?: de compte| bancaire|(?! d))',
       'extrait de compte',
       'extracto(?: bancario| de cuenta)?',
       'estratto conto',
@@ -235,7 +242,7 @@ export const kindWords: Record<Kind, KindWords> = {
     ),
     says: [
       [
-        /(due for|your) renewal|renewal (date|notice|premium)|(annual|monthly) premium|sum insured|period of (insurance|cover)|cover (starts|ends)|beitragsrechnung|jahresbeitrag|versicherungssumme|laufzeit|kundigungsfrist|notice period|prime annuelle/u,
+        /(due for|your) renewal|renewal (date|notice|premium)|(annual|monthly) premium|sum insured|period of (insurance|cover)|cover (starts|ends)|beitragsrechnung|jahresbeitrag|versicherungssumme|laufzeit|kundigungsfrist|notice period|(notice|cancel|terminate) in writing|months?'? (written )?notice|either (side|party)|prime annuelle|preavis/u,
         2,
       ],
       [
@@ -284,7 +291,7 @@ export const kindWords: Record<Kind, KindWords> = {
     ),
     says: [
       [
-        /(gross|net) pay|national insurance|income tax|lohnsteuer|sozialversicherung|brutto|net a payer|cotisations/u,
+        /(gross|net|take-?home) pay|\bpaye\b|national insurance|income tax|lohnsteuer|sozialversicherung|brutto|net a payer|cotisations/u,
         1.2,
       ],
     ],
@@ -292,8 +299,8 @@ export const kindWords: Record<Kind, KindWords> = {
   },
   notice: {
     named: word(
-      '(?:council tax|tax|penalty charge|assessment|public|planning|enforcement|rates) (?:notice|demand|bill)',
-      'notice of [a-z]+',
+      '(?:council tax|tax|penalty charge|assessment|public|planning|enforcement|rates|charge) (?:notice|demand|bill)',
+      'notice (?:of|to) [a-z]+',
       '[a-z]*bescheid(?: uber .*)?',
       'abgabenbescheid',
       "avis d'(?:imposition|amende|impot)",

@@ -1,4 +1,5 @@
-import { Fact, KINDS } from './fact';
+import { columnSums } from './columnSums';
+import { Fact, Kind, KINDS } from './fact';
 import { OwnKind } from './kindList';
 import { kindWords, KindWords, ownWords } from './kindWords';
 import { CLOSING, OPENING, PAYMENT, TAX, TOTAL } from './labels';
@@ -16,6 +17,8 @@ const NAMED = 3;
 const SAID = { heading: 1.7, short: 1, label: 0.6, mention: 0.5 };
 /** Rows from the top in which headings stand. */
 const EARLY = 12;
+/** The heads of letters have so many rows. */
+const HEAD_ROWS = 2;
 /** A line so much taller than usual is a heading, whatever else it says. */
 const TALL = 1.25;
 
@@ -54,7 +57,9 @@ function howItIsSaid(row: Row, named: RegExp, name: string, usual: number): keyo
     if (words.length <= 5 && !ABOUT_NUMBERED.test(behind)) return 'heading';
     if (cell.folded.startsWith(name) && GOES_ON.test(behind) && words.length <= LONGEST_TITLE) return 'heading';
   }
-  return words.length <= 2 ? 'short' : 'mention';
+  // A heading may stand beside the name of the firm: “Northgate Academy Trust Payslip”.
+  const endsHead = row.number < HEAD_ROWS && words.length <= 5 && cell.folded.endsWith(` ${name}`);
+  return words.length <= 2 || endsHead ? 'short' : 'mention';
 }
 
 /** What an account's statement says somewhere. */
@@ -67,6 +72,13 @@ const asksForMoney = (rows: readonly Row[]) =>
   rows.some(({ words }) =>
     words.some(({ text }) => partsOf(fold(text)).some((part) => part === 'pay' || part === 'iban')),
   );
+
+/** What it counts for that amounts make a sum below them, that a tax is among those, and that the paper asks for money as well. */
+const ADDS_UP = 2;
+const TAXED = 0.8;
+const ASKS = 1.6;
+/** Papers with sums that nobody is asked to pay by them. */
+const UNASKED: Kind[] = ['order', 'quote', 'credit note', 'delivery note', 'payslip'];
 
 /** What a word for a kind scores as a heading; without any, the kind is a guess. */
 const HEADING_POINTS = 4.4;
@@ -93,6 +105,7 @@ export function findKind(
   const heights = rows.flatMap(({ words }) => words.map(({ box }) => box[3])).sort((one, other) => one - other);
   const usual = heights[heights.length >> 1] || 1;
   const counted = new Set<string>();
+  const titled = new Set<string>();
   for (const row of rows) {
     const names = table.map(([, { named }]) => named.exec(row.folded)).filter((found) => found !== null);
     for (const [kind, { named, says = [], weight = 1 }] of table) {
@@ -103,6 +116,7 @@ export function findKind(
       if (name && way && !counted.has(`${kind} ${way} ${name[0]}`)) {
         counted.add(`${kind} ${way} ${name[0]}`);
         const early = row.page > 1 ? 0.4 : row.number < EARLY ? 1.15 : 1;
+        if (way !== 'mention') titled.add(kind);
         add(kind, NAMED * weight * SAID[way] * early, row, name[0]);
       }
       for (const [pattern, points] of says) {
@@ -115,8 +129,21 @@ export function findKind(
     const paid = PAID.exec(row.folded);
     if (paid && row.words.length <= 5) add('receipt', SAYS_PAID, row, paid[0]);
   }
-  if (first && rows.length > 0 && scores.size > 0 && first.width / first.height < NARROW)
-    add('receipt', 2, rows[0], 'its narrow paper');
+  const isNarrow = first !== undefined && first.width / first.height < NARROW;
+  if (isNarrow && rows.length > 0 && scores.size > 0) add('receipt', 2, rows[0], 'its narrow paper');
+  const sums = UNASKED.some((kind) => titled.has(kind)) ? [] : askedSums(rows);
+  if (sums.length > 0) {
+    const { amount } = sums[sums.length - 1];
+    const isTaxed = sums.some(({ of }) => of.some(({ row }) => TAX.test(row.folded)));
+    const asks = asksForMoney(rows);
+    const points = ADDS_UP + (isTaxed ? TAXED : 0) + (asks ? ASKS : 0);
+    const isPaid = isNarrow || (scores.get('receipt')?.score ?? 0) > (scores.get('invoice')?.score ?? 0);
+    const kind = amount.cents < 0 ? 'credit note' : isPaid ? 'receipt' : 'invoice';
+    add(kind, points, amount.row, amount.row.text);
+    // A letter that lists what it asks for is a bill.
+    const letter = scores.get('letter');
+    if (letter && asks) letter.score *= 0.5;
+  }
   // A bill or a notice may be written as a letter; its heading says what it is.
   const letter = scores.get('letter');
   if (letter && [...scores].some(([kind, { strongest }]) => kind !== 'letter' && strongest >= HEADING_POINTS))
@@ -134,6 +161,11 @@ export function findKind(
   const most = strongest >= HEADING_POINTS ? 0.97 : 0.68;
   const confidence = Math.min(most, 0.55 + (score - second) / 8);
   return { value: kind, page: row.page, box: row.box, confidence, why: { code: 'says', text: said.trim() } };
+}
+
+/** The sums of what a paper lists; none on one that tells the balances of an account. */
+function askedSums(rows: readonly Row[]): ReturnType<typeof columnSums> {
+  return rows.some(({ folded }) => OPENING.test(folded) || CLOSING.test(folded)) ? [] : columnSums(rows);
 }
 
 /** A paper that no word says the kind of, but that has a total, is a bill of some kind. */

@@ -10,7 +10,7 @@ export const TOTAL = any(
   'amount(?: (?:due|payable|to pay|for (?:the|this) \\p{L}+))?',
   'to (?:settle|be paid)',
   // Compounds say by their last part what they are, but for what is only a part of the sum.
-  '(?!netto|steuer|teil|einzel|zwischen|waren|anzahl|mwst|ust|rabatt|skonto|mindest)\\p{L}*(?:betrag|summe)',
+  '(?!netto|steuer|teil|einzel|zwischen|waren|anzahl|mwst|ust|rabatt|skonto|mindest|sub|sous)\\p{L}*(?:betrag|summe|total)',
   'balance(?: due)?',
   'to pay',
   'please pay',
@@ -82,7 +82,8 @@ export const PAYOUT = any(
 );
 export const OPENING = any(
   'opening balance',
-  'balance (?:brought )?(?:forward|b/?f)',
+  '(?:balance )?brought (?:forward|over)',
+  'balance (?:forward|b/?f)',
   '(?:previous|last|old|start(?:ing)?) balance',
   '(?:alter|anfangs|vorheriger?)-? ?(?:konto)?(?:saldo|stand|bestand)',
   '(?:ancien|precedent) solde',
@@ -92,7 +93,8 @@ export const OPENING = any(
 );
 export const CLOSING = any(
   'closing balance',
-  'balance (?:carried forward|c/?f|at end)',
+  '(?:balance )?carried (?:forward|over)',
+  'balance (?:c/?f|at end)',
   '(?:new|current|ending|end|final) balance',
   '(?:neuer?|end|schluss|aktueller)-? ?(?:konto)?(?:saldo|stand|bestand)',
   'kontostand',
@@ -107,8 +109,9 @@ export const NET = any(
   '(?:goods|net|nett) (?:total|value|amount)',
   'sub-? ?total',
   'net(?:t)?(?: (?:total|amount|value))?',
-  'total (?:excl?|ex|before|without)[a-z.]* (?:vat|tax)',
-  '(?:amount|goods) (?:excl|before)[a-z.]*(?: vat| tax)?',
+  '(?:sub-? ?total|total|totale|montant|\\p{L}*summe|\\p{L}*betrag) (?:ex(?:cl|kl)?|exclu|before|without|hors|ohne|vor|sin|sem|senza)[a-z.]* (?:vat|tax(?:es?)?|mwst|ust|steuer|tva|iva|btw)',
+  '(?:amount |goods |sum )?(?:excl|before|without)[a-z.]* (?:vat|tax)',
+  '(?:amount|goods) (?:excl|before)[a-z.]*',
   '(?:summe |gesamt |betrag |warenwert )?netto(?:betrag|summe|wert)?',
   'warenwert',
   'nettobetrag',

@@ -22,7 +22,7 @@ it.each([
   ['EUR 5 508,65', 550865],
   ['17.081,24 €', 1708124],
   ['-123.53', -12353],
-  ['(12.00)', 1200],
+  ['(12.00)', -1200],
   ['7,-', 700],
 ])('reads %s as hundredths', (text, cents) => expect(readAmount(text)).toEqual({ cents, exact: true }));
 

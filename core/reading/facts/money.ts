@@ -40,12 +40,14 @@ export function readAmount(text: string): { cents: number; exact: boolean } | un
   const found = WRITTEN.exec(text.replace(/’/g, "'").trim());
   if (!found) return undefined;
   const [, minusA, minusB, whole, decimals, hundredths, minusC] = found;
+  // Books print what is below nothing in brackets.
+  const isBracketed = /^\(.*\)$/.test(found[0]);
   const digits = whole.replace(/[.,' ]/g, '');
   if (digits.length > 10) return undefined;
   // One comma or point before three figures parts thousands.
   const exact = decimals !== undefined;
   const cents = Number(digits) * 100 + (exact && /\d/.test(hundredths) ? Number(hundredths) : 0);
-  const negative = /[-–−]/.test(minusA + minusB + minusC);
+  const negative = isBracketed || /[-–−]/.test(minusA + minusB + minusC);
   return { cents: negative ? -cents : cents, exact };
 }
 

@@ -24,7 +24,7 @@ const VALUES: Part[] = ['day', 'issued', 'pay', 'until', 'from', 'ends', 'span',
 /** Words that a paper is called when it is a bill. */
 /** A bill that takes another one back is itself. */
 const TAKEN_BACK = /storno|gutschrift|korrektur|avoir|credit|annul/;
-const BILL = /invoic|rechnung|factu|fattur|fatur|^bill$|^inv$/;
+const BILL = /invoic|rechnung|faktur|factu|fattur|fatur|^bill$|^inv$/;
 
 interface Named {
   role: Part | 'plain' | 'unknown';
@@ -74,6 +74,7 @@ export function findNumbers(rows: readonly Row[], kind: Kind | undefined): Numbe
       const label = named ?? { role: 'plain', said: true, bill: false, away: 0, label: '', above: false };
       const score = (label.said ? 3 : 1.8) - label.away * 0.03 - (label.above ? 0.2 : 0) - row.number * 0.008;
       const sure = label.said ? 0.985 : 0.86;
+      if (!label.said && isYears(value)) return;
       const own = isOwn(label, kind);
       if (own) keep('number', score + own, own >= 1 ? sure : Math.min(sure, 0.86), words, row, label);
       if (label.role === 'customer') keep('customer', score, sure, words, row, label);
@@ -98,6 +99,12 @@ export function findNumbers(rows: readonly Row[], kind: Kind | undefined): Numbe
     policy: fact('policy'),
     iban: fact('iban'),
   };
+}
+
+/** Two years that follow each other, such as those of a tariff: “2026/27”. */
+function isYears(value: string): boolean {
+  const years = /^((?:19|20)\d\d)[/-](?:\d\d)?(\d\d)$/.exec(value);
+  return years !== null && (Number(years[1]) + 1) % 100 === Number(years[2]);
 }
 
 const isAbout = (kind: Kind | undefined) => kind === 'reminder' || kind === 'credit note';

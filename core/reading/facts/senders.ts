@@ -224,8 +224,15 @@ function nameIn(cell: Cell, below: Cell | undefined, label: string, usual: numbe
     /^[\p{L}&' ’.-]+$/u.test(below.text) &&
     isName(below.text) &&
     !COMPANY.test(cell.text);
-  const all = goesOn ? [...words, ...below.words] : words;
+  const all = withoutTitle(goesOn ? [...words, ...below.words] : words);
   return { text: bare(all.map(({ text }) => text).join(' ')), words: all };
+}
+
+/** The name in a line that also says what kind of paper it is: “Northgate Academy Trust Payslip”. */
+function withoutTitle(words: Word[]): Word[] {
+  const isTitle = (some: Word[]) => isHeading(bare(some.map(({ text }) => text).join(' ')));
+  const cut = [1, 2].find((count) => words.length - count >= 2 && isTitle(words.slice(-count)));
+  return cut === undefined || isTitle(words) ? words : words.slice(0, -cut);
 }
 
 /** What is read from a drawing before a name: a few doubtful letters, so much taller than the name's. */
@@ -289,7 +296,9 @@ function firmInText(rows: readonly Row[]): Fact | null {
     const form = words.findIndex(({ text }, at) => at > 0 && COMPANY.exec(text)?.index === 0 && /^\p{Lu}/u.test(text));
     if (form < 0) continue;
     const isCapital = (at: number) => /^\p{Lu}/u.test(words[at]?.text ?? '') && !/[,;:.]$/.test(words[at].text);
-    const joins = (at: number) => /^(?:&|and|of|und|et|de)$/.test(words[at]?.text ?? '') && isCapital(at - 1);
+    const joins = (at: number): boolean =>
+      /^(?:&|and|of|the|und|et|del?|des|d[aou]|la|les?|von|der|van|y|e)$/.test(words[at]?.text ?? '') &&
+      (isCapital(at - 1) || joins(at - 1));
     let from = form;
     while (isCapital(from - 1) || joins(from - 1)) from--;
     const name = words.slice(from, form + 1);

@@ -1,4 +1,5 @@
 import { around } from '../../geometry';
+import { ColumnSum, columnSums } from './columnSums';
 import { Fact, Kind, leastSure, placeOf, TaxAtRate } from './fact';
 import { kindTraits } from './kindList';
 import { labelOf } from './labelled';
@@ -6,7 +7,7 @@ import { DEPOSIT, EXTRA, NET, PAYMENT, TAX, TO_PAY, TOTAL } from './labels';
 import { Amount, amountsIn } from './money';
 import { moneyFact, Named, NO_SUMS, Sums } from './namedSums';
 import { repair } from './repair';
-import { fold, Row } from './rows';
+import { fold, foldMisread, Row } from './rows';
 import { asked, payout } from './singleSums';
 import { PrintedLine } from './tableLines';
 
@@ -59,19 +60,24 @@ export function findSums(rows: readonly Row[], lines: readonly PrintedLine[], ki
     }
   }
   addUnnamed(named, unnamed, lines, extras);
+  const column = columnSums(rows);
+  const made = addMade(named, column, isReturned);
   if (named.total.length === 0 && kind === 'receipt') named.total.push(...paidAtOnce);
   if (named.total.length === 0) named.total.push(...onlyAmount(rows, named.tax));
   const sums = chosen(
     named,
     lines,
     extras,
-    paid,
+    made.paid ?? paid,
+    made,
     rows.flatMap((row) => amountsIn(row)),
   );
   // What a reminder asks for is all that is owed.
   if (kind === 'reminder') return { ...sums, amountDue: sums.total };
   return isReturned ? returned(sums) : sums;
 }
+
+const isSame = (one: Amount, other: Amount) => one.row === other.row && Math.abs(one.cents) === Math.abs(other.cents);
 
 const isSumOfOthers = (sum: Amount, amounts: readonly Amount[]) =>
   amounts.reduce((all, { cents }) => all + cents, 0) === 2 * sum.cents;
@@ -136,6 +142,42 @@ function addUnnamed(
     for (const sum of loose) if (sum.amount.cents > 0 && sum.amount.cents === listed) add('total', sum);
 }
 
+/** What the column of amounts says of its sums: which is the total, what was taxed to it, and what was paid of it already. */
+interface Made {
+  total?: Amount;
+  net?: Amount;
+  left?: Amount;
+  paid?: number;
+}
+
+/** Sums that are what stands above them, whatever they are called. */
+function addMade(named: Record<SumName, Named[]>, column: readonly ColumnSum[], isReturned: boolean): Made {
+  const made: Made = {};
+  const says = (amount: Amount, label: RegExp) => label.test(foldMisread(sayLabel(amount)));
+  for (const { amount, of, less } of column) {
+    const last = of[of.length - 1];
+    if (less && of.length === 2 && !says(last, EXTRA) && amount.cents > 0) {
+      Object.assign(made, { total: of[0], left: amount, paid: Math.abs(last.cents) });
+      continue;
+    }
+    if (of.slice(1).some((part) => says(part, TAX)) && !says(of[0], TAX)) made.net = of[0];
+    Object.assign(made, { total: amount, left: undefined, paid: undefined });
+  }
+  const add = (name: 'net' | 'total', sum: Amount | undefined) => {
+    const cents = sum && (isReturned ? Math.abs(sum.cents) : sum.cents);
+    if (!sum || cents === undefined || cents < 0) return;
+    const known = named[name].find(({ amount }) => amount.row === sum.row && amount.cents === cents);
+    if (known) known.score += MADE;
+    else named[name].push({ amount: { ...sum, cents }, label: sayLabel(sum), score: 0.8 + MADE });
+  };
+  add('total', made.total);
+  add('net', made.net);
+  return made;
+}
+
+/** What it speaks for a sum that it is one. */
+const MADE = 0.6;
+
 /** What stands before an amount in its row. */
 function sayLabel({ row, words }: Amount): string {
   return row.words
@@ -145,10 +187,14 @@ function sayLabel({ row, words }: Amount): string {
     .join(' ');
 }
 
+/** What is paid again and again is no total. */
+const EACH_TIME =
+  /\b(?:monthly|a month|per month|each month|quarterly|instal?ments?|monatlich|im monat|je monat|rate von|mensuel\w*|par mois|mensualite|al mes|al mese|per maand)\b/;
+
 /** The only sum that a paper names, without saying what it is: a fee in a sentence, a price on a ticket. */
 function onlyAmount(rows: readonly Row[], taxes: readonly Named[]): Named[] {
   const found = rows
-    .filter((row) => !taxes.some(({ amount }) => amount.row === row))
+    .filter((row) => !taxes.some(({ amount }) => amount.row === row) && !EACH_TIME.test(row.folded))
     .flatMap((row) => amountsIn(row))
     .filter(({ cents }) => cents > 0);
   if (found.length === 0 || new Set(found.map(({ cents }) => cents)).size > 1) return [];
@@ -212,6 +258,7 @@ function rateIn({ words }: Row): Named['rate'] {
 /**
  * @param extras carriage, discounts and the like that stand between the sums, in hundredths
  * @param paid what was paid before, in hundredths
+ * @param made what its column of amounts says
  * @param all every amount on the paper
  */
 function chosen(
@@ -219,6 +266,7 @@ function chosen(
   lines: readonly PrintedLine[],
   extras: number,
   paid: number,
+  made: Made,
   all: readonly Amount[],
 ): Sums {
   const byScore = (a: Named, b: Named) => b.score - a.score;
@@ -255,6 +303,7 @@ function chosen(
           // One rate alone may be that of a part of the goods.
           if (fits || tax.length > 1) check(fits, 3);
         }
+        if (total && made.total && isSame(total.amount, made.total)) check(true, MADE);
         if (total && net && tax.length === 0) check(net.amount.cents === total.amount.cents, 0.2);
         if (tax.length === 1 && tax[0].rate && !tax[0].on) {
           const rate = tax[0].rate.percent;
@@ -306,7 +355,7 @@ function chosen(
   return {
     total: total ? fact(total) : null,
     net: net
-      ? withExtras(fact(net, UNCONFIRMED), extras, total, taxCents)
+      ? withExtras(fact(net, UNCONFIRMED), extras, total, taxCents, rate?.percent)
       : onlyTaxed
         ? fact(onlyTaxed)
         : netOfTable(tax, total, all),
@@ -321,7 +370,7 @@ function chosen(
         }
       : null,
     taxes: byRates(tax, checked && adds),
-    amountDue: total ? leftToPay(total, named.total, paid) : null,
+    amountDue: total ? leftToPay(total, named.total, paid, made) : null,
     addsUp: checked && adds,
   };
 }
@@ -332,14 +381,26 @@ const UNCONFIRMED = 0.85;
 const WITH_EXTRAS = 0.9;
 
 /** What is taxed where carriage and the like stand between the net sum and the tax. */
-function withExtras(net: Fact<number>, extras: number, total: Named | undefined, tax: number): Fact<number> {
+function withExtras(
+  net: Fact<number>,
+  extras: number,
+  total: Named | undefined,
+  tax: number,
+  rate: number | undefined,
+): Fact<number> {
   const cents = Math.round(net.value * 100);
   if (!total || extras === 0 || tax === 0 || cents + extras + tax !== total.amount.cents) return net;
+  // What is rounded or added after the tax is not in the net sum.
+  const off = (taxed: number) => Math.abs(taxed * (rate! / 100) - tax);
+  if (rate !== undefined && off(cents) <= Math.max(1, off(cents + extras))) return net;
   const confidence = Math.min(net.confidence, WITH_EXTRAS);
   return { ...net, value: (cents + extras) / 100, confidence, why: { code: 'with-extras' } };
 }
 
-/** The sum that a table of taxes by rate adds up to, where that is printed. */
+/** How sure a sum is that the paper leaves to be made. */
+const UNPRINTED = 0.88;
+
+/** The sum that a table of taxes by rate adds up to, printed or not. */
 function netOfTable(tax: readonly Named[], total: Named | undefined, amounts: readonly Amount[]): Fact<number> | null {
   if (!total || tax.length < 2 || !tax.every(({ on }) => on)) return null;
   const untaxed = tax.reduce((sum, { on }) => sum + on!.cents, 0);
@@ -347,7 +408,16 @@ function netOfTable(tax: readonly Named[], total: Named | undefined, amounts: re
   const printed = amounts.findLast(
     ({ cents, row }) => cents === untaxed && !tax.some(({ amount }) => amount.row === row),
   );
-  return printed ? moneyFact(printed, untaxed, sayLabel(printed), 0.98) : null;
+  if (printed) return moneyFact(printed, untaxed, sayLabel(printed), 0.98);
+  const [{ on: first }] = tax;
+  const sure = Math.min(...tax.map(({ on }) => leastSure(on!.words)));
+  return {
+    value: untaxed / 100,
+    page: first!.row.page,
+    box: around(tax.filter(({ on }) => on!.row.page === first!.row.page).map(({ on }) => placeOf(on!.words))),
+    confidence: Math.min(UNPRINTED, sure),
+    why: { code: 'rates', count: tax.length, adds: true },
+  };
 }
 
 /** Whether some taxes are only some of a table's rows. */
@@ -356,7 +426,9 @@ function isPartOf(some: readonly Named[], table: readonly Named[]): boolean {
 }
 
 /** What is left to pay: a sum that says so, and that the total without what was paid makes, or that is less than the total. */
-function leftToPay(total: Named, totals: readonly Named[], paid: number): Fact<number> | null {
+function leftToPay(total: Named, totals: readonly Named[], paid: number, made: Made): Fact<number> | null {
+  if (made.left && made.total && isSame(total.amount, made.total))
+    return moneyFact(made.left, made.left.cents, sayLabel(made.left), 0.97);
   const left = totals.filter(({ amount, label }) => TO_PAY.test(label) && amount.cents < total.amount.cents);
   const exact = left.find(({ amount }) => paid > 0 && amount.cents === total.amount.cents - paid);
   const found = exact ?? left.at(-1);

@@ -37,7 +37,7 @@ const STEMS: Record<Part, { within?: string; whole?: string }> = {
   },
   document: {
     within:
-      'invoic|rechnung|factu|fattur|fatur|receipt|beleg|quittung|ticket|scontrin|recibo|ricevut|kwitant|voucher|do[ck]ument|vorgang|geschaft|gutschrift|avoir|mahnung|reminder|lieferschein|despatch|dispatch|bescheid|notice|urkund|certifica|zertifik|angebot|quot|offert|devis|estimate|voranschlag|presupuest|preventiv|auszug|statement|releve|estratt|extract|afschrift|akten|transact|bordereau|protokoll|fahrkart|billet|bonnummer|buchung|booking|bericht|antrag',
+      'invoic|rechnung|faktur|factu|fattur|fatur|receipt|beleg|quittung|ticket|scontrin|recibo|ricevut|kwitant|voucher|do[ck]ument|vorgang|geschaft|gutschrift|avoir|mahnung|reminder|lieferschein|despatch|dispatch|bescheid|notice|urkund|certifica|zertifik|angebot|quot|offert|devis|estimate|voranschlag|presupuest|preventiv|auszug|statement|releve|estratt|extract|afschrift|akten|transact|bordereau|protokoll|fahrkart|billet|bonnummer|buchung|booking|bericht|antrag',
     whole:
       'inv|bill|rg|re|rnr|bon|doc|dok|job|our|unser|unsere|notre|nuestra|nostra|nostro|onze|ons|nossa|case|claim|az|trans|recu|credit|note|permit|licence|license|fine|pcn|advice|file|vorg',
   },
@@ -54,7 +54,7 @@ const STEMS: Record<Part, { within?: string; whole?: string }> = {
   yours: { whole: 'your|ihr|ihre|ihrer|votre|vos|vuestr[ao]|vostr[ao]|uw|vs|sua?|vossa' },
   tax: {
     within: 'steuer|siret|siren|partita|handelsregister|regist|finanzamt|umsatz|company|charity|gewerbe',
-    whole: 'vat|tax|ust|ustid|ustidnr|mwst|tva|iva|btw|nif|cif|ein|abn|uid|hrb|hra|hr|kvk|rcs|ape|naf|gst|crn',
+    whole: 'vat|tax|st|stnr|ust|ustid|ustidnr|mwst|tva|iva|btw|nif|cif|ein|abn|uid|hrb|hra|hr|kvk|rcs|ape|naf|gst|crn',
   },
   bank: {
     within: 'bankleit|kontonum|compte|cuenta|rekening|routing|bankverb',

@@ -164,7 +164,7 @@ function zerosOf(strips: ReadStrip[]): [barred: Character[], plain: number] {
     for (const { characters } of words) {
       if (!characters.some(({ text }) => /\d/.test(text))) continue;
       for (const character of characters) {
-        if (!/^[80BO@ØQ&]$/.test(character.text)) continue;
+        if (!/^[8069BO@ØQ&N]$/.test(character.text)) continue;
         if (isBarred(data, picture, character.box)) barred.push(character);
         else if (character.text === '0') plain++;
       }

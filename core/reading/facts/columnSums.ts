@@ -1,0 +1,100 @@
+import { placeOf } from './fact';
+import { DEPOSIT } from './labels';
+import { Amount, amountsIn } from './money';
+import { foldMisread, Row } from './rows';
+
+/** A sum of a paper's column of amounts: what stands above it makes it, whatever it is called. */
+export interface ColumnSum {
+  amount: Amount;
+  /** What it is made of, from the top. */
+  of: Amount[];
+  /** Whether what was paid before, or is taken off otherwise, stands last among those. */
+  less: boolean;
+}
+
+/** Right edges of a column lie within so many heights of a figure. */
+const ALIGNED = 1.2;
+/** A column longer than this is looked at from its end. */
+const LONGEST = 120;
+/** What is taken off though it is printed without a sign (folded). */
+const TAKEN_OFF =
+  /^\W*(?:less|minus|abzgl|abzuglich|moins|meno|menos|af:)\b|\b(?:discount|credit|rabatt|nachlass|skonto|gutschrift|remise|rabais|avoir|sconto|korting|descuento|you paid|paid by you|received from you)\b/;
+/** Behind an amount: what lowers what is owed. */
+const CREDIT = /^(?:CR|H|Cr\.?|-)$/;
+
+/**
+ * The sums in the column in which most of a paper's amounts stand: each is what the two or more unsummed amounts right above it make,
+ * or a sum and what stands between it and that one. By chance alone that is seldom so, and no name is needed.
+ */
+export function columnSums(rows: readonly Row[]): ColumnSum[] {
+  const column = mainColumn(rows).slice(-LONGEST);
+  const sums: ColumnSum[] = [];
+  let open: { amount: Amount; cents: number }[] = [];
+  let [all, whole] = [[] as Amount[], 0];
+  for (const amount of column) {
+    // Two lines may make a third by chance; what all of them make is their sum.
+    if (all.length > 2 && whole === amount.cents) {
+      sums.splice(0, sums.length, { amount, of: all, less: false });
+      open = [{ amount, cents: amount.cents }];
+      [all, whole] = [[], Number.NaN];
+      continue;
+    }
+    all.push(amount);
+    whole += signed(amount);
+    const made = madeOf(amount.cents, open);
+    if (!made) {
+      open.push({ amount, cents: signed(amount) });
+      continue;
+    }
+    const last = made.parts.at(-1)!;
+    sums.push({ amount, of: made.parts.map((part) => part.amount), less: made.off || last.cents < 0 });
+    open = [...open.slice(0, open.length - made.parts.length), { amount, cents: amount.cents }];
+  }
+  return sums;
+}
+
+/** The fewest amounts right above that make a sum; the last of two may be one that is taken off. */
+function madeOf(
+  cents: number,
+  open: readonly { amount: Amount; cents: number }[],
+): { parts: { amount: Amount; cents: number }[]; off: boolean } | undefined {
+  if (cents === 0) return undefined;
+  let sum = open.at(-1)?.cents ?? 0;
+  for (let from = open.length - 2; from >= 0; from--) {
+    sum += open[from].cents;
+    const last = open.at(-1)!;
+    const parts = open.slice(from);
+    if (parts.some((part) => part.cents === 0) && parts.length === 2) continue;
+    if (sum === cents) return { parts, off: false };
+    // What was paid may have no sign and any name, but stands right below the sum that it lowers.
+    if (parts.length === 2 && last.cents > 0 && sum - 2 * last.cents === cents && cents > 0)
+      return { parts, off: true };
+  }
+  return undefined;
+}
+
+function signed({ cents, row, words }: Amount): number {
+  const behind = row.words[row.words.indexOf(words.at(-1)!) + 1]?.text ?? '';
+  const said = foldMisread(row.cells[0].text);
+  const isOff = TAKEN_OFF.test(said) || CREDIT.test(behind) || DEPOSIT.exec(said)?.index === 0;
+  return cents > 0 && isOff ? -cents : cents;
+}
+
+/** The last amounts of rows, one a row, of the column whose right edge most of them share. */
+function mainColumn(rows: readonly Row[]): Amount[] {
+  const all = rows.flatMap((row) => amountsIn(row).map((amount) => ({ amount, edge: edgeOf(amount) })));
+  const near = (one: (typeof all)[number], other: (typeof all)[number]) =>
+    Math.abs(one.edge - other.edge) < ALIGNED * placeOf(one.amount.words)[3];
+  let best: typeof all = [];
+  for (const one of all.slice(-LONGEST)) {
+    const column = all.filter((other) => near(one, other));
+    if (column.length > best.length || (column.length === best.length && one.edge > (best[0]?.edge ?? 0)))
+      best = column;
+  }
+  return best.map(({ amount }) => amount);
+}
+
+function edgeOf({ words }: Amount): number {
+  const [x, , width] = placeOf(words);
+  return x + width;
+}
