@@ -73,11 +73,13 @@ function daysIn(rows: readonly Row[], monthFirst: boolean, kind: Kind | undefine
       Math.min(40, candidate.row.number) * 0.02 -
       (candidate.row.page - 1) * 0.4,
   );
-  const due = best(
-    candidates.filter(({ label }) => label?.role === 'due'),
-    ({ label, row, listed }) =>
-      2 - label!.away * 0.02 - row.number * 0.005 - (label!.weak ? 0.5 : 0) - (listed ? 1 : 0),
-  );
+  const dueOf = (some: Candidate[]) =>
+    best(
+      some.filter(({ label }) => label?.role === 'due'),
+      ({ label, row, listed }) =>
+        2 - label!.away * 0.02 - row.number * 0.005 - (label!.weak ? 0.5 : 0) - (listed ? 1 : 0),
+    );
+  const due = dueOf(candidates) ?? (date && dueOf(withoutYear(rows, candidates, date.value, monthFirst, kind)));
   const ends = best(
     candidates.filter(({ label }) => label?.role === 'ends'),
     ({ label, row }) => 2 - label!.away * 0.02 - row.number * 0.005,
@@ -91,6 +93,42 @@ function daysIn(rows: readonly Row[], monthFirst: boolean, kind: Kind | undefine
     ends: ends && ends !== date ? asFact(ends, 0.9) : null,
     period,
   };
+}
+
+/** “20 Nov.”, “30th November”, “20.11.” */
+const YEARLESS =
+  /^(?:(\d{1,2})(?:st|nd|rd|th|er|\.)? (?:of |de )?(\p{L}{3,10})|(\p{L}{3,10}) (\d{1,2})(?:st|nd|rd|th)?|(\d{1,2})[./](\d{1,2}))[.,;]?$/u;
+
+/** Days that say no year: the next such day after the paper was written. */
+function withoutYear(
+  rows: readonly Row[],
+  candidates: readonly Candidate[],
+  written: string,
+  monthFirst: boolean,
+  kind: Kind | undefined,
+): Candidate[] {
+  const known = new Set(candidates.flatMap(({ words }) => words));
+  return rows.flatMap((row) =>
+    row.words.flatMap((_, at) =>
+      [1, 2, 3].flatMap((count): Candidate[] => {
+        const words = row.words.slice(at, at + count);
+        if (words.length < count || words.some((word) => known.has(word))) return [];
+        const told = YEARLESS.exec(words.map(({ text }) => text).join(' '));
+        if (!told) return [];
+        const [day, month] = [told[1] ?? told[4] ?? told[5], told[2] ?? told[3] ?? told[6]];
+        const form = told[5]
+          ? (year: number) => `${day}.${month}.${year}`
+          : (year: number) => `${day} ${month} ${year}`;
+        const first = Number(written.slice(0, 4));
+        const date = [first, first + 1]
+          .flatMap((year) => datesInLine([{ ...words[0], text: form(year) }], { monthFirst }))
+          .find((found) => found.date >= written)?.date;
+        if (date === undefined) return [];
+        const found = { date, words };
+        return [{ ...found, row, label: labelOf(rows, row, found, kind), listed: false }];
+      }),
+    ),
+  );
 }
 
 /** How much what stands beside a day says that it is the paper's. */
@@ -138,7 +176,7 @@ const LITTLE: Part[] = ['day', 'until', 'from'];
 /** Words that only say that it is a day: “on”, “le”, “am”. */
 const PREPOSITION = /^(?:on|am|le|il|op|den|du|del|of|el|em|a|vom)$/;
 /** How many words behind a day with an “until” may say that it is one of payment. */
-const FAR_BEHIND = 8;
+const FAR_BEHIND = 14;
 const NEARBY = 2;
 /** Letters between a word and the day that it is for. */
 const NEAR = 40;
@@ -234,7 +272,7 @@ function ofPayment(saying: Saying): Label | undefined {
   const { terms, kind, whole } = saying;
   if (TAKEN.test(whole) && terms[0].away <= NEAR) return label('due', terms[0]);
   // What was paid on account has been paid.
-  const pay = terms.find(({ parts }) => parts.includes('pay') && !parts.includes('event'));
+  const pay = terms.find(({ parts }) => parts.includes('pay') && !parts.includes('event') && !parts.includes('span'));
   const until = first(saying, 'until');
   if (!pay || pay.away > NEAR + (until ? 24 : 0)) return undefined;
   // The day of a pay slip is the day of its pay.
@@ -242,7 +280,10 @@ function ofPayment(saying: Saying): Label | undefined {
   // “Payment received on”, “paid on”: that day has been.
   if (!until && /received|erhalten|recu|paid|bezahlt|dankend|^\W*less\b|abzgl|abzuglich|moins/.test(whole))
     return label(terms.some(({ word }) => /^(?:date|datum|fecha|data)$/.test(word)) ? 'date' : 'other', pay, true);
-  const isBetween = [first(saying, 'ends'), first(saying, 'event')].some((other) => other && other.away < pay.away);
+  // “Before the end of the month” is no end of anything else.
+  const isBetween = [until ? undefined : first(saying, 'ends'), first(saying, 'event')].some(
+    (other) => other && other.away < pay.away,
+  );
   return isBetween ? undefined : label('due', pay, !until && !terms[0].parts.includes('pay') && pay.away > 14);
 }
 
@@ -294,13 +335,14 @@ function periodOf(candidates: readonly Candidate[]): Fact | null {
     const between = words
       .slice(words.indexOf(first.words.at(-1)!) + 1, words.indexOf(second.words[0]))
       .map(({ text }) => text);
-    if (!/^(?:[-–—]|to|until|bis|au|al|a|tot|t\/m|through|e)$/i.test(between.join(' '))) continue;
+    const isSpan = between.length === 0 && partsOf(fold(first.label?.text ?? '')).includes('span');
+    if (!isSpan && !/^(?:[-–—]|to|until|bis|au|al|a|tot|t\/m|through|e)$/i.test(between.join(' '))) continue;
     return {
       value: `${first.date}/${second.date}`,
       page: first.row.page,
       box: placeOf([...first.words, ...second.words]),
       confidence: 0.95 * leastSure([...first.words, ...second.words]),
-      why: { code: 'says', text: between.join(' ') },
+      why: { code: 'says', text: isSpan ? first.label!.text : between.join(' ') },
     };
   }
   return null;

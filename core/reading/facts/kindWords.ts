@@ -39,6 +39,8 @@ export const kindWords: Record<Kind, KindWords> = {
       'documento commerciale',
       'kassabon',
       'kwitantie',
+      '(?:gift |donation )?acknowledge?ment(?! of (?:your )?order)',
+      'spenden(?:quittung|bestatigung|bescheinigung)',
       'talao',
     ),
     says: [
@@ -73,7 +75,7 @@ export const kindWords: Record<Kind, KindWords> = {
         1.1,
       ],
       [
-        /thank you for (your )?(visit|custom|shopping)|fur ihren einkauf|merci de votre visite|gracias por su|bedankt voor uw|obrigado pela|grazie (e|della)/u,
+        /thank you for (your )?(visit|custom|shopping)|received (with thanks|(from .{1,40} )?(by|in) (cash|cheque|card))|dankend erhalten|recu (de|la somme)|fur ihren einkauf|merci de votre visite|gracias por su|bedankt voor uw|obrigado pela|grazie (e|della)/u,
         1.6,
       ],
     ],
@@ -148,7 +150,10 @@ export const kindWords: Record<Kind, KindWords> = {
       'packing (?:list|slip|note)',
       'lieferschein',
       'packzettel',
-      'warenbegleitschein',
+      '(?:warenbegleit|\\p{L}*ubergabe|fracht|lade|versand|abhol|ruckgabe)-?schein',
+      '(?:fracht|lade)brief',
+      '(?:air ?)?way-?bill',
+      'lettre de voiture',
       'bon de livraison',
       'bordereau de livraison',
       'albaran(?: de entrega)?',
@@ -160,7 +165,7 @@ export const kindWords: Record<Kind, KindWords> = {
     ),
     says: [
       [
-        /(goods|items|parcels?) (were )?received( in good (order|condition))?|received (by|in good)|\b(despatched|dispatched|back ?order(ed)?|to follow)\b|ware (vollstandig )?erhalten|unterschrift (des )?empfanger|nachlieferung|recu (le|en bon etat)|reste a livrer|ontvangen door/u,
+        /(goods|items|parcels?) (were )?received( in good (order|condition))?|received in good|\b(despatched|dispatched|back ?order(ed)?|to follow)\b|ware (vollstandig )?erhalten|unterschrift (des )?empfanger|zustand (erhalten|ubernommen)|nachlieferung|recu (le|en bon etat)|reste a livrer|ontvangen door/u,
         1.2,
       ],
     ],
@@ -291,7 +296,7 @@ export const kindWords: Record<Kind, KindWords> = {
     ),
     says: [
       [
-        /(gross|net|take-?home) pay|\bpaye\b|national insurance|income tax|lohnsteuer|sozialversicherung|brutto|net a payer|cotisations/u,
+        /(gross|net|take-?home) pay|\bpaye\b|(total )?(deductions|abzuge|retenues)|national insurance|income tax|lohnsteuer|sozialversicherung|brutto|net a payer|cotisations/u,
         1.2,
       ],
     ],

@@ -2,7 +2,7 @@ import { columnSums } from './columnSums';
 import { Fact, Kind, KINDS } from './fact';
 import { OwnKind } from './kindList';
 import { kindWords, KindWords, ownWords } from './kindWords';
-import { CLOSING, OPENING, PAYMENT, TAX, TOTAL } from './labels';
+import { CLOSING, OPENING, PAYMENT, PAYOUT, TAX, TOTAL } from './labels';
 import { amountsIn, currencyIn } from './money';
 import { fold, Row } from './rows';
 import { partsOf } from './terms';
@@ -137,7 +137,11 @@ export function findKind(
     const isTaxed = sums.some(({ of }) => of.some(({ row }) => TAX.test(row.folded)));
     const asks = asksForMoney(rows);
     const points = ADDS_UP + (isTaxed ? TAXED : 0) + (asks ? ASKS : 0);
-    const isPaid = isNarrow || (scores.get('receipt')?.score ?? 0) > (scores.get('invoice')?.score ?? 0);
+    // What is paid out leaves a balance of payments and deductions.
+    const paidOut = rows.find((each) => PAYOUT.test(each.folded) && amountsIn(each).length > 0);
+    if (paidOut && scores.has('payslip')) add('payslip', points, paidOut, paidOut.text);
+    const isLeft = sums.at(-1)!.less;
+    const isPaid = isNarrow || (!isLeft && (scores.get('receipt')?.score ?? 0) > (scores.get('invoice')?.score ?? 0));
     const kind = amount.cents < 0 ? 'credit note' : isPaid ? 'receipt' : 'invoice';
     add(kind, points, amount.row, amount.row.text);
     // A letter that lists what it asks for is a bill.

@@ -55,9 +55,11 @@ export function findNumbers(rows: readonly Row[], kind: Kind | undefined): Numbe
   };
   for (const row of rows) {
     const dated = new Set(datesInLine(row.words).flatMap(({ words }) => words));
+    const taken = new Set<Word>();
     row.words.forEach((word, at) => {
       const value = trimmed(word.text);
       if (
+        taken.has(word) ||
         value.length > LONGEST ||
         !LOOKS_LIKE_ONE.test(value) ||
         !(/\d{2}|^#\d|[A-Z][-/]?\d/.test(value) || (/^\d$/.test(value) && isNumbered(row, at))) ||
@@ -66,6 +68,7 @@ export function findNumbers(rows: readonly Row[], kind: Kind | undefined): Numbe
       )
         return;
       const words = whole(row, at);
+      for (const each of words) taken.add(each);
       const named = nameOf(rows, row, words);
       const hash = word.text.startsWith('#');
       if (!named && !hash) return;
@@ -200,7 +203,10 @@ function whole(row: Row, at: number): Word[] {
   // At the beginning of a cell that another names they belong to the number, whatever else they may mean.
   const isNamed = from === 1 && row.words.indexOf(cell[0]) > 0;
   if (/^[A-Z]{1,4}$/.test(before) && (isNamed ? !says.includes('number') : says.length === 0)) from--;
-  if (/^\d{2,6}$/.test(cell[to - 1].text)) {
+  // “A-4410 2273”: the figures behind its letters are as many as those of a group.
+  const begun = /^[A-Z]{1,3}[-/]?(\d{3,6})$/.exec(cell[to - 1].text)?.[1];
+  const isBegun = begun !== undefined && /^\d+$/.test(cell[to]?.text ?? '') && cell[to].text.length === begun.length;
+  if (isBegun || /^\d{2,6}$/.test(cell[to - 1].text)) {
     while (/^\d{2,6}$/.test(cell[to]?.text ?? '')) to++;
     // The last figure of one in groups may stand by itself.
     if (to - from > 1 && to === cell.length - 1 && /^\d$/.test(cell[to].text)) to++;

@@ -86,7 +86,7 @@ function saidAgain({ text }: Pick<Cell, 'text'>, rows: readonly Row[]): number {
 /** What stands before the sender's name, before the one it goes to, and on the line of a person who is written to (folded). */
 const FROM = /^(?:from|von|absender|expediteur|emetteur|remitente|emisor|mittente|afzender|emitente)\s*:\s*/;
 const TO =
-  /^(?:(?:bill(?:ed)?|invoiced?|sold|ship(?:ped)?|deliver(?:ed|y)?|sent?d?|charged?)[ -]to|to\s*:|to$|customer|client|buyer|attn|an\s*:|an$|rechnung an|kunde|kaufer|empfanger|lieferadresse|rechnungsadresse|a l'attention|facture a|destinataire|adresse de|livre a|cliente|destinatario|spett|fatturare|aan\s*:|aan$|t\.?a\.?v|klant|factuuradres|adquirente)\b/;
+  /^(?:to (?=\p{L})|(?:bill(?:ed)?|invoiced?|sold|ship(?:ped)?|deliver(?:ed|y)?|sent?d?|charged?)[ -]to|to\s*:|to$|customer|client|buyer|attn|an\s*:|an$|rechnung an|kunde|kaufer|empfanger|lieferadresse|rechnungsadresse|a l'attention|facture a|destinataire|adresse de|livre a|cliente|destinatario|spett|fatturare|aan\s*:|aan$|t\.?a\.?v|klant|factuuradres|adquirente)\b/u;
 const PERSON =
   /^(?:mr|mrs|ms|miss|herrn?|frau|familie|firma|fa\.|monsieur|madame|mlle|mme|m\.|sr\.?|sra\.?|senor|senora|sig\.?(?:ra|na)?|signor|signora|dhr\.?|mevr\.?|de heer|mevrouw|exm[oa]|senhor|senhora)(?= |$)/;
 const GREETING =
@@ -262,7 +262,10 @@ function withoutAddress(words: Word[]): Word[] {
     ({ text }, at) =>
       at > 0 && (/^[·•|–—:-]$/.test(text) || /^P\.?O\.?$/.test(text) || /[,:]$/.test(words[at - 1].text)),
   );
-  if (end < 0 || !words.slice(end).some(({ text }) => /\d/.test(text))) return words;
+  // What goes on after a comma with a house number, or in parts, is where it is or what it does.
+  const rest = words.slice(end);
+  const goesOn = rest.some(({ text }) => /\d/.test(text)) || rest.filter(({ text }) => /,$/.test(text)).length >= 2;
+  if (end < 0 || !goesOn) return words;
   return words.slice(0, end);
 }
 
@@ -283,7 +286,12 @@ function isHeading(text: string): boolean {
   return KINDS.some((kind) => {
     const name = kindWords[kind].named.exec(folded)?.[0];
     if (name === undefined) return false;
-    return name.length > 0.7 * folded.length || (folded.startsWith(name) && GOES_ON.test(folded.slice(name.length)));
+    const isTwoWords = folded.split(' ').length === 2 && ` ${folded} `.includes(` ${name} `);
+    return (
+      isTwoWords ||
+      name.length > 0.7 * folded.length ||
+      (folded.startsWith(name) && GOES_ON.test(folded.slice(name.length)))
+    );
   });
 }
 

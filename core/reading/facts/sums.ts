@@ -312,7 +312,13 @@ function chosen(
               [0, extras].some((extra) => Math.abs(((net.amount.cents + extra) * rate) / 100 - taxed) <= ROUNDING),
               1.5,
             );
-          else if (total) check(Math.abs((total.amount.cents * rate) / (100 + rate) - taxed) <= ROUNDING, 1.5);
+          else if (total)
+            check(
+              [0, extras].some(
+                (extra) => Math.abs(((total.amount.cents - extra) * rate) / (100 + rate) - taxed) <= ROUNDING,
+              ),
+              1.5,
+            );
         }
         if (lines.length > 0 && (net ?? total))
           check(

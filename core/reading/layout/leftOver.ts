@@ -130,7 +130,7 @@ export function better(
     if (says < LEAST_WORTH || (under.length > 0 && says <= LEAD * Math.max(0, worth(under)) + LEAST_WORTH)) continue;
     out = out.map((line) => line.filter((word) => !isUnder(word))).filter((line) => line.length > 0);
     const behind = out.findLastIndex((other) => isAbove(around(other.map((word) => word.box)), box));
-    out.splice(behind + 1, 0, given);
+    out.splice(behind + 1, 0, withOwnFigures(given, under));
   }
   return out.flatMap((line, number) => line.map((word) => ({ ...word, line: number })));
 }
@@ -154,6 +154,14 @@ function shares([x, y, w, h]: Box, [ox, oy, ow, oh]: Box): number {
   const shared =
     Math.max(0, Math.min(x + w, ox + ow) - Math.max(x, ox)) * Math.max(0, Math.min(y + h, oy + oh) - Math.max(y, oy));
   return shared / (w * h + ow * oh - shared);
+}
+
+/** A line of the other reading with the own words that have figures: they were settled by the shapes on the paper. */
+function withOwnFigures(given: readonly Word[], under: readonly Word[]): Word[] {
+  const hasFigure = ({ text }: Word) => /\d/.test(text);
+  return given.map((word) =>
+    hasFigure(word) ? (under.find((own) => hasFigure(own) && shares(own.box, word.box) >= SAME_PLACE) ?? word) : word,
+  );
 }
 
 const lettersOf = (line: readonly Word[]) => line.reduce((sum, { text }) => sum + text.length, 0);

@@ -150,9 +150,25 @@ export function hasBarredZeros(strips: ReadStrip[]): boolean {
   return barred.length >= LEAST_BARRED && barred.length >= MOSTLY * (barred.length + plain);
 }
 
+/** How sure a zero is whose bar is seen. */
+const SEEN = 0.98;
+
 /** Makes zeros of the eights, and of what else barred zeros are read as, on a page that has such. */
 export function settleBarredZeros(strips: ReadStrip[]): void {
-  for (const character of zerosOf(strips)[0]) character.text = '0';
+  const zeros = new Set(zerosOf(strips)[0]);
+  // Whatever the recogniser made of it, the bar is seen.
+  for (const zero of zeros) Object.assign(zero, { text: '0', confidence: Math.max(zero.confidence, SEEN) });
+  for (const word of strips.flatMap(({ words }) => words)) {
+    const own = word.characters.filter((character) => zeros.has(character));
+    // The bar may have been read as the end of a figure by itself.
+    if (own.length > 0)
+      word.characters = word.characters.filter((each) => zeros.has(each) || !own.some((zero) => liesIn(each, zero)));
+  }
+}
+
+/** Whether most of the width of a character lies within another. */
+function liesIn({ box: [x, , width] }: Character, { box: [left, , across] }: Character): boolean {
+  return Math.min(x + width, left + across) - Math.max(x, left) > 0.6 * width;
 }
 
 /** The barred ones, and how many zeros have no bar. */
