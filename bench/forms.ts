@@ -65,10 +65,16 @@ async function readForm(browser: Browser, source: string, name: string): Promise
   await page.goto(pathToFileURL(source).href);
   const pdf = await page.pdf({ preferCSSPageSize: true });
   await page.close();
-  const [sheet] = await rasterise(pdf, 1, 200);
-  const { picture } = await feederScan(sheet, new Chance(name.length), false);
-  const path = join(folder, name.replace('.html', '.jpg'));
-  await sharp(picture).jpeg({ quality: 85 }).withDensity(200).toFile(path);
-  const sheets = await readSheets(await inspectFile(path, name), 0, ['eng', 'deu', 'fra']);
-  return sheets.map(({ text }) => text);
+  const path = join(folder, name.replace('.html', ''));
+  await writeFile(`${path}.pdf`, pdf);
+  const { pages } = await inspectFile(`${path}.pdf`, name);
+  const texts: PageText[] = [];
+  for (const [number, sheet] of (await rasterise(pdf, pages.length, 200)).entries()) {
+    const { picture } = await feederScan(sheet, new Chance(name.length + number), false);
+    const scan = `${path}${number > 0 ? `-${number + 1}` : ''}.jpg`;
+    await sharp(picture).jpeg({ quality: 85 }).withDensity(200).toFile(scan);
+    const sheets = await readSheets(await inspectFile(scan, name), 0, ['eng', 'deu', 'fra']);
+    texts.push(...sheets.map(({ text }) => text));
+  }
+  return texts;
 }

@@ -31,6 +31,14 @@ export class Chance {
     return from.filter(() => this.of(share));
   }
 
+  /** All of them, in any order. */
+  shuffled<T>(from: readonly T[]): T[] {
+    return from
+      .map((each) => ({ each, at: this.random() }))
+      .sort((one, other) => one.at - other.at)
+      .map(({ each }) => each);
+  }
+
   digits(count: number): string {
     return Array.from({ length: count }, (_, at) => this.whole(at === 0 ? 1 : 0, 9)).join('');
   }

@@ -129,8 +129,11 @@ export function readDateRange(text: string): { from: string; to: string } | unde
   return day ? { from: day, to: day } : undefined;
 }
 
+/** Years of two figures from here on are of the last century. */
+const LAST_CENTURY = 70;
+
 function calendarDate(year: string, month: string, day: string): string | undefined {
-  const fullYear = year.length === 2 ? 2000 + Number(year) : Number(year);
+  const fullYear = year.length === 2 ? Number(year) + (Number(year) < LAST_CENTURY ? 2000 : 1900) : Number(year);
   let m = monthOf(month) ?? Number(month);
   let d = Number(day);
   if (m > 12 && d <= 12) [m, d] = [d, m];

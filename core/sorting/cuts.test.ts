@@ -69,6 +69,16 @@ describe('proposed cuts', () => {
     expect(proposeCuts([one, other])[1]!.chance).toBeGreaterThan(0.9);
   });
 
+  it('take a table below somebody else’s letterhead for another one, though its columns are the same', () => {
+    const lines = ['Reed and shuttle 12.00', 'Temple and raddle 14.00', 'Heddles, cotton 19.00'];
+    const first = page('Halden Yarns Ltd', '4 Mill Lane', '3 March 2026', ...lines);
+    const [, other] = proposeCuts([first, page('Norrvik Textil AB', '9 Pier Road', '9 April 2026', ...lines)]);
+    const [, same] = proposeCuts([first, page(...lines)]);
+    // Not enough to cut by itself, and far too much to be sure that it goes on.
+    expect(other!).toMatchObject({ sure: false });
+    expect(other!.chance).toBeGreaterThan(same!.chance + 0.3);
+  });
+
   it('look past blank pages, about which nothing is proposed', () => {
     const [, between, after] = proposeCuts([invoice('HY-1', 'Total £3.00'), blank, invoice('HY-2', 'Total £4.00')]);
     expect(between).toBeNull();

@@ -78,6 +78,11 @@ export const GAP_SIGNS = [
   'marginChanges',
   'startsHigh',
   'startsLow',
+  'ownSender',
+  'otherSender',
+  'sameSender',
+  'otherKind',
+  'sameKind',
   'hardlyAnyText',
   'blankBetween',
   'blankBackBetween',
@@ -139,17 +144,18 @@ function sizes(before: PilePage, after: PilePage, set: Set): void {
 }
 
 function beginning(b: PageSigns, set: Set, evidence: GapEvidence): void {
-  set('title', b.title);
+  set('title', b.title || (b.kind?.sure ?? 0) > HEADING);
   set('largeHead', Math.max(0, Math.min(1, (b.headSize - 1.25) / 1.25)));
   set('address', b.address);
   set('salutation', b.salutation);
   const number = evidence.title + evidence.largeHead + evidence.address + evidence.salutation;
   set('beginnings', Math.min(1, number / 2.5));
-  set('noBeginning', number < 0.15);
+  set('noBeginning', number < 0.15 && !namesSender(b));
   set('beginningsWithoutNumber', b.number ? 0 : Math.min(1, number / 2.5));
   set('sentenceOpens', b.beginsOpen);
   set('startsHigh', b.top < 0.09);
   set('startsLow', b.top > 0.16);
+  set('ownSender', b.sender?.sure ?? 0);
   set('hardlyAnyText', b.words < 12);
   set('numberStartsAtOne', b.number?.at === 1);
   set('numberIsLater', (b.number?.at ?? 0) > 1);
@@ -183,9 +189,32 @@ function numbers(a: PageSigns, b: PageSigns, set: Set): void {
 function continuing(a: PageSigns, b: PageSigns, set: Set): void {
   set('sentenceGoesOn', a.endsOpen && b.beginsOpen);
   const columns = a.lastColumns.length > 0 && a.lastColumns.length === b.firstColumns.length;
-  set('tableGoesOn', columns && a.lastColumns.every((x, index) => Math.abs(x - b.firstColumns[index]) < 0.02));
+  // Amounts end at one edge on many papers; below the letterhead of somebody else they are another table's.
+  const isOthers = namesSender(a) && namesSender(b) && !isSameSender(a.sender!.letters, b.sender!.letters);
+  set(
+    'tableGoesOn',
+    !isOthers && columns && a.lastColumns.every((x, index) => Math.abs(x - b.firstColumns[index]) < 0.02),
+  );
   set('carriedOver', a.goesOn && b.wentOn);
   set('saysSoOnce', a.goesOn !== b.wentOn);
+}
+
+/** From here on a kind is said by a heading. */
+const HEADING = 0.9;
+
+/** From here on a letterhead names somebody. */
+const NAMED = 0.65;
+const namesSender = ({ sender }: PageSigns) => (sender?.sure ?? 0) >= NAMED;
+
+function isSameSender(one: string, other: string): boolean {
+  return editDistance(one, other) < 0.25 * Math.max(one.length, other.length, 1);
+}
+
+function senders({ sender, kind }: PageSigns, { sender: next, kind: nextKind }: PageSigns, set: Set): void {
+  if (sender && next) {
+    set(isSameSender(sender.letters, next.letters) ? 'sameSender' : 'otherSender', Math.min(sender.sure, next.sure));
+  }
+  if (kind && nextKind && nextKind.sure > HEADING) set(kind.name === nextKind.name ? 'sameKind' : 'otherKind', 1);
 }
 
 function likeness(a: PageSigns, b: PageSigns, set: Set): void {
@@ -194,6 +223,7 @@ function likeness(a: PageSigns, b: PageSigns, set: Set): void {
   set('sameRef', refs > 0);
   set('otherRef', refs === 0 && a.refs.length > 0 && b.refs.length > 0);
   set('newRef', a.refs.length === 0 && b.refs.length > 0);
+  senders(a, b, set);
   const dates = shared(a.dates, b.dates);
   set('sameDate', dates > 0);
   set('otherDate', dates === 0 && a.dates.length > 0 && b.dates.length > 0);

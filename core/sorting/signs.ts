@@ -1,4 +1,7 @@
 import { datesInLine } from '../reading/dates';
+import { findKind } from '../reading/facts/kinds';
+import { rowsOf as documentRows } from '../reading/facts/rows';
+import { findSender } from '../reading/facts/senders';
 import { lineBox, linesOf, PageText, plainText, Word } from '../reading/words';
 
 /** What a page shows that tells whether it begins a document, goes on with one or ends one. Small enough to be kept with it. */
@@ -40,6 +43,10 @@ export interface PageSigns {
   /** Height of most words and where lines begin: points, and a share of the width. */
   letter: number;
   left: number;
+  /** Who its letterhead names, in letters and figures alone, and how sure that is; absent in what was kept before this was looked for. */
+  sender?: { letters: string; sure: number } | null;
+  /** What kind of paper a heading on it says that it is, and how sure that is. */
+  kind?: { name: string; sure: number } | null;
 }
 
 interface Line {
@@ -110,6 +117,9 @@ export function signsOf(
     .sort((a, b) => a.y - b.y);
   const rows = rowsOf(text.words.filter((word) => word.box[1] < FOOT * text.height));
   const number = pageNumber(lines);
+  const printed = documentRows([text]);
+  const sender = findSender(printed, text, []);
+  const kind = findKind(printed, text);
   const usual = median(text.words.map((word) => word.box[3])) || 1;
   const foot = lines.filter(({ y }) => y > FOOT);
   const body = lines.filter((line) => line.y <= FOOT && line !== number?.line);
@@ -158,6 +168,8 @@ export function signsOf(
     lastColumns: columnsOf(rows.slice(-5), text.width),
     letter: (usual / text.height) * size[1],
     left: median(body.map(({ x }) => x)) || 0,
+    sender: sender && { letters: lettersOf(sender.value), sure: sender.confidence },
+    kind: kind && { name: kind.value, sure: kind.confidence },
   };
 }
 

@@ -59,6 +59,9 @@ function align<Page extends PilePage>(fronts: Page[], backs: Page[]): { fit: num
 /** How well a back goes on from a front: the odds that the two are of one document, as a logarithm. */
 function fit(front: PilePage, back: PilePage): number {
   if (front.blank || back.blank || !front.signs || !back.signs) return NEUTRAL;
+  const [at, next] = [front.signs.number, back.signs.number];
+  // Page numbers settle it.
+  if (at && next) return next.at === at.at + 1 && next.of === at.of ? MOST_FIT : -MOST_FIT;
   const { chance } = proposeCut(front, { ...back, back: undefined });
   return Math.max(-MOST_FIT, Math.min(MOST_FIT, Math.log((1 - chance) / chance)));
 }

@@ -98,3 +98,35 @@ function edgeOf({ words }: Amount): number {
   const [x, , width] = placeOf(words);
   return x + width;
 }
+
+/** Balances of an account, each of which is the one above it and what its row books. */
+export interface RunningBalances {
+  /** The balance that they begin with, where a row says nothing else. */
+  opening: Amount | undefined;
+  closing: Amount;
+}
+
+/** Rows of bookings with a balance, so many one below the other, are an account's. */
+const LEAST_BALANCES = 3;
+
+/** The balances of a paper whose rows book something and say what there is then; undefined where none follow from each other. */
+export function runningBalances(rows: readonly Row[]): RunningBalances | undefined {
+  let best: (RunningBalances & { length: number }) | undefined;
+  let [opening, last, length] = [undefined as Amount | undefined, undefined as Amount | undefined, 0];
+  for (const row of rows) {
+    const amounts = amountsIn(row);
+    const balance = amounts.at(-1);
+    if (!balance) continue;
+    const follows =
+      last !== undefined &&
+      amounts.length > 1 &&
+      Math.abs(balance.cents - last.cents) === Math.abs(amounts.at(-2)!.cents);
+    if (follows) length++;
+    // The same balance again, by itself, ends a page or begins one.
+    else if (!(amounts.length === 1 && balance.cents === last?.cents))
+      [opening, length] = [amounts.length === 1 ? balance : undefined, 0];
+    last = balance;
+    if (length >= LEAST_BALANCES && length >= (best?.length ?? 0)) best = { opening, closing: balance, length };
+  }
+  return best;
+}

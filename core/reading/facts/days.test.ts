@@ -26,7 +26,29 @@ it.each([
     'Date 3 November 2026\nPeriod 1 August 2026 to 31 October 2026',
     { date: '2026-11-03', period: '2026-08-01/2026-10-31' },
   ],
+  ['Date 3 November 2026\nWe collect this by direct debit on 20 Nov.', { date: '2026-11-03', dueDate: '2026-11-20' }],
+  ['Date 3 November 2026\nPlease pay by 10th January', { date: '2026-11-03', dueDate: '2027-01-10' }],
+  ['Issued 3 November 2026\nNet 30: 03/12/2026', { date: '2026-11-03', dueDate: '2026-12-03' }],
+  [
+    '3 November 2026\nWe take this from your bank on or after 17 November 2026.',
+    { date: '2026-11-03', dueDate: '2026-11-17' },
+  ],
+  ['Date 3 November 2026\nLess your payment of 02/10/2026   10.00', { date: '2026-11-03' }],
+  ['Date 3 November 2026\nFor 1 to 31 October 2026', { date: '2026-11-03', period: '2026-10-01/2026-10-31' }],
+  ['Date 3 November 2026\nPeriod   01.08.2026   31.10.2026', { date: '2026-11-03', period: '2026-08-01/2026-10-31' }],
+  ['14 Nov 26 15:08', { date: '2026-11-14' }],
 ])('reads “%s”', (lines, expected) => expect(daysOn(lines)).toEqual({ ...NONE, ...expected }));
+
+it('takes no day from the rows of a table, though its head is a word for a day', () =>
+  expect(
+    daysOn(`
+Emden, den 05.10.2026
+
+Datum        Ziffer   Leistung        Betrag
+21.09.2026   6        Untersuchung     13,41
+21.09.2026   1202     Refraktion        9,92
+21.09.2026   1256     Tonometrie       13,41`),
+  ).toMatchObject({ date: '2026-10-05' }));
 
 it('knows until when an offer holds, and that it is not when to pay', () => {
   const lines = 'Dated 2 November 2026\nValid until 2 December 2026';

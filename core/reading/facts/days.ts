@@ -186,6 +186,10 @@ function labelOf(rows: readonly Row[], row: Row, { words }: FoundDate, kind: Kin
   if (isAboutAnother(kind) && row.cells.length >= 3 && amountsIn(row).length > 0)
     return { role: 'other', text: 'list', away: 0, weak: false };
   const { beside: before, above } = wordsAround(rows, row, words);
+  // “Sort code 20-11-84”
+  const [nearest] = termsBefore(before).filter(({ parts }) => parts.length > 0);
+  if (nearest?.parts.includes('bank')) return { role: 'other', text: nearest.word, away: nearest.away, weak: false };
+  if (NET_DAYS.test(before)) return { role: 'due', text: NET_DAYS.exec(before)![0].trim(), away: 0, weak: false };
   const beside = before === '' ? sentenceBefore(rows, row) : before;
   const here = roleOf(termsBefore(beside), kind, beside);
   // “bis 7. Dezember zu überweisen”, “am 1. April fällig”: what is to be done stands behind the day.
@@ -267,6 +271,9 @@ function ofAnotherPaper({ terms: [nearest], kind, whole }: Saying): Label | unde
 /** What is taken from an account is due on that day (folded). */
 const TAKEN = /\b(?:take|taken|draw|drawn|charged?|buchen|einziehen)\b.*\b(?:bank|account|card|konto)\b/;
 
+/** “Net 30: 11/05/2026” (folded). */
+const NET_DAYS = /\b(?:net|netto)[: ]+\d{1,3}(?: days?| tage)?\W*$/;
+
 /** A word for paying, as far away as a sentence with its sum puts it. */
 function ofPayment(saying: Saying): Label | undefined {
   const { terms, kind, whole } = saying;
@@ -288,8 +295,9 @@ function ofPayment(saying: Saying): Label | undefined {
 }
 
 function ofAnEnd(saying: Saying): Label | undefined {
-  const ends = first(saying, 'ends');
-  return ends && label(/next|nachst|prochain/.test(saying.whole) ? 'other' : 'ends', ends);
+  const [ends, issued] = [first(saying, 'ends'), first(saying, 'issued')];
+  if (!ends || (issued && issued.away < ends.away)) return undefined;
+  return label(/next|nachst|prochain/.test(saying.whole) ? 'other' : 'ends', ends);
 }
 
 /** Events whose day is that of the paper, by its kind. */
@@ -306,11 +314,15 @@ function ofAnEvent(saying: Saying): Label | undefined {
   return first(saying, 'document', event.away) ? undefined : label('other', event);
 }
 
+/** “At the latest by” is what is said of paying, whatever the sentence says besides. */
+const LATEST = /latest|spatest|tard|uiterl/;
+
 function ofASpan(saying: Saying): Label | undefined {
   const { strong, kind } = saying;
   const [span, from, until] = [first(saying, 'span', 12), first(saying, 'from', 20), first(saying, 'until')];
   if (span) return label('other', span);
   if (from && !strong) return label('other', from);
+  if (until && kind && kindTraits[kind].due && LATEST.test(until.word)) return label('due', until, true);
   if (!until || (strong && (until.away >= strong.away || strong.parts.includes('issued')))) return undefined;
   return kind && kindTraits[kind].ends ? label('ends', until) : { ...label('other', until), until: true };
 }
@@ -324,28 +336,52 @@ function ofItsOwn({ terms: [nearest], strong, kind }: Saying): Label {
   return isAboutAnother(kind) ? label('other', nearest) : label('date', nearest, true);
 }
 
-/** Two days with a stroke or a word for “to” between them, or a “from” before the first. */
+/** What stands between the first and the last day of a time. */
+const TO = /^(?:[-–—]|to|until|bis|au|al|a|tot|t\/m|through|e)$/i;
+
+/** Two days with a stroke or a word for “to” between them; the first may leave its year, and its month, to the second. */
 function periodOf(candidates: readonly Candidate[]): Fact | null {
-  for (let at = 0; at + 1 < candidates.length; at++) {
-    const [first, second] = [candidates[at], candidates[at + 1]].toSorted(
-      (a, b) => placeOf(a.words)[0] - placeOf(b.words)[0],
-    );
-    if (first.row !== second.row || first.date >= second.date) continue;
-    const words = first.row.words;
-    const between = words
-      .slice(words.indexOf(first.words.at(-1)!) + 1, words.indexOf(second.words[0]))
-      .map(({ text }) => text);
-    const isSpan = between.length === 0 && partsOf(fold(first.label?.text ?? '')).includes('span');
-    if (!isSpan && !/^(?:[-–—]|to|until|bis|au|al|a|tot|t\/m|through|e)$/i.test(between.join(' '))) continue;
+  for (const second of candidates) {
+    const { words } = second.row;
+    const at = words.indexOf(second.words[0]);
+    const whole = candidates.find(({ row, words: own, date }) => {
+      const end = words.indexOf(own.at(-1)!);
+      return row === second.row && date < second.date && end >= 0 && end < at && end >= at - 2;
+    });
+    const isTold = at > 1 && TO.test(words[at - 1].text);
+    const isSpan = whole && partsOf(fold(whole.label?.text ?? '')).includes('span');
+    const from = whole
+      ? (isTold || (isSpan && words.indexOf(whole.words.at(-1)!) === at - 1)) && whole
+      : isTold && firstOf(words.slice(0, at - 1), second.date);
+    if (!from) continue;
     return {
-      value: `${first.date}/${second.date}`,
-      page: first.row.page,
-      box: placeOf([...first.words, ...second.words]),
-      confidence: 0.95 * leastSure([...first.words, ...second.words]),
-      why: { code: 'says', text: isSpan ? first.label!.text : between.join(' ') },
+      value: `${from.date}/${second.date}`,
+      page: second.row.page,
+      box: placeOf([...from.words, ...second.words]),
+      confidence: 0.95 * leastSure([...from.words, ...second.words]),
+      why: { code: 'says', text: isTold ? words[at - 1].text : whole!.label!.text },
     };
   }
   return null;
+}
+
+/** The day that some words end with, of the year of a later one: “1 September”, or of its month as well: “1.” */
+function firstOf(before: readonly Word[], until: string): { date: string; words: Word[] } | undefined {
+  const [year, month] = until.split('-');
+  for (const count of [2, 1]) {
+    const words = before.slice(-count);
+    const text = words.map((word) => word.text).join(' ');
+    const told = YEARLESS.exec(text);
+    const alone = /^(\d{1,2})(?:st|nd|rd|th|er|\.)?$/.exec(text);
+    const written = told
+      ? told[5]
+        ? `${told[5]}.${told[6]}.${year}`
+        : `${told[1] ?? told[4]} ${told[2] ?? told[3]} ${year}`
+      : alone && `${alone[1]}.${month}.${year}`;
+    const [found] = written ? datesInLine([{ ...words[0], text: written }]) : [];
+    if (found && found.date < until) return { date: found.date, words };
+  }
+  return undefined;
 }
 
 type Chosen = Candidate & { value: string };

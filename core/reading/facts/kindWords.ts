@@ -83,7 +83,7 @@ export const kindWords: Record<Kind, KindWords> = {
   invoice: {
     named: word(
       '(?:tax |vat |sales |commercial |final |pro-?forma |consolidated )*invoice',
-      '(?:schluss|abschlags|anzahlungs|teil|kunden|sammel|honorar|strom|gas|jahres|monats|hand-?werker|verbrauchs|nebenkosten|heizkosten)?-?(?:ab)?rechnung(?:[/|li1](?=lief|quitt|beleg).*)?',
+      '[\\p{L}-]*rechnung(?:[/|li1](?=lief|quitt|beleg).*)?',
       'liquidation',
       "(?:note d'honoraires|facture(?: finale| d'acompte| proforma)?)",
       'factura(?: simplificada)?',
@@ -109,6 +109,7 @@ export const kindWords: Record<Kind, KindWords> = {
       'credit (?:note|memo|advice)',
       'rechnungsgutschrift',
       'gutschrift(?= ?(?:nr|nummer|vom|zu|$))',
+      '(?:gutschrift|erstattung)s?-?(?:anzeige|beleg|nachweis|rechnung)',
       'rechnungskorrektur',
       'storno(?:rechnung)?',
       "(?:facture d')?avoir",
@@ -118,7 +119,7 @@ export const kindWords: Record<Kind, KindWords> = {
       'credit ?factuur',
       'refund note',
     ),
-    says: [[/(total|sales) credit|credited|gutgeschrieben|a votre credit|refund(ed)?/u, 1]],
+    says: [[/(total|sales) credit|credited|gutgeschrieben|erstattungsbetrag|a votre credit|refund(ed)?/u, 1]],
     weight: 1.6,
   },
   reminder: {
@@ -127,6 +128,8 @@ export const kindWords: Record<Kind, KindWords> = {
       'final (?:notice|demand)',
       'overdue (?:notice|account|invoice)',
       '(?:letzte |erste |zweite |dritte )?(?:zahlungs)?(?:erinnerung|mahnung|aufforderung)',
+      '(?:facture|invoice|rechnung)s? (?:impayee?s?|unpaid|overdue|en retard|echues?|offen)',
+      '(?:unpaid|outstanding|offene|unbezahlte) (?:invoices?|bills?|accounts?|posten|rechnung(?:en)?)',
       'rappel(?: de paiement)?',
       'relance',
       'mise en demeure',
@@ -138,7 +141,7 @@ export const kindWords: Record<Kind, KindWords> = {
     ),
     says: [
       [
-        /overdue|not (yet )?received (your )?payment|remains? (unpaid|outstanding)|noch keine?n? zahlung|zahlungseingang|uberfallig|mahngebuhr|verzugszins|(noch|steht|ist) offen\b|late (fee|payment (fee|charge|interest))|still (open|unpaid)|interets? de retard|impaye|en retard|sauf erreur|pendiente de pago|insoluto|nog niet ontvangen/u,
+        /overdue|not (yet )?received (your )?payment|(pas|toujours pas|non) (ete )?reglee?|has not been (paid|settled)|remains? (unpaid|outstanding)|noch keine?n? zahlung|zahlungseingang|uberfallig|mahngebuhr|verzugszins|(noch|steht|ist) offen\b|late (fee|payment (fee|charge|interest))|still (open|unpaid)|interets? de retard|impaye|en retard|sauf erreur|pendiente de pago|insoluto|nog niet ontvangen/u,
         2.4,
       ],
     ],
@@ -234,7 +237,7 @@ export const kindWords: Record<Kind, KindWords> = {
       '(?:tenancy |service |hire |lease |purchase |employment |sale )*(?:agreement|contract)',
       '(?:home |motor |travel |contents |liability |business )*(?:insurance )?policy(?: schedule| document)?',
       'insurance certificate',
-      '(?:miet|kauf|werk|arbeits|dienst|versicherungs|pacht|leih|darlehens|wartungs)?vertrag',
+      '\\p{L}*vertrag',
       'versicherungs(?:schein|police|bestatigung)',
       '(?:contrat|bail)(?: de [a-z]+)?',
       "avis d'echeance",
@@ -247,7 +250,7 @@ export const kindWords: Record<Kind, KindWords> = {
     ),
     says: [
       [
-        /(due for|your) renewal|renewal (date|notice|premium)|(annual|monthly) premium|sum insured|period of (insurance|cover)|cover (starts|ends)|beitragsrechnung|jahresbeitrag|versicherungssumme|laufzeit|kundigungsfrist|notice period|(notice|cancel|terminate) in writing|months?'? (written )?notice|either (side|party)|prime annuelle|preavis/u,
+        /\brenew(al|s|ed)?\b|your cover|cover(ed)? (for|up to)|policy (booklet|holder)|excess of|the excess|(annual|monthly) premium|sum insured|period of (insurance|cover)|cover (starts|ends)|beitragsrechnung|jahresbeitrag|versicherungssumme|laufzeit|kundigungsfrist|notice period|(notice|cancel|terminate) in writing|months?'? (written )?notice|either (side|party)|prime annuelle|preavis/u,
         2,
       ],
       [
@@ -266,8 +269,8 @@ export const kindWords: Record<Kind, KindWords> = {
       'licen[cs]e',
       'guarantee',
       'warranty(?: card)?',
-      '(?:geburts|heirats|sterbe|eigentums|ernennungs)?urkunde',
-      '(?:prufungs|impf|abschluss|arbeits|schul)?(?:zeugnis|zertifikat|bescheinigung|garantieschein|garantie)',
+      '\\p{L}*urkunde',
+      '\\p{L}*(?:zeugnis|zertifikat|bescheinigung|garantieschein|garantie)',
       'certificat(?: de [a-z]+)?',
       'acte de (?:naissance|mariage|deces|propriete)',
       'attestation',

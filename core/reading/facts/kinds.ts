@@ -1,4 +1,4 @@
-import { columnSums } from './columnSums';
+import { columnSums, runningBalances } from './columnSums';
 import { Fact, Kind, KINDS } from './fact';
 import { OwnKind } from './kindList';
 import { kindWords, KindWords, ownWords } from './kindWords';
@@ -32,7 +32,8 @@ const LONGEST_TITLE = 9;
 /** How a row says the name of a kind. */
 function howItIsSaid(row: Row, named: RegExp, name: string, usual: number): keyof typeof SAID {
   const cell = row.cells.find(({ folded }) => named.test(folded));
-  if (!cell) return 'mention';
+  // A row of a table tells of something else: “Standing order, rent  810.00”.
+  if (!cell || (row.cells.length > 1 && row.number > HEAD_ROWS && amountsIn(row).length > 0)) return 'mention';
   const rest = cell.folded
     .replace(name, ' ')
     .replace(/[^\p{L}#°º]+/gu, ' ')
@@ -77,6 +78,8 @@ const asksForMoney = (rows: readonly Row[]) =>
 const ADDS_UP = 2;
 const TAXED = 0.8;
 const ASKS = 1.6;
+/** What balances that follow from each other count for. */
+const BALANCED = 6;
 /** Papers with sums that nobody is asked to pay by them. */
 const UNASKED: Kind[] = ['order', 'quote', 'credit note', 'delivery note', 'payslip'];
 
@@ -152,6 +155,9 @@ export function findKind(
   const letter = scores.get('letter');
   if (letter && [...scores].some(([kind, { strongest }]) => kind !== 'letter' && strongest >= HEADING_POINTS))
     letter.score *= 0.5;
+  // Balances that follow from each other are those of an account.
+  const balances = runningBalances(rows);
+  if (balances) add('statement', BALANCED, balances.closing.row, balances.closing.row.text);
   // What accounts to somebody for work is a bill.
   const statement = scores.get('statement');
   if (statement && !rows.some(({ folded }) => OF_ACCOUNT.test(folded))) statement.score *= 0.5;
@@ -169,7 +175,8 @@ export function findKind(
 
 /** The sums of what a paper lists; none on one that tells the balances of an account. */
 function askedSums(rows: readonly Row[]): ReturnType<typeof columnSums> {
-  return rows.some(({ folded }) => OPENING.test(folded) || CLOSING.test(folded)) ? [] : columnSums(rows);
+  const isAccount = rows.some(({ folded }) => OPENING.test(folded) || CLOSING.test(folded)) || runningBalances(rows);
+  return isAccount ? [] : columnSums(rows);
 }
 
 /** A paper that no word says the kind of, but that has a total, is a bill of some kind. */

@@ -105,3 +105,33 @@ function isOtherNumber(words: readonly Word[], from: number, to: number): boolea
   // A capital H behind an amount is the “Haben” of an account.
   return /^%/.test(next) || /^(mm|cm|kg|g|kwh|m²|st|std|km)$/i.test(next) || next === 'h';
 }
+
+/**
+ * The rows of a paper without amounts that are in another currency than the one it counts in: what a bill in euros comes to in pounds, or what
+ * was spent abroad. An amount is in the currency that stands in it or right beside it.
+ */
+export function inOneCurrency(rows: readonly Row[], currency: string | undefined): readonly Row[] {
+  if (currency === undefined) return rows;
+  return rows.map((row) => {
+    const named = row.words.filter(({ text }) => currencyIn(text) !== undefined);
+    if (!named.some(({ text }) => currencyIn(text) !== currency)) return row;
+    const others = new Set(
+      amountsIn(row).flatMap(({ words }) => {
+        const [before, after] = [
+          row.words[row.words.indexOf(words[0]) - 1],
+          row.words[row.words.indexOf(words.at(-1)!) + 1],
+        ];
+        const own = [...words, ...[before, after].filter((word) => word && isSign(word.text))];
+        const told = own.map(({ text }) => currencyIn(text)).filter((name) => name !== undefined);
+        return told.length > 0 && !told.includes(currency) ? words : [];
+      }),
+    );
+    if (others.size === 0) return row;
+    const kept = ({ words }: { words: Word[] }) => words.filter((word) => !others.has(word));
+    return {
+      ...row,
+      words: kept(row),
+      cells: row.cells.map((cell) => ({ ...cell, words: kept(cell) })).filter(({ words }) => words.length > 0),
+    };
+  });
+}

@@ -126,7 +126,8 @@ const OF_A_PAPER: Named['role'][] = ['document', 'delivery', 'order', 'policy'];
 
 /** What a number is called where it stands: by the words before it in its row, else by those above it. */
 function nameOf(rows: readonly Row[], row: Row, words: Word[]): Named | undefined {
-  const { beside, above, isLabel } = wordsAround(rows, row, words);
+  const { beside: before, above, isLabel } = wordsAround(rows, row, words);
+  const beside = before === '' ? wrappedLabel(rows, row) : before;
   const here = named(termsBefore(beside), false, isLabel);
   if (here && here.role !== 'unknown' && here.role !== 'plain') return here;
   const over = above === undefined ? undefined : named(termsBefore(above), true, true);
@@ -134,6 +135,13 @@ function nameOf(rows: readonly Row[], row: Row, words: Word[]): Named | undefine
   if (here?.role === 'plain' && over && OF_A_PAPER.includes(over.role)) return { ...over, said: true };
   if (here?.role === 'plain') return here;
   return over && over.role !== 'unknown' ? over : (here ?? over);
+}
+
+/** What the line above ends with, where it has no value behind it: a narrow paper's line may break before it (folded). */
+function wrappedLabel(rows: readonly Row[], row: Row): string {
+  const above = rows[row.number - 1];
+  if (row.words.length > 1 || above?.page !== row.page || above.words.length < 2) return '';
+  return above.folded;
 }
 
 function named(terms: readonly Term[], above: boolean, isLabel: boolean): Named | undefined {

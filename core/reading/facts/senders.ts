@@ -36,6 +36,9 @@ export function findSender(rows: readonly Row[], first: FirstPage | undefined, k
   const confirmed = findKnownVendor([...head, ...foot], known);
   if (confirmed) return confirmed;
   const heading = findVendor(head, rows);
+  // Whoever makes an agreement is named in it.
+  const between = heading?.why.code === 'heads-paper' && !COMPANY.test(heading.value) && partyOf(onFirst);
+  if (between) return between;
   // A line that nothing speaks for but its height may as well be whom the paper goes to.
   return heading && heading.confidence >= STANDS_OUT
     ? heading
@@ -297,6 +300,17 @@ function isHeading(text: string): boolean {
 
 /** Rows of a deed or a letter in which it says between whom or from whom it is. */
 const TOLD_EARLY = 14;
+
+/** The first party of an agreement, where a word for “between” stands before a firm: “between Harbour Crafts Ltd and …”. */
+function partyOf(rows: readonly Row[]): Fact | undefined {
+  const firm = firmInText(rows);
+  if (!firm) return undefined;
+  const told = rows.slice(0, TOLD_EARLY).some(({ text }) => {
+    const at = text.indexOf(firm.value);
+    return at > 0 && /\b(?:between|zwischen|entre|tra|tussen)(?: der| den| la| le)?\W*$/i.test(text.slice(0, at));
+  });
+  return told ? firm : undefined;
+}
 
 /** The first firm that is named by its legal form in the text: “between Harbour Crafts Ltd (the organiser) and …”. */
 function firmInText(rows: readonly Row[]): Fact | null {

@@ -1,6 +1,7 @@
+import { runningBalances } from './columnSums';
 import { Fact } from './fact';
 import { CLOSING, OPENING, PAYOUT, TO_PAY, TOTAL } from './labels';
-import { amountsIn } from './money';
+import { Amount, amountsIn } from './money';
 import { moneyFact, NO_SUMS, Sums } from './namedSums';
 import { Row } from './rows';
 
@@ -31,8 +32,11 @@ export function findBalances(rows: readonly Row[]): { opening: Fact<number> | nu
     const isBelow = /^(?:S|DR|D|OD|Soll|debit)\.?$/i.test(behind) || /[-–−]$/.test(behind);
     return moneyFact(amount, isBelow ? -Math.abs(amount.cents) : amount.cents, label.exec(row.folded)![0], 0.95);
   };
+  const running = runningBalances(rows);
+  const follow = (amount: Amount | undefined) =>
+    amount ? moneyFact(amount, amount.cents, amount.row.cells[0].text, 0.9) : null;
   return {
-    opening: balance(OPENING, (said) => said[0]),
-    closing: balance(CLOSING, (said) => said.at(-1)),
+    opening: balance(OPENING, (said) => said[0]) ?? follow(running?.opening),
+    closing: balance(CLOSING, (said) => said.at(-1)) ?? follow(running?.closing),
   };
 }

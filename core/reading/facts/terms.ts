@@ -39,7 +39,7 @@ const STEMS: Record<Part, { within?: string; whole?: string }> = {
     within:
       'invoic|rechnung|faktur|factu|fattur|fatur|receipt|beleg|quittung|ticket|scontrin|recibo|ricevut|kwitant|voucher|do[ck]ument|vorgang|geschaft|gutschrift|avoir|mahnung|reminder|lieferschein|despatch|dispatch|bescheid|notice|urkund|certifica|zertifik|angebot|quot|offert|devis|estimate|voranschlag|presupuest|preventiv|auszug|statement|releve|estratt|extract|afschrift|akten|transact|bordereau|protokoll|fahrkart|billet|bonnummer|buchung|booking|bericht|antrag',
     whole:
-      'inv|bill|rg|re|rnr|bon|doc|dok|job|our|unser|unsere|notre|nuestra|nostra|nostro|onze|ons|nossa|case|claim|az|trans|recu|credit|note|permit|licence|license|fine|pcn|advice|file|vorg',
+      'inv|bill|rg|re|rnr|bon|doc|dok|chk|sale|job|our|unser|unsere|notre|nuestra|nostra|nostro|onze|ons|nossa|case|claim|az|trans|recu|credit|note|permit|licence|license|fine|pcn|advice|file|vorg',
   },
   customer: {
     within:
@@ -90,12 +90,12 @@ const STEMS: Record<Part, { within?: string; whole?: string }> = {
   },
   until: {
     within: 'spatest|jusqu|latest|before|until|entro|binnen|uiterl',
-    whole: 'by|bis|avant|till|antes|prima|ate|voor|zum|later|deadline|after',
+    whole: 'by|bis|avant|tard|till|antes|prima|ate|voor|zum|later|deadline|after',
   },
   from: { whole: 'from|to|ab|von|seit|since|depuis|desde|dal|van|des|starts?|beginn|begins|commenc\\w*' },
   ends: {
     within:
-      'expir|expiry|gultig|valid|ablauf|endet|vervalt|geldig|caduc|scade|terminat|laufzeit|guarantee|garantie|befrist|renewal|verlang',
+      'expir|expiry|gultig|valid|ablauf|endet|vervalt|geldig|caduc|^scade|terminat|laufzeit|guarantee|garantie|befrist|renewal|verlang',
     whole: 'ends?|ending|ende|fin|endet|fine|einde',
   },
   span: { within: 'period|zeitraum|perioda|abrechnungsz|covering|cover', whole: 'for|fur|between|zwischen|entre' },

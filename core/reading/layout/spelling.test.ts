@@ -71,6 +71,7 @@ it('tells commas from points by how far they hang below the figures', () => {
 const FIGURES: Record<string, string[]> = {
   plain: ['.####.', '#....#', '#....#', '#....#', '#....#', '#....#', '#....#', '.####.'],
   dotted: ['.####.', '#....#', '#....#', '######', '######', '#....#', '#....#', '.####.'],
+  backslash: ['.####.', '##...#', '###..#', '#.##.#', '#..###', '#...##', '#....#', '.####.'],
   eight: ['.####.', '#....#', '#....#', '.####.', '.####.', '#....#', '#....#', '.####.'],
   three: ['#####.', '.....#', '.....#', '..###.', '.....#', '.....#', '.....#', '#####.'],
 };
@@ -107,6 +108,16 @@ describe('figures', () => {
     expect(hasBarredZeros([strip])).toBe(true);
     settleBarredZeros([strip]);
     expect(text(strip.words)).toBe('00083');
+  });
+
+  it('with a bar either way are zeros, whatever they were read as, and no figure besides', () => {
+    const strip = drawn(['backslash', '9', 0.6], ['backslash', '6', 0.5], ['three', '3']);
+    const [word] = strip.words;
+    // The bar was read as the end of a seven by itself.
+    word.characters.splice(1, 0, { text: '7', box: [14, 10, 12, 32], confidence: 0.5 });
+    settleBarredZeros([strip]);
+    expect(text(strip.words)).toBe('003');
+    expect(word.characters[0].confidence).toBeGreaterThan(0.9);
   });
 
   it('that look like it are left alone where zeros are plain', () => {
