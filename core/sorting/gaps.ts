@@ -203,7 +203,7 @@ function continuing(a: PageSigns, b: PageSigns, set: Set): void {
 const HEADING = 0.9;
 
 /** From here on a letterhead names somebody. */
-const NAMED = 0.65;
+const NAMED = 0.5;
 const namesSender = ({ sender }: PageSigns) => (sender?.sure ?? 0) >= NAMED;
 
 function isSameSender(one: string, other: string): boolean {

@@ -106,6 +106,16 @@ export interface RunningBalances {
   closing: Amount;
 }
 
+/** What a balance is called (folded). */
+const BALANCE = /saldo|balance|solde|stand\b|bestand|forward|report|ubertrag/;
+
+/** The balances of an account of which only the first and the last are told: both are called alike, and what is booked leads from one to the other. */
+export function endBalances(rows: readonly Row[]): RunningBalances | undefined {
+  const isBalance = ({ row }: Amount) => BALANCE.test(row.folded);
+  const found = columnSums(rows).find(({ amount, of }) => isBalance(amount) && isBalance(of[0]));
+  return found && { opening: found.of[0], closing: found.amount };
+}
+
 /** Rows of bookings with a balance, so many one below the other, are an account's. */
 const LEAST_BALANCES = 3;
 

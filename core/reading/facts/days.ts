@@ -64,6 +64,7 @@ function daysIn(rows: readonly Row[], monthFirst: boolean, kind: Kind | undefine
     })),
   );
   markLists(candidates);
+  markSpans(candidates, kind);
   const date = best(
     candidates,
     (candidate) =>
@@ -322,7 +323,8 @@ function ofASpan(saying: Saying): Label | undefined {
   const [span, from, until] = [first(saying, 'span', 12), first(saying, 'from', 20), first(saying, 'until')];
   if (span) return label('other', span);
   if (from && !strong) return label('other', from);
-  if (until && kind && kindTraits[kind].due && LATEST.test(until.word)) return label('due', until, true);
+  const isAsked = kind === 'reminder' || (until && LATEST.test(until.word));
+  if (until && kind && kindTraits[kind].due && isAsked) return label('due', until, true);
   if (!until || (strong && (until.away >= strong.away || strong.parts.includes('issued')))) return undefined;
   return kind && kindTraits[kind].ends ? label('ends', until) : { ...label('other', until), until: true };
 }
@@ -403,6 +405,21 @@ function asFact({ date, words, row, label }: Candidate, most: number): Fact {
     confidence: most * leastSure(words),
     why: label ? { code: 'beside', label: label.text } : { code: 'first-date' },
   };
+}
+
+/** The first day of a time is not that of the paper, unless it is one that tells what was booked in it. */
+function markSpans(candidates: readonly Candidate[], kind: Kind | undefined): void {
+  if (kind && kindTraits[kind].balances) return;
+  for (const candidate of candidates) {
+    const { words } = candidate.row;
+    const behind = words[words.indexOf(candidate.words.at(-1)!) + 1];
+    const isFirst = candidates.some((other) => {
+      const at = words.indexOf(other.words[0]);
+      return at > 0 && words[at - 1] === behind && other.date > candidate.date;
+    });
+    if (isFirst && behind && TO.test(behind.text))
+      candidate.label = { role: 'other', text: 'from', away: 0, weak: false };
+  }
 }
 
 /** Dates under each other at one edge, three and more, are a list; of rows with amounts, two. */

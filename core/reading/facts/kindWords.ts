@@ -128,6 +128,7 @@ export const kindWords: Record<Kind, KindWords> = {
       'final (?:notice|demand)',
       'overdue (?:notice|account|invoice)',
       '(?:letzte |erste |zweite |dritte )?(?:zahlungs)?(?:erinnerung|mahnung|aufforderung)',
+      '(?:first |second |third |final |last |urgent )?request for payment',
       '(?:facture|invoice|rechnung)s? (?:impayee?s?|unpaid|overdue|en retard|echues?|offen)',
       '(?:unpaid|outstanding|offene|unbezahlte) (?:invoices?|bills?|accounts?|posten|rechnung(?:en)?)',
       'rappel(?: de paiement)?',
@@ -141,7 +142,7 @@ export const kindWords: Record<Kind, KindWords> = {
     ),
     says: [
       [
-        /overdue|not (yet )?received (your )?payment|(pas|toujours pas|non) (ete )?reglee?|has not been (paid|settled)|remains? (unpaid|outstanding)|noch keine?n? zahlung|zahlungseingang|uberfallig|mahngebuhr|verzugszins|(noch|steht|ist) offen\b|late (fee|payment (fee|charge|interest))|still (open|unpaid)|interets? de retard|impaye|en retard|sauf erreur|pendiente de pago|insoluto|nog niet ontvangen/u,
+        /overdue|not (yet )?received (your )?payment|(pas|toujours pas|non) (ete )?reglee?|has not been (paid|settled)|(wrote|written) to you (on|about)|had no (answer|reply)|further supplies|remains? (unpaid|outstanding)|noch keine?n? zahlung|zahlungseingang|uberfallig|mahngebuhr|verzugszins|(noch|steht|ist) offen\b|late (fee|payment (fee|charge|interest))|still (open|unpaid)|interets? de retard|impaye|en retard|sauf erreur|pendiente de pago|insoluto|nog niet ontvangen/u,
         2.4,
       ],
     ],
@@ -228,7 +229,7 @@ export const kindWords: Record<Kind, KindWords> = {
         /(opening|closing|previous|new) balance|balance (brought|carried) forward|kontostand|alter saldo|neuer saldo|anfangssaldo|endsaldo|(ancien|nouveau) solde|saldo (anterior|actual|iniziale|finale|atual)|(begin|eind)saldo/u,
         2,
       ],
-      [/(paid|money) (in|out)|sort code|soll und haben|debit credit|wertstellung/u, 1],
+      [/(paid|money) (in|out)|soll und haben|debit credit|wertstellung/u, 1],
     ],
     weight: 1.4,
   },
@@ -312,6 +313,8 @@ export const kindWords: Record<Kind, KindWords> = {
       '[a-z]*bescheid(?: uber .*)?',
       'abgabenbescheid',
       "avis d'(?:imposition|amende|impot)",
+      '(?:income |self |rates |council )?(?:tax|steuer)[ -]?(?:calculation|assessment|statement|berechnung)',
+      'statement of (?:your )?(?:tax|rates)(?: .*)?',
       'avis de taxe.*',
       'notificacion',
       'liquidacion',
@@ -324,6 +327,10 @@ export const kindWords: Record<Kind, KindWords> = {
       [
         /rechtsbehelf|widerspruch (erhoben|einlegen)|festgesetzt|aktenzeichen|right of appeal|you (may|can) appeal|voies de recours|bezwaar/u,
         2.2,
+      ],
+      [
+        /\b(council|borough|revenue|county|finanzamt|\p{L}{3,}amt|landkreis|stadtverwaltung|gemeindeverwaltung|mairie|tresor public|impots|prefecture)\b/u,
+        1.2,
       ],
     ],
     weight: 1.4,

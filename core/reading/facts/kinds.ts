@@ -1,4 +1,4 @@
-import { columnSums, runningBalances } from './columnSums';
+import { columnSums, endBalances, runningBalances } from './columnSums';
 import { Fact, Kind, KINDS } from './fact';
 import { OwnKind } from './kindList';
 import { kindWords, KindWords, ownWords } from './kindWords';
@@ -137,9 +137,9 @@ export function findKind(
   const sums = UNASKED.some((kind) => titled.has(kind)) ? [] : askedSums(rows);
   if (sums.length > 0) {
     const { amount } = sums[sums.length - 1];
-    const isTaxed = sums.some(({ of }) => of.some(({ row }) => TAX.test(row.folded)));
+    const hasTax = sums.some(({ of }) => of.some(({ row }) => TAX.test(row.folded)));
     const asks = asksForMoney(rows);
-    const points = ADDS_UP + (isTaxed ? TAXED : 0) + (asks ? ASKS : 0);
+    const points = ADDS_UP + (hasTax ? TAXED : 0) + (asks ? ASKS : 0);
     // What is paid out leaves a balance of payments and deductions.
     const paidOut = rows.find((each) => PAYOUT.test(each.folded) && amountsIn(each).length > 0);
     if (paidOut && scores.has('payslip')) add('payslip', points, paidOut, paidOut.text);
@@ -156,11 +156,12 @@ export function findKind(
   if (letter && [...scores].some(([kind, { strongest }]) => kind !== 'letter' && strongest >= HEADING_POINTS))
     letter.score *= 0.5;
   // Balances that follow from each other are those of an account.
-  const balances = runningBalances(rows);
+  const isTaxed = rows.some((each) => TAX.test(each.folded) && amountsIn(each).length > 0);
+  const balances = isTaxed ? undefined : (runningBalances(rows) ?? endBalances(rows));
   if (balances) add('statement', BALANCED, balances.closing.row, balances.closing.row.text);
   // What accounts to somebody for work is a bill.
   const statement = scores.get('statement');
-  if (statement && !rows.some(({ folded }) => OF_ACCOUNT.test(folded))) statement.score *= 0.5;
+  if (statement && (isTaxed || !rows.some(({ folded }) => OF_ACCOUNT.test(folded)))) statement.score *= 0.5;
   // A till's slip may be called a ticket, too.
   const ticket = scores.get('ticket');
   if (ticket && ticket.strongest < HEADING_POINTS && scores.has('receipt')) ticket.score *= 0.6;
@@ -175,7 +176,12 @@ export function findKind(
 
 /** The sums of what a paper lists; none on one that tells the balances of an account. */
 function askedSums(rows: readonly Row[]): ReturnType<typeof columnSums> {
-  const isAccount = rows.some(({ folded }) => OPENING.test(folded) || CLOSING.test(folded)) || runningBalances(rows);
+  // A bill may begin with what was owed before; what is taxed is one.
+  if (rows.some((row) => TAX.test(row.folded) && amountsIn(row).length > 0)) return columnSums(rows);
+  const isAccount =
+    rows.some(({ folded }) => OPENING.test(folded) || CLOSING.test(folded)) ||
+    runningBalances(rows) !== undefined ||
+    endBalances(rows) !== undefined;
   return isAccount ? [] : columnSums(rows);
 }
 

@@ -45,8 +45,8 @@ export function readAmount(text: string): { cents: number; exact: boolean } | un
   const digits = whole.replace(/[.,' ]/g, '');
   if (digits.length > 10) return undefined;
   // One comma or point before three figures parts thousands.
-  const exact = decimals !== undefined;
-  const cents = Number(digits) * 100 + (exact && /\d/.test(hundredths) ? Number(hundredths) : 0);
+  const exact = decimals !== undefined || /[£€$]/.test(text);
+  const cents = Number(digits) * 100 + (hundredths !== undefined && /\d/.test(hundredths) ? Number(hundredths) : 0);
   const negative = isBracketed || /[-–−]/.test(minusA + minusB + minusC);
   return { cents: negative ? -cents : cents, exact };
 }

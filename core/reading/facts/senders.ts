@@ -268,7 +268,9 @@ function withoutAddress(words: Word[]): Word[] {
   // What goes on after a comma with a house number, or in parts, is where it is or what it does.
   const rest = words.slice(end);
   const goesOn = rest.some(({ text }) => /\d/.test(text)) || rest.filter(({ text }) => /,$/.test(text)).length >= 2;
-  if (end < 0 || !goesOn) return words;
+  // “Sunna Bakke, photographs”
+  const isWork = end > 1 && /^\p{Ll}/u.test(words[end]?.text ?? '');
+  if (end < 0 || !(goesOn || isWork)) return words;
   return words.slice(0, end);
 }
 
@@ -315,7 +317,9 @@ function partyOf(rows: readonly Row[]): Fact | undefined {
 /** The first firm that is named by its legal form in the text: “between Harbour Crafts Ltd (the organiser) and …”. */
 function firmInText(rows: readonly Row[]): Fact | null {
   for (const { words } of rows.slice(0, TOLD_EARLY)) {
-    const form = words.findIndex(({ text }, at) => at > 0 && COMPANY.exec(text)?.index === 0 && /^\p{Lu}/u.test(text));
+    const form = words.findIndex(
+      ({ text }, at) => at > 0 && COMPANY.exec(text)?.index === 0 && /^(?:\p{Lu}|e\.|gGmbH)/u.test(text),
+    );
     if (form < 0) continue;
     const isCapital = (at: number) => /^\p{Lu}/u.test(words[at]?.text ?? '') && !/[,;:.]$/.test(words[at].text);
     const joins = (at: number): boolean =>
@@ -323,6 +327,7 @@ function firmInText(rows: readonly Row[]): Fact | null {
       (isCapital(at - 1) || joins(at - 1));
     let from = form;
     while (isCapital(from - 1) || joins(from - 1)) from--;
+    while (/^(?:between|zwischen|entre|tra|tussen|the|der|dem|den|die|la|le)$/i.test(words[from].text)) from++;
     const name = words.slice(from, form + 1);
     const value = bare(name.map(({ text }) => text).join(' '));
     if (name.length < 2 || !isName(value)) continue;

@@ -1,4 +1,4 @@
-import { runningBalances } from './columnSums';
+import { endBalances, runningBalances } from './columnSums';
 import { Fact } from './fact';
 import { CLOSING, OPENING, PAYOUT, TO_PAY, TOTAL } from './labels';
 import { Amount, amountsIn } from './money';
@@ -32,7 +32,7 @@ export function findBalances(rows: readonly Row[]): { opening: Fact<number> | nu
     const isBelow = /^(?:S|DR|D|OD|Soll|debit)\.?$/i.test(behind) || /[-–−]$/.test(behind);
     return moneyFact(amount, isBelow ? -Math.abs(amount.cents) : amount.cents, label.exec(row.folded)![0], 0.95);
   };
-  const running = runningBalances(rows);
+  const running = runningBalances(rows) ?? endBalances(rows);
   const follow = (amount: Amount | undefined) =>
     amount ? moneyFact(amount, amount.cents, amount.row.cells[0].text, 0.9) : null;
   return {

@@ -189,7 +189,7 @@ function sayLabel({ row, words }: Amount): string {
 
 /** What is paid again and again is no total. */
 const EACH_TIME =
-  /\b(?:monthly|a month|per month|each month|quarterly|instal?ments?|monatlich|im monat|je monat|rate von|mensuel\w*|par mois|mensualite|al mes|al mese|per maand)\b/;
+  /\b(?:monthly|a month|per month|each month|quarterly|a day|per (?:day|night|person|head|hour)|(?:je|pro) \p{L}+|par (?:jour|personne|nuit)|instal?ments?|monatlich|im monat|je monat|rate von|mensuel\w*|par mois|mensualite|al mes|al mese|per maand)\b/u;
 
 /** The only sum that a paper names, without saying what it is: a fee in a sentence, a price on a ticket. */
 function onlyAmount(rows: readonly Row[], taxes: readonly Named[]): Named[] {
