@@ -48,6 +48,22 @@ it('says what is wrong with a pattern, and does not keep it', async () => {
   expect(server.askedOf(endpoints.changeSettings)).toEqual([]);
 });
 
+it('shows what another window keeps, but not under the hand', async () => {
+  const { user, server, arrive } = open();
+  const field = await pattern();
+  let now = settings({ filing: [{ ...usual, pattern: '{who}' }] });
+  server.on(endpoints.readSettings, () => now);
+  await arrive();
+  await waitFor(() => expect(field.value).toBe('{who}'));
+  await user.type(field, ' mine');
+  now = settings({ filing: [{ ...usual, pattern: '{date}' }] });
+  await arrive();
+  await screen.findByText(/Changed in another window/);
+  expect(field.value).toBe('{who} mine');
+  await user.click(screen.getByRole('button', { name: 'Take the other ones' }));
+  await waitFor(async () => expect((await pattern()).value).toBe('{date}'));
+});
+
 it('keeps another way for a kind and a folder, and takes that back', async () => {
   const { user, server } = open();
   await pattern();

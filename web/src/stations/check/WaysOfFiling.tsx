@@ -1,6 +1,6 @@
 import { yupResolver } from '@hookform/resolvers/yup';
 import { ArrowLeft, Plus } from 'lucide-react';
-import { useState } from 'react';
+import { useEffect, useState } from 'react';
 import { FieldErrors, useForm, useWatch } from 'react-hook-form';
 import { useNavigate } from 'react-router';
 import { endpoints } from '@crow/contract/endpoints';
@@ -20,27 +20,29 @@ export default function WaysOfFiling() {
 function Ways({ saved }: { saved: Way[] }) {
   const navigate = useNavigate();
   const { tell } = useNotices();
-  const [at, setAt] = useState(0);
+  const [chosen, setChosen] = useState(0);
   const form = useForm<WaysForm>({
     defaultValues: { filing: saved },
     resolver: yupResolver(waysOfFiling),
     mode: 'onChange',
   });
-  const { isDirty, isValid, errors } = form.formState;
+  const { isDirty, isValid, errors, defaultValues } = form.formState;
   const ways = useWatch({ control: form.control, name: 'filing' });
   const save = useChange(endpoints.changeSettings, ['settings', 'document']);
-  const setWays = (filing: Way[], chosen: number) => {
+  const setWays = (filing: Way[], place: number) => {
     form.setValue('filing', filing, { shouldDirty: true, shouldValidate: true });
-    setAt(chosen);
+    setChosen(place);
   };
-  const startFrom = (filing: Way[]) => {
-    form.reset({ filing });
-    setAt((chosen) => Math.min(chosen, filing.length - 1));
-  };
+  const at = Math.min(chosen, ways.length - 1);
+  const isChangedElsewhere = JSON.stringify(defaultValues?.filing) !== JSON.stringify(saved);
+  // What arrives from another window is shown at once, but never under the hand.
+  useEffect(() => {
+    if (isChangedElsewhere && !isDirty) form.reset({ filing: saved });
+  }, [form, isChangedElsewhere, isDirty, saved]);
   const keep = form.handleSubmit(({ filing }) => {
     const before = saved;
     const undo = () => {
-      startFrom(before);
+      form.reset({ filing: before });
       save.mutate({ body: { languages: undefined, filing: before } });
     };
     const onSuccess = () => {
@@ -58,8 +60,13 @@ function Ways({ saved }: { saved: Way[] }) {
         </IconButton>
         <h1 className="mr-auto text-lg font-semibold">How papers are filed</h1>
         {problem && isDirty && <p className="truncate text-sm text-danger">{problem}</p>}
-        <Button disabled={!isDirty} onClick={() => startFrom(saved)}>
-          Discard changes
+        {isChangedElsewhere && isDirty && (
+          <p role="status" className="truncate text-sm text-attention">
+            Changed in another window; Keep replaces that.
+          </p>
+        )}
+        <Button disabled={!isDirty} onClick={() => form.reset({ filing: saved })}>
+          {isChangedElsewhere ? 'Take the other ones' : 'Discard changes'}
         </Button>
         <Button main type="submit" disabled={!isDirty || !isValid || save.isPending}>
           Keep
@@ -73,7 +80,7 @@ function Ways({ saved }: { saved: Way[] }) {
                 type="button"
                 aria-current={index === at}
                 className={`w-full px-4 py-2 text-left ${index === at ? 'bg-accent-soft font-semibold' : 'hover:bg-raised'}`}
-                onClick={() => setAt(index)}
+                onClick={() => setChosen(index)}
               >
                 {name || 'No name yet'}
                 <span className="block truncate text-xs font-normal text-quiet">
