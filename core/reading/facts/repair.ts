@@ -18,14 +18,15 @@ function otherReadings(cents: number): number[] {
 /**
  * Puts a misread figure right: when net and tax don't make the total, and exactly one other reading of one doubtful amount makes
  * them, and makes the tax what its rate says where it says it, that is what stands there.
+ * @param confirmed whether the lines make the net sum, so that only the total can be wrong where the tax is what its rate says
  */
-export function repair(total: Named, net: Named, tax: Named): Named | undefined {
+export function repair(total: Named, net: Named, tax: Named, confirmed: boolean): Named | undefined {
   const fits = (t: number, n: number, x: number) =>
     n + x === t && (!tax.rate || Math.abs((n * tax.rate.percent) / 100 - x) <= 1);
   const [t, n, x] = [total, net, tax].map(({ amount }) => amount.cents);
   if (fits(t, n, x)) return undefined;
   const found = [
-    ...readings(total)
+    ...(confirmed && tax.rate && fits(n + x, n, x) ? otherReadings(t) : readings(total))
       .filter((each) => fits(each, n, x))
       .map((cents) => ({ of: total, cents })),
     ...readings(net)

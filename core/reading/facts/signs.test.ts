@@ -72,3 +72,8 @@ it('says what does not fit', () => {
     'The check digits of the IBAN DE65 7112 2003 0000 1122 33 do not fit: a figure was misread, or misprinted.',
   ]);
 });
+
+it('takes no account number that is as long as those of another country, though its check digits fit', () => {
+  expect(isIban('DE31308827403207845731')).toBe(true);
+  expect(isIban('DE31308827403207')).toBe(false);
+});

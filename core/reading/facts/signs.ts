@@ -66,9 +66,10 @@ export function findSigns(pages: readonly Pick<PageText, 'words'>[]): Sign[] {
   return [...found.values()];
 }
 
-/** Whether the check digits of an IBAN fit (ISO 7064 MOD 97-10). @param iban without spaces */
+/** Whether an IBAN is as long as those of its country, and its check digits fit (ISO 7064 MOD 97-10). @param iban without spaces */
 export function isIban(iban: string): boolean {
-  return modulo97(iban.slice(4) + iban.slice(0, 4)) === 1;
+  const length = IBAN_LENGTHS[iban.slice(0, 2)] as number | undefined;
+  return (length ?? iban.length) === iban.length && modulo97(iban.slice(4) + iban.slice(0, 4)) === 1;
 }
 
 function modulo97(text: string): number {

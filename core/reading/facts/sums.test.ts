@@ -246,3 +246,11 @@ it('finds tax by rate where each is said in a line of its own', () => {
   ]);
   expect(facts).toMatchObject({ net: { value: 262.9 }, tax: { value: 46.27 }, total: { value: 309.17 } });
 });
+
+it('puts a total right that was read surely and wrong, where lines, net sum, tax and its rate all say another', () => {
+  const { total } = findFacts([
+    paper(...HEAD, ...TABLE, 'Net  262.90', 'VAT 20%  52.58', 'Total  375.48'),
+  ]);
+  expect(total).toMatchObject({ value: 315.48, repaired: '375.48' });
+  expect(total!.confidence).toBeLessThan(0.9);
+});

@@ -160,6 +160,11 @@ function addMade(named: Record<SumName, Named[]>, column: readonly ColumnSum[], 
       Object.assign(made, { total: of[0], left: amount, paid: Math.abs(last.cents) });
       continue;
     }
+    // What calls itself net is no total, though the one below it may have been misread.
+    if (says(amount, NET) && !says(amount, TO_PAY)) {
+      made.net = amount;
+      continue;
+    }
     if (of.slice(1).some((part) => says(part, TAX)) && !says(of[0], TAX)) made.net = of[0];
     Object.assign(made, { total: amount, left: undefined, paid: undefined });
   }
@@ -337,7 +342,10 @@ function chosen(
   }
   if (!best) return NO_SUMS;
   const { total, net, tax } = best;
-  const repaired = !best.adds && total && net && tax.length === 1 ? repair(total, net, tax[0]) : undefined;
+  const repaired =
+    !best.adds && total && net && tax.length === 1
+      ? repair(total, net, tax[0], sumOfLines === net.amount.cents)
+      : undefined;
   const [adds, checked] = repaired ? [true, true] : [best.adds, best.checked];
   // Several sums that may be the total, and nothing to tell by.
   const others = totals.filter(
