@@ -59,7 +59,7 @@ const outside = (forbidden) => ({
 });
 
 export default tseslint.config(
-  { ignores: ['**/node_modules/**', '.crow/**'] },
+  { ignores: ['**/node_modules/**', '.crow/**', 'core/imaging/kernels/assembly/**'] },
   ...tseslint.configs.recommended,
   {
     files: ['**/*.{ts,tsx}'],

@@ -1,3 +1,5 @@
+import { withPixels } from './kernels/pixels';
+
 /** A picture in memory: rows from the top, `channels` bytes a pixel (grey, RGB or RGBA). */
 export interface Raster {
   width: number;
@@ -53,10 +55,32 @@ export function shrink(picture: Raster, longSide: number, { enough = ENOUGH_COVE
   const height = Math.max(1, Math.round(picture.height * scale));
   const { channels } = picture;
   const data = bytesOf(picture);
-  const out = new Uint8Array(width * height * channels);
   const across = coverage(picture.width, width);
   const down = coverage(picture.height, height);
   const stride = Math.max(1, Math.floor(1 / scale / enough));
+  const blocks = [data, bytesIn(across), bytesIn(down), 16 * width, width * height * channels];
+  const made = withPixels(blocks, (pixels, [source, acrossAt, downAt, sums, out]) =>
+    pixels.shrink(source, picture.width, channels, acrossAt, downAt, sums, out, width, height, stride),
+  );
+  return { width, height, channels, data: made ?? plainShrink(picture, { width, height, across, down, stride }) };
+}
+
+const bytesIn = ({ buffer, byteOffset, byteLength }: Int32Array) => new Uint8Array(buffer, byteOffset, byteLength);
+
+/** How a picture is made smaller: its new size, where its cells begin, and from each pixel of a cell that counts to the next. */
+export interface Shrinking {
+  width: number;
+  height: number;
+  across: Int32Array;
+  down: Int32Array;
+  stride: number;
+}
+
+/** The same without the kernels. */
+export function plainShrink(picture: Raster, { width, height, across, down, stride }: Shrinking): Uint8Array {
+  const { channels } = picture;
+  const data = bytesOf(picture);
+  const out = new Uint8Array(width * height * channels);
   const used = channels === 1 ? 1 : 3;
   const sums = new Uint32Array(width * used);
   for (let y = 0; y < height; y++) {
@@ -73,7 +97,7 @@ export function shrink(picture: Raster, longSide: number, { enough = ENOUGH_COVE
       if (channels === 4) out[to + 3] = 255;
     }
   }
-  return { width, height, channels, data: out };
+  return out;
 }
 
 function addGreys(data: Uint8Array, line: number, across: Int32Array, stride: number, sums: Uint32Array): void {

@@ -1,4 +1,5 @@
-import { homography } from './homography';
+import { Homography, homography } from './homography';
+import { withPixels } from './kernels/pixels';
 import { distance, Quad, wholeQuad } from './quad';
 import { bytesOf, Raster } from './raster';
 
@@ -108,8 +109,33 @@ const SPAN = 16;
  */
 export function warp(picture: Raster, quad: Quad, width: number, height: number): Raster {
   const channels = picture.channels === 1 ? 1 : 3;
-  const out = new Uint8Array(width * height * channels);
   const h = homography(wholeQuad(width, height), quad);
+  const data = withPixels([bytesOf(picture), width * height * channels], (pixels, [source, out]) =>
+    pixels.warp(
+      source,
+      picture.width,
+      picture.height,
+      picture.channels,
+      out,
+      width,
+      height,
+      h[0],
+      h[1],
+      h[2],
+      h[3],
+      h[4],
+      h[5],
+      h[6],
+      h[7],
+    ),
+  );
+  return data ? { width, height, channels, data } : plainWarp(picture, h, width, height);
+}
+
+/** The same without the kernels. @param h the homography from what is made to the picture */
+export function plainWarp(picture: Raster, h: Homography, width: number, height: number): Raster {
+  const channels = picture.channels === 1 ? 1 : 3;
+  const out = new Uint8Array(width * height * channels);
   const source = { ...picture, data: bytesOf(picture) };
   const [lastX, lastY] = [picture.width - 1, picture.height - 1];
   const inside = (x: number, y: number) => x >= 0 && y >= 0 && x < lastX && y < lastY;

@@ -1,0 +1,85 @@
+import { execFileSync } from 'node:child_process';
+import { homography } from '../homography';
+import { Quad, wholeQuad } from '../quad';
+import { bytesOf, plainShrink, Raster, shrink } from '../raster';
+import { plainWarp, warp } from '../straighten';
+import { PIXELS } from './pixelsWasm';
+
+/** A picture whose bytes are all different from their neighbours. */
+function picture(width: number, height: number, channels: Raster['channels']): Raster {
+  const data = Uint8Array.from({ length: width * height * channels }, (_, at) => (at * 7919 + (at >> 7) * 31) & 255);
+  return { width, height, channels, data };
+}
+
+describe.each([1, 3, 4] as const)('of pictures with %s channels', (channels) => {
+  const from = picture(203, 151, channels);
+
+  it.each<[string, Quad]>([
+    [
+      'askew',
+      [
+        [12.3, 9.1],
+        [190.2, 4.4],
+        [199.7, 140.2],
+        [3.9, 147.5],
+      ],
+    ],
+    [
+      'turned',
+      [
+        [200, 2],
+        [201, 148],
+        [3, 149],
+        [2, 1],
+      ],
+    ],
+    [
+      'reaching over its edges',
+      [
+        [-20, -14],
+        [220, -3],
+        [214, 160],
+        [-7, 170],
+      ],
+    ],
+    ['whole', wholeQuad(203, 151)],
+  ])('a quad %s is made flat as it is without the kernels, to the bit', (_, quad) => {
+    const [width, height] = [187, 133];
+    const made = warp(from, quad, width, height);
+    const plain = plainWarp(from, homography(wholeQuad(width, height), quad), width, height);
+    expect(Buffer.compare(bytesOf(made), bytesOf(plain))).toBe(0);
+    expect(made).toMatchObject({ width, height, channels: channels === 1 ? 1 : 3 });
+  });
+
+  it.each([
+    [100, 1],
+    [77, 4],
+    [12, 4],
+    [3, 2],
+  ])('it is made smaller, to %s pixels, as without the kernels, to the bit', (longSide, enough) => {
+    const made = shrink(from, longSide, { enough });
+    const cells = (size: number, to: number) =>
+      Int32Array.from({ length: to + 1 }, (_, at) => Math.round((at * size) / to));
+    const plain = plainShrink(from, {
+      width: made.width,
+      height: made.height,
+      across: cells(from.width, made.width),
+      down: cells(from.height, made.height),
+      stride: Math.max(1, Math.floor(203 / longSide / enough)),
+    });
+    expect(Buffer.compare(bytesOf(made), plain)).toBe(0);
+  });
+});
+
+it('works on pictures one after the other, larger and smaller ones', () => {
+  const sizes = [2400, 60, 900];
+  const made = sizes.map((size) => shrink(picture(size, size, 3), 50));
+  expect(made.map(({ data }) => data.length)).toEqual([7500, 7500, 7500]);
+  const [, small] = made;
+  expect(shrink(picture(60, 60, 3), 50).data).toEqual(small.data);
+});
+
+it('is compiled from the sources beside it', () => {
+  const compile = "import('./scripts/kernels.mjs').then((kernels) => kernels.compileKernels()).then(console.log)";
+  expect(PIXELS).toBe(execFileSync('node', ['-e', compile], { encoding: 'utf8' }).trim());
+});
