@@ -32,6 +32,8 @@ export async function buildApp(context: Context, parts: Parts & { webFolder: str
       useDefaults: false,
       directives: {
         defaultSrc: ["'self'"],
+        // The kernels of core/imaging are WebAssembly; text stays what it is and is never run.
+        scriptSrc: ["'self'", "'wasm-unsafe-eval'"],
         imgSrc: ["'self'", 'data:', 'blob:'],
         styleSrc: ["'self'", "'unsafe-inline'"],
         workerSrc: ["'self'", 'blob:'],

@@ -29,6 +29,7 @@ describe('who may ask', () => {
   it('gets security headers with every page', async () => {
     const { headers } = await room.request('GET', '/shelf');
     expect(headers['content-security-policy']).toContain("default-src 'self'");
+    expect(headers['content-security-policy']).toMatch(/script-src 'self' 'wasm-unsafe-eval'(;|$)/);
     expect(headers['x-content-type-options']).toBe('nosniff');
     expect(headers['x-frame-options']).toBeDefined();
   });
