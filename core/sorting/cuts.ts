@@ -16,6 +16,8 @@ export interface ProposedCut {
 
 /** From which chance on, and below which, a proposal counts as sure: right 998 times in 1,000 on made piles, by `bench/sorting.ts`. */
 export const SURE_FROM = 0.96;
+/** On a sheet with fewer words there is little to tell by. */
+const FEW_WORDS = 25;
 const MOST_REASONS = 3;
 const LEAST_REASON = 0.35;
 
@@ -46,7 +48,10 @@ export function proposeCut(before: PilePage, after: PilePage, between: PilePage[
   const sum = GAP_SIGNS.reduce((total, sign) => total + GAP_WEIGHTS[sign] * evidence[sign], 0);
   const chance = 1 / (1 + Math.exp(-sum));
   const unread = before.signs === null || after.signs === null;
-  return { chance, sure: !unread && Math.max(chance, 1 - chance) >= SURE_FROM, why: reasons(evidence, chance >= 0.5) };
+  // A note or an odd sheet may belong to anything.
+  const isOdd = chance < 0.5 && after.signs !== null && after.signs.words < FEW_WORDS && after.signs.number === null;
+  const sure = !unread && !isOdd && Math.max(chance, 1 - chance) >= SURE_FROM;
+  return { chance, sure, why: reasons(evidence, chance >= 0.5) };
 }
 
 /** The signs that weigh most for what is proposed, of those that say the same one. */

@@ -94,6 +94,8 @@ export const GAP_SIGNS = [
 /** Widths below this are those of receipts: points. */
 const SLIP = 330;
 const SAME_SIZE = 0.06;
+/** The longer side of sheets tells formats apart that are nearly as wide; rolls are as long as they are. */
+const SAME_LENGTH = 0.04;
 const FULL = 0.8;
 const HALF = 0.6;
 
@@ -139,7 +141,10 @@ function sizes(before: PilePage, after: PilePage, set: Set): void {
   const differs = (one: number, other: number) => Math.abs(one - other) > SAME_SIZE * Math.max(one, other);
   set('slip', Math.min(nextWidth, nextHeight) < SLIP);
   set('bothSlips', Math.min(nextWidth, nextHeight) < SLIP && Math.min(width, height) < SLIP);
-  set('sizeChanges', differs(Math.min(width, height), Math.min(nextWidth, nextHeight)));
+  const isSheet = Math.min(width, height) >= SLIP && Math.min(nextWidth, nextHeight) >= SLIP;
+  const [long, nextLong] = [Math.max(width, height), Math.max(nextWidth, nextHeight)];
+  const isOtherForm = isSheet && Math.abs(long - nextLong) > SAME_LENGTH * Math.max(long, nextLong);
+  set('sizeChanges', isOtherForm || differs(Math.min(width, height), Math.min(nextWidth, nextHeight)));
   set('lyingDownChanges', width > height !== nextWidth > nextHeight && width > SLIP && nextWidth > SLIP);
 }
 

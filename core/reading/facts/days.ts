@@ -80,7 +80,12 @@ function daysIn(rows: readonly Row[], monthFirst: boolean, kind: Kind | undefine
       ({ label, row, listed }) =>
         2 - label!.away * 0.02 - row.number * 0.005 - (label!.weak ? 0.5 : 0) - (listed ? 1 : 0),
     );
-  const due = dueOf(candidates) ?? (date && dueOf(withoutYear(rows, candidates, date.value, monthFirst, kind)));
+  const written = date?.value ?? '';
+  // What was due before the paper was written is what it is about.
+  const due =
+    dueOf(candidates.filter((each) => each.date >= written)) ??
+    dueOf(candidates) ??
+    (date && dueOf(withoutYear(rows, candidates, date.value, monthFirst, kind)));
   const ends = best(
     candidates.filter(({ label }) => label?.role === 'ends'),
     ({ label, row }) => 2 - label!.away * 0.02 - row.number * 0.005,
@@ -190,6 +195,8 @@ function labelOf(rows: readonly Row[], row: Row, { words }: FoundDate, kind: Kin
   // “Sort code 20-11-84”
   const [nearest] = termsBefore(before).filter(({ parts }) => parts.length > 0);
   if (nearest?.parts.includes('bank')) return { role: 'other', text: nearest.word, away: nearest.away, weak: false };
+  if (TAKES.test(before) && isTakenBehind(row, words))
+    return { role: 'due', text: TAKES.exec(before)![0], away: 0, weak: false };
   if (NET_DAYS.test(before)) return { role: 'due', text: NET_DAYS.exec(before)![0].trim(), away: 0, weak: false };
   const beside = before === '' ? sentenceBefore(rows, row) : before;
   const here = roleOf(termsBefore(beside), kind, beside);
@@ -271,6 +278,15 @@ function ofAnotherPaper({ terms: [nearest], kind, whole }: Saying): Label | unde
 
 /** What is taken from an account is due on that day (folded). */
 const TAKEN = /\b(?:take|taken|draw|drawn|charged?|buchen|einziehen)\b.*\b(?:bank|account|card|konto)\b/;
+
+/** “Wir buchen den Beitrag am 1.12. von Ihrem Konto ab”, “we collect it on 5 May from your account” (folded). */
+const TAKES = /\b(?:buchen|ziehen|take|collect|debit|prelev\p{L}*)\b/u;
+const ACCOUNT = /konto|account|bank|compte|cuenta/;
+
+function isTakenBehind(row: Row, words: readonly Word[]): boolean {
+  const from = row.words.indexOf(words[words.length - 1]) + 1;
+  return row.words.slice(from, from + 5).some(({ text }) => ACCOUNT.test(fold(text)));
+}
 
 /** “Net 30: 11/05/2026” (folded). */
 const NET_DAYS = /\b(?:net|netto)[: ]+\d{1,3}(?: days?| tage)?\W*$/;

@@ -3,7 +3,7 @@ import { Word } from '../words';
 import { datesInLine } from '../dates';
 import { Fact, Kind, leastSure, placeOf } from './fact';
 import { wordsAround } from './labelled';
-import { currencyIn, readAmount } from './money';
+import { amountsIn, currencyIn, readAmount } from './money';
 import { fold, Row } from './rows';
 import { isIban } from './signs';
 import { Part, partsOf, Term, termsBefore } from './terms';
@@ -54,6 +54,7 @@ export function findNumbers(rows: readonly Row[], kind: Kind | undefined): Numbe
     found[name] = { score, fact };
   };
   for (const row of rows) {
+    if (isBooking(row, kind)) continue;
     const dated = new Set(datesInLine(row.words).flatMap(({ words }) => words));
     const taken = new Set<Word>();
     row.words.forEach((word, at) => {
@@ -109,6 +110,10 @@ function isYears(value: string): boolean {
   const years = /^((?:19|20)\d\d)[/-](?:\d\d)?(\d\d)$/.exec(value);
   return years !== null && (Number(years[1]) + 1) % 100 === Number(years[2]);
 }
+
+/** The rows of a statement name other papers. */
+const isBooking = (row: Row, kind: Kind | undefined) =>
+  kind === 'statement' && row.cells.length > 2 && amountsIn(row).length > 0;
 
 const isAbout = (kind: Kind | undefined) => kind === 'reminder' || kind === 'credit note';
 

@@ -248,9 +248,7 @@ it('finds tax by rate where each is said in a line of its own', () => {
 });
 
 it('puts a total right that was read surely and wrong, where lines, net sum, tax and its rate all say another', () => {
-  const { total } = findFacts([
-    paper(...HEAD, ...TABLE, 'Net  262.90', 'VAT 20%  52.58', 'Total  375.48'),
-  ]);
+  const { total } = findFacts([paper(...HEAD, ...TABLE, 'Net  262.90', 'VAT 20%  52.58', 'Total  375.48')]);
   expect(total).toMatchObject({ value: 315.48, repaired: '375.48' });
   expect(total!.confidence).toBeLessThan(0.9);
 });
