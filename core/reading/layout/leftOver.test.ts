@@ -54,6 +54,30 @@ it('takes a line of the other reading where it says clearly more, and keeps its 
   expect(better(own, whole, isKnown).map(({ text }) => text)).toEqual(['the', 'loom', 'stands', 'harbour']);
 });
 
+it('takes the other reading of a page as it is where it has more words and no more noise, with the own figures and lost lines', () => {
+  const own = [
+    ...line('tbe stamds upstairs', 0, 0.85),
+    ...line('lom harbouv 17.50', 1, 0.85),
+    ...line('loom', 5, 0.85, 2000),
+  ];
+  const whole = [
+    ...line('the stands upstairs', 0, 0.6),
+    ...line('loom harbour 17.60', 1, 0.6),
+    ...line('the loom qx', 2, 0.6),
+  ];
+  expect(better(own, whole, isKnown).map(({ text }) => text)).toEqual([
+    ...['the', 'stands', 'upstairs'],
+    ...['loom', 'harbour', '17.50'],
+    ...['the', 'loom', 'qx'],
+    'loom',
+  ]);
+});
+
+it('takes a word for one with a figure among its letters, where the other reading has one that is known', () =>
+  expect(better(line('the harb0ur st4nds', 0), line('the harbour stxnds', 0), isKnown).map(({ text }) => text)).toEqual(
+    [...['the', 'harbour', 'st4nds']],
+  ));
+
 it('drops what neither reading makes anything of', () => {
   const own = [...line('the loom', 0), ...line('~j xq', 1, 0.3)];
   expect(better(own, line('the loom', 0), isKnown).map(({ text }) => text)).toEqual(['the', 'loom']);

@@ -105,7 +105,7 @@ export function worthOf(
 /**
  * Of two readings of a page, line by line, what says more: a line of the other search is taken where the own has none and it says
  * something, or where it says clearly more than the own words that it covers; own lines without a figure that say little where the
- * other search saw no text are noise. Word by word (as in voting systems, Fiscus 1997) the one that is known counts where the other is not.
+ * other search saw no text are noise; where it has more words on all of the page, it is taken as it is. Word by word (as in voting systems, Fiscus 1997) the one that is known counts where the other is not.
  * @param own by the program's own search for lines  @param whole by the recogniser's
  * @param handwriting places of what was taken for handwriting: only what reads as print is taken from there
  */
@@ -132,7 +132,52 @@ export function better(
     const behind = out.findLastIndex((other) => isAbove(around(other.map((word) => word.box)), box));
     out.splice(behind + 1, 0, withOwnFigures(given, under));
   }
-  return out.flatMap((line, number) => line.map((word) => ({ ...word, line: number })));
+  return numbered(saysMore(whole, out.flat(), isKnown) ? instead(out, whole, isKnown, handwriting) : out);
+}
+
+const numbered = (lines: readonly (readonly Word[])[]) =>
+  lines.flatMap((line, number) => line.map((word) => ({ ...word, line: number })));
+
+/** Groups of letters that may be words. */
+const groupsOf = (words: readonly Pick<Word, 'text'>[]) => words.flatMap(({ text }) => text.match(/\p{L}{3,}/gu) ?? []);
+/** A reading of a page by fewer words tells nothing of another one; and it must have so many more. */
+const [LEAST_WORDS, CLEARLY] = [5, 1.1];
+
+/** Whether a reading of the whole page has more words that are known than another one. */
+function saysMore(one: readonly Word[], other: readonly Word[], isKnown: (word: string) => boolean): boolean {
+  const [known, theirKnown] = [one, other].map((words) => groupsOf(words).filter(isKnown).length);
+  return known > LEAST_WORDS && known > CLEARLY * theirKnown;
+}
+
+/** So many of the words of a line are known where it is print, though it was taken for handwriting. */
+const MOSTLY = 0.5;
+
+function isMostlyKnown(line: readonly Word[], isKnown: (word: string) => boolean): boolean {
+  const groups = groupsOf(line);
+  return groups.filter(isKnown).length > MOSTLY * groups.length;
+}
+
+/** The other reading as it is, with the own figures, and the own lines that say something where it saw nothing. */
+function instead(
+  own: readonly Word[][],
+  whole: readonly Word[],
+  isKnown: (word: string) => boolean,
+  handwriting: readonly Box[],
+): Word[][] {
+  const under = own.flat();
+  const lines = linesOf(whole)
+    .filter((line) => isPrint(line, worthOf(line, isKnown), handwriting) || isMostlyKnown(line, isKnown))
+    .map((line) => withOwnFigures(line, under));
+  const isLost = (line: Word[]) => !line.some(({ box }) => whole.some((word) => covers(word.box, box)));
+  // Figures by themselves say something; beside what nobody knows they are noise as well.
+  const says = (line: Word[]) =>
+    groupsOf(line).length === 0 ? line.some(({ text }) => /\d/.test(text)) : isMostlyKnown(line, isKnown);
+  for (const line of own.filter((each) => isLost(each) && says(each))) {
+    const box = around(line.map((word) => word.box));
+    const behind = lines.findLastIndex((other) => isAbove(around(other.map((word) => word.box)), box));
+    lines.splice(behind + 1, 0, line);
+  }
+  return lines;
 }
 
 /** Of the letters of a line that only the own search sees, so many count at least where it is print. */
@@ -143,7 +188,9 @@ const SAME_PLACE = 0.6;
 /** A word as the other reading has it, where only that is a word; numbers and names stay. */
 function known(word: Word, whole: readonly Word[], isKnown: (word: string) => boolean): Word {
   const bare = (text: string) => text.replace(/^[^\p{L}\p{N}]+|[^\p{L}\p{N}]+$/gu, '');
-  if (/\d/.test(word.text) || word.confidence >= 0.9 || isKnown(bare(word.text))) return word;
+  // One figure among letters was a letter: “PO1SES”.
+  const isSlip = /^\p{L}{2,}\d\p{L}{2,}$/u.test(bare(word.text));
+  if (/\d/.test(word.text) ? !isSlip : word.confidence >= 0.9 || isKnown(bare(word.text))) return word;
   const other = whole.find(({ box }) => shares(box, word.box) >= SAME_PLACE);
   if (!other || bare(other.text).length < 3 || !isKnown(bare(other.text))) return word;
   return { ...word, text: other.text, confidence: Math.max(word.confidence, other.confidence) };
