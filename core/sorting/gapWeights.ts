@@ -71,5 +71,5 @@ export const GAP_WEIGHTS: GapEvidence = {
   blankBackBetween: 0.17,
   onBack: -0.55,
   unreadBefore: 0,
-  unreadAfter: 0
+  unreadAfter: 0,
 };
