@@ -32,7 +32,13 @@ console.log(JSON.stringify(readable));
 if (write)
   writeFileSync(
     'core/sorting/gapWeights.ts',
-    `import { GapEvidence } from './gaps';\n\n/** What each sign says for (above 0) or against a new document beginning: made by \`bench/trainSorting.ts\`. */\nexport const GAP_WEIGHTS: GapEvidence = ${JSON.stringify(readable, null, 2).replace(/"(\w+)":/g, '$1:').replace(/\n}$/, ',\n}')};\n`,
+    `import { GapEvidence } from './gaps';\n\n/** What each sign says for (above 0) or against a new document beginning: made by \`bench/trainSorting.ts\`. */\nexport const GAP_WEIGHTS: GapEvidence = ${JSON.stringify(
+      readable,
+      null,
+      2,
+    )
+      .replace(/"(\w+)":/g, '$1:')
+      .replace(/\n}$/, ',\n}')};\n`,
   );
 
 function gapsOf({ seed, pages, documents }: KeptPile): Gap[] {
