@@ -2,6 +2,7 @@ import { documentsEndpoints } from './documents';
 import { findingEndpoints } from './finding';
 import { foldersEndpoints } from './folders';
 import { pagesEndpoints } from './pages';
+import { peopleEndpoints } from './people';
 import { scanningEndpoints } from './scanning';
 import { settingsEndpoints } from './settings';
 import { stacksEndpoints } from './stacks';
@@ -10,6 +11,7 @@ import { watchingEndpoints } from './watching';
 /** Everything that the server answers below /api, besides bytes going in. The API's page is made from this. */
 export const endpoints = {
   ...settingsEndpoints,
+  ...peopleEndpoints,
   ...scanningEndpoints,
   ...watchingEndpoints,
   ...stacksEndpoints,

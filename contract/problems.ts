@@ -33,6 +33,23 @@ export const PROBLEMS = {
     kept: 'Nothing was changed.',
     todo: 'Open the address printed by “./crow start” in the browser you want to use. Each address lets one browser in, once; “./crow key” prints another.',
   },
+  'wrong-name-or-phrase': {
+    status: 401,
+    happened: 'Name or pass phrase is not right.',
+    todo: 'Try again; after five wrong ones nobody comes in under that name for a quarter of an hour.',
+  },
+  'too-many-tries': {
+    status: 429,
+    happened: 'The pass phrase was wrong too often.',
+    kept: 'Nothing was changed.',
+    todo: 'Wait a quarter of an hour, or ask the owner for another pass phrase.',
+  },
+  'name-taken': {
+    status: 409,
+    happened: 'There is somebody called {name} already.',
+    kept: 'Nothing was changed.',
+    todo: 'Choose another name.',
+  },
   'too-many-requests': {
     status: 429,
     happened: 'Too many requests in a short time.',

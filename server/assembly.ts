@@ -9,6 +9,7 @@ import { heavyHere } from './engines/heavy';
 import { findingRoutes } from './finding/routes';
 import { generalRoutes } from './general';
 import { listenInPages } from './pages/listening';
+import { peopleRoutes } from './people/routes';
 import { PictureDesk } from './pages/pagePictures';
 import { pageRoutes } from './pages/routes';
 import { Context } from './platform/context';
@@ -46,4 +47,5 @@ export function allRoutes(app: FastifyInstance, context: Context, parts: Parts):
   checkingRoutes(app, context);
   shelfRoutes(app, context, parts);
   findingRoutes(app, context);
+  peopleRoutes(app, context);
 }

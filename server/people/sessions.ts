@@ -14,6 +14,8 @@ const SESSION_LASTS_MS = 90 * DAY_MS;
 /** When a session was last used is written down this exactly. */
 const USED_EXACTLY_MS = HOUR_MS;
 
+/** Sessions that were used before this have ended. */
+export const activeSince = () => before(SESSION_LASTS_MS);
 const before = (milliseconds: number) => new Date(Date.now() - milliseconds);
 
 function hashOf(secret: string): Buffer {
@@ -30,26 +32,34 @@ export async function makeEntryKey(manager: EntityManager): Promise<string> {
 }
 
 /** Lets a browser in that brings a key. @returns the session's secret; nothing when the key is none, or none any more */
-export async function letIn(manager: EntityManager, key: string): Promise<string | undefined> {
+export async function letIn(manager: EntityManager, key: string, browser: string): Promise<string | undefined> {
   return manager.transaction(async (inside) => {
     const [found] = await takeKey(inside, hashOf(key), before(KEY_LASTS_MS));
     if (!found) return undefined;
-    const secret = randomBytes(KEY_BYTES).toString('base64url');
-    await inside.delete(Session, { usedAt: LessThan(before(SESSION_LASTS_MS)) });
-    await inside.insert(Session, { actorId: found.actorId, tokenHash: hashOf(secret) });
-    await record(inside, { id: found.actorId }, 'let in', 'session', null);
-    return secret;
+    return openSession(inside, found.actorId, browser);
   });
 }
 
+/** @returns the new session's secret */
+export async function openSession(manager: EntityManager, actorId: string, browser: string): Promise<string> {
+  const secret = randomBytes(KEY_BYTES).toString('base64url');
+  await manager.delete(Session, { usedAt: LessThan(activeSince()) });
+  await manager.insert(Session, { actorId, tokenHash: hashOf(secret), browser });
+  await record(manager, { id: actorId }, 'let in', 'session', null);
+  return secret;
+}
+
 /** Whose session it is that a browser brings the secret of; nobody's when it is none, or has ended. */
-export async function actorOf(manager: EntityManager, secret: string): Promise<Asking | undefined> {
+export async function actorOf(
+  manager: EntityManager,
+  secret: string,
+): Promise<{ asking: Asking; sessionId: string } | undefined> {
   const found = await manager.findOne(Session, {
-    where: { tokenHash: hashOf(secret), usedAt: MoreThan(before(SESSION_LASTS_MS)) },
+    where: { tokenHash: hashOf(secret), usedAt: MoreThan(activeSince()) },
     relations: { actor: true },
   });
-  if (!found?.actor) return undefined;
+  if (!found?.actor || found.actor.leftAt) return undefined;
   if (found.usedAt < before(USED_EXACTLY_MS)) await manager.update(Session, { id: found.id }, { usedAt: new Date() });
   const { id, name, role } = found.actor;
-  return { id, name, role };
+  return { asking: { id, name, role }, sessionId: found.id };
 }

@@ -29,7 +29,8 @@ export async function record(
     | 'scanner'
     | 'preset'
     | 'watched folder'
-    | 'session',
+    | 'session'
+    | 'person',
   subjectId: string | null,
   detail: Record<string, unknown> = {},
 ): Promise<void> {

@@ -74,7 +74,7 @@ export class TestRoom {
     });
     await app.ready();
     const { manager } = database.source;
-    const secret = await letIn(manager, await makeEntryKey(manager));
+    const secret = await letIn(manager, await makeEntryKey(manager), 'the test');
     return new TestRoom(context, app, shelf, changes, watcher, sources, hub, secret!);
   }
 

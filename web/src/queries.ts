@@ -82,6 +82,9 @@ export const useFolderDocuments = (id: string | undefined) =>
   });
 export const useChangedOnDisk = () =>
   useQuery({ queryKey: ['changedOnDisk'], queryFn: () => ask(endpoints.listChangedOnDisk, {}) });
+export const useMe = () =>
+  useQuery({ queryKey: ['me'], queryFn: () => ask(endpoints.whoAmI, {}), staleTime: Infinity });
+export const usePeople = () => useQuery({ queryKey: ['people'], queryFn: () => ask(endpoints.listPeople, {}) });
 export const useBin = (enabled: boolean) =>
   useQuery({ queryKey: ['bin'], queryFn: () => ask(endpoints.listBin, {}), enabled });
 export const useFound = (q: string, sort: FindOrder, most: number) =>
@@ -128,6 +131,7 @@ const TOUCHED: Record<LiveEvent['kind'], string[]> = {
   folder: ['folders', 'document', 'waiting'],
   settings: ['settings', 'languages'],
   watch: ['watched', 'overview'],
+  people: ['people'],
   scan: ['scans', 'scanners', 'presets', 'stacks'],
 };
 const GATHER_MS = 400;

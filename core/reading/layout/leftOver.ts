@@ -149,12 +149,18 @@ function saysMore(one: readonly Word[], other: readonly Word[], isKnown: (word: 
   return known > LEAST_WORDS && known > CLEARLY * theirKnown;
 }
 
-/** So many of the words of a line are known where it is print, though it was taken for handwriting. */
-const MOSTLY = 0.5;
+/** So many of the words of a line are known where it is print; and so many words tell that what was taken for handwriting is print. */
+const [MOSTLY, ENOUGH_TO_TELL] = [0.5, 12];
 
 function isMostlyKnown(line: readonly Word[], isKnown: (word: string) => boolean): boolean {
   const groups = groupsOf(line);
   return groups.filter(isKnown).length > MOSTLY * groups.length;
+}
+
+/** Whether what stands in some places reads as print after all. */
+function isPrinted(places: readonly Box[], whole: readonly Word[], isKnown: (word: string) => boolean): boolean {
+  const inside = whole.filter(({ box }) => places.some((place) => covers(place, box)));
+  return groupsOf(inside).length >= ENOUGH_TO_TELL && isMostlyKnown(inside, isKnown);
 }
 
 /** The other reading as it is, with the own figures, and the own lines that say something where it saw nothing. */
@@ -165,8 +171,11 @@ function instead(
   handwriting: readonly Box[],
 ): Word[][] {
   const under = own.flat();
+  const written = isPrinted(handwriting, whole, isKnown)
+    ? []
+    : handwriting.filter((place) => !isPrinted([place], whole, isKnown));
   const lines = linesOf(whole)
-    .filter((line) => isPrint(line, worthOf(line, isKnown), handwriting) || isMostlyKnown(line, isKnown))
+    .filter((line) => isPrint(line, worthOf(line, isKnown), written))
     .map((line) => withOwnFigures(line, under));
   const isLost = (line: Word[]) => !line.some(({ box }) => whole.some((word) => covers(word.box, box)));
   // Figures by themselves say something; beside what nobody knows they are noise as well.

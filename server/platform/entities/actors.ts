@@ -15,6 +15,12 @@ export class Actor {
   @PrimaryGeneratedColumn('uuid') id: string;
   @Column('text') name: string;
   @Column('text') role: Role;
+  /** Of the pass phrase (argon2id); null for whoever comes in by keys, and for whoever has left. */
+  @Column('text', { name: 'pass_hash', nullable: true }) passHash: string | null;
+  @Column('timestamptz', { name: 'left_at', nullable: true }) leftAt: Date | null;
+  /** How often a wrong pass phrase was tried since the last right one, and when last. */
+  @Column('int', { default: 0 }) tries: number;
+  @Column('timestamptz', { name: 'tried_at', nullable: true }) triedAt: Date | null;
 }
 
 /** A browser that was let in. */
@@ -27,6 +33,8 @@ export class Session {
   @Column('bytea', { name: 'token_hash' }) tokenHash: Buffer;
   @CreateDateColumn({ type: 'timestamptz', name: 'created_at' }) createdAt: Date;
   @Column('timestamptz', { name: 'used_at', default: () => 'now()' }) usedAt: Date;
+  /** What the browser said that it is. */
+  @Column('text', { default: '' }) browser: string;
 }
 
 /** A key with which one browser is let in, once. */

@@ -23,6 +23,7 @@ import { TypedFacts1767000000000 } from './1767000000000-TypedFacts';
 import { FactNames1768000000000 } from './1768000000000-FactNames';
 import { Codes1769000000000 } from './1769000000000-Codes';
 import { MoreRead1770000000000 } from './1770000000000-MoreRead';
+import { People1771000000000 } from './1771000000000-People';
 
 /** What made the tables what they are, in order. Frozen: what has run somewhere is never changed. */
 export const MIGRATIONS = [
@@ -51,4 +52,5 @@ export const MIGRATIONS = [
   FactNames1768000000000,
   Codes1769000000000,
   MoreRead1770000000000,
+  People1771000000000,
 ];

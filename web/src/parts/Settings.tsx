@@ -10,6 +10,7 @@ import { useNarrow } from './useNarrow';
 import { Scheme, SCHEMES, chooseScheme, chosenScheme } from './scheme';
 
 const OwnKinds = lazy(() => import('./OwnKinds'));
+const People = lazy(() => import('./People'));
 
 /** A day of which every form differs. */
 const EXAMPLE = '2026-11-27';
@@ -43,6 +44,7 @@ export function Settings() {
           <LanguageChoice />
           <Suspense>
             <OwnKinds />
+            <People />
           </Suspense>
           <Looks />
         </Popover.Content>
