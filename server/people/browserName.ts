@@ -2,7 +2,7 @@ const BROWSERS: [string, RegExp][] = [
   ['Edge', /\bEdg(?:A|iOS)?\//],
   ['Opera', /\bOPR\//],
   ['Firefox', /\b(?:Firefox|FxiOS)\//],
-  ['Chrome', /\b(?:Chrome|CriOS|Chromium)\//],
+  ['Chrome', /\b(?:(?:Headless)?Chrome|CriOS|Chromium)\//],
   ['Safari', /\bSafari\//],
 ];
 const SYSTEMS: [string, RegExp][] = [

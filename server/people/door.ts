@@ -121,7 +121,8 @@ function refuse(
   return sendPage(reply, problem.report.happened, inWords({ ...problem.report, happened: '' }), { byName });
 }
 
-const BY_NAME = `<form method="post" action="${ENTER}">
+const BY_NAME = `<p>Whoever was given a name and a pass phrase comes in by them.</p>
+<form method="post" action="${ENTER}">
 <label>Name <input name="name" autocomplete="username" required autofocus></label>
 <label>Pass phrase <input name="passPhrase" type="password" autocomplete="current-password" required></label>
 <button>Come in</button></form>`;
@@ -134,7 +135,9 @@ function sendPage(
   { onward, byName = false }: { onward?: string; byName?: boolean },
 ): FastifyReply {
   const link = onward ? `<p><a href="${escaped(onward)}">Go on to Crow Shelf</a></p>` : '';
-  return reply.type('text/html; charset=utf-8').header('cache-control', 'no-store').send(`<!doctype html>
+  // Without a referrer a browser would not say either that the form is ours.
+  void reply.header('referrer-policy', 'same-origin').header('cache-control', 'no-store');
+  return reply.type('text/html; charset=utf-8').send(`<!doctype html>
 <html lang="en"><meta name="viewport" content="width=device-width"><title>Crow Shelf</title>
 <style>
   :root { color-scheme: light dark; }

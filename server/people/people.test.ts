@@ -59,6 +59,7 @@ describe('by name and pass phrase', () => {
       expect(headers['set-cookie']).toBeUndefined();
       expect(body).toContain('Name or pass phrase is not right.');
       expect(body).toContain('name="passPhrase"');
+      expect(headers['referrer-policy']).toBe('same-origin');
     }
   });
 
