@@ -71,7 +71,15 @@ describe('by name and pass phrase', () => {
     expect(body).toContain('wrong too often');
     const { manager } = room.context.database.source;
     await manager.query(`update actor set tried_at = now() - interval '16 minutes' where id = $1`, [id]);
+    // After the pause there are five again.
+    expect((await comeIn('Ansel', 'something else entirely')).status).toBe(401);
     expect((await comeIn('Ansel', PHRASE)).status).toBe(303);
+  });
+
+  it('many wrong ones at once are as many tries', async () => {
+    await add('Sunniva');
+    const answers = await Promise.all(Array.from({ length: 9 }, () => comeIn('Sunniva', 'something else entirely')));
+    expect(answers.map(({ status }) => status).sort()).toEqual([401, 401, 401, 401, 401, 429, 429, 429, 429]);
   });
 
   it('the pass phrase itself is nowhere in the database, nor in the history', async () => {

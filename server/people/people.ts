@@ -5,6 +5,7 @@ import { Problem } from '@crow/contract/problems';
 import { Actor, Session } from '../platform/entities';
 import { Asking, record } from '../platform/history';
 import { announce } from '../platform/live';
+import { countTry } from './queries';
 import { activeSince, openSession } from './sessions';
 
 /** After so many wrong pass phrases nobody comes in under that name for a while. */
@@ -112,17 +113,11 @@ export async function comeIn(
   { name, passPhrase, browser }: { name: string; passPhrase: string; browser: string },
 ): Promise<string | undefined> {
   const person = await personNamed(manager, name);
-  if (person && person.tries >= MOST_TRIES && person.triedAt && Date.now() - person.triedAt.getTime() < SHUT_MS)
+  if (person && (await countTry(manager, person.id, MOST_TRIES, new Date(Date.now() - SHUT_MS))).length === 0)
     throw new Problem('too-many-tries');
   nobodys ??= hash('nobody comes in by this', COST);
   const isRight = await verify(person?.passHash ?? (await nobodys), passPhrase);
-  if (!person?.passHash) return undefined;
-  if (!isRight) {
-    // Counted before the next one is tried: many at once are as many tries.
-    await manager.increment(Actor, { id: person.id }, 'tries', 1);
-    await manager.update(Actor, { id: person.id }, { triedAt: new Date() });
-    return undefined;
-  }
+  if (!person?.passHash || !isRight) return undefined;
   return manager.transaction(async (inside) => {
     await inside.update(Actor, { id: person.id }, { tries: 0, triedAt: null });
     return openSession(inside, person.id, browser);

@@ -142,7 +142,7 @@ export const kindWords: Record<Kind, KindWords> = {
     ),
     says: [
       [
-        /overdue|not (yet )?received (your )?payment|(pas|toujours pas|non) (ete )?reglee?|has not been (paid|settled)|(wrote|written) to you (on|about)|had no (answer|reply)|further supplies|remains? (unpaid|outstanding)|noch keine?n? zahlung|zahlungseingang|uberfallig|mahngebuhr|verzugszins|(noch|steht|ist) offen\b|late (fee|payment (fee|charge|interest))|still (open|unpaid)|interets? de retard|impaye|en retard|sauf erreur|pendiente de pago|insoluto|nog niet ontvangen/u,
+        /overdue|not (yet )?received (your )?payment|(pas|toujours pas|non) (ete )?reglee?|has not been (paid|settled)|(wrote|written) to you (on|about)|had no (answer|reply)|remains? (unpaid|outstanding)|noch keine?n? zahlung|zahlungseingang|uberfallig|mahngebuhr|verzugszins|(noch|steht|ist) offen\b|late (fee|payment (fee|charge|interest))|still (open|unpaid)|interets? de retard|impaye|en retard|sauf erreur|pendiente de pago|insoluto|nog niet ontvangen/u,
         2.4,
       ],
     ],

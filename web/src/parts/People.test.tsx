@@ -63,6 +63,17 @@ it('ends a session, but not the own one, and removes somebody after asking', asy
   await waitFor(() => expect(screen.queryByText('Tove')).toBeNull());
 });
 
+it('gives another pass phrase', async () => {
+  const { user, server } = open();
+  server.on(endpoints.changePassPhrase, () => undefined);
+  await user.click(await screen.findByRole('button', { name: 'Another pass phrase' }));
+  await user.type(screen.getByLabelText('Another pass phrase for Tove'), 'harbour rope and tar');
+  await user.click(screen.getByRole('button', { name: 'Give it' }));
+  await notice(/Tove comes in by another pass phrase/);
+  expect(server.askedOf(endpoints.changePassPhrase)[0].body).toEqual({ passPhrase: 'harbour rope and tar' });
+  expect(screen.queryByLabelText('Another pass phrase for Tove')).toBeNull();
+});
+
 it('shows a helper nobody else', async () => {
   const { server } = open('helper');
   await screen.findByText('You are here as Tove.');

@@ -106,6 +106,7 @@ function One({ person: { id, name, role, sessions } }: { person: Person }) {
             </button>
           ))}
       </p>
+      {role !== 'owner' && <AnotherPhrase id={id} name={name} />}
       {sessions.map((session) => (
         <p key={session.id} className="flex items-baseline gap-2 text-quiet">
           <span className="min-w-0 flex-1">
@@ -124,6 +125,43 @@ function One({ person: { id, name, role, sessions } }: { person: Person }) {
         </p>
       ))}
     </li>
+  );
+}
+
+/** Another pass phrase for whoever has forgotten theirs, or whom nobody should come in as any more. */
+function AnotherPhrase({ id, name }: { id: string; name: string }) {
+  const [typed, setTyped] = useState<string>();
+  const { tell } = useNotices();
+  const change = useChange(endpoints.changePassPhrase, ['people'], () => {
+    setTyped(undefined);
+    tell({ text: `${name} comes in by another pass phrase from now on.` });
+  });
+  if (typed === undefined)
+    return (
+      <button type="button" className="text-quiet underline" onClick={() => setTyped('')}>
+        Another pass phrase
+      </button>
+    );
+  return (
+    <div className="flex items-end gap-2 py-1">
+      <label className="min-w-0 flex-1">
+        <span className="mb-1 block text-quiet">Another pass phrase for {name}</span>
+        <input
+          className={inputLook}
+          type="password"
+          autoComplete="new-password"
+          autoFocus
+          value={typed}
+          onChange={(event) => setTyped(event.target.value)}
+        />
+      </label>
+      <Button
+        disabled={typed === '' || change.isPending}
+        onClick={() => change.mutate({ params: { id }, body: { passPhrase: typed } })}
+      >
+        Give it
+      </Button>
+    </div>
   );
 }
 
