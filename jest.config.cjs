@@ -15,7 +15,9 @@ const base = {
   transform,
   testEnvironment: 'node',
   extensionsToTreatAsEsm: [],
-  transformIgnorePatterns: ['/node_modules/(?!@crow/|content-disposition/|light-my-request/|cookie/|@fastify/cookie/)'],
+  transformIgnorePatterns: [
+    '/node_modules/(?!@crow/|content-disposition/|light-my-request/|cookie/|@fastify/cookie/|@tus/|srvx/)',
+  ],
 };
 
 module.exports = {

@@ -45,14 +45,7 @@ async function until(condition: () => Promise<boolean> | boolean, milliseconds =
 
 /** Sends a file as a stack of its own. @returns its id, and the status of the answer */
 async function send(program: Program, name: string, bytes: Uint8Array, stack: string = randomUUID()) {
-  const query = new URLSearchParams({ stack, file: stack, stackName: name, name, position: '0' });
-  const answer = await program
-    .fetch(`/api/files?${query}`, {
-      method: 'PUT',
-      body: new Uint8Array(bytes),
-      headers: { 'content-type': 'application/octet-stream' },
-    })
-    .catch(() => undefined);
+  const answer = await program.sendFile(name, bytes, { stack, file: stack }).catch(() => undefined);
   return { stack, status: answer?.status ?? 0 };
 }
 
@@ -123,10 +116,10 @@ async function requests(program: Program): Promise<void> {
   const before = serverMegabytes(program);
   const long = 'x'.repeat(64 * 1024 * 1024);
   for (const type of ['text/plain', 'application/json', 'application/x-www-form-urlencoded'])
-    for (const path of ['/api/files?name=x', '/api/folders', '/api/shelf/archive?name=x'])
+    for (const path of ['/api/uploads', '/api/folders', '/api/shelf/archive?name=x'])
       await program
         .fetch(path, {
-          method: path.includes('files') || path.includes('archive') ? 'PUT' : 'POST',
+          method: path.includes('archive') ? 'PUT' : 'POST',
           body: long,
           headers: { 'content-type': type },
         })

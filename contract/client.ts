@@ -1,4 +1,5 @@
 import { Endpoint, Input, Output } from './endpoint';
+import type { Arrival } from './stacks';
 
 /** What an endpoint may be asked with, whichever it is. */
 export interface Asked {
@@ -32,6 +33,24 @@ export function addressOf(endpoint: Endpoint, { params = {}, query = {} }: Asked
 export function callOf({ method }: Endpoint, { body }: Asked): Call {
   if (body === undefined) return { method, headers: {} };
   return { method, headers: { 'content-type': 'application/json' }, body: JSON.stringify(body) };
+}
+
+/** What is said of a file when it begins to be sent (tus 1.0.0, creation). @param bytes how long it is */
+export function uploadHeaders(
+  told: Partial<Record<keyof Arrival, string | number>>,
+  bytes: number,
+): Record<string, string> {
+  const metadata = Object.entries(told).flatMap(([name, value]) =>
+    value === undefined ? [] : [`${name} ${base64(String(value))}`],
+  );
+  return { 'tus-resumable': '1.0.0', 'upload-length': String(bytes), 'upload-metadata': metadata.join(',') };
+}
+
+/** The media type of a piece of a file. */
+export const PIECE = 'application/offset+octet-stream';
+
+function base64(text: string): string {
+  return btoa(String.fromCharCode(...new TextEncoder().encode(text)));
 }
 
 /** Asks endpoints by their types. @param send takes a call to the server; throws where the answer is no good */

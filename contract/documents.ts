@@ -19,6 +19,7 @@ export const documentState = string()
 
 export const documentSummary = object({
   id,
+  stackId: string().uuid().nullable().defined(),
   state: documentState,
   name: string().defined(),
   folderId: string().uuid().nullable().defined(),
@@ -64,7 +65,6 @@ export type DocumentAnswer = InferType<typeof answer>;
 
 export const document = documentSummary.concat(
   object({
-    stackId: string().uuid().nullable().defined(),
     stackName: string().nullable().defined(),
     /** How large its PDF is to be. */
     size: pdfSize.required(),
@@ -130,7 +130,31 @@ export type NameExample = InferType<typeof nameExample>;
 /** How many bytes a document's PDF has in a size; null while that is being found out. */
 export const weighed = object({ size: pdfSize.required(), bytes: number().nullable().defined() });
 
+/** Somebody who has a document before them, in Check. */
+export const atWork = object({
+  documentId: id,
+  name: string().required(),
+  /** Whether it is who asks, in another window or on another device. */
+  own: boolean().required(),
+});
+export type AtWork = InferType<typeof atWork>;
+
 export const documentsEndpoints = {
+  listAtWork: endpoint({
+    right: 'work',
+    method: 'GET',
+    path: '/check/at-work',
+    summary: 'Who else has which document before them',
+    query: object({ window: id }),
+    reply: array(atWork.required()).required(),
+  }),
+  beAtWork: endpoint({
+    right: 'work',
+    method: 'PUT',
+    path: '/check/at-work',
+    summary: 'Say which document a window has before it, again and again as long as it has; null for none any more',
+    body: object({ window: id, document: string().uuid().nullable().defined() }),
+  }),
   listWaiting: endpoint({
     right: 'work',
     method: 'GET',
@@ -140,6 +164,7 @@ export const documentsEndpoints = {
   }),
   readDocument: endpoint({
     right: 'read',
+    of: 'document',
     method: 'GET',
     path: '/documents/:id',
     summary: 'A document with its pages and facts',
@@ -268,6 +293,7 @@ export const documentsEndpoints = {
   }),
   documentPdf: endpoint({
     right: 'read',
+    of: 'document',
     method: 'GET',
     path: '/documents/:id/pdf',
     summary: 'The filed PDF',
@@ -275,6 +301,7 @@ export const documentsEndpoints = {
   }),
   documentText: endpoint({
     right: 'read',
+    of: 'document',
     method: 'GET',
     path: '/documents/:id/text',
     summary: 'The text of a document (.txt)',
@@ -282,6 +309,7 @@ export const documentsEndpoints = {
   }),
   documentTextPdf: endpoint({
     right: 'read',
+    of: 'document',
     method: 'GET',
     path: '/documents/:id/text-pdf',
     summary: 'The text of a document set anew for a small screen (PDF)',
@@ -289,6 +317,7 @@ export const documentsEndpoints = {
   }),
   documentPictures: endpoint({
     right: 'read',
+    of: 'document',
     method: 'GET',
     path: '/documents/:id/pictures',
     summary: 'The pages of a document as pictures: one, or a ZIP of several',
@@ -301,6 +330,7 @@ export const documentsEndpoints = {
   }),
   documentLines: endpoint({
     right: 'read',
+    of: 'document',
     method: 'GET',
     path: '/documents/:id/lines',
     summary: 'What a bill lists, as a spreadsheet',
@@ -312,7 +342,7 @@ export const documentsEndpoints = {
     }),
   }),
   listVersions: endpoint({
-    right: 'read',
+    right: 'work',
     method: 'GET',
     path: '/documents/:id/versions',
     summary: 'The PDFs that a document had before, the latest first',
@@ -320,7 +350,7 @@ export const documentsEndpoints = {
     reply: array(documentVersion).required(),
   }),
   versionPdf: endpoint({
-    right: 'read',
+    right: 'work',
     method: 'GET',
     path: '/documents/:id/versions/:number/pdf',
     summary: 'A PDF that a document had before',
@@ -328,6 +358,7 @@ export const documentsEndpoints = {
   }),
   listDocuments: endpoint({
     right: 'read',
+    of: 'folder',
     method: 'GET',
     path: '/folders/:id/documents',
     summary: 'The documents in a folder, newest first',

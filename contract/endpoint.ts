@@ -1,6 +1,9 @@
 import { AnyObjectSchema, InferType, Schema } from 'yup';
 import { Right } from './roles';
 
+/** What somebody sees, or does not. */
+export type Seen = 'stack' | 'page' | 'document' | 'folder';
+
 /** One thing that the web application may ask of the server: how it is addressed, what it takes and what comes back. */
 export interface Endpoint<
   Params extends AnyObjectSchema | undefined = AnyObjectSchema | undefined,
@@ -15,6 +18,8 @@ export interface Endpoint<
   summary: string;
   /** What whoever asks must be allowed to do. */
   right: Right;
+  /** What its `:id` names, or those in its body, where whoever asks may not see all of these. */
+  of?: Seen;
   params?: Params;
   query?: Query;
   body?: Body;

@@ -1,6 +1,7 @@
 import { documentsEndpoints } from './documents';
 import { findingEndpoints } from './finding';
 import { foldersEndpoints } from './folders';
+import { historyEndpoints } from './history';
 import { pagesEndpoints } from './pages';
 import { peopleEndpoints } from './people';
 import { scanningEndpoints } from './scanning';
@@ -12,6 +13,7 @@ import { watchingEndpoints } from './watching';
 export const endpoints = {
   ...settingsEndpoints,
   ...peopleEndpoints,
+  ...historyEndpoints,
   ...scanningEndpoints,
   ...watchingEndpoints,
   ...stacksEndpoints,

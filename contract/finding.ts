@@ -41,6 +41,7 @@ export type Hit = InferType<typeof hit>;
 export const findingEndpoints = {
   askDocument: endpoint({
     right: 'read',
+    of: 'document',
     method: 'GET',
     path: '/documents/:id/answer',
     summary: 'Answers a plain question about a document from its facts and text',
@@ -50,6 +51,7 @@ export const findingEndpoints = {
   }),
   documentHits: endpoint({
     right: 'read',
+    of: 'document',
     method: 'GET',
     path: '/documents/:id/hits',
     summary: 'Where a query is found in a document',

@@ -127,6 +127,7 @@ export const pagesEndpoints = {
   }),
   pagePicture: endpoint({
     right: 'look',
+    of: 'page',
     method: 'GET',
     path: '/pages/:id/picture/:size',
     summary: 'A page’s picture: thumb, screen or full',
@@ -143,7 +144,7 @@ export const pagesEndpoints = {
     }),
   }),
   changePages: endpoint({
-    right: 'work',
+    right: 'capture',
     method: 'PUT',
     path: '/recipes',
     summary: 'Have pages made by other recipes: outline, angle, look, paper, marks, quarter turns',
@@ -177,7 +178,8 @@ export const pagesEndpoints = {
     params: idParams,
   }),
   findSheet: endpoint({
-    right: 'work',
+    right: 'capture',
+    of: 'page',
     method: 'POST',
     path: '/pages/:id/find-sheet',
     summary: 'Look for the sheet in a page’s picture again',
@@ -194,6 +196,7 @@ export const pagesEndpoints = {
   }),
   pageText: endpoint({
     right: 'read',
+    of: 'page',
     method: 'GET',
     path: '/pages/:id/text',
     summary: 'The words of a page',

@@ -1,13 +1,17 @@
 import { array, boolean, InferType, object, string } from 'yup';
-import { id, idParams, when } from './basics';
+import { id, idParams, problem, when } from './basics';
 import { endpoint } from './endpoint';
 import { Role, ROLES } from './roles';
 
-/**
- * Whom the owner can let in. Readers and devices are told apart in the table of roles, but have no door yet: what they see is not
- * narrowed to what is theirs.
- */
-export const JOINING = ['helper'] as const satisfies readonly Role[];
+/** As what the owner can let somebody in by name and pass phrase. */
+export const JOINING = ['helper', 'reader'] as const satisfies readonly Role[];
+
+const MOST_FOLDERS = 200;
+/** What a reader sees: all folders, or those named with the folders inside them. */
+const folders = {
+  allFolders: boolean().default(false),
+  folders: array(id).max(MOST_FOLDERS).default([]),
+};
 
 const SHORTEST_PHRASE = 12;
 const passPhrase = string()
@@ -25,20 +29,61 @@ export const openSession = object({
   id,
   /** What the browser says that it is. */
   browser: string().defined(),
+  /** What the device is called that was let in by a code; '' for others. */
+  device: string().defined(),
   since: when,
   used: when,
   /** Whether it is the one that asks. */
   own: boolean().required(),
 });
-export const person = object({ id, name: string().required(), role, sessions: array(openSession).required() });
+export const person = object({
+  id,
+  name: string().required(),
+  role,
+  /** Whether they come in by name and pass phrase. */
+  byPhrase: boolean().required(),
+  allFolders: boolean().required(),
+  folders: array(object({ id, path: string().required() }).required()).required(),
+  sessions: array(openSession).required(),
+});
 export type Person = InferType<typeof person>;
 
 export const newPerson = object({
   name: string().trim().required('A person has a name.').max(60, 'A name has at most 60 characters.'),
   role: string<(typeof JOINING)[number]>().oneOf(JOINING).required(),
   passPhrase,
+  ...folders,
 });
 export type NewPerson = InferType<typeof newPerson>;
+
+/** A device to be let in by a code: as whom (a person), or as a device that only captures. */
+export const newDevice = object({
+  name: string().trim().required('A device has a name.').max(60, 'A name has at most 60 characters.'),
+  person: string().uuid(),
+});
+export type NewDevice = InferType<typeof newDevice>;
+
+/** What a device is let in with: an address that is good once, for a few minutes, also as a square code (rows of 0 and 1, 1 is dark). */
+export const pairing = object({
+  address: string().required(),
+  code: array(string().required()).required(),
+  goodUntil: when,
+});
+export type Pairing = InferType<typeof pairing>;
+
+/** The door for other devices. */
+export const networkDoor = object({
+  open: boolean().required(),
+  /** Whether a proxy in front is the door, which is opened and shut there. */
+  byProxy: boolean().required(),
+  /** Where it is reached, the likeliest first. */
+  addresses: array(string().required()).required(),
+  /** SHA-256 of the certificate of the authority that was made on this machine, in pairs; null where the owner brings a certificate. */
+  fingerprint: string().nullable().defined(),
+  /** Why it could not be opened. */
+  problem,
+});
+export type NetworkDoor = InferType<typeof networkDoor>;
 
 export const peopleEndpoints = {
   whoAmI: endpoint({
@@ -67,7 +112,6 @@ export const peopleEndpoints = {
     path: '/people',
     summary: 'Let somebody come in by name and pass phrase',
     body: newPerson,
-    reply: person,
   }),
   changePassPhrase: endpoint({
     right: 'own',
@@ -76,6 +120,37 @@ export const peopleEndpoints = {
     summary: 'Give somebody another pass phrase; their sessions end',
     params: idParams,
     body: object({ passPhrase }),
+  }),
+  changeFolders: endpoint({
+    right: 'own',
+    method: 'PUT',
+    path: '/people/:id/folders',
+    summary: 'Which folders a reader sees',
+    params: idParams,
+    body: object(folders),
+  }),
+  letDeviceIn: endpoint({
+    right: 'own',
+    method: 'POST',
+    path: '/devices',
+    summary: 'Make a code that lets a device in, once, within a few minutes',
+    body: newDevice,
+    reply: pairing,
+  }),
+  readDoor: endpoint({
+    right: 'own',
+    method: 'GET',
+    path: '/door',
+    summary: 'Whether other devices can reach the program, and where',
+    reply: networkDoor,
+  }),
+  changeDoor: endpoint({
+    right: 'own',
+    method: 'PUT',
+    path: '/door',
+    summary: 'Open or shut the door for other devices',
+    body: object({ open: boolean().required() }),
+    reply: networkDoor,
   }),
   removePerson: endpoint({
     right: 'own',

@@ -44,6 +44,24 @@ export const PROBLEMS = {
     kept: 'Nothing was changed.',
     todo: 'Wait a quarter of an hour, or ask the owner for another pass phrase.',
   },
+  'door-shut': {
+    status: 409,
+    happened: 'Other devices can’t reach Crow Shelf yet.',
+    kept: 'Nothing was changed.',
+    todo: 'Open the door for other devices first.',
+  },
+  'door-no-address': {
+    status: 409,
+    happened: 'This machine has no address that another device could reach.',
+    kept: 'The door stays shut.',
+    todo: 'Connect the machine to your network, then open the door again.',
+  },
+  'door-stuck': {
+    status: 409,
+    happened: 'The door could not be opened: {detail}.',
+    kept: 'It stays shut; on this machine everything works as before.',
+    todo: 'Put this right, then open the door again.',
+  },
   'name-taken': {
     status: 409,
     happened: 'There is somebody called {name} already.',

@@ -86,14 +86,14 @@ export const scannerAddress = object({
 
 export const scanningEndpoints = {
   listScanners: endpoint({
-    right: 'capture',
+    right: 'work',
     method: 'GET',
     path: '/scanners',
     summary: 'The scanners that are known',
     reply: array(scanner).required(),
   }),
   findScanners: endpoint({
-    right: 'capture',
+    right: 'work',
     method: 'POST',
     path: '/scanners/find',
     summary: 'Look for scanners on the network',
@@ -115,7 +115,7 @@ export const scanningEndpoints = {
     params: idParams,
   }),
   startScan: endpoint({
-    right: 'capture',
+    right: 'work',
     method: 'POST',
     path: '/scanners/:id/scans',
     summary: 'Scan; the pages go to a stack one by one',
@@ -124,28 +124,28 @@ export const scanningEndpoints = {
     reply: scan,
   }),
   previewScan: endpoint({
-    right: 'capture',
+    right: 'work',
     method: 'POST',
     path: '/scanners/:id/preview',
     summary: 'A small picture of what lies on the glass (JPEG)',
     params: idParams,
   }),
   listScans: endpoint({
-    right: 'capture',
+    right: 'work',
     method: 'GET',
     path: '/scans',
     summary: 'Scans under way, and how the last ones ended',
     reply: array(scan).required(),
   }),
   stopScan: endpoint({
-    right: 'capture',
+    right: 'work',
     method: 'POST',
     path: '/scans/:id/stop',
     summary: 'Stop a scan',
     params: idParams,
   }),
   listPresets: endpoint({
-    right: 'capture',
+    right: 'work',
     method: 'GET',
     path: '/presets',
     summary: 'Settings for scanning that have a name',

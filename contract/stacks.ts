@@ -4,6 +4,7 @@ import { id, idParams, problem, turn, when } from './basics';
 import { endpoint } from './endpoint';
 import { kinds } from './facts';
 import { page } from './pages';
+import { UPLOADS } from './uploads';
 
 export const sourceFile = object({
   id,
@@ -87,7 +88,7 @@ export const weaving = object({
 });
 export type Weaving = InferType<typeof weaving>;
 
-/** What is said of a file that is sent. */
+/** What is said of a file that is sent, in its metadata. */
 export const arrival = object({
   stack: string().uuid().required(),
   file: string().uuid().required(),
@@ -100,18 +101,27 @@ export const arrival = object({
   /** The document that they go into. */
   document: string().uuid(),
 });
+export type Arrival = InferType<typeof arrival>;
 
 export const stacksEndpoints = {
   sendFile: endpoint({
     right: 'capture',
-    method: 'PUT',
-    path: '/files',
-    summary: 'Send a file; a file that has come already is not kept twice',
-    query: arrival,
+    method: 'POST',
+    path: UPLOADS,
+    summary:
+      'Begin to send a file, by the tus protocol 1.0.0; what it is is said in Upload-Metadata, and a file that has come already is not kept twice',
+    takesBytes: true,
+  }),
+  sendPiece: endpoint({
+    right: 'capture',
+    method: 'PATCH',
+    path: `${UPLOADS}/:upload`,
+    summary: 'Go on with a file; HEAD tells how far it has come, DELETE forgets it',
+    params: object({ upload: string().max(100).required() }),
     takesBytes: true,
   }),
   dividerSheets: endpoint({
-    right: 'capture',
+    right: 'work',
     method: 'GET',
     path: '/dividers',
     summary: 'Divider sheets to be printed (PDF)',
@@ -131,6 +141,7 @@ export const stacksEndpoints = {
   }),
   readStack: endpoint({
     right: 'capture',
+    of: 'stack',
     method: 'GET',
     path: '/stacks/:id',
     summary: 'A stack with its pages',
@@ -138,7 +149,8 @@ export const stacksEndpoints = {
     reply: stack,
   }),
   arrangeStack: endpoint({
-    right: 'work',
+    right: 'capture',
+    of: 'stack',
     method: 'POST',
     path: '/stacks/:id/arrangement',
     summary: 'Cut, move, turn or drop pages',
@@ -173,7 +185,8 @@ export const stacksEndpoints = {
     reply: weaving,
   }),
   undoStack: endpoint({
-    right: 'work',
+    right: 'capture',
+    of: 'stack',
     method: 'POST',
     path: '/stacks/:id/undo',
     summary: 'Undo the last change of the arrangement',
@@ -181,7 +194,8 @@ export const stacksEndpoints = {
     reply: stack,
   }),
   redoStack: endpoint({
-    right: 'work',
+    right: 'capture',
+    of: 'stack',
     method: 'POST',
     path: '/stacks/:id/redo',
     summary: 'Do the change again that was undone',
@@ -195,6 +209,13 @@ export const stacksEndpoints = {
     summary: 'Make the documents; they go to Check',
     params: idParams,
     reply: object({ documents: array(id).required() }),
+  }),
+  finishStack: endpoint({
+    right: 'work',
+    method: 'POST',
+    path: '/stacks/:id/finish',
+    summary: 'Say that a stack is one document, which goes to Check as soon as all of its pages are there',
+    params: idParams,
   }),
   unsortStack: endpoint({
     right: 'work',
@@ -219,14 +240,16 @@ export const stacksEndpoints = {
     params: idParams,
   }),
   deleteStack: endpoint({
-    right: 'work',
+    right: 'capture',
+    of: 'stack',
     method: 'DELETE',
     path: '/stacks/:id',
     summary: 'Put a stack into the bin',
     params: idParams,
   }),
   bringBackStack: endpoint({
-    right: 'work',
+    right: 'capture',
+    of: 'stack',
     method: 'POST',
     path: '/stacks/:id/bring-back',
     summary: 'Take a stack out of the bin',

@@ -1,6 +1,6 @@
 import { randomUUID } from 'node:crypto';
 import { setTimeout as sleep } from 'node:timers/promises';
-import { asker } from '@crow/contract/client';
+import { addressOf, asker, PIECE, uploadHeaders } from '@crow/contract/client';
 import { endpoints } from '@crow/contract/endpoints';
 import { comeIn, Session } from './comeIn';
 import { encodePhoto, photographPaper, scanPaper } from './capture';
@@ -48,6 +48,7 @@ export async function fillDemo(entrance: string, say: (line: string) => void): P
     const { filing } = await crow.ask(endpoints.overview, {});
     return filing === 0;
   });
+  await crow.ask(endpoints.leave, {});
 }
 
 /** Makes the stand-in scanner known, once it answers. */
@@ -61,6 +62,7 @@ export async function knowScanner(entrance: string, scanner: string): Promise<vo
       () => false,
     );
   await crow.waitFor(add);
+  await crow.ask(endpoints.leave, {});
 }
 
 const PATIENCE_MS = 180_000;
@@ -144,10 +146,10 @@ class Client {
     { name, bytes }: { name: string; bytes: Uint8Array },
     where: Record<string, string>,
   ): Promise<void> {
-    const query = new URLSearchParams({ stack, file: randomUUID(), stackName: name, name, ...where });
-    const response = await fetch(`${this.session.address}/api/files?${query}`, {
-      method: 'PUT',
-      headers: { cookie: this.session.cookie, 'content-type': 'application/octet-stream' },
+    const told = { stack, file: randomUUID(), stackName: name, name, ...where };
+    const response = await fetch(this.session.address + addressOf(endpoints.sendFile, {}), {
+      method: endpoints.sendFile.method,
+      headers: { ...uploadHeaders(told, bytes.length), 'content-type': PIECE, cookie: this.session.cookie },
       body: bytes as BodyInit,
     });
     if (!response.ok) throw new Error(await response.text());

@@ -4,8 +4,9 @@ import { Session } from '@crow/demo/comeIn';
 /**
  * Debian's Chromium, without a monitor and without reaching for the network.
  * @param film what its camera shows (MJPEG), over and over
+ * @param home where it looks for certificates that are trusted (NSS)
  */
-export function openBrowser({ film }: { film?: string } = {}): Promise<Browser> {
+export function openBrowser({ film, home }: { film?: string; home?: string } = {}): Promise<Browser> {
   const camera = [
     '--use-fake-ui-for-media-stream',
     '--use-fake-device-for-media-stream',
@@ -13,6 +14,7 @@ export function openBrowser({ film }: { film?: string } = {}): Promise<Browser> 
   ];
   return chromium.launch({
     executablePath: '/usr/bin/chromium',
+    ...(home && { env: { ...process.env, HOME: home } as Record<string, string> }),
     args: [
       '--no-sandbox',
       '--disable-gpu',

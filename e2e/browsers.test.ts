@@ -29,12 +29,8 @@ async function openChromium(): Promise<Remote> {
 /** A paper that waits in Check; its id. */
 async function paper(name: string): Promise<string> {
   const stack = randomUUID();
-  const query = new URLSearchParams({ stack, file: randomUUID(), stackName: name, name: `${name}.pdf`, position: '0' });
-  await program.fetch(`/api/files?${query}`, {
-    method: 'PUT',
-    body: new Uint8Array(await textPdf(`Saltgate Yarns Ltd\nDelivery note\nThe paper for ${name}\nTwelve skeins`)),
-    headers: { 'content-type': 'application/octet-stream' },
-  });
+  const text = `Saltgate Yarns Ltd\nDelivery note\nThe paper for ${name}\nTwelve skeins`;
+  await program.sendFile(`${name}.pdf`, await textPdf(text), { stack });
   await until(async () => {
     const stacks = await program.ask(endpoints.listStacks, {});
     return stacks.some(({ id, pages, read }) => id === stack && pages > 0 && read === pages);

@@ -191,8 +191,8 @@ it('works on a phone: a tap takes a page, and nothing runs off the screen', asyn
   await page.getByLabel('What the camera sees').tap();
   await page.getByRole('button', { name: /^Take it/ }).tap();
   await until(async () => ((await newest())?.files.length ?? 0) === 2);
+  await page.getByRole('button', { name: /^\d pages taken/ }).tap();
   await inRibbon(2).tap();
-  await page.getByRole('button', { name: /^Camera( k)?$/ }).tap();
   await page.getByRole('button', { name: 'Taken in' }).tap();
   await page.getByRole('link', { name: /^Sort it/ }).waitFor();
   const [wide, screen] = await page.evaluate(() => [document.documentElement.scrollWidth, window.innerWidth]);

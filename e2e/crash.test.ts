@@ -15,15 +15,9 @@ afterAll(() => program?.end());
 
 /** Sends a file as often as it takes until it has arrived, as the window does when told to try again. */
 async function sendUntilTaken(stack: string, name: string, bytes: Buffer): Promise<void> {
-  const query = new URLSearchParams({ stack, file: randomUUID(), stackName: name, name, position: '0' });
+  const file = randomUUID();
   for (const end = Date.now() + 40_000; Date.now() < end; await sleep(200)) {
-    const sent = await program
-      .fetch(`/api/files?${query}`, {
-        method: 'PUT',
-        body: new Uint8Array(bytes),
-        headers: { 'content-type': 'application/octet-stream' },
-      })
-      .catch(() => undefined);
+    const sent = await program.sendFile(name, bytes, { stack, file }).catch(() => undefined);
     if (sent?.ok) return;
   }
   throw new Error('The file did not arrive.');

@@ -102,6 +102,11 @@ async function papers(of: string): Promise<string[]> {
 
 /** The twelve things that a person does most, in their order. */
 async function twelveSteps({ page, press, choose, write }: Hands, of: string): Promise<void> {
+  /** On a phone the notes lie in a sheet below the page. */
+  const pullUp = async () => {
+    const sheetHead = page.getByRole('button', { name: 'Name, folder, and what was read' });
+    if (await sheetHead.isVisible()) await press(sheetHead);
+  };
   const button = (name: string | RegExp) => page.getByRole('button', { name });
   const station = (name: RegExp) => press(page.getByRole('navigation').getByRole('link', { name }));
   const sheet = (name: RegExp) => page.getByRole('option', { name });
@@ -133,6 +138,7 @@ async function twelveSteps({ page, press, choose, write }: Hands, of: string): P
   // 6: on to Check.
   await press(button(/^To Check/));
   await page.getByRole('heading', { name: '1 of 2' }).waitFor();
+  await pullUp();
   // 7: a fact is put right.
   const who = page.getByLabel('Who', { exact: true });
   await write(who, `Vet ${of}`);
@@ -143,6 +149,7 @@ async function twelveSteps({ page, press, choose, write }: Hands, of: string): P
   await choose(page.getByRole('option', { name: /^New folder/ }));
   await press(button(/^File it/));
   await page.getByRole('heading', { name: '1 of 1' }).waitFor();
+  await pullUp();
   await until(async () => (await page.getByLabel('Name', { exact: true }).inputValue()).includes('Saltgate'));
   await write(page.getByLabel('Folder', { exact: true }), `School ${of}`);
   await choose(page.getByRole('option', { name: /^New folder/ }));

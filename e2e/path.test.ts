@@ -222,6 +222,8 @@ it('can be used from beginning to end without a mouse', async () => {
   await page.keyboard.press('Enter');
   await page.keyboard.press('Control+Enter');
   await page.getByRole('heading', { name: '1 of 1' }).waitFor();
+  // Until it is read it has no name, and Enter would lead to that field first.
+  await until(async () => (await page.getByLabel('Name').inputValue()).includes('Cobblers'));
   await page.getByLabel('Folder', { exact: true }).focus();
   await page.keyboard.type('Home/Animals');
   await page.keyboard.press('Enter');

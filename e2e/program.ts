@@ -1,9 +1,11 @@
+import { randomUUID } from 'node:crypto';
 import { ChildProcess, execFileSync, spawn } from 'node:child_process';
 import { once } from 'node:events';
 import { existsSync, mkdtempSync, readFileSync } from 'node:fs';
 import { join, resolve } from 'node:path';
 import { setTimeout as sleep } from 'node:timers/promises';
-import { asker } from '@crow/contract/client';
+import { addressOf, asker, PIECE, uploadHeaders } from '@crow/contract/client';
+import { endpoints } from '@crow/contract/endpoints';
 import { Endpoint, Input, Output } from '@crow/contract/endpoint';
 import { comeIn, Session } from '@crow/demo/comeIn';
 import { deleteHome } from '@crow/server/cli/cluster';
@@ -76,6 +78,20 @@ export class Program {
     { headers, ...request }: RequestInit & { headers?: Record<string, string> } = {},
   ): Promise<Response> {
     return fetch(this.address + path, { ...request, headers: { cookie: this.session.cookie, ...headers } });
+  }
+
+  /** Sends a file in one piece. @param where its stack, and what else is said of it */
+  sendFile(
+    name: string,
+    bytes: Uint8Array,
+    { stack, file = randomUUID() }: { stack: string; file?: string },
+  ): Promise<Response> {
+    const told = { stack, file, stackName: name, name, position: 0 };
+    return this.fetch(addressOf(endpoints.sendFile, {}), {
+      method: endpoints.sendFile.method,
+      body: new Uint8Array(bytes),
+      headers: { ...uploadHeaders(told, bytes.length), 'content-type': PIECE },
+    });
   }
 
   /** The same, tried again while the program picks itself up after something was killed. */

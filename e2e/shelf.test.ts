@@ -29,12 +29,7 @@ afterAll(async () => {
 async function shelve(name: string): Promise<void> {
   const text = `Saltgate Yarns Ltd\nDelivery note\nThe paper called ${name}\nTwelve skeins of madder, six of weld`;
   const stack = randomUUID();
-  const query = new URLSearchParams({ stack, file: randomUUID(), stackName: name, name: `${name}.pdf`, position: '0' });
-  await program.fetch(`/api/files?${query}`, {
-    method: 'PUT',
-    body: Buffer.from(await textPdf(text)),
-    headers: { 'content-type': 'application/octet-stream' },
-  });
+  await program.sendFile(`${name}.pdf`, await textPdf(text), { stack });
   const read = async () =>
     (await program.ask(endpoints.listStacks, {})).some(({ id, read: done }) => id === stack && done > 0);
   await until(read);
@@ -119,32 +114,4 @@ it('says plainly that a file is no archive of the shelf', async () => {
   await page.setInputFiles('input[accept*=zip]', path);
   await page.getByText('“notes.zip” is damaged and can’t be opened as a ZIP archive.').first().waitFor();
   errors.splice(0, errors.length, ...errors.filter((error) => !/status of 422/.test(error)));
-});
-
-it('lets a helper in by name and pass phrase, and out again when the owner ends it', async () => {
-  await page.goto(`${program.session.address}/shelf`);
-  await page.getByRole('button', { name: 'Settings' }).click();
-  await page.getByLabel('Name', { exact: true }).fill('Tove');
-  await page.getByLabel('Pass phrase').fill('madder weld and indigo');
-  await page.getByRole('button', { name: 'Let in' }).click();
-  await page.getByText('Tove helper').waitFor();
-
-  const other = await (await browser.newContext()).newPage();
-  await other.goto(program.session.address);
-  await other.getByLabel('Name').fill('Tove');
-  await other.getByLabel('Pass phrase').fill('madder weld and walnut');
-  await other.getByRole('button', { name: 'Come in' }).click();
-  await other.getByText('Name or pass phrase is not right.').waitFor();
-  await other.getByLabel('Name').fill('tove');
-  await other.getByLabel('Pass phrase').fill('madder weld and indigo');
-  await other.getByRole('button', { name: 'Come in' }).click();
-  await other.getByRole('button', { name: 'Settings' }).click();
-  await other.getByText('You are here as Tove.').waitFor();
-
-  await page.reload();
-  await page.getByRole('button', { name: 'Settings' }).click();
-  await page.getByRole('button', { name: 'End the session of Tove in Chrome on Linux' }).click();
-  await page.getByText('Chrome on Linux, last here').waitFor({ state: 'detached' });
-  await other.reload();
-  await other.getByText('This browser has not been let in yet.').waitFor();
 });

@@ -14,7 +14,10 @@ const MOST_JSON_BYTES = 2 * 1024 * 1024;
 const MOST_REQUESTS_A_MINUTE = 6000;
 
 /** The web application's server: everything below /api, and the application itself. */
-export async function buildApp(context: Context, parts: Parts & { webFolder: string }): Promise<FastifyInstance> {
+export async function buildApp(
+  context: Context,
+  parts: Parts & { webFolder: string; named?: URL },
+): Promise<FastifyInstance> {
   const app = Fastify({
     bodyLimit: MOST_JSON_BYTES,
     loggerInstance: context.log as FastifyBaseLogger,
@@ -54,7 +57,7 @@ export async function buildApp(context: Context, parts: Parts & { webFolder: str
     errorResponseBuilder: () => new Problem('too-many-requests'),
   });
 
-  await door(app, context.database);
+  await door(app, context.database, parts);
   await app.register(
     async (api) => {
       api.addHook('onSend', async (_request, reply) => {

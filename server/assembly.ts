@@ -2,6 +2,7 @@ import { FastifyInstance } from 'fastify';
 import { captureRoutes } from './capture/routes';
 import { ScanDesk } from './capture/scanning';
 import { SourceShelf } from './capture/sources';
+import { Uploads } from './capture/uploads';
 import { Watcher } from './capture/watching';
 import { listenInChecking } from './checking/listening';
 import { checkingRoutes } from './checking/routes';
@@ -9,6 +10,7 @@ import { heavyHere } from './engines/heavy';
 import { findingRoutes } from './finding/routes';
 import { generalRoutes } from './general';
 import { listenInPages } from './pages/listening';
+import { NetworkDoor } from './people/networkDoor';
 import { peopleRoutes } from './people/routes';
 import { PictureDesk } from './pages/pagePictures';
 import { pageRoutes } from './pages/routes';
@@ -35,7 +37,9 @@ export interface Parts {
   hub: LiveHub;
   scans: ScanDesk;
   watcher: Watcher;
+  uploads: Uploads;
   changes: ShelfChanges;
+  networkDoor: NetworkDoor;
 }
 
 /** The routes of all rooms. */
@@ -47,5 +51,5 @@ export function allRoutes(app: FastifyInstance, context: Context, parts: Parts):
   checkingRoutes(app, context);
   shelfRoutes(app, context, parts);
   findingRoutes(app, context);
-  peopleRoutes(app, context);
+  peopleRoutes(app, context, parts);
 }

@@ -19,8 +19,9 @@ export function generalRoutes(
   { hub, watcher, changes }: { hub: LiveHub; watcher: Watcher; changes: ShelfChanges },
 ): void {
   const { source } = context.database;
-  serve(app, endpoints.overview, async () => {
-    const counts = await whatWaits(source.manager);
+  serve(app, endpoints.overview, async ({ actor: { sight } }) => {
+    const counts = await whatWaits(source.manager, sight);
+    if (sight.of !== 'everything') return { ...counts, watched: 0, strangers: 0, troubles: [] };
     const watched = watcher.list().reduce((sum, { waiting }) => sum + waiting, 0);
     const troubles = [
       ...(await changes.troubles()),

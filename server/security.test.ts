@@ -1,7 +1,6 @@
-import { get, request } from 'node:http';
+import { get } from 'node:http';
 import { AddressInfo } from 'node:net';
 import { endpoints } from '@crow/contract/endpoints';
-import { rows } from './platform/database';
 import { TestRoom } from './testing/room';
 
 let room: TestRoom;
@@ -88,16 +87,6 @@ describe('what does not fit is refused with a sentence', () => {
       400,
       'too long',
     ],
-    [
-      'a file without a place to go',
-      () =>
-        room.request('PUT', '/api/files?name=x', {
-          body: Buffer.from('x'),
-          headers: { 'content-type': 'application/octet-stream' },
-        }),
-      400,
-      'was not valid',
-    ],
   ])('%s', async (_what, send, status, said) => {
     const answer = await send();
     expect(answer.status).toBe(status);
@@ -116,48 +105,6 @@ it('describes its API from the contract', async () => {
     .flatMap((path) => Object.keys(path))
     .filter((method) => method !== 'head');
   expect(described.length).toBeGreaterThanOrEqual(Object.keys(endpoints).length);
-});
-
-it('leaves nothing behind when the sender hangs up in the middle of a file', async () => {
-  await room.app.listen({ host: '127.0.0.1', port: 0 });
-  const { port } = room.app.server.address() as AddressInfo;
-  const query = new URLSearchParams({
-    stack: crypto.randomUUID(),
-    file: crypto.randomUUID(),
-    stackName: 's',
-    name: 'half.pdf',
-    position: '0',
-  });
-  await new Promise<void>((resolve) => {
-    const sending = request({
-      port,
-      host: '127.0.0.1',
-      method: 'PUT',
-      path: `/api/files?${query}`,
-      headers: {
-        cookie: room.cookieFor(`127.0.0.1:${port}`),
-        'content-type': 'application/octet-stream',
-        'content-length': 50_000_000,
-      },
-    });
-    sending.on('error', () => resolve());
-    sending.write(Buffer.alloc(4_000_000), () => setTimeout(() => sending.destroy(), 200));
-    sending.on('close', () => resolve());
-  });
-  for (let tries = 0; tries < 50; tries++) {
-    const [{ chunks }] = await rows<{ chunks: string }>(
-      room.context.database.source.manager,
-      'select count(*) as chunks from blob_chunk',
-    );
-    if (Number(chunks) === 0) break;
-    await new Promise((resolve) => setTimeout(resolve, 100));
-  }
-  const [{ blobs }] = await rows<{ blobs: string }>(
-    room.context.database.source.manager,
-    'select count(*) as blobs from blob',
-  );
-  expect(Number(blobs)).toBe(0);
-  expect(await room.ask(endpoints.listStacks, {})).toEqual([]);
 });
 
 it('tells open windows what has changed', async () => {

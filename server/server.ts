@@ -1,5 +1,6 @@
 import { AddressInfo } from 'node:net';
 import { dirname, join } from 'node:path';
+import { endpoints } from '@crow/contract/endpoints';
 import { buildApp } from './app';
 import { openContext } from './assembly';
 import { Context } from './platform/context';
@@ -18,8 +19,11 @@ import { Shelf } from './shelf/shelf';
 import { ShelfChanges } from './shelf/shelfChanges';
 import { ScanDesk } from './capture/scanning';
 import { SourceShelf } from './capture/sources';
+import { Uploads } from './capture/uploads';
 import { Watcher } from './capture/watching';
 import { sweepUnfinishedBlobs } from './platform/blobs';
+import { DoorPlan, NetworkDoor } from './people/networkDoor';
+import { namedOrigin } from './people/origins';
 import { connect } from './platform/database';
 import { theProgram } from './platform/history';
 
@@ -31,6 +35,7 @@ async function main(): Promise<void> {
   const { CROW_DATABASE: url, CROW_SHELF: shelfFolder, CROW_WEB: webFolder, CROW_PORT: port } = process.env;
   if (!url || !shelfFolder || !webFolder) throw new Error('CROW_DATABASE, CROW_SHELF and CROW_WEB must be set');
   ownScratch();
+  const home = process.env.CROW_HOME_FOLDER ?? dirname(shelfFolder);
   const log = openLog('server');
   const database = await connect(url);
   const jobs = await Jobs.open(url, { supervise: true });
@@ -50,12 +55,23 @@ async function main(): Promise<void> {
 
   const scans = new ScanDesk(context);
   const pictures = new PictureDesk(context, sources);
-  const watcher = new Watcher(context, [
-    process.env.CROW_HOME_FOLDER ?? dirname(shelfFolder),
-    shelfFolder,
-    join(import.meta.dirname, '../../..'),
-  ]);
-  const app = await buildApp(context, { pictures, sources, hub, scans, watcher, changes, webFolder });
+  const watcher = new Watcher(context, [home, shelfFolder, join(import.meta.dirname, '../../..')]);
+  const named = namedOrigin(process.env.CROW_ORIGIN);
+  const networkDoor = new NetworkDoor(context, doorPlan(home, named));
+  const uploads = new Uploads(context, join(home, 'uploads'), `/api${endpoints.sendFile.path}`);
+  await uploads.start();
+  const app = await buildApp(context, {
+    pictures,
+    sources,
+    hub,
+    scans,
+    watcher,
+    uploads,
+    changes,
+    networkDoor,
+    webFolder,
+    named,
+  });
   const worker = new Worker(context, ['shelve'], shelfHandlers(shelf));
   worker.start();
   watcher.start();
@@ -70,6 +86,7 @@ async function main(): Promise<void> {
 
   await app.listen({ host: '127.0.0.1', port: Number(port ?? 0) });
   const address = app.server.address() as AddressInfo;
+  await networkDoor.start(app);
   process.send?.({ listening: address.port });
 
   let stopping = false;
@@ -83,6 +100,7 @@ async function main(): Promise<void> {
     changes.close();
     await scans.close();
     await hub.close();
+    await networkDoor.close();
     await app.close();
     await worker.stop();
     await sources.close();
@@ -94,6 +112,15 @@ async function main(): Promise<void> {
   process.on('SIGTERM', () => void stop());
   process.on('SIGINT', () => void stop());
   process.on('disconnect', () => void stop());
+}
+
+/** What CROW_CERTIFICATE, CROW_CERTIFICATE_KEY and CROW_DOOR_PORT say of the door for other devices. */
+function doorPlan(home: string, named: URL | undefined): DoorPlan {
+  const { CROW_CERTIFICATE: certificateFile, CROW_CERTIFICATE_KEY: keyFile, CROW_DOOR_PORT: port } = process.env;
+  if (certificateFile && keyFile && !named)
+    throw new Error('CROW_CERTIFICATE needs CROW_ORIGIN, the name that it is for.');
+  const certificate = certificateFile && keyFile ? { certificateFile, keyFile } : undefined;
+  return { folder: join(home, 'authority'), port: Number(port ?? 0), named, certificate };
 }
 
 async function lookAfter(context: Context, rescue: Rescue): Promise<void> {

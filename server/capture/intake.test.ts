@@ -30,11 +30,7 @@ describe('taking in files', () => {
     const [a, b] = [await scanned('page one'), await scanned('page two')];
     const id = randomUUID();
     const put = (name: string, bytes: Buffer, position: number) =>
-      room.request(
-        'PUT',
-        `/api/files?${new URLSearchParams({ stack: id, file: randomUUID(), stackName: 'two', name, position: String(position) })}`,
-        { body: bytes, headers: { 'content-type': 'application/octet-stream' } },
-      );
+      room.sendFile(id, name, bytes, { position: String(position) });
     await put('2.jpg', b, 1);
     await room.work();
     await put('1.jpg', a, 0);
@@ -57,12 +53,7 @@ describe('taking in files', () => {
 
   it('does not add a file twice when its transfer is repeated', async () => {
     const [stack, file] = [randomUUID(), randomUUID()];
-    const send = async () =>
-      room.request(
-        'PUT',
-        `/api/files?${new URLSearchParams({ stack, file, stackName: 's', name: 'a.jpg', position: '0' })}`,
-        { body: await scanned('once'), headers: { 'content-type': 'application/octet-stream' } },
-      );
+    const send = async () => room.sendFile(stack, 'a.jpg', await scanned('once'), { file });
     await send();
     await send();
     await room.work();

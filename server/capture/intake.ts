@@ -81,6 +81,7 @@ export async function takeInBytes(
     await insertNew(manager, Stack, {
       id: stackId,
       name: stackName,
+      actorId: actor.id,
       whole,
       onward,
       forEntry,
@@ -153,7 +154,7 @@ export async function refuse({ database }: Context, file: SourceFile, { report }
     // One of an archive of the shelf gets a stack of its own, where its sentence is seen: the others are on the shelf.
     if (file.told) {
       const stackId = randomUUID();
-      await manager.insert(Stack, { id: stackId, name: file.name });
+      await manager.insert(Stack, { id: stackId, name: file.name, actorId: file.actorId });
       await manager.update(SourceFile, { id: file.id }, { stackId, told: null as never });
       await announce(manager, 'stack', stackId);
     }

@@ -3,10 +3,11 @@ import { endpoints } from '@crow/contract/endpoints';
 import { describeBlob } from '../platform/blobs';
 import { Context } from '../platform/context';
 import { sendBlob } from '../platform/http/sendBlob';
-import { lengthOf, receive, serve } from '../platform/http/serve';
-import { dismissFile, originalOf, takeInBytes } from './intake';
+import { pass, serve } from '../platform/http/serve';
+import { dismissFile, originalOf } from './intake';
 import { scannerRoutes } from './scannerRoutes';
 import { ScanDesk } from './scanning';
+import { Uploads } from './uploads';
 import { unlockFile } from './unlocking';
 import { watchedRoutes } from './watchedRoutes';
 import { Watcher } from './watching';
@@ -15,7 +16,7 @@ import { Watcher } from './watching';
 export function captureRoutes(
   app: FastifyInstance,
   context: Context,
-  { scans, watcher }: { scans: ScanDesk; watcher: Watcher },
+  { scans, watcher, uploads }: { scans: ScanDesk; watcher: Watcher; uploads: Uploads },
 ): void {
   const { manager } = context.database.source;
   serve(app, endpoints.dismissFile, ({ actor, params }) => dismissFile(context, actor, params.id));
@@ -30,22 +31,8 @@ export function captureRoutes(
     });
   });
 
-  receive(app, endpoints.sendFile, async (told, bytes, request, reply) => {
-    const { stack: stackId, file: fileId, stackName, name: fileName, position, document: documentId } = told;
-    const landing = { before: told.before ?? null, again: told.again ?? null };
-    const place = {
-      stackId,
-      fileId,
-      stackName,
-      fileName,
-      position,
-      landing,
-      documentId,
-      bytes: lengthOf(request),
-    };
-    await takeInBytes(context, request.actor, place, bytes);
-    return reply.code(201).send();
-  });
+  pass(app, endpoints.sendFile, ['POST'], (request, reply) => uploads.handle(request, reply));
+  pass(app, endpoints.sendPiece, ['PATCH', 'HEAD', 'DELETE'], (request, reply) => uploads.handle(request, reply));
   scannerRoutes(app, context, scans);
   watchedRoutes(app, watcher);
 }

@@ -19,6 +19,7 @@ import { documentBesides, documentsById, documentsInCheck } from './queries';
 
 export { documentsById, documentsInBin, documentsInFolder, documentsTroubledBy } from './queries';
 
+import { EVERYTHING, Sight } from '../platform/sight';
 import { readSettings } from '../platform/settings';
 import { pagesOfDocument } from '../stack/queries';
 import { duplicatesOf } from './duplicates';
@@ -33,7 +34,11 @@ export function listWaiting(manager: EntityManager): Promise<DocumentSummary[]> 
 }
 
 /** @throws Problem 'not-found' */
-export async function readDocument(manager: EntityManager, id: string): Promise<ShownDocument> {
+export async function readDocument(
+  manager: EntityManager,
+  id: string,
+  sight: Sight = EVERYTHING,
+): Promise<ShownDocument> {
   const [summary] = await documentsById(manager, [id]);
   if (!summary) throw new Problem('not-found', { what: 'The document' });
   const { wantedFolder, lines, taxes, bookings, checks, ...more } = await documentBesides(manager, id);
@@ -41,13 +46,17 @@ export async function readDocument(manager: EntityManager, id: string): Promise<
   const listed = { lines: lines ?? [], taxes: taxes ?? [], bookings: bookings ?? [] };
   const values = Object.fromEntries(facts.map(({ name, value }) => [name, value]));
   const { days } = await readSettings(manager);
-  const proposal = await proposeFiling(manager, summary, values, wantedFolder);
+  // Who sees only some papers is told neither of others nor of folders.
+  const sees = sight.of === 'everything';
+  const proposal = sees
+    ? await proposeFiling(manager, summary, values, wantedFolder)
+    : { proposedName: '', suggestion: null, likely: [] };
   return {
     ...summary,
     ...more,
     facts,
     emptied: await emptiedFacts(manager, id),
-    duplicates: await duplicatesOf(manager, id),
+    duplicates: sees ? await duplicatesOf(manager, id) : [],
     pageList: await pagesOfDocument(manager, id),
     ...proposal,
     ...listed,

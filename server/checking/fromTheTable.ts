@@ -1,7 +1,7 @@
 import { randomUUID } from 'node:crypto';
 import { EntityManager, In, IsNull, Not } from 'typeorm';
 import { Problem } from '@crow/contract/problems';
-import { Arrangement, documentsOf, Placed } from '@crow/core/sorting/arrangement';
+import { Arrangement, documentsOf, keepWhole, Placed } from '@crow/core/sorting/arrangement';
 import { Divider } from '@crow/core/sorting/divider';
 import { Context } from '../platform/context';
 import { Document, DocumentPage, Fact, Page, SourceFile, Stack } from '../platform/entities';
@@ -21,10 +21,10 @@ import { isStillArriving, layInOrder, lockedDocumentsOf, pagesInLine } from './q
 export async function documentsFrom(manager: EntityManager, actor: ActingAs, id: string): Promise<string[]> {
   if (await manager.existsBy(SourceFile, { stackId: id, state: 'waiting' })) throw new Problem('stack-arriving');
   const arrangement = await currentArrangement(manager, id);
-  const documents = documentsOf(arrangement);
+  const { wantedFolder, whole } = await manager.findOneByOrFail(Stack, { id });
+  const documents = documentsOf(whole ? keepWhole(arrangement) : arrangement);
   if (documents.length === 0) throw new Problem('stack-empty');
   const dividers = await dividersOf(manager, id);
-  const { wantedFolder } = await manager.findOneByOrFail(Stack, { id });
   const ids: string[] = [];
   for (const pages of documents) {
     const divider = dividerBefore(arrangement, pages[0], dividers);
@@ -100,7 +100,7 @@ export async function takeBack({ database }: Context, actor: ActingAs, id: strin
     let table = id;
     if (waiting.length === documents.length) {
       await manager.delete(Document, { stackId: id });
-      await manager.update(Stack, { id }, { state: 'open', onward: false, binnedAt: null });
+      await manager.update(Stack, { id }, { state: 'open', whole: false, onward: false, binnedAt: null });
     } else table = await layApart(manager, stack, waiting);
     await record(manager, actor, 'took back', 'stack', table, { from: id });
     await announce(manager, 'stack', table);
@@ -113,7 +113,7 @@ export async function takeBack({ database }: Context, actor: ActingAs, id: strin
 async function layApart(manager: EntityManager, from: Stack, documentIds: string[]): Promise<string> {
   const pages = await pagesInLine(manager, documentIds);
   const id = randomUUID();
-  await manager.insert(Stack, { id, name: from.name, createdAt: from.createdAt });
+  await manager.insert(Stack, { id, name: from.name, actorId: from.actorId, createdAt: from.createdAt });
   await manager.delete(Document, { id: In(documentIds) });
   await carryPages(
     manager,
@@ -124,10 +124,27 @@ async function layApart(manager: EntityManager, from: Stack, documentIds: string
   return id;
 }
 
-/** Makes the documents of a stack that goes to Check by itself, once all of its pages are there and nobody has arranged them. */
-export async function sendOnward(manager: EntityManager, stackId: string): Promise<void> {
-  if (!(await manager.existsBy(Stack, { id: stackId, state: 'open', onward: true, step: 0 }))) return;
+/**
+ * Says that an open stack is one document, and goes to Check as soon as all of its pages are there.
+ * @throws Problem 'not-found', 'stack-sorted'
+ */
+export async function finishStack({ database }: Context, actor: ActingAs, id: string): Promise<void> {
+  await database.source.transaction(async (manager) => {
+    await lockOpen(manager, id);
+    await manager.update(Stack, { id }, { whole: true, onward: true });
+    await record(manager, actor, 'finished', 'stack', id);
+    await announce(manager, 'stack', id);
+    await sendOnward(manager, id, actor);
+  });
+}
+
+/**
+ * Makes the documents of a stack that goes to Check by itself, once all of its pages are there; unless somebody has arranged them meanwhile.
+ * @param actor who has just said so, if somebody did
+ */
+export async function sendOnward(manager: EntityManager, stackId: string, actor?: ActingAs): Promise<void> {
+  if (!(await manager.existsBy(Stack, { id: stackId, state: 'open', onward: true }))) return;
   if (await isStillArriving(manager, stackId)) return;
   if (await manager.existsBy(Page, { stackId, dropped: false }))
-    await documentsFrom(manager, await theProgram(manager), stackId);
+    await documentsFrom(manager, actor ?? (await theProgram(manager)), stackId);
 }

@@ -30,7 +30,7 @@ async function summarise(
   const found = await rows<Row>(
     manager,
     `${FOLDER_PATHS}
-     select d.id, d.state, d.name, d.folder_id as "folderId", paths.path as "folderPath", d.created_at as "createdAt",
+     select d.id, d.stack_id as "stackId", d.state, d.name, d.folder_id as "folderId", paths.path as "folderPath", d.created_at as "createdAt",
        d.filed_at as "filedAt", d.binned_at as "binnedAt", d.problem, b.size as bytes,
        coalesce(s.for_entry, false) as "forEntry",
        pages.count as pages, pages.read, pages.first as "firstPageId", pages.turn as "firstPageTurn", pages.version as "firstPageVersion",
@@ -164,7 +164,6 @@ export async function isItsOwnFile(manager: EntityManager, documentId: string): 
 }
 
 interface Besides {
-  stackId: string | null;
   stackName: string | null;
   archival: boolean | null;
   shelfPath: string | null;
@@ -181,7 +180,7 @@ interface Besides {
 export async function documentBesides(manager: EntityManager, id: string): Promise<Besides> {
   const [found] = await rows<Besides>(
     manager,
-    `select d.stack_id as "stackId", s.name as "stackName", d.archival, f.path as "shelfPath", d.wanted_folder as "wantedFolder",
+    `select s.name as "stackName", d.archival, f.path as "shelfPath", d.wanted_folder as "wantedFolder",
        d.pdf_size as size, d.beside, d.checks, d.lines, d.taxes, d.bookings
      from document d left join stack s on s.id = d.stack_id left join shelf_file f on f.document_id = d.id and f.ending = '.pdf' where d.id = $1`,
     [id],

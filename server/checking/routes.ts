@@ -1,11 +1,13 @@
 import { FastifyInstance } from 'fastify';
 import { endpoints } from '@crow/contract/endpoints';
+import { announce } from '../platform/live';
 import { Context } from '../platform/context';
 import { serve } from '../platform/http/serve';
+import { Desks } from './atWork';
 import { correctWords, doubtfulWordsOf } from './correcting';
 import { arrangeDocument, swapPage } from './documentPages';
 import { changeFact, changeTaxes, listWaiting, putToBack, readDocument, restoreFact } from './documents';
-import { makeDocuments, takeBack } from './fromTheTable';
+import { finishStack, makeDocuments, takeBack } from './fromTheTable';
 import { filingExamples, proposedNames } from './proposedFiling';
 
 /** Documents as they are checked: from the light table and back, their facts, words and pages, and what is proposed for them. */
@@ -14,11 +16,17 @@ export function checkingRoutes(app: FastifyInstance, context: Context): void {
   serve(app, endpoints.sortStack, async ({ actor, params }) => ({
     documents: await makeDocuments(context, actor, params.id),
   }));
+  serve(app, endpoints.finishStack, ({ actor, params }) => finishStack(context, actor, params.id));
   serve(app, endpoints.unsortStack, async ({ actor, params }) => ({
     stack: await takeBack(context, actor, params.id),
   }));
+  const desks = new Desks();
+  serve(app, endpoints.listAtWork, async ({ actor, query }) => desks.others(query.window, actor));
+  serve(app, endpoints.beAtWork, async ({ actor, body }) => {
+    if (desks.sit(body.window, actor, body.document)) await announce(manager, 'at-work', null);
+  });
   serve(app, endpoints.listWaiting, () => listWaiting(manager));
-  serve(app, endpoints.readDocument, ({ params }) => readDocument(manager, params.id));
+  serve(app, endpoints.readDocument, ({ actor, params }) => readDocument(manager, params.id, actor.sight));
   serve(app, endpoints.changeFact, async ({ actor, params: { id, name }, body: { value, pageId, box } }) => {
     await changeFact(context, actor, id, name, value, { pageId, box });
     return readDocument(manager, id);

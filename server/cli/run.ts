@@ -109,6 +109,7 @@ async function startParts(
   mkdirSync(scratch, { recursive: true });
   const shelf = process.env.CROW_SHELF ? resolve(process.env.CROW_SHELF) : join(home, 'shelf');
   const port = await keptPort(join(home, 'port'));
+  const doorPort = process.env.CROW_DOOR_PORT ?? (await keptPort(join(home, 'door-port')));
   const scannerPort = standIns ? await keptPort(join(home, 'scanner-port')) : undefined;
   const environment = {
     ...process.env,
@@ -118,6 +119,7 @@ async function startParts(
     CROW_HOME_FOLDER: resolve(home),
     CROW_WEB: join(BUILD, '../web'),
     CROW_PORT: `${port}`,
+    CROW_DOOR_PORT: `${doorPort}`,
     TMPDIR: scratch,
     CROW_SCRATCH: scratch,
     ...(scannerPort && { CROW_SCANNER_PORT: `${scannerPort}` }),

@@ -8,6 +8,7 @@ import { documentsById } from '../checking/documents';
 import { textsOf } from '../checking/facts';
 import { proposedNames } from '../checking/proposedFiling';
 import { bestDocuments, documentsMeeting, matchingPages, SearchedPage, stacksHolding, Wish } from './queries';
+import { EVERYTHING, Sight } from '../platform/sight';
 import { similarWords } from './similarWords';
 
 /** So many documents are shown when nothing else is said. */
@@ -22,10 +23,11 @@ interface Search {
   tsquery: string | null;
   without: string[];
   conditions: Condition[];
+  sight: Sight;
   alsoSearched: string[];
 }
 
-async function understand(manager: EntityManager, typed: string): Promise<Search | undefined> {
+async function understand(manager: EntityManager, typed: string, sight: Sight): Promise<Search | undefined> {
   const { phrases, open, without, conditions } = parseQuery(typed);
   if (phrases.length === 0 && conditions.length === 0) return undefined;
   const similar = await similarWords(manager, [...new Set(phrases.flat())]);
@@ -41,6 +43,7 @@ async function understand(manager: EntityManager, typed: string): Promise<Search
     tsquery: tsquery || null,
     without,
     conditions,
+    sight,
     alsoSearched: [...new Set([...similar.values()].flat())],
   };
 }
@@ -71,15 +74,20 @@ function asQuery(phrases: Term[][]): string {
 export async function find(
   manager: EntityManager,
   typed: string,
-  { by = 'best', most = SHOWN_AT_FIRST, ranked = MOST_RANKED }: Partial<Wish> = {},
+  {
+    by = 'best',
+    most = SHOWN_AT_FIRST,
+    ranked = MOST_RANKED,
+    sight = EVERYTHING,
+  }: Partial<Wish> & { sight?: Sight } = {},
 ): Promise<FindReply> {
-  const search = await understand(manager, typed);
+  const search = await understand(manager, typed, sight);
   if (!search) return { found: [], more: false, alsoSearched: [], inSort: [] };
   const wish = { by, most, ranked };
   if (search.tsquery === null) return { ...(await meeting(manager, search, wish)), inSort: [] };
   const [{ found, ...rest }, inSort] = await Promise.all([
     holding(manager, search, search.tsquery, wish),
-    search.conditions.length > 0 ? [] : stacksHolding(manager, search.tsquery),
+    search.conditions.length > 0 || sight.of !== 'everything' ? [] : stacksHolding(manager, search.tsquery),
   ]);
   return { ...rest, found: await namedAsProposed(manager, found), inSort };
 }
@@ -138,7 +146,7 @@ async function holding(manager: EntityManager, search: Search, tsquery: string, 
 
 /** Every place in a document where a query is found, in reading order. */
 export async function hitsInDocument(manager: EntityManager, documentId: string, typed: string): Promise<Hit[]> {
-  const search = await understand(manager, typed);
+  const search = await understand(manager, typed, EVERYTHING);
   if (!search || search.phrases.length === 0) return [];
   const pages = await textsOf(manager, documentId);
   return pages.flatMap((page) =>

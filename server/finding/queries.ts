@@ -3,6 +3,7 @@ import { FindOrder, FindReply } from '@crow/contract/finding';
 import { Condition } from '@crow/core/finding/query';
 import { FOLDER_PATHS } from '../platform/queries';
 import { rows } from '../platform/database';
+import { foldersOf, Sight } from '../platform/sight';
 
 const MOST_FORMS = 8;
 
@@ -26,12 +27,16 @@ export function nearWords(manager: EntityManager, worth: string[]): Promise<{ so
 interface Wanted {
   conditions: Condition[];
   without: string[];
+  /** The sight of whoever asks. */
+  sight: Sight;
 }
 
-function conditionsOf({ conditions, without }: Wanted, values: unknown[], { one }: { one: boolean }): string {
+function conditionsOf({ conditions, without, sight }: Wanted, values: unknown[], { one }: { one: boolean }): string {
   const excluded = without.map((word) => `'${word}'`).join(' | ');
   return [
     'd.binned_at is null',
+    ...(sight.of === 'everything' ? [] : [`d.state <> 'check'`]),
+    ...(foldersOf(sight) === null ? [] : [`d.folder_id = any($${values.push(foldersOf(sight))}::uuid[])`]),
     ...factConditions(conditions, values, { one }),
     ...(excluded
       ? [

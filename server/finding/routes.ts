@@ -8,7 +8,9 @@ import { find, hitsInDocument } from './finding';
 /** Finding papers by what they say, and asking them. */
 export function findingRoutes(app: FastifyInstance, { database }: Context): void {
   const { manager } = database.source;
-  serve(app, endpoints.find, ({ query }) => find(manager, query.q, { by: query.sort, most: query.most }));
+  serve(app, endpoints.find, ({ actor: { sight }, query }) =>
+    find(manager, query.q, { by: query.sort, most: query.most, sight }),
+  );
   serve(app, endpoints.documentHits, ({ params, query }) => hitsInDocument(manager, params.id, query.q));
   serve(app, endpoints.askDocument, ({ params, query }) => askDocument(manager, params.id, query.q));
 }

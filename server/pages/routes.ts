@@ -24,7 +24,11 @@ export function pageRoutes(
     // The address says everything that the picture depends on, so it never changes.
     return reply.type(mediaType).header('cache-control', `private, max-age=${A_YEAR_SECONDS}, immutable`).send(bytes);
   });
-  serve(app, endpoints.changePages, ({ actor, body }) => changePages(context, actor, body.changes as PageChange[]));
+  serve(app, endpoints.changePages, async ({ actor, body }) => {
+    const changes = body.changes as PageChange[];
+    for (const { id } of changes) await app.insistOnSight(actor, 'page', id);
+    return changePages(context, actor, changes);
+  });
   serve(app, endpoints.wavePages, ({ actor, body }) => wavePages(context, actor, body.pages, body.waved));
   serve(app, endpoints.takeApart, ({ actor, params }) => takeApart(context, sources, actor, params.id));
   serve(app, endpoints.findSheet, async ({ params }) => {

@@ -26,7 +26,8 @@ describe('without a session', () => {
   });
 
   it.each([
-    ['sending a file', 'PUT', `/api/files?stack=${ID}&file=${ID}&stackName=x&name=x&position=0`],
+    ['going on with a file', 'PATCH', `/api/uploads/${ID}.${ID}`],
+    ['asking how far a file has come', 'HEAD', `/api/uploads/${ID}.${ID}`],
     ['sending an archive', 'PUT', '/api/shelf/archive?name=x.zip'],
     ['the stream of changes', 'GET', '/api/events'],
     ['the description of the API', 'GET', '/api/about/'],
@@ -78,7 +79,7 @@ describe('with a key', () => {
 
   it('a key of yesterday lets nobody in', async () => {
     const key = await newKey();
-    await room.context.database.source.manager.query(`update entry_key set made_at = now() - interval '25 hours'`);
+    await room.context.database.source.manager.query(`update entry_key set good_until = now() - interval '1 hour'`);
     expect((await enter(key)).status).toBe(401);
   });
 
@@ -100,6 +101,11 @@ describe('a link on a page of another site', () => {
     expect(status).toBe(200);
     expect(body).toContain('Go on to Crow Shelf');
     expect(body).not.toContain('"><b');
+  });
+
+  it('leads nowhere else, however it is written', async () => {
+    const { body } = await room.request('GET', '//elsewhere.example/x', { headers: followed });
+    expect(body).toContain('href="/elsewhere.example/x"');
   });
 
   it('does not reach the API, nor lets anybody in', async () => {

@@ -1,10 +1,16 @@
 import cookie from '@fastify/cookie';
 import formBody from '@fastify/formbody';
 import { FastifyInstance, FastifyReply, FastifyRequest } from 'fastify';
+import { Seen } from '@crow/contract/endpoint';
 import { inWords, Problem } from '@crow/contract/problems';
 import { browserName } from './browserName';
-import { comeIn, isAnybodyNamed } from './people';
+import { comeIn, endSession, isAnybodyNamed } from './people';
+import { escaped, sendDoorPage } from './doorPages';
+import { NetworkDoor } from './networkDoor';
+import { Origin, originOf } from './origins';
 import { actorOf, letIn } from './sessions';
+import { insistOnSight } from './sight';
+import { CERTIFICATE, TRUST, trustPage } from './trustPage';
 import { Database } from '../platform/database';
 import { Asking } from '../platform/history';
 
@@ -13,11 +19,15 @@ declare module 'fastify' {
     /** Who asks. */
     actor: Asking;
     sessionId: string;
+    /** By what this machine was reached. */
+    reachedBy: Origin;
   }
 }
 
-/** The only address that is answered without a session: it gives one to whoever brings a key, or name and pass phrase. */
+/** Gives a session to whoever brings a key, or name and pass phrase. */
 const ENTER = '/enter';
+/** All that is answered without a session: coming in, and what a device needs to trust the certificate. */
+const OPEN = [ENTER, TRUST, CERTIFICATE];
 const SESSION_SECONDS = 90 * 24 * 3600;
 const LONGEST_KEY = 200;
 /** What is filled in at the door is no longer than this, in bytes. */
@@ -28,34 +38,61 @@ const MOST_TRIES_A_MINUTE = 30;
 /**
  * The door: requests that were not sent by a page of ours, or by a person, are refused; so is everything without a session,
  * whatever it asks for, besides being let in with a key, or by name and pass phrase.
+ * @param named the owner's own origin, if there is one
  */
-export async function door(app: FastifyInstance, database: Database): Promise<void> {
+export async function door(
+  app: FastifyInstance,
+  database: Database,
+  { networkDoor, named }: { networkDoor: NetworkDoor; named?: URL },
+): Promise<void> {
   await app.register(cookie);
   await app.register(formBody, { bodyLimit: LONGEST_FORM });
   const { manager } = database.source;
   app.decorateRequest('actor', null as unknown as Asking);
   app.decorateRequest('sessionId', '');
+  app.decorateRequest('reachedBy', null as unknown as Origin);
+  app.decorate('insistOnSight', ({ sight }: Asking, of: Seen, id: string) => insistOnSight(manager, sight, of, id));
   app.addHook('onRequest', async (request, reply) => {
+    const reachedBy = originOf(request, named);
+    if (!reachedBy) throw new Problem('not-allowed');
+    request.reachedBy = reachedBy;
     if (!isFromHere(request)) {
       // A link on another page: the browser holds the session back for it, and sends it when our own page is the one that asks.
       if (isLinkFromElsewhere(request))
-        return sendPage(reply.code(200), 'Crow Shelf', 'A link on another page leads here.', {
-          onward: request.url,
-        });
+        return sendDoorPage(
+          reply.code(200),
+          'Crow Shelf',
+          `<p>A link on another page leads here.</p><p><a href="${escaped(request.url.replace(/^\/+/, '/'))}">Go on to Crow Shelf</a></p>`,
+        );
       throw new Problem('not-allowed');
     }
     const secret = request.cookies[cookieName(request)];
     const known = secret ? await actorOf(manager, secret) : undefined;
     if (known) [request.actor, request.sessionId] = [known.asking, known.sessionId];
-    else if (request.url.split('?')[0] !== ENTER) return refuse(request, reply, await isAnybodyNamed(manager));
+    else if (!OPEN.includes(request.url.split('?')[0])) return refuse(request, reply, await isAnybodyNamed(manager));
   });
   app.get<{ Querystring: { key?: string } }>(ENTER, async (request, reply) => {
-    const key = String(request.query.key ?? '').slice(0, LONGEST_KEY);
-    // Whoever has been let in and comes by the same address again, from a list of bookmarks, goes on.
-    if (request.actor) return reply.redirect('/', 303);
+    // The key itself, or the whole address that it came in.
+    const key = String(request.query.key ?? '')
+      .replace(/^.*[?&]key=/, '')
+      .slice(0, LONGEST_KEY);
     const secret = await letIn(manager, key, browserName(request.headers['user-agent']));
+    // Whoever has been let in and comes by the same address again, from a list of bookmarks, goes on; with a key that is good they come
+    // in by that, and what they were in as before is over.
+    if (!secret && request.actor) return reply.redirect('/', 303);
+    if (secret && request.actor) await endSession(manager, request.actor, request.sessionId);
     return secret ? welcome(request, reply, secret) : refuse(request, reply, await isAnybodyNamed(manager));
   });
+  app.get(TRUST, async (_request, reply) => {
+    const { fingerprint } = await networkDoor.show();
+    if (!fingerprint) throw new Problem('not-found', { what: 'A certificate of this machine’s own' });
+    return sendDoorPage(reply, 'Trust this machine', trustPage(fingerprint));
+  });
+  app.get(CERTIFICATE, async (_request, reply) => {
+    if (!networkDoor.certificate) throw new Problem('not-found', { what: 'A certificate of this machine’s own' });
+    return reply.type('application/x-x509-ca-cert').header('cache-control', 'no-store').send(networkDoor.certificate);
+  });
+
   const tries = { config: { rateLimit: { max: MOST_TRIES_A_MINUTE, timeWindow: '1 minute' } } };
   app.post<{ Body: { name?: string; passPhrase?: string } | undefined }>(ENTER, tries, async (request, reply) => {
     const [name, passPhrase] = [request.body?.name, request.body?.passPhrase].map((given) =>
@@ -74,35 +111,30 @@ export async function door(app: FastifyInstance, database: Database): Promise<vo
 }
 
 function welcome(request: FastifyRequest, reply: FastifyReply, secret: string): FastifyReply {
-  const options = { path: '/', httpOnly: true, sameSite: 'strict', maxAge: SESSION_SECONDS } as const;
+  const { secure } = request.reachedBy;
+  const options = { path: '/', httpOnly: true, sameSite: 'strict', secure, maxAge: SESSION_SECONDS } as const;
   return reply.setCookie(cookieName(request), secret, options).header('cache-control', 'no-store').redirect('/', 303);
 }
 
-/** Browsers keep the cookies of all ports of a machine together. */
-function cookieName({ host }: FastifyRequest): string {
-  return `crow_session_${/:(\d+)$/.exec(host)?.[1] ?? '80'}`;
+/** Browsers keep the cookies of all ports of a machine together; one that begins with __Host- can't be set by a page of another host. */
+function cookieName({ host, reachedBy }: FastifyRequest): string {
+  return `${reachedBy.secure ? '__Host-' : ''}crow_session_${/:(\d+)$/.exec(host)?.[1] ?? (reachedBy.secure ? '443' : '80')}`;
 }
 
 /**
- * Whether a request was sent to this machine by name, by a page of ours or by no page at all. Keeps out pages of other sites
- * that reach for loopback (cross-site requests, DNS rebinding).
+ * Whether a request was sent by a page of ours or by no page at all. Keeps out pages of other sites that reach for this machine (cross-site
+ * requests).
  */
-function isFromHere({ headers }: FastifyRequest): boolean {
-  const { host, origin, 'sec-fetch-site': site } = headers;
-  if (!isThisMachine(host)) return false;
-  if (origin !== undefined && origin !== `http://${host}`) return false;
+function isFromHere({ headers, reachedBy }: FastifyRequest): boolean {
+  const { origin, 'sec-fetch-site': site } = headers;
+  if (origin !== undefined && origin !== reachedBy.origin) return false;
   return site === undefined || site === 'same-origin' || site === 'none';
-}
-
-function isThisMachine(host: string | undefined): boolean {
-  return host !== undefined && /^(127\.0\.0\.1|localhost|\[::1\])(:\d+)?$/.test(host);
 }
 
 /** Whether somebody has followed a link on a page of another site, in a window and not in a frame of that page. */
 function isLinkFromElsewhere({ method, headers, url }: FastifyRequest): boolean {
   return (
     method === 'GET' &&
-    isThisMachine(headers.host) &&
     headers['sec-fetch-mode'] === 'navigate' &&
     headers['sec-fetch-dest'] === 'document' &&
     !/^\/(api|enter)\b/.test(url)
@@ -118,42 +150,22 @@ function refuse(
 ): FastifyReply {
   void reply.code(problem.status).header('cache-control', 'no-store');
   if (!String(request.headers.accept).includes('text/html')) return reply.send(problem.report);
-  return sendPage(reply, problem.report.happened, inWords({ ...problem.report, happened: '' }), { byName });
+  const text = `<p>${escaped(inWords({ ...problem.report, happened: '' }))}</p>`;
+  return sendDoorPage(
+    reply,
+    problem.report.happened,
+    (byName ? text + BY_NAME : text) + (request.reachedBy.secure ? BY_CODE : ''),
+  );
 }
+
+/** A home screen's application keeps sessions apart from the browser that a code was opened in: there its address is pasted. */
+const BY_CODE = `<details><summary>Let in by the address of a code</summary>
+<form method="get" action="${ENTER}">
+<label>Address <input name="key" autocomplete="off" required></label>
+<button>Come in</button></form></details>`;
 
 const BY_NAME = `<p>Whoever was given a name and a pass phrase comes in by them.</p>
 <form method="post" action="${ENTER}">
 <label>Name <input name="name" autocomplete="username" required autofocus></label>
 <label>Pass phrase <input name="passPhrase" type="password" autocomplete="current-password" required></label>
 <button>Come in</button></form>`;
-
-/** A small page by itself, for whoever is not inside. @param onward where it leads */
-function sendPage(
-  reply: FastifyReply,
-  title: string,
-  text: string,
-  { onward, byName = false }: { onward?: string; byName?: boolean },
-): FastifyReply {
-  const link = onward ? `<p><a href="${escaped(onward)}">Go on to Crow Shelf</a></p>` : '';
-  // Without a referrer a browser would not say either that the form is ours.
-  void reply.header('referrer-policy', 'same-origin').header('cache-control', 'no-store');
-  return reply.type('text/html; charset=utf-8').send(`<!doctype html>
-<html lang="en"><meta name="viewport" content="width=device-width"><title>Crow Shelf</title>
-<style>
-  :root { color-scheme: light dark; }
-  body { font: 16px/1.5 system-ui, sans-serif; max-width: 34rem; margin: 18vh auto; padding: 0 1.5rem;
-    color: light-dark(#1f1d26, #ece8e0); background: light-dark(#f4f1ea, #1b1a20); }
-  h1 { font-size: 1.35rem; }
-  a { color: light-dark(#1c5d63, #7fc4ca); }
-  label { display: block; margin: 0.75rem 0; }
-  input { display: block; width: 100%; box-sizing: border-box; font: inherit; padding: 0.6rem; color: inherit;
-    background: light-dark(#fffdf8, #26242c); border: 1px solid light-dark(#8c857a, #77727f); }
-  button { font: inherit; font-weight: 600; min-height: 44px; padding: 0 1.25rem; border: 0; cursor: pointer;
-    color: light-dark(#fff, #10201f); background: light-dark(#1c5d63, #7fc4ca); }
-</style>
-<h1>${escaped(title)}</h1><p>${escaped(text)}</p>${link}${byName ? BY_NAME : ''}</html>`);
-}
-
-function escaped(text: string): string {
-  return text.replace(/[&<>"']/g, (sign) => `&#${sign.charCodeAt(0)};`);
-}

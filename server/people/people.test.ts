@@ -13,10 +13,11 @@ beforeAll(async () => {
 });
 afterAll(() => room.close());
 
-const add = async (name: string, passPhrase = PHRASE) => {
-  const { status, body } = await room.request('POST', '/api/people', { body: { name, role: 'helper', passPhrase } });
-  if (status !== 200) throw Object.assign(new Error(`${status}`), { body });
-  return body as Person;
+const people = async () => (await room.request('GET', '/api/people')).body as Person[];
+const add = async (name: string, passPhrase = PHRASE, role = 'helper') => {
+  const { status, body } = await room.request('POST', '/api/people', { body: { name, role, passPhrase } });
+  if (status !== 204) throw Object.assign(new Error(`${status}`), { body });
+  return (await people()).find((person) => person.name === name)!;
 };
 const FIREFOX = 'Mozilla/5.0 (X11; Linux x86_64; rv:128.0) Gecko/20100101 Firefox/128.0';
 const comeIn = (name: string, passPhrase: string) =>
@@ -33,7 +34,6 @@ const cookieOf = ({ headers }: { headers: Record<string, unknown> }) => String(h
 /** @param cookie null for the owner's */
 const asked = async (cookie: string | null, url: string, method = 'GET') =>
   (await room.request(method, url, { headers: cookie === null ? {} : { cookie } })).status;
-const people = async () => (await room.request('GET', '/api/people')).body as Person[];
 
 describe('by name and pass phrase', () => {
   it('somebody comes in, whatever the capitals of the name, and does what a helper may', async () => {
@@ -101,6 +101,7 @@ describe('the owner', () => {
     expect(await asked(null, `/api/sessions/${sessions[0].id}`, 'DELETE')).toBe(204);
     expect(await asked(second, '/api/overview')).toBe(401);
     expect(await asked(first, '/api/overview')).toBe(200);
+    await add('Aase', PHRASE, 'reader');
     expect((await people())[0]).toMatchObject({ role: 'owner', sessions: [{ own: true }] });
   });
 
@@ -127,7 +128,13 @@ describe('the owner', () => {
     ['a name that somebody has', { name: 'TOVE', passPhrase: PHRASE }, 409, 'name-taken'],
     ['a pass phrase that is short', { name: 'Ole', passPhrase: 'loom' }, 400, 'not-valid'],
     ['no name', { name: '  ', passPhrase: PHRASE }, 400, 'not-valid'],
-    ['a role that has no door', { name: 'Ole', passPhrase: PHRASE, role: 'reader' }, 400, 'not-valid'],
+    ['a role that nobody comes in by a name as', { name: 'Ole', passPhrase: PHRASE, role: 'device' }, 400, 'not-valid'],
+    [
+      'a reader of a folder that is not there',
+      { name: 'Ole', passPhrase: PHRASE, role: 'reader', folders: ['00000000-0000-4000-8000-000000000000'] },
+      404,
+      'not-found',
+    ],
   ])('can’t add %s', async (_what, given, status, code) => {
     const answer = await room.request('POST', '/api/people', { body: { role: 'helper', ...given } });
     expect(answer).toMatchObject({ status, body: { code } });

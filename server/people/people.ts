@@ -1,12 +1,14 @@
 import { hash, verify } from '@node-rs/argon2';
-import { EntityManager, IsNull, MoreThan, Not } from 'typeorm';
-import { NewPerson, Person } from '@crow/contract/people';
+import { EntityManager, In, IsNull, MoreThan, Not } from 'typeorm';
+import { JOINING, NewDevice, NewPerson, Person } from '@crow/contract/people';
 import { Problem } from '@crow/contract/problems';
-import { Actor, Session } from '../platform/entities';
+import { Role } from '@crow/contract/roles';
+import { Actor, EntryKey, Folder, Session } from '../platform/entities';
 import { Asking, record } from '../platform/history';
 import { announce } from '../platform/live';
-import { countTry } from './queries';
-import { activeSince, openSession } from './sessions';
+import { pathsOfFolders } from '../platform/queries';
+import { countTry, deleteDevicesThatNeverCame } from './queries';
+import { activeSince, makeKey, openSession } from './sessions';
 
 /** After so many wrong pass phrases nobody comes in under that name for a while. */
 const MOST_TRIES = 5;
@@ -24,21 +26,28 @@ let nobodys: Promise<string> | undefined;
 export async function listPeople(manager: EntityManager, own: string): Promise<Person[]> {
   const people = await manager.find(Actor, {
     where: { leftAt: IsNull(), role: Not('program') },
-    order: { role: 'DESC', name: 'ASC' },
+    relations: { folders: true },
+    order: { name: 'ASC' },
   });
+  people.sort((a, b) => Number(b.role === 'owner') - Number(a.role === 'owner'));
   const sessions = await manager.find(Session, {
     where: { usedAt: MoreThan(activeSince()) },
     order: { usedAt: 'DESC' },
   });
-  return people.map(({ id, name, role }) => ({
+  const paths = new Map((await pathsOfFolders(manager)).map(({ id, path }) => [id, path]));
+  return people.map(({ id, name, role, passHash, allFolders, folders = [] }) => ({
     id,
     name,
     role,
+    byPhrase: passHash !== null,
+    allFolders,
+    folders: folders.map((folder) => ({ id: folder.id, path: paths.get(folder.id)! })),
     sessions: sessions
       .filter(({ actorId }) => actorId === id)
       .map((session) => ({
         id: session.id,
         browser: session.browser,
+        device: session.device,
         since: session.createdAt.toISOString(),
         used: session.usedAt.toISOString(),
         own: session.id === own,
@@ -46,20 +55,88 @@ export async function listPeople(manager: EntityManager, own: string): Promise<P
   }));
 }
 
-/** Lets somebody come in by name and pass phrase. @throws Problem 'name-taken' */
+/** Lets somebody come in by name and pass phrase. @throws Problem 'name-taken', 'not-found' when a folder is not there */
 export async function addPerson(
   manager: EntityManager,
   actor: Asking,
-  { name, role, passPhrase }: NewPerson,
-): Promise<Person> {
+  { name, role, passPhrase, allFolders, folders }: NewPerson,
+): Promise<void> {
   const passHash = await hash(passPhrase, COST);
-  return manager.transaction(async (inside) => {
-    if (await personNamed(inside, name)) throw new Problem('name-taken', { name });
-    const { id } = await inside.save(Actor, inside.create(Actor, { name, role, passHash }));
+  await manager.transaction(async (inside) => {
+    await insistOnFreeName(inside, name);
+    const granted = await grantable(inside, role, { allFolders, folders });
+    const { id } = await inside.save(Actor, inside.create(Actor, { name, role, passHash, ...granted }));
     await record(inside, actor, 'added', 'person', id, { name, role });
     await announce(inside, 'people', null);
-    return { id, name, role, sessions: [] };
   });
+}
+
+/** Which folders a reader sees. @throws Problem 'not-found' */
+export async function changeFolders(
+  manager: EntityManager,
+  actor: Asking,
+  id: string,
+  wanted: { allFolders: boolean; folders: string[] },
+): Promise<void> {
+  await manager.transaction(async (inside) => {
+    const person = await joined(inside, id);
+    if (person.role !== 'reader') throw new Problem('not-found', { what: 'This reader' });
+    await inside.save(Actor, { ...person, ...(await grantable(inside, 'reader', wanted)) });
+    await record(inside, actor, 'changed the folders of', 'person', id, { name: person.name });
+    await announce(inside, 'people', null);
+  });
+}
+
+async function grantable(
+  manager: EntityManager,
+  role: Role,
+  { allFolders, folders }: { allFolders: boolean; folders: string[] },
+): Promise<Pick<Actor, 'allFolders'> & { folders: Folder[] }> {
+  if (role !== 'reader') return { allFolders: false, folders: [] };
+  const found = await manager.findBy(Folder, { id: In(folders) });
+  if (found.length < new Set(folders).size) throw new Problem('not-found', { what: 'The folder' });
+  return { allFolders, folders: allFolders ? [] : found };
+}
+
+/** @throws Problem 'name-taken' */
+async function insistOnFreeName(manager: EntityManager, name: string): Promise<void> {
+  if (await personNamed(manager, name)) throw new Problem('name-taken', { name });
+}
+
+/** A code lets a device in for so long. */
+const CODE_LASTS_MS = 5 * 60_000;
+
+/**
+ * Makes a key that lets a device in, once, within five minutes: as the person named, or as a device of its own that only captures.
+ * @throws Problem 'not-found', 'name-taken'
+ */
+export async function letDeviceIn(
+  manager: EntityManager,
+  actor: Asking,
+  { name, person }: NewDevice,
+): Promise<{ key: string; goodUntil: Date }> {
+  return manager.transaction(async (inside) => {
+    const goodUntil = new Date(Date.now() + CODE_LASTS_MS);
+    const actorId = person ? (await asWhom(inside, person)).id : await newDevice(inside, name);
+    const key = await makeKey(inside, { actorId, device: name, goodUntil });
+    await record(inside, actor, 'made a code for', 'session', null, { device: name });
+    await announce(inside, 'people', null);
+    return { key, goodUntil };
+  });
+}
+
+/** Whoever is in that a device can come in as. */
+async function asWhom(manager: EntityManager, id: string): Promise<Actor> {
+  const person = await manager.findOneBy(Actor, { id, leftAt: IsNull(), role: In(['owner', ...JOINING]) });
+  if (!person) throw new Problem('not-found', { what: 'This person' });
+  return person;
+}
+
+async function newDevice(manager: EntityManager, name: string): Promise<string> {
+  // Devices for which a code was made that nobody used.
+  await deleteDevicesThatNeverCame(manager);
+  await insistOnFreeName(manager, name);
+  return (await manager.save(Actor, manager.create(Actor, { name, role: 'device' }))).id;
 }
 
 /** @throws Problem 'not-found' */
@@ -71,9 +148,11 @@ export async function changePassPhrase(
 ): Promise<void> {
   const passHash = await hash(passPhrase, COST);
   await manager.transaction(async (inside) => {
-    await inside.update(Actor, { id: (await joined(inside, id)).id }, { passHash, tries: 0, triedAt: null });
+    const { name } = await joined(inside, id);
+    await inside.update(Actor, { id }, { passHash, tries: 0, triedAt: null });
     await inside.delete(Session, { actorId: id });
-    await record(inside, actor, 'gave another pass phrase', 'person', id);
+    await inside.delete(EntryKey, { actorId: id });
+    await record(inside, actor, 'gave another pass phrase', 'person', id, { name });
     await announce(inside, 'people', null);
   });
 }
@@ -81,9 +160,12 @@ export async function changePassPhrase(
 /** @throws Problem 'not-found' */
 export async function removePerson(manager: EntityManager, actor: Asking, id: string): Promise<void> {
   await manager.transaction(async (inside) => {
-    await inside.update(Actor, { id: (await joined(inside, id)).id }, { leftAt: new Date(), passHash: null });
+    const person = await inside.findOneBy(Actor, { id, leftAt: IsNull(), role: In([...JOINING, 'device']) });
+    if (!person) throw new Problem('not-found', { what: 'This person' });
+    await inside.update(Actor, { id }, { leftAt: new Date(), passHash: null });
     await inside.delete(Session, { actorId: id });
-    await record(inside, actor, 'removed', 'person', id);
+    await inside.delete(EntryKey, { actorId: id });
+    await record(inside, actor, 'removed', 'person', id, { name: person.name });
     await announce(inside, 'people', null);
   });
 }
@@ -91,9 +173,11 @@ export async function removePerson(manager: EntityManager, actor: Asking, id: st
 /** @throws Problem 'not-found' */
 export async function endSession(manager: EntityManager, actor: Asking, id: string): Promise<void> {
   await manager.transaction(async (inside) => {
+    const session = await inside.findOne(Session, { where: { id }, relations: { actor: true } });
     const { affected } = await inside.delete(Session, { id });
-    if (!affected) throw new Problem('not-found', { what: 'This session' });
-    await record(inside, actor, 'ended', 'session', id);
+    if (!session || !affected) throw new Problem('not-found', { what: 'This session' });
+    const { browser, device } = session;
+    await record(inside, actor, 'ended', 'session', id, { name: session.actor!.name, browser, device });
     await announce(inside, 'people', null);
   });
 }
@@ -131,7 +215,7 @@ function personNamed(manager: EntityManager, name: string): Promise<Actor | null
     .getOne();
 }
 
-/** Somebody whom the owner let in. @throws Problem 'not-found' */
+/** Somebody whom the owner let in, by name. @throws Problem 'not-found' */
 async function joined(manager: EntityManager, id: string): Promise<Actor> {
   const person = await manager.findOneBy(Actor, { id, leftAt: IsNull(), passHash: Not(IsNull()) });
   if (!person) throw new Problem('not-found', { what: 'This person' });

@@ -1,6 +1,7 @@
 import { EntityManager } from 'typeorm';
 import { Role } from '@crow/contract/roles';
 import { Actor, History } from './entities';
+import { Sight } from './sight';
 
 /** Who asks for something; every request and every job has one. */
 export interface ActingAs {
@@ -8,9 +9,10 @@ export interface ActingAs {
   name: string;
 }
 
-/** Who asks, and what they may do. */
+/** Who asks, what they may do, and what of everything they see. */
 export interface Asking extends ActingAs {
   role: Role;
+  sight: Sight;
 }
 
 /** Writes down who did what; in the transaction of the deed itself. */
@@ -30,7 +32,8 @@ export async function record(
     | 'preset'
     | 'watched folder'
     | 'session'
-    | 'person',
+    | 'person'
+    | 'door',
   subjectId: string | null,
   detail: Record<string, unknown> = {},
 ): Promise<void> {

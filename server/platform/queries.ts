@@ -15,6 +15,11 @@ export const FOLDER_PATHS = `with recursive paths as (
   select f.id, paths.path || '/' || f.name from folder f join paths on f.parent_id = paths.id
 )`;
 
+/** All folders with their names from the top, joined by slashes. */
+export function pathsOfFolders(manager: EntityManager): Promise<{ id: string; path: string }[]> {
+  return rows<{ id: string; path: string }>(manager, `${FOLDER_PATHS} select id, path from paths`);
+}
+
 /** Tells whoever listens to a channel, once the transaction commits. */
 export async function notify(manager: EntityManager, channel: string, payload: string): Promise<void> {
   await manager.query('select pg_notify($1, $2)', [channel, payload]);

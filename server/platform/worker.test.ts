@@ -17,7 +17,8 @@ async function until(condition: () => Promise<boolean>): Promise<void> {
 const loseLeases = () =>
   rows(
     room.context.database.source.manager,
-    `select pg_terminate_backend(l.pid) from pg_locks l join pg_database d on d.oid = l.database
+    // Waits until they are gone: a lease that is still there afterwards is a new one.
+    `select pg_terminate_backend(l.pid, 5000) from pg_locks l join pg_database d on d.oid = l.database
      where l.locktype = 'advisory' and l.classid = 7015 and d.datname = current_database()`,
   );
 const leases = async () =>

@@ -111,7 +111,7 @@ async function putBack(
     });
     const isKnown = await database.source.transaction(async (manager) => {
       if (await holdsBytes(manager, blob.id)) return true;
-      await insertNew(manager, Stack, { id: stackId, name, state: 'sorted' });
+      await insertNew(manager, Stack, { id: stackId, name, state: 'sorted', actorId: actor.id });
       const fileId = randomUUID();
       await manager.insert(SourceFile, {
         id: fileId,

@@ -164,9 +164,9 @@ async function xlsxOf(heads: string[], table: (string | number | null)[][]): Pro
  * The whole shelf, or a folder and those inside it, as a ZIP: the PDFs in their folders, and what is known of them in facts.csv and
  * facts.json. Made while it is sent: nothing of it is held in memory but the piece that is on its way.
  */
-export async function shelfArchive({ database }: Context, folderId?: string): Promise<Readable> {
+export async function shelfArchive({ database }: Context, folders: readonly string[] | null): Promise<Readable> {
   const { manager } = database.source;
-  const documents = await shelvedDocuments(manager, folderId);
+  const documents = await shelvedDocuments(manager, folders);
   return Readable.from(zipped(entries()), { objectMode: false });
 
   function* entries(): Generator<Entry> {

@@ -11,9 +11,17 @@ import { foldersWithPaths, treeOf, lockDocumentsIn, lockFolders, holdsSomething 
 import { Document, Folder } from '../platform/entities';
 
 const MOST_DEPTH = 12;
-/** All folders, ordered by path. */
-export async function listFolders(manager: EntityManager): Promise<ShownFolder[]> {
-  const found = await foldersWithPaths(manager);
+/** All folders, ordered by path. @param seen those that somebody is narrowed to: the topmost of them lie in no other */
+export async function listFolders(
+  manager: EntityManager,
+  seen: readonly string[] | null = null,
+): Promise<ShownFolder[]> {
+  const all = await foldersWithPaths(manager);
+  const found = seen
+    ? all
+        .filter(({ id }) => seen.includes(id))
+        .map((folder) => ({ ...folder, parentId: seen.includes(folder.parentId ?? '') ? folder.parentId : null }))
+    : all;
   const inside = new Map(found.map(({ id, documents }) => [id, documents]));
   // The deepest first: each adds what it holds by then to the one that it is in.
   for (const { id, parentId } of found.toSorted((a, b) => b.path.split('/').length - a.path.split('/').length))

@@ -212,18 +212,18 @@ interface Shelved {
 }
 
 /** The filed documents in a folder and those below it, or all, with what is known of them. */
-export function shelvedDocuments(manager: EntityManager, folderId?: string): Promise<Shelved[]> {
+export function shelvedDocuments(manager: EntityManager, folders: readonly string[] | null): Promise<Shelved[]> {
   return rows<Shelved>(
     manager,
     `${FOLDER_PATHS}, wanted as (
-       select id from folder where $1::uuid is null or id = $1 union select f.id from folder f join wanted on f.parent_id = wanted.id
+       select id from folder where $1::uuid[] is null or id = any($1) union select f.id from folder f join wanted on f.parent_id = wanted.id
      )
      select d.id, d.name, paths.path as folder, d.pdf_blob_id as "pdfBlobId", d.filed_at as "filedAt", d.lines, d.taxes, d.bookings,
        (select jsonb_object_agg(f.name, f.value) from fact f where f.document_id = d.id) as facts
      from document d join paths on paths.id = d.folder_id join wanted on wanted.id = d.folder_id
      where d.state <> 'check' and d.binned_at is null and d.pdf_blob_id is not null
      order by paths.path, d.name`,
-    [folderId ?? null],
+    [folders],
   );
 }
 

@@ -1,5 +1,6 @@
 import { FastifyInstance } from 'fastify';
 import { endpoints } from '@crow/contract/endpoints';
+import { Problem } from '@crow/contract/problems';
 import { Context } from '../platform/context';
 import { documentsInBin, documentsInFolder } from '../checking/documents';
 import { PictureDesk } from '../pages/pagePictures';
@@ -10,6 +11,7 @@ import { documentRoutes } from './documentRoutes';
 import { shelfArchive } from './exporting';
 import * as folders from './folders';
 import { ShelfChanges } from './shelfChanges';
+import { foldersOf } from '../platform/sight';
 import { asFile } from '../platform/http/sendBlob';
 import { receive, serve } from '../platform/http/serve';
 
@@ -20,7 +22,7 @@ export function shelfRoutes(
   { changes, pictures }: { changes: ShelfChanges; pictures: PictureDesk },
 ): void {
   const { manager } = context.database.source;
-  serve(app, endpoints.listFolders, () => folders.listFolders(manager));
+  serve(app, endpoints.listFolders, ({ actor }) => folders.listFolders(manager, foldersOf(actor.sight)));
   serve(app, endpoints.makeFolder, ({ actor, body }) => folders.makeFolder(context, actor, body.path));
   serve(app, endpoints.changeFolder, ({ actor, params, body }) =>
     folders.changeFolder(context, actor, params.id, body),
@@ -39,9 +41,12 @@ export function shelfRoutes(
     stacks: await stacksInBin(manager),
   }));
   serve(app, endpoints.emptyBin, ({ actor }) => emptyBin(context, actor));
-  serve(app, endpoints.shelfArchive, async ({ query, reply }) =>
-    asFile(reply, 'Crow Shelf.zip', 'application/zip').send(await shelfArchive(context, query.folder)),
-  );
+  serve(app, endpoints.shelfArchive, async ({ actor, query, reply }) => {
+    const seen = foldersOf(actor.sight);
+    if (query.folder && seen && !seen.includes(query.folder)) throw new Problem('not-found', { what: 'The folder' });
+    const wanted = query.folder ? [query.folder] : seen;
+    return asFile(reply, 'Crow Shelf.zip', 'application/zip').send(await shelfArchive(context, wanted));
+  });
   receive(app, endpoints.sendArchive, ({ name }, bytes, request) => bringIn(context, request.actor, name, bytes));
   documentRoutes(app, context, pictures);
 }

@@ -33,7 +33,7 @@ export interface Move {
  */
 export async function movePages(context: Context, actor: ActingAs, id: string, move: Move): Promise<void> {
   await context.database.source.transaction(async (manager) => {
-    if (move.name) await insertNew(manager, Stack, { id, name: move.name });
+    if (move.name) await insertNew(manager, Stack, { id, name: move.name, actorId: actor.id });
     const moved = await manager.find(Page, {
       where: { id: In(move.pages), stackId: Not(id) },
       select: { id: true, stackId: true },
@@ -64,6 +64,8 @@ export async function movePages(context: Context, actor: ActingAs, id: string, m
     const before = [...there, ...setDropped(ordered, ids, true)];
     const after = move.arrangement ?? laidBehind(there, ordered);
     await enterStep(context, manager, actor, { id, step: steps.get(id)! }, { before, after });
+    // What somebody has laid together stays on the table, under the hand.
+    await manager.update(Stack, { id }, { onward: false });
     await record(manager, actor, 'moved pages into', 'stack', id, { pages: [...ids], from });
   });
 }

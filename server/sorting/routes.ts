@@ -11,7 +11,9 @@ import * as stacks from './stacks';
 /** Stacks on the light table. */
 export function sortingRoutes(app: FastifyInstance, context: Context): void {
   const { manager } = context.database.source;
-  serve(app, endpoints.listStacks, () => stacksOnTable(manager));
+  serve(app, endpoints.listStacks, ({ actor: { sight } }) =>
+    stacksOnTable(manager, sight.of === 'own stacks' ? sight.actorId : null),
+  );
   serve(app, endpoints.readStack, ({ params }) => stacks.readStack(manager, params.id));
   serve(app, endpoints.arrangeStack, async ({ actor, params, body }) => {
     await arrange(context, actor, params.id, body.base, body.pages);
@@ -20,12 +22,12 @@ export function sortingRoutes(app: FastifyInstance, context: Context): void {
   serve(app, endpoints.movePages, ({ actor, params, body }) => movePages(context, actor, params.id, body));
   serve(app, endpoints.showWeaving, ({ params, query }) => weaving(manager, params.id, query.backs));
   serve(app, endpoints.weaveStacks, ({ actor, params, body }) => weaveStacks(context, actor, params.id, body.backs));
-  serve(app, endpoints.undoStack, async ({ params }) => {
-    await stepArrangement(context, params.id, -1);
+  serve(app, endpoints.undoStack, async ({ actor, params }) => {
+    await stepArrangement(context, actor, params.id, -1);
     return stacks.readStack(manager, params.id);
   });
-  serve(app, endpoints.redoStack, async ({ params }) => {
-    await stepArrangement(context, params.id, 1);
+  serve(app, endpoints.redoStack, async ({ actor, params }) => {
+    await stepArrangement(context, actor, params.id, 1);
     return stacks.readStack(manager, params.id);
   });
   serve(app, endpoints.stopReading, ({ actor, params }) => stacks.stopReading(context, actor, params.id));

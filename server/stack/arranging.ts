@@ -3,7 +3,7 @@ import { Problem } from '@crow/contract/problems';
 import { Arrangement, completed, Placed } from '@crow/core/sorting/arrangement';
 import { Context } from '../platform/context';
 import { KeptArrangement, Reading, Stack } from '../platform/entities';
-import { ActingAs } from '../platform/history';
+import { ActingAs, record } from '../platform/history';
 import { announce } from '../platform/live';
 import { lockOpen } from './locks';
 import { bringBackBlank, currentArrangement, layPages } from './queries';
@@ -24,6 +24,8 @@ export async function arrange(
     const stack = await lockOpen(manager, id);
     if (stack.step !== base) throw new Problem('stack-changed');
     const before = base === 0 ? await currentArrangement(manager, id) : undefined;
+    // It stays on the table, under the hand.
+    if (stack.onward) await manager.update(Stack, { id }, { onward: false });
     await enterStep(context, manager, actor, stack, { before, after: arrangement });
   });
 }
@@ -39,6 +41,7 @@ export async function enterStep(
   if (before) await saveStep(manager, actor, id, step, before);
   await manager.delete(KeptArrangement, { stackId: id, step: MoreThan(step) });
   await saveStep(manager, actor, id, step + 1, after);
+  await record(manager, actor, 'arranged', 'stack', id, { step: step + 1 });
   await lay(context, manager, id, step + 1, after);
 }
 
@@ -56,11 +59,13 @@ async function saveStep(
 }
 
 /** Goes one step back (-1) or forth (1) in the stack's arrangements; at the ends nothing happens. */
-export async function stepArrangement(context: Context, id: string, by: -1 | 1): Promise<void> {
+export async function stepArrangement(context: Context, actor: ActingAs, id: string, by: -1 | 1): Promise<void> {
   await context.database.source.transaction(async (manager) => {
     const stack = await lockOpen(manager, id);
     const saved = await manager.findOneBy(KeptArrangement, { stackId: id, step: stack.step + by });
-    if (saved) await lay(context, manager, id, stack.step + by, saved.pages);
+    if (!saved) return;
+    await record(manager, actor, by < 0 ? 'undid' : 'did again', 'stack', id);
+    await lay(context, manager, id, stack.step + by, saved.pages);
   });
 }
 

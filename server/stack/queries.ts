@@ -213,9 +213,11 @@ export function documentHolding(manager: EntityManager, pageId: string, lock: bo
   );
 }
 
-/** The stacks on the light table, those that came last first. */
-export function stacksOnTable(manager: EntityManager): Promise<StackSummary[]> {
-  return summarise(manager, `s.state = 'open' and s.binned_at is null`);
+/** The stacks on the light table, those that came last first. @param begunBy who began them; whoever did, without */
+export function stacksOnTable(manager: EntityManager, begunBy: string | null = null): Promise<StackSummary[]> {
+  return summarise(manager, `s.state = 'open' and s.binned_at is null and ($1::uuid is null or s.actor_id = $1)`, [
+    begunBy,
+  ]);
 }
 
 /** A stack, unless it is in the bin. */

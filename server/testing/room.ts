@@ -3,7 +3,7 @@ import { existsSync, mkdirSync, readFileSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { FastifyInstance } from 'fastify';
 import pino from 'pino';
-import { addressOf, callOf } from '@crow/contract/client';
+import { addressOf, callOf, PIECE, uploadHeaders } from '@crow/contract/client';
 import { Endpoint, Input, Output } from '@crow/contract/endpoint';
 import { endpoints } from '@crow/contract/endpoints';
 import { ProblemReport } from '@crow/contract/problems';
@@ -18,8 +18,10 @@ import { PictureDesk } from '../pages/pagePictures';
 import { Shelf } from '../shelf/shelf';
 import { ShelfChanges } from '../shelf/shelfChanges';
 import { ScanDesk } from '../capture/scanning';
+import { NetworkDoor } from '../people/networkDoor';
 import { letIn, makeEntryKey } from '../people/sessions';
 import { SourceShelf } from '../capture/sources';
+import { Uploads } from '../capture/uploads';
 import { Watcher } from '../capture/watching';
 import { connect } from '../platform/database';
 import { theProgram } from '../platform/history';
@@ -41,6 +43,10 @@ export class TestRoom {
     readonly shelf: Shelf,
     readonly changes: ShelfChanges,
     readonly watcher: Watcher,
+    readonly networkDoor: NetworkDoor,
+    readonly uploads: Uploads,
+    /** Where files are kept that are not all there yet. */
+    readonly uploadsFolder: string,
     private readonly sources: SourceShelf,
     private readonly hub: LiveHub,
     /** The secret of the session in which it asks. */
@@ -63,7 +69,12 @@ export class TestRoom {
     await hub.start();
     const watcher = new Watcher(context, [shelf.root], { stillMs: 0, stillEmptyMs: 0 });
     const changes = new ShelfChanges(shelf, await theProgram(database.source.manager));
+    const networkDoor = new NetworkDoor(context, { folder: join(folder, 'authority'), port: 0 });
+    const uploads = new Uploads(context, join(folder, 'uploads'), `/api${endpoints.sendFile.path}`);
+    await uploads.start();
     const app = await buildApp(context, {
+      networkDoor,
+      uploads,
       pictures: new PictureDesk(context, sources),
       sources,
       hub,
@@ -73,9 +84,22 @@ export class TestRoom {
       webFolder,
     });
     await app.ready();
+    await networkDoor.start(app);
     const { manager } = database.source;
     const secret = await letIn(manager, await makeEntryKey(manager), 'the test');
-    return new TestRoom(context, app, shelf, changes, watcher, sources, hub, secret!);
+    return new TestRoom(
+      context,
+      app,
+      shelf,
+      changes,
+      watcher,
+      networkDoor,
+      uploads,
+      join(folder, 'uploads'),
+      sources,
+      hub,
+      secret!,
+    );
   }
 
   /** Asks an endpoint; the answer must be a good one. */
@@ -133,12 +157,21 @@ export class TestRoom {
   }
 
   /** Sends one file to a stack. @param where its number, and where its pages go */
-  sendFile(stack: string, name: string, bytes: Uint8Array, where: Record<string, string>): Promise<Answer> {
-    const query = new URLSearchParams({ stack, file: randomUUID(), stackName: name, name, position: '0', ...where });
-    return this.request('PUT', `/api/files?${query}`, {
+  async sendFile(
+    stack: string,
+    name: string,
+    bytes: Uint8Array,
+    where: Record<string, string>,
+    headers: Record<string, string> = {},
+  ): Promise<Answer> {
+    const told = { stack, file: randomUUID(), stackName: name, name, position: '0', ...where };
+    const answer = await this.request('POST', '/api/uploads', {
       body: Buffer.from(bytes),
-      headers: { 'content-type': 'application/octet-stream' },
+      headers: { ...uploadHeaders(told, bytes.length), 'content-type': PIECE, ...headers },
     });
+    // The protocol answers in plain text.
+    const isProblem = answer.status >= 400 && String(answer.body).startsWith('{');
+    return isProblem ? { ...answer, body: JSON.parse(String(answer.body)) as unknown } : answer;
   }
 
   /** Takes files in, does all the work there is, and gives the stack. */
@@ -196,6 +229,7 @@ export class TestRoom {
   }
 
   async close(): Promise<void> {
+    await this.networkDoor.close();
     await this.hub.close();
     await this.app.close();
     await this.sources.close();

@@ -1,5 +1,5 @@
 import { Suspense, useEffect, useState } from 'react';
-import { NavLink, Outlet, useLocation, useNavigate } from 'react-router';
+import { Navigate, NavLink, Outlet, useLocation, useNavigate } from 'react-router';
 import { Search } from 'lucide-react';
 import { endpoints } from '@crow/contract/endpoints';
 import { ProblemText } from './parts/controls';
@@ -9,7 +9,7 @@ import { KeysPanel } from './parts/KeysPanel';
 import { writeDaysAs } from './parts/days';
 import { Settings } from './parts/Settings';
 import { queryClient } from './parts/stale';
-import { listen, useChange, useOverview, usePresets, useSettings } from './queries';
+import { listen, useChange, useMay, useOverview, usePresets, useSettings } from './queries';
 
 /** The window: the rail with the stations in the order of the work, and the station that one is at. */
 export function Room() {
@@ -37,12 +37,20 @@ export function Room() {
         <Troubles />
         <div className="min-h-0 flex-1">
           <Suspense>
-            <Outlet />
+            <Within />
           </Suspense>
         </div>
       </main>
     </div>
   );
+}
+
+/** The station, for whom it is there; whoever may only read, or only capture, is at the one that they have. */
+function Within() {
+  const { pathname } = useLocation();
+  const [captures, reads, works] = [useMay('capture'), useMay('read'), useMay('work')];
+  const allowed = /^\/(capture|page|compare)\b/.test(pathname) ? captures : /^\/shelf\b/.test(pathname) ? reads : works;
+  return allowed ? <Outlet /> : <Navigate to={reads ? '/shelf' : '/capture'} replace />;
 }
 
 /** What keeps everything from going on, above whatever is shown. */
@@ -79,30 +87,37 @@ function Rail() {
     (data?.arriving ?? 0) +
     (data?.watched ?? 0);
   const navigate = useNavigate();
+  const [captures, works, reads] = [useMay('capture'), useMay('work'), useMay('read')];
   const waits = (data?.stacks ?? 0) + (data?.check ?? 0) + arriving;
   return (
     <nav
       aria-label="Stations"
       className="flex h-14 shrink-0 border-t border-rule bg-sunken md:h-auto md:w-[84px] md:flex-col md:border-t-0 md:border-r"
     >
-      <div className="hidden h-14 items-center justify-center md:flex" aria-hidden>
+      <div className="hidden h-14 items-center justify-center md:flex short:hidden" aria-hidden>
         <img src="/icon.svg" alt="" className="size-7" />
       </div>
-      <Station to="/capture" name="Capture" number={arriving} what="arriving" />
-      <RailPresets />
-      <Station to="/sort" name="Sort" number={data?.stacks ?? 0} what="to sort" />
-      <Station to="/check" name="Check" number={data?.check ?? 0} what="to check" />
-      <Station to="/shelf" name="Shelf" number={data?.filing ?? 0} what="on the way" />
-      {data && waits === 0 && <p className="mt-3 hidden text-center text-sm text-sure md:block">✓ done</p>}
+      {captures && <Station to="/capture" name="Capture" number={arriving} what="arriving" />}
+      {works && (
+        <>
+          <RailPresets />
+          <Station to="/sort" name="Sort" number={data?.stacks ?? 0} what="to sort" />
+          <Station to="/check" name="Check" number={data?.check ?? 0} what="to check" />
+        </>
+      )}
+      {reads && <Station to="/shelf" name="Shelf" number={data?.filing ?? 0} what="on the way" />}
+      {works && data && waits === 0 && <p className="mt-3 hidden text-center text-sm text-sure md:block">✓ done</p>}
       <div className="flex flex-1 md:mt-auto md:flex-none md:flex-col md:items-stretch md:pb-2">
-        <button
-          className="flex flex-1 flex-col items-center gap-1 py-2 text-sm hover:bg-ground"
-          onClick={() => void navigate('/shelf?find=')}
-          title="Find (/)"
-        >
-          <Search size={18} aria-hidden />
-          Find
-        </button>
+        {reads && (
+          <button
+            className="flex flex-1 flex-col items-center justify-center gap-1 py-2 text-sm hover:bg-ground"
+            onClick={() => void navigate('/shelf?find=')}
+            title="Find (/)"
+          >
+            <Search size={18} aria-hidden />
+            <span className="short:sr-only">Find</span>
+          </button>
+        )}
         <Settings />
       </div>
     </nav>
@@ -114,7 +129,7 @@ function Station({ to, name, number, what }: { to: string; name: string; number:
     <NavLink
       to={to}
       className={({ isActive }) =>
-        `flex flex-1 flex-col items-center border-t-3 pt-1 md:flex-none md:border-t-0 md:border-l-3 md:py-2.5 md:pr-[3px] ${isActive ? 'border-accent bg-ground font-semibold' : 'border-transparent hover:bg-ground'}`
+        `flex flex-1 flex-col items-center border-t-3 pt-1 md:flex-none md:border-t-0 md:border-l-3 md:py-2.5 md:pr-[3px] short:md:py-1 ${isActive ? 'border-accent bg-ground font-semibold' : 'border-transparent hover:bg-ground'}`
       }
     >
       <span>{name}</span>

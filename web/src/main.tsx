@@ -8,6 +8,7 @@ import { Notices } from './parts/notices';
 import { followScheme } from './parts/scheme';
 import { queryClient } from './parts/stale';
 import { Room } from './Room';
+import { Start } from './Start';
 import './style.css';
 
 const stations = {
@@ -18,6 +19,7 @@ const stations = {
   check: () => import('./stations/check/Check'),
   shelf: () => import('./stations/shelf/ShelfStation'),
   filing: () => import('./stations/check/WaysOfFiling'),
+  people: () => import('./stations/people/People'),
   words: () => import('./stations/check/DoubtfulWords'),
 };
 const Capture = lazy(stations.capture);
@@ -27,9 +29,13 @@ const Sort = lazy(stations.sort);
 const Check = lazy(stations.check);
 const ShelfStation = lazy(stations.shelf);
 const WaysOfFiling = lazy(stations.filing);
+const People = lazy(stations.people);
 const DoubtfulWords = lazy(stations.words);
 // The station that is gone to first is loaded first; the others once there is nothing else to do, so that going there is instant.
 whenIdle(() => Object.values(stations).forEach((load) => void load()), 3000);
+
+// Ready where there is no line, from the next visit on. A device that does not trust the certificate of the line refuses it.
+if (import.meta.env.PROD) whenIdle(() => void navigator.serviceWorker?.register('/sw.js').catch(() => undefined), 5000);
 
 followScheme();
 createRoot(document.getElementById('root')!).render(
@@ -49,6 +55,8 @@ createRoot(document.getElementById('root')!).render(
                   <Route path="/shelf/:folder?/:document?" element={<ShelfStation />} />
                   <Route path="/words/:id" element={<DoubtfulWords />} />
                   <Route path="/filing" element={<WaysOfFiling />} />
+                  <Route path="/people" element={<People />} />
+                  <Route path="/start" element={<Start />} />
                   <Route path="*" element={<Navigate to="/capture" replace />} />
                 </Route>
               </Routes>

@@ -3,6 +3,7 @@ import { Endpoint, Input, Output } from '@crow/contract/endpoint';
 import { KINDS } from '@crow/core/reading/facts/kindList';
 import { endpoints } from '@crow/contract/endpoints';
 import { FindOrder } from '@crow/contract/finding';
+import { isAllowed, Right } from '@crow/contract/roles';
 import { LiveEvent } from '@crow/contract/settings';
 import { ask } from './api';
 import { listenLive } from './live';
@@ -19,14 +20,17 @@ export const useOverview = () =>
   });
 export const useStrangers = () =>
   useQuery({ queryKey: ['strangers'], queryFn: () => ask(endpoints.listStrangers, {}) });
-export const useSettings = () => useQuery({ queryKey: ['settings'], queryFn: () => ask(endpoints.readSettings, {}) });
+export const useSettings = () =>
+  useQuery({ queryKey: ['settings'], queryFn: () => ask(endpoints.readSettings, {}), enabled: useMay('read') });
 /** The kinds of papers that there are: those of the list, and those that were added. */
 export const useKinds = (): string[] => [...KINDS, ...(useSettings().data?.ownKinds ?? []).map(({ name }) => name)];
 export const useLanguages = () =>
   useQuery({ queryKey: ['languages'], queryFn: () => ask(endpoints.listLanguages, {}) });
 export const useScanners = () => useQuery({ queryKey: ['scanners'], queryFn: () => ask(endpoints.listScanners, {}) });
-export const useScans = () => useQuery({ queryKey: ['scans'], queryFn: () => ask(endpoints.listScans, {}) });
-export const usePresets = () => useQuery({ queryKey: ['presets'], queryFn: () => ask(endpoints.listPresets, {}) });
+export const useScans = () =>
+  useQuery({ queryKey: ['scans'], queryFn: () => ask(endpoints.listScans, {}), enabled: useMay('work') });
+export const usePresets = () =>
+  useQuery({ queryKey: ['presets'], queryFn: () => ask(endpoints.listPresets, {}), enabled: useMay('work') });
 export const useWatched = () => useQuery({ queryKey: ['watched'], queryFn: () => ask(endpoints.listWatched, {}) });
 export const usePlaces = (beginning: string) =>
   useQuery({
@@ -35,7 +39,8 @@ export const usePlaces = (beginning: string) =>
     enabled: beginning.startsWith('/'),
     placeholderData: (before) => before,
   });
-export const useStacks = () => useQuery({ queryKey: ['stacks'], queryFn: () => ask(endpoints.listStacks, {}) });
+export const useStacks = () =>
+  useQuery({ queryKey: ['stacks'], queryFn: () => ask(endpoints.listStacks, {}), enabled: useMay('capture') });
 export const useStack = (id: string | undefined) =>
   useQuery({
     queryKey: ['stack', id],
@@ -46,6 +51,17 @@ export const useWeaving = (fronts: string, backs: string) =>
   useQuery({
     queryKey: ['weaving', fronts, backs],
     queryFn: () => ask(endpoints.showWeaving, { params: { id: fronts }, query: { backs } }),
+  });
+/** This window, among others of the same person. */
+export const THIS_WINDOW = crypto.randomUUID();
+/** Asked now and then as well: nobody tells of a window that was not closed but lost. */
+const AT_WORK_EVERY_MS = 30_000;
+/** Who else has which document before them. */
+export const useAtWork = () =>
+  useQuery({
+    queryKey: ['at-work'],
+    queryFn: () => ask(endpoints.listAtWork, { query: { window: THIS_WINDOW } }),
+    refetchInterval: AT_WORK_EVERY_MS,
   });
 export const useWaiting = () => useQuery({ queryKey: ['waiting'], queryFn: () => ask(endpoints.listWaiting, {}) });
 export const useDocument = (id: string | undefined) =>
@@ -84,6 +100,18 @@ export const useChangedOnDisk = () =>
   useQuery({ queryKey: ['changedOnDisk'], queryFn: () => ask(endpoints.listChangedOnDisk, {}) });
 export const useMe = () =>
   useQuery({ queryKey: ['me'], queryFn: () => ask(endpoints.whoAmI, {}), staleTime: Infinity });
+/** Whether whoever is here may do something; as long as that is not known, yes: it is refused where it matters. */
+export function useMay(right: Right): boolean {
+  const role = useMe().data?.role;
+  return !role || isAllowed(role, right);
+}
+export const useDoor = () => useQuery({ queryKey: ['door'], queryFn: () => ask(endpoints.readDoor, {}) });
+export const useDocumentHistory = (id: string, enabled: boolean) =>
+  useQuery({
+    queryKey: ['history', 'of', id],
+    queryFn: () => ask(endpoints.documentHistory, { params: { id } }),
+    enabled,
+  });
 export const usePeople = () => useQuery({ queryKey: ['people'], queryFn: () => ask(endpoints.listPeople, {}) });
 export const useBin = (enabled: boolean) =>
   useQuery({ queryKey: ['bin'], queryFn: () => ask(endpoints.listBin, {}), enabled });
@@ -127,11 +155,13 @@ const TOUCHED: Record<LiveEvent['kind'], string[]> = {
     'doubtful',
     'changedOnDisk',
     'strangers',
+    'history',
   ],
   folder: ['folders', 'document', 'waiting'],
   settings: ['settings', 'languages'],
   watch: ['watched', 'overview'],
-  people: ['people'],
+  people: ['people', 'door', 'history'],
+  'at-work': ['at-work'],
   scan: ['scans', 'scanners', 'presets', 'stacks'],
 };
 const GATHER_MS = 400;

@@ -3,11 +3,14 @@ import {
   CreateDateColumn,
   Entity,
   JoinColumn,
+  JoinTable,
+  ManyToMany,
   ManyToOne,
   PrimaryColumn,
   PrimaryGeneratedColumn,
 } from 'typeorm';
 import { Role } from '@crow/contract/roles';
+import { Folder } from './folders';
 
 /** Who does something. */
 @Entity('actor')
@@ -21,6 +24,11 @@ export class Actor {
   /** How often a wrong pass phrase was tried since the last right one, and when last. */
   @Column('int', { default: 0 }) tries: number;
   @Column('timestamptz', { name: 'tried_at', nullable: true }) triedAt: Date | null;
+  /** Whether a reader sees all folders; else those that were granted, with the folders inside them. */
+  @Column('boolean', { name: 'all_folders', default: false }) allFolders: boolean;
+  @ManyToMany(() => Folder)
+  @JoinTable({ name: 'granted_folder', joinColumn: { name: 'actor_id' }, inverseJoinColumn: { name: 'folder_id' } })
+  folders?: Folder[];
 }
 
 /** A browser that was let in. */
@@ -35,6 +43,8 @@ export class Session {
   @Column('timestamptz', { name: 'used_at', default: () => 'now()' }) usedAt: Date;
   /** What the browser said that it is. */
   @Column('text', { default: '' }) browser: string;
+  /** What the device that was let in by a key of its own is called; '' for others. */
+  @Column('text', { default: '' }) device: string;
 }
 
 /** A key with which one browser is let in, once. */
@@ -45,6 +55,9 @@ export class EntryKey {
   @Column('uuid', { name: 'actor_id' }) actorId: string;
   @ManyToOne(() => Actor) @JoinColumn({ name: 'actor_id' }) actor?: Actor;
   @CreateDateColumn({ type: 'timestamptz', name: 'made_at' }) madeAt: Date;
+  @Column('timestamptz', { name: 'good_until' }) goodUntil: Date;
+  /** What the device is called that it lets in; '' when it is for a browser of this machine. */
+  @Column('text', { default: '' }) device: string;
 }
 
 /** Who did what, when. */

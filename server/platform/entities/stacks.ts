@@ -25,6 +25,9 @@ export class Stack {
   @Column('boolean', { name: 'reading_stopped' }) readingStopped: boolean;
   @CreateDateColumn({ type: 'timestamptz', name: 'created_at' }) createdAt: Date;
   @Column('timestamptz', { name: 'binned_at', nullable: true }) binnedAt: Date | null;
+  /** Who began it; null for stacks from before that was noted. */
+  @Column('uuid', { name: 'actor_id', nullable: true }) actorId: string | null;
+  @ManyToOne(() => Actor) @JoinColumn({ name: 'actor_id' }) actor?: Actor;
   /** Whether it is one document, however many pages it has. */
   @Column('boolean', { default: false }) whole: boolean;
   /** Whether it goes to Check by itself. */

@@ -1,6 +1,6 @@
-import { FastifyInstance, FastifyReply, FastifyRequest } from 'fastify';
+import { FastifyInstance, FastifyReply, FastifyRequest, HTTPMethods } from 'fastify';
 import { AnyObjectSchema, InferType, ValidationError } from 'yup';
-import { Endpoint, Input, Output } from '@crow/contract/endpoint';
+import { Endpoint, Input, Output, Seen } from '@crow/contract/endpoint';
 import { Problem } from '@crow/contract/problems';
 import { isAllowed } from '@crow/contract/roles';
 import { isKeepable } from '@crow/core/reading/printable';
@@ -41,6 +41,7 @@ export function serve<E extends Endpoint>(
           throw error;
         }
       }
+      await insistOnSight(request, endpoint);
       const result = await answer(input);
       if (result === undefined && !reply.sent) return reply.code(204).send();
       return result;
@@ -67,6 +68,17 @@ function insistOnKeepable(given: unknown): void {
     }
     level = next;
   }
+}
+
+declare module 'fastify' {
+  interface FastifyInstance {
+    /** @throws Problem 'not-found' when whoever asks does not see it */
+    insistOnSight: (actor: Asking, of: Seen, id: string) => Promise<void>;
+  }
+}
+
+async function insistOnSight({ server, actor, params }: FastifyRequest, { of }: Endpoint): Promise<void> {
+  if (of) await server.insistOnSight(actor, of, (params as { id: string }).id);
 }
 
 /** @throws Problem 'not-yours' */
@@ -111,8 +123,29 @@ export function receive<Q extends AnyObjectSchema>(
   });
 }
 
-/** How many bytes a request says that it brings. */
-export function lengthOf({ headers }: FastifyRequest): number | undefined {
-  const length = Number(headers['content-length']);
-  return Number.isFinite(length) ? length : undefined;
+/**
+ * Registers an endpoint whose requests are answered by something that speaks a protocol of its own, and reads what they bring by itself.
+ * @param methods with which it is asked
+ */
+export function pass(
+  app: FastifyInstance,
+  endpoint: Endpoint,
+  methods: HTTPMethods[],
+  answer: (request: FastifyRequest, reply: FastifyReply) => void,
+): void {
+  void app.register(async (own) => {
+    own.removeAllContentTypeParsers();
+    own.addContentTypeParser('*', (_request, _payload, done) => done(null));
+    own.route({
+      method: methods,
+      url: endpoint.path,
+      bodyLimit: Number.MAX_SAFE_INTEGER,
+      config: { endpoint },
+      handler: async (request, reply) => {
+        insistOnRight(request, endpoint);
+        answer(request, reply);
+        return reply;
+      },
+    });
+  });
 }

@@ -24,6 +24,7 @@ import { FactNames1768000000000 } from './1768000000000-FactNames';
 import { Codes1769000000000 } from './1769000000000-Codes';
 import { MoreRead1770000000000 } from './1770000000000-MoreRead';
 import { People1771000000000 } from './1771000000000-People';
+import { Sights1772000000000 } from './1772000000000-Sights';
 
 /** What made the tables what they are, in order. Frozen: what has run somewhere is never changed. */
 export const MIGRATIONS = [
@@ -53,4 +54,5 @@ export const MIGRATIONS = [
   Codes1769000000000,
   MoreRead1770000000000,
   People1771000000000,
+  Sights1772000000000,
 ];

@@ -15,7 +15,7 @@ export function LanguageChoice() {
   };
   return (
     <>
-      <h2 className="font-semibold">Languages of your papers</h2>
+      <h2 className="mt-4 border-t border-rule pt-3 font-semibold">Languages of your papers</h2>
       <p className="mb-2 text-sm text-quiet">
         The language of each paper is detected. The fewer you choose, the faster and better they are read. The first one
         chosen is the default.

@@ -16,7 +16,7 @@ export function Button({ main, hint, className = '', children, type = 'button', 
   return (
     <button
       type={type}
-      className={`inline-flex h-8 shrink-0 items-center gap-2 border px-3 text-sm whitespace-nowrap disabled:cursor-default disabled:opacity-45 ${look} ${className}`}
+      className={`inline-flex h-8 shrink-0 items-center gap-2 border px-3 text-sm whitespace-nowrap pointer-coarse:h-11 disabled:cursor-default disabled:opacity-45 ${look} ${className}`}
       {...rest}
     >
       {children}
@@ -38,7 +38,7 @@ export function IconButton({
       type={type}
       aria-label={name}
       title={name}
-      className={`inline-flex size-8 shrink-0 items-center justify-center text-ink hover:bg-sunken disabled:cursor-default disabled:opacity-40 ${className}`}
+      className={`inline-flex size-8 shrink-0 items-center justify-center pointer-coarse:size-11 text-ink hover:bg-sunken disabled:cursor-default disabled:opacity-40 ${className}`}
       {...rest}
     >
       {children}
@@ -72,7 +72,7 @@ export function Choice<Value extends string | number>({
       {shown && <span aria-hidden>{label}</span>}
       <select
         aria-label={label}
-        className={`h-8 border border-rule bg-raised px-1 text-ink ${className}`}
+        className={`h-8 border border-rule bg-raised px-1 text-ink pointer-coarse:h-11 ${className}`}
         value={value}
         onChange={(event) => onChange(choices[event.target.selectedIndex].value)}
       >
@@ -125,4 +125,4 @@ export function Progress({ value, of, label }: { value: number; of: number; labe
 }
 
 export const inputLook =
-  'h-8 w-full border border-rule bg-raised px-2 text-ink placeholder:text-quiet focus:border-accent focus:outline-2 focus:-outline-offset-1 focus:outline-accent';
+  'h-8 w-full border border-rule bg-raised px-2 pointer-coarse:h-11 text-ink placeholder:text-quiet focus:border-accent focus:outline-2 focus:-outline-offset-1 focus:outline-accent';

@@ -1,9 +1,12 @@
 import { createContext, ReactNode, useCallback, useContext, useEffect, useMemo, useRef, useState } from 'react';
 import { compareNames } from '@crow/core/filing/names';
 import { groupFiles } from '@crow/core/sorting/groupFiles';
-import { addressOf } from '@crow/contract/client';
 import { endpoints } from '@crow/contract/endpoints';
 import { ProblemReport } from '@crow/contract/problems';
+import { Outbox, Sending, Waiting } from '../outbox/outboxStore';
+import { sendWaiting, Sent } from '../outbox/sendWaiting';
+import { nextOrder } from '../outbox/shared';
+import { useChange } from '../queries';
 import { queryStale } from './stale';
 
 /** A file on its way into the program. */
@@ -12,13 +15,16 @@ export interface Transfer {
   stackId: string;
   stackName: string;
   name: string;
-  /** The number in which it is sent among the files of its stack. */
-  position: number;
-  place?: Place;
-  file: File;
+  /** The page that it is another capture of, or goes before. */
+  documentId?: string;
+  bytes: Blob;
+  /** When it was taken, in milliseconds. */
+  at: number;
   sent: number;
   state: 'waiting' | 'sending' | 'done' | 'failed';
   problem?: ProblemReport;
+  /** Whether it is gone when this window closes. */
+  fleeting: boolean;
 }
 
 /** Where pages go that are taken in: into a stack, which may have to be made, or with it into a document. */
@@ -36,6 +42,14 @@ export interface Place {
 
 interface Intake {
   transfers: Transfer[];
+  /** Why nothing goes at the moment, if something waits. */
+  halted: Exclude<Sent, 'all'> | undefined;
+  sending: Sending;
+  chooseSending: (sending: Sending) => void;
+  /** Sends what waits now, whatever was chosen. */
+  sendNow: () => void;
+  /** How many files were taken in for a stack, in this window. */
+  takenFor: (stackId: string) => number;
   /** Where the next pages go; undefined for stacks of their own. */
   place: Place | undefined;
   setPlace: (place: Place | undefined) => void;
@@ -44,6 +58,8 @@ interface Intake {
    * @param otherwise gives the place for these and the next ones when there is none
    */
   takeIn: (files: File[], options?: { otherwise?: () => Place }) => void;
+  /** Sends a stack on to Check as one document, once all that was captured for it is taken in. */
+  finish: (stackId: string) => void;
   retry: (id: string) => void;
   forget: (id: string) => void;
 }
@@ -51,18 +67,23 @@ interface Intake {
 const IntakeContext = createContext<Intake | null>(null);
 export const useIntake = () => useContext(IntakeContext)!;
 
-const AT_ONCE = 2;
 const KEEP_DONE_MS = 4000;
+/** How long is waited for a line, at first and at most, in milliseconds. */
+const [SOON_MS, LATER_MS] = [2000, 30_000];
+/** What the browser calls sending in the background. */
+const SYNC = 'crow-outbox';
 
 const inOrder = (files: File[]) => files.toSorted((a, b) => compareNames(a.name, b.name));
+const outbox = new Outbox();
 
-/** Takes in files that are chosen, dropped anywhere on the window, or pasted, a few at a time, with their progress. */
+/**
+ * Takes in files that are chosen, dropped anywhere on the window, pasted, or photographed: each waits in the outbox of this device until it is
+ * taken in, and goes as soon as there is a line.
+ */
 export function IntakeProvider({ children }: { children: ReactNode }) {
-  const [transfers, setTransfers] = useState<Transfer[]>([]);
-  const running = useRef(new Set<string>());
-  const change = useCallback((id: string, part: Partial<Transfer>) => {
-    setTransfers((before) => before.map((each) => (each.id === id ? { ...each, ...part } : each)));
-  }, []);
+  const { transfers, halted, sendNow, send } = useOutbox();
+  const [sending, setSending] = useState<Sending>('not-metered');
+  useEffect(() => void outbox.sending().then(setSending), []);
 
   const [place, showPlace] = useState<Place>();
   /** The same, known at once also to a second picture taken right after the first. */
@@ -71,6 +92,9 @@ export function IntakeProvider({ children }: { children: ReactNode }) {
     latestPlace.current = next;
     showPlace(next);
   }, []);
+  /** What is being put into the outbox. */
+  const [taken, setTaken] = useState<ReadonlyMap<string, number>>(new Map());
+  const keeping = useRef<Promise<unknown>>(Promise.resolve());
   /** How many files were sent to each stack. */
   const sent = useRef(new Map<string, number>());
 
@@ -85,108 +109,159 @@ export function IntakeProvider({ children }: { children: ReactNode }) {
             files: those,
           }));
       const added = groups.flatMap(({ place: to, files: those }) =>
-        those.map((file): Transfer => {
+        those.map((file): Waiting => {
           const position = Math.max(to.sent, sent.current.get(to.stackId) ?? 0);
           sent.current.set(to.stackId, position + 1);
-          const { stackId, stackName } = to;
-          const { name } = file;
-          return {
-            id: crypto.randomUUID(),
-            stackId,
-            stackName,
-            name,
-            position,
-            place: to,
-            file,
-            sent: 0,
-            state: 'waiting',
-          };
+          const { stackId: stack, stackName, before, again, documentId: document } = to;
+          const told = { stack, stackName, name: file.name || 'Pasted picture', position, before, again, document };
+          return { id: crypto.randomUUID(), order: nextOrder(), told, bytes: file, at: Date.now() };
         }),
       );
-      setTransfers((before) => [...before, ...added]);
+      setTaken((before) => {
+        const now = new Map(before);
+        for (const { told } of added) now.set(told.stack, (now.get(told.stack) ?? 0) + 1);
+        return now;
+      });
+      const kept = Promise.all(added.map((each) => outbox.put(each)));
+      keeping.current = keeping.current.then(() => kept);
+      void kept.then(send);
       // A page is captured again once; then pages go to the end.
       if (wanted?.again) setPlace({ ...wanted, again: undefined });
     },
-    [setPlace],
+    [setPlace, send],
   );
 
-  const forget = useCallback((id: string) => setTransfers((before) => before.filter((each) => each.id !== id)), []);
-
-  useEffect(() => {
-    const free = AT_ONCE - running.current.size;
-    for (const transfer of transfers
-      .filter((each) => each.state === 'waiting' && !running.current.has(each.id))
-      .slice(0, free)) {
-      running.current.add(transfer.id);
-      change(transfer.id, { state: 'sending' });
-      void send(transfer, (sent) => change(transfer.id, { sent })).then((problem) => {
-        running.current.delete(transfer.id);
-        change(transfer.id, problem ? { state: 'failed', problem } : { state: 'done', sent: transfer.file.size });
-        if (!problem) setTimeout(() => forget(transfer.id), KEEP_DONE_MS);
-        queryStale('stacks');
-      });
-    }
-  }, [transfers, change, forget]);
-
-  useEffect(() => {
-    const under = () => running.current.size > 0;
-    const warn = (event: BeforeUnloadEvent) => under() && event.preventDefault();
-    window.addEventListener('beforeunload', warn);
-    return () => window.removeEventListener('beforeunload', warn);
-  }, []);
+  const sendOn = useChange(endpoints.finishStack, ['stack', 'document']).mutate;
+  const finish = useCallback(
+    (stackId: string) => {
+      setPlace(undefined);
+      void keeping.current.then(() => outbox.whenSent(stackId)).then(() => sendOn({ params: { id: stackId } }));
+    },
+    [sendOn, setPlace],
+  );
 
   const value = useMemo(
     () => ({
       transfers,
+      halted,
+      sending,
+      chooseSending: (choice: Sending) => {
+        setSending(choice);
+        void outbox.chooseSending(choice).then(send);
+      },
+      sendNow,
+      takenFor: (stackId: string) => taken.get(stackId) ?? 0,
       place,
       setPlace,
       takeIn,
-      forget,
-      retry: (id: string) => change(id, { state: 'waiting', sent: 0, problem: undefined }),
+      finish,
+      forget: (id: string) => void outbox.discard(id),
+      retry: (id: string) => void outbox.amend(id, { problem: undefined }).then(sendNow),
     }),
-    [transfers, place, setPlace, takeIn, forget, change],
+    [transfers, halted, sending, send, sendNow, taken, place, setPlace, takeIn, finish],
   );
   return <IntakeContext.Provider value={value}>{children}</IntakeContext.Provider>;
 }
 
-const INTERRUPTED: ProblemReport = {
-  code: 'upload-interrupted',
-  happened: 'The transfer was interrupted.',
-  kept: 'Nothing of this file was taken in.',
-  todo: 'Try again.',
-};
+/** What waits, how far it has gone, and sending it: now, when there is a line again, and after a while. */
+function useOutbox() {
+  const [waiting, setWaiting] = useState<Waiting[]>([]);
+  const [done, setDone] = useState<Transfer[]>([]);
+  const [progress, setProgress] = useState<ReadonlyMap<string, number>>(new Map());
+  const [halted, setHalted] = useState<Exclude<Sent, 'all'>>();
+  const known = useRef<Waiting[]>([]);
+  const running = useRef<Promise<void> | undefined>(undefined);
+  const again = useRef<ReturnType<typeof setTimeout> | undefined>(undefined);
+  const patience = useRef(SOON_MS);
 
-/** Sends a file; the problem if there was one. (fetch can't tell the progress of what it sends; XMLHttpRequest can.) */
-function send(
-  { id, stackId, stackName, name, position, place, file }: Transfer,
-  onProgress: (sent: number) => void,
-): Promise<ProblemReport | undefined> {
-  return new Promise((resolve) => {
-    const request = new XMLHttpRequest();
-    const query = {
-      stack: stackId,
-      file: id,
-      stackName,
-      name: name || 'Pasted picture',
-      position,
-      before: place?.before,
-      again: place?.again,
-      document: place?.documentId,
+  const run = useCallback(function run(told: boolean): void {
+    clearTimeout(again.current);
+    const before = running.current;
+    // What came while it was being sent is seen by the same run, or by one more.
+    running.current = Promise.resolve(before).then(async () => {
+      const ended = await sendWaiting(outbox, { told, load: () => import('tus-js-client') }).catch(
+        (): Sent => 'no-line',
+      );
+      const left = (await outbox.list()).some(({ problem }) => !problem);
+      setHalted(left && ended !== 'all' ? ended : undefined);
+      if (ended !== 'no-line' || !left) {
+        patience.current = SOON_MS;
+        return;
+      }
+      void sendInBackground();
+      again.current = setTimeout(() => run(told), patience.current);
+      patience.current = Math.min(LATER_MS, patience.current * 2);
+    });
+  }, []);
+  const send = useCallback(() => run(false), [run]);
+  const sendNow = useCallback(() => run(true), [run]);
+
+  useEffect(() => {
+    const look = async () => {
+      known.current = await outbox.list();
+      setWaiting(known.current);
     };
-    request.open(endpoints.sendFile.method, addressOf(endpoints.sendFile, { query }));
-    request.setRequestHeader('content-type', 'application/octet-stream');
-    request.upload.onprogress = ({ loaded }) => onProgress(loaded);
-    request.onload = () => resolve(request.status < 300 ? undefined : parseProblem(request.responseText));
-    request.onerror = () => resolve(INTERRUPTED);
-    request.send(file);
-  });
+    const unheard = outbox.listen((news) => {
+      if (news.kind === 'progress') setProgress((now) => new Map(now).set(news.id, news.sent));
+      else if (news.kind === 'changed') void look();
+      else {
+        const gone = known.current.find(({ id }) => id === news.id);
+        if (news.kind === 'discarded' || !gone) return;
+        const { id } = gone;
+        setDone((now) => [...now, { ...shown(gone, gone.bytes.size), state: 'done' }]);
+        setTimeout(() => setDone((now) => now.filter((each) => each.id !== id)), KEEP_DONE_MS);
+        queryStale('stacks');
+      }
+    });
+    void look();
+    send();
+    const online = () => {
+      patience.current = SOON_MS;
+      send();
+    };
+    window.addEventListener('online', online);
+    // What is in this window's memory only is gone with it.
+    const warn = (event: BeforeUnloadEvent) => known.current.some(({ fleeting }) => fleeting) && event.preventDefault();
+    window.addEventListener('beforeunload', warn);
+    return () => {
+      unheard();
+      clearTimeout(again.current);
+      window.removeEventListener('online', online);
+      window.removeEventListener('beforeunload', warn);
+    };
+  }, [send]);
+
+  const transfers = useMemo(
+    () => [
+      ...done.filter(({ id }) => !waiting.some((each) => each.id === id)),
+      ...waiting.map((each) => shown(each, progress.get(each.id))),
+    ],
+    [waiting, done, progress],
+  );
+  return { transfers, halted, send, sendNow };
 }
 
-function parseProblem(text: string): ProblemReport {
-  try {
-    const report = JSON.parse(text) as ProblemReport;
-    return report.happened ? report : INTERRUPTED;
-  } catch {
-    return INTERRUPTED;
-  }
+function shown({ id, told, bytes, at, problem, fleeting }: Waiting, sent: number | undefined): Transfer {
+  const { stack: stackId, stackName, name, document: documentId } = told;
+  const state = problem ? 'failed' : sent === undefined ? 'waiting' : 'sending';
+  return {
+    id,
+    stackId,
+    stackName,
+    name,
+    documentId,
+    bytes,
+    at,
+    sent: sent ?? 0,
+    state,
+    problem,
+    fleeting: fleeting ?? false,
+  };
+}
+
+/** Has the browser send what waits when there is a line again, also with no window open, where it can do that. */
+async function sendInBackground(): Promise<void> {
+  const registration = (await navigator.serviceWorker?.getRegistration().catch(() => undefined)) as
+    (ServiceWorkerRegistration & { sync?: { register(tag: string): Promise<void> } }) | undefined;
+  await registration?.sync?.register(SYNC).catch(() => undefined);
 }

@@ -1,14 +1,26 @@
 import { useSyncExternalStore } from 'react';
 
-const query = () => window.matchMedia('(width < 48rem)');
+const NARROW = '(width < 48rem)';
+/** Narrow, or a phone that lies on its side. */
+const SMALL = '(width < 48rem) or (height < 30rem)';
 
-function subscribe(changed: () => void): () => void {
-  const media = query();
-  media.addEventListener('change', changed);
-  return () => media.removeEventListener('change', changed);
+function useMedia(query: string): boolean {
+  return useSyncExternalStore(
+    (changed) => {
+      const media = window.matchMedia(query);
+      media.addEventListener('change', changed);
+      return () => media.removeEventListener('change', changed);
+    },
+    () => window.matchMedia(query).matches,
+  );
 }
 
-/** Whether the screen is a phone's: narrower than where the layout changes. */
+/** Whether the screen is narrower than where the layout changes: a phone, upright. */
 export function useNarrow(): boolean {
-  return useSyncExternalStore(subscribe, () => query().matches);
+  return useMedia(NARROW);
+}
+
+/** Whether the screen is a phone's, upright or on its side. */
+export function useSmall(): boolean {
+  return useMedia(SMALL);
 }

@@ -1,5 +1,5 @@
 import { Flashlight, FlashlightOff } from 'lucide-react';
-import { Ref, useCallback, useEffect, useRef, useState } from 'react';
+import { ReactNode, Ref, useCallback, useEffect, useRef, useState } from 'react';
 import { Hint, hintFor, Shutter, Sight } from '@crow/core/imaging/shutter';
 import { Point, Quad } from '@crow/core/imaging/quad';
 import { Button, IconButton, Key } from '../../parts/controls';
@@ -40,8 +40,15 @@ function readSettings(): Settings {
   }
 }
 
+interface CameraProps {
+  onTake: (picture: Blob) => void;
+  /** On a narrow screen, what stands before and behind the button that takes a page: those taken, and going on with them. */
+  taken?: ReactNode;
+  onward?: ReactNode;
+}
+
 /** The camera's picture with the sheet found in it; pages are taken by themselves or by hand, one after the other. */
-export function CameraSource({ onTake }: { onTake: (picture: Blob) => void }) {
+export function CameraSource({ onTake, taken, onward }: CameraProps) {
   const [settings, setSettings] = useState(readSettings);
   const { stream, choices, trouble, hasLight, lit, setLit } = useCamera(settings.camera);
   const { ref: video, size } = useVideo(stream);
@@ -50,6 +57,8 @@ export function CameraSource({ onTake }: { onTake: (picture: Blob) => void }) {
   const glimpse = useRef<HTMLCanvasElement>(null);
   const [countdown, setCountdown] = useState(0);
   const [flash, setFlash] = useState(0);
+  /** Pictures that are taken and not yet handed on. */
+  const [encoding, setEncoding] = useState(0);
   const [learning, setLearning] = useState(false);
   const shutter = useRef(new Shutter());
   const change = (part: Partial<Settings>) => {
@@ -60,7 +69,11 @@ export function CameraSource({ onTake }: { onTake: (picture: Blob) => void }) {
 
   const takeFrame = useCallback(
     (frame: OffscreenCanvas) => {
-      void frame.convertToBlob({ type: 'image/jpeg', quality: JPEG_QUALITY }).then(onTake);
+      setEncoding((before) => before + 1);
+      void frame
+        .convertToBlob({ type: 'image/jpeg', quality: JPEG_QUALITY })
+        .then(onTake)
+        .finally(() => setEncoding((before) => before - 1));
       shutter.current.took();
       setCountdown(0);
       setFlash((before) => before + 1);
@@ -139,12 +152,32 @@ export function CameraSource({ onTake }: { onTake: (picture: Blob) => void }) {
   const hint = sight ? hintFor(sight) : undefined;
   const sure = hint !== undefined && hint !== 'contrast' && hint !== 'noSheet' && hint !== 'dark';
   return (
-    <div data-camera tabIndex={-1} className="flex min-h-0 flex-1 flex-col bg-[#141318] text-[#ebe7de] outline-none">
-      <div ref={box} className="relative flex min-h-0 flex-1 items-center justify-center overflow-hidden">
+    <div
+      data-camera
+      tabIndex={-1}
+      className="flex min-h-0 flex-1 flex-col bg-[#141318] text-[#ebe7de] outline-none short:flex-row"
+    >
+      <div ref={box} className="relative flex min-h-0 min-w-0 flex-1 items-center justify-center overflow-hidden">
         {trouble && (
-          <p role="alert" className="max-w-[46ch] p-6 text-center text-lg">
-            {trouble}
-          </p>
+          <div className="flex flex-col items-center gap-4 p-6">
+            <p role="alert" className="max-w-[46ch] text-center text-lg">
+              {trouble}
+            </p>
+            {/* Taken by the device's own camera: that needs no permission, and no trust in the certificate of the line. */}
+            <label className="flex h-14 cursor-pointer items-center border border-[#6fbcc0] px-5 text-lg focus-within:outline-2 pointer-fine:hidden">
+              Take a picture with this device
+              <input
+                type="file"
+                accept="image/*"
+                capture="environment"
+                className="sr-only"
+                onChange={(event) => {
+                  for (const file of event.target.files ?? []) onTake(file);
+                  event.target.value = '';
+                }}
+              />
+            </label>
+          </div>
         )}
         {/* A tap on the picture takes it, as the shutter and the space key do. */}
         <div role="presentation" className="relative" style={{ width, height }} onClick={take}>
@@ -167,8 +200,8 @@ export function CameraSource({ onTake }: { onTake: (picture: Blob) => void }) {
           </button>
         )}
       </div>
-      <div className="flex shrink-0 flex-wrap items-center gap-3 border-t border-[#3a3842] px-4 py-2">
-        <p aria-live="polite" className="min-w-0 flex-1 basis-60">
+      <div className="flex shrink-0 flex-wrap items-center gap-3 border-t border-[#3a3842] px-4 py-2 short:w-60 short:flex-col short:flex-nowrap short:items-stretch short:justify-end short:border-t-0 short:border-l">
+        <p aria-live="polite" className="min-w-0 flex-1 basis-60 short:flex-none short:basis-auto">
           {stream
             ? hint
               ? hint === 'none' && !settings.byItself
@@ -219,15 +252,21 @@ export function CameraSource({ onTake }: { onTake: (picture: Blob) => void }) {
         >
           {learning ? 'Press the key or pedal …' : settings.key ? `Pedal: ${settings.key}` : 'Set a pedal'}
         </button>
-        <Button
-          main
-          onClick={take}
-          disabled={!stream}
-          hint="Space"
-          className="h-11 grow justify-center px-5 text-lg md:grow-0"
-        >
-          Take it
-        </Button>
+        <div className="flex grow items-stretch gap-2 max-md:basis-full md:grow-0 short:flex-wrap">
+          {taken}
+          <Button
+            main
+            onClick={take}
+            disabled={!stream}
+            hint="Space"
+            className="h-11 grow justify-center px-5 text-lg max-md:h-14 md:grow-0 short:h-14 short:grow"
+          >
+            Take it
+          </Button>
+          <fieldset disabled={encoding > 0} className="contents">
+            {onward}
+          </fieldset>
+        </div>
       </div>
     </div>
   );
@@ -249,7 +288,7 @@ function Glimpse({ canvas, shown }: { canvas: Ref<HTMLCanvasElement>; shown: boo
         ref={canvas}
         width={1}
         height={1}
-        className="block h-auto max-h-44 w-auto max-md:max-h-28 max-w-full shadow-paper"
+        className="block h-auto max-h-44 w-auto max-w-full shadow-paper max-md:max-h-28 short:max-h-24"
       />
       <figcaption className="mt-1 text-center text-xs text-white [text-shadow:0_0_4px_#000]">as it will be</figcaption>
     </figure>

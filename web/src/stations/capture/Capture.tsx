@@ -9,14 +9,17 @@ import { Button, IconButton, Key } from '../../parts/controls';
 import { shownMoment } from '../../parts/days';
 import { Place, useIntake } from '../../parts/intake';
 import { useKeys } from '../../parts/keys';
+import { useSmall } from '../../parts/useNarrow';
 import { twinOf } from '../../parts/twins';
 import { useGo } from '../../parts/wayBack';
 import { useWave, warningOn } from '../../parts/Warning';
-import { useDocument, useOverview, useScans, useStack, useStacks } from '../../queries';
+import { useDocument, useMay, useOverview, useScans, useStack, useStacks } from '../../queries';
 import { CameraSource } from './CameraSource';
 import { PageView } from './PageView';
 import { Ribbon } from './Ribbon';
 import { TakenIn } from './TakenIn';
+import { WaitingStrip } from './WaitingStrip';
+import { Onward, TakenPages } from './handheld';
 import { PagesInHand, useDocumentPages, useStackPages } from './usePages';
 
 const FolderSource = lazy(() => import('./FolderSource'));
@@ -40,7 +43,7 @@ export default function Capture() {
   const documentId = query.get('document') ?? undefined;
   const { data: stacks = [] } = useStacks();
   const { data: document } = useDocument(documentId);
-  const { place, setPlace, takeIn } = useIntake();
+  const { place, setPlace, takeIn, takenFor, transfers } = useIntake();
   const [chosen, setChosen] = useState(query.get('stack') ?? undefined);
   const [pageId, setPageId] = useState(query.get('page') ?? undefined);
   const [source, setSource] = useState<Source>(SOURCES.find((each) => each === query.get('source')) ?? 'files');
@@ -71,13 +74,16 @@ export default function Capture() {
   const takeByCamera = useCallback(
     (picture: Blob) => {
       const name = `Photo ${writeMoment(new Date(), 'iso', { seconds: true }).replaceAll(':', '.')}.jpg`;
-      takeIn([new File([picture], name, { type: 'image/jpeg' })], { otherwise: cameraStack });
+      // A picture that the device's own camera took keeps its bytes, and with them its size and how it was held.
+      takeIn([new File([picture], name, { type: picture.type })], { otherwise: cameraStack });
       setPageId(undefined);
     },
     [takeIn],
   );
+  const small = useSmall();
   const chooseSource = (next: Source) => {
-    if (!documentId) setPlace(undefined);
+    // On a phone the camera goes on where it was left to see the pages.
+    if (!documentId && !(small && next === 'camera')) setPlace(undefined);
     setSource(next);
     setPageId(undefined);
   };
@@ -93,9 +99,17 @@ export default function Capture() {
     ['o', 'Choose files'],
   ]);
 
+  const works = useMay('work');
   const watched = useOverview().data?.watched ?? 0;
   const filming = source === 'camera';
-  const bench = { pageId, setPageId, source, choose };
+  const waiting = transfers.filter(({ state }) => state === 'waiting' || state === 'sending');
+  /** A phone in the hand: the picture has the whole screen, and what was taken is a button beside the one that takes. */
+  const handheld = filming && small;
+  /** Where the pictures go that are taken now: none of what lies here from before. */
+  const inHand = stack?.id === place?.stackId ? stack : undefined;
+  const mine = waiting.filter(({ stackId }) => stackId === place?.stackId);
+  const taken = place ? takenFor(place.stackId) : 0;
+  const bench = { pageId, setPageId, source, choose: small ? () => setSource('camera') : choose };
   return (
     <div className="flex h-full">
       <div className="flex min-w-0 flex-1 flex-col">
@@ -110,22 +124,28 @@ export default function Capture() {
             event.target.value = '';
           }}
         />
-        <header className="flex h-14 shrink-0 items-center gap-2 border-b border-rule px-3 md:px-6">
+        <header
+          className={`flex h-14 shrink-0 items-center gap-2 border-b border-rule px-3 md:px-6 ${handheld ? 'hidden' : ''}`}
+        >
           <h1 className="sr-only">Capture</h1>
           <SourceButton name="Camera" hint="k" shown={filming} onClick={() => switchTo('camera')}>
             <Camera size={15} aria-hidden className="max-md:hidden" />
           </SourceButton>
-          <SourceButton name="Scanner" hint="s" shown={source === 'scanner'} onClick={() => switchTo('scanner')}>
-            <Printer size={15} aria-hidden className="max-md:hidden" />
-          </SourceButton>
-          <SourceButton
-            name={watched > 0 ? `Folders (${watched})` : 'Folders'}
-            hint="f"
-            shown={source === 'folders'}
-            onClick={() => switchTo('folders')}
-          >
-            <FolderIcon size={15} aria-hidden className="max-md:hidden" />
-          </SourceButton>
+          {works && (
+            <>
+              <SourceButton name="Scanner" hint="s" shown={source === 'scanner'} onClick={() => switchTo('scanner')}>
+                <Printer size={15} aria-hidden className="max-md:hidden" />
+              </SourceButton>
+              <SourceButton
+                name={watched > 0 ? `Folders (${watched})` : 'Folders'}
+                hint="f"
+                shown={source === 'folders'}
+                onClick={() => switchTo('folders')}
+              >
+                <FolderIcon size={15} aria-hidden className="max-md:hidden" />
+              </SourceButton>
+            </>
+          )}
           <Button onClick={choose} hint="o">
             <FileUp size={15} aria-hidden className="max-md:hidden" /> Files
           </Button>
@@ -135,12 +155,22 @@ export default function Capture() {
             </IconButton>
           </span>
         </header>
-        {filming && <CameraSource onTake={takeByCamera} />}
+        {filming && (
+          <CameraSource
+            onTake={takeByCamera}
+            taken={
+              handheld && <TakenPages stack={inHand} waiting={mine} number={taken} onShow={() => setSource('files')} />
+            }
+            onward={handheld && <Onward to={place} pages={taken} />}
+          />
+        )}
+        {filming && !handheld && <WaitingStrip waiting={waiting} />}
         <Suspense>
           {source === 'scanner' && <ScannerSource placeFor={placeForScan} />}
           {source === 'folders' && <FolderSource />}
         </Suspense>
-        {documentId ? (
+        {handheld && document && stack && <AddingTo stack={stack} document={document} />}
+        {handheld ? null : documentId ? (
           document && stack && <DocumentBench key={documentId} {...bench} stack={stack} document={document} />
         ) : stack ? (
           <StackBench key={stack.id} {...bench} stack={stack} />
@@ -149,7 +179,7 @@ export default function Capture() {
         )}
       </div>
       <aside
-        className={`${listOpen ? 'fixed inset-x-0 top-14 bottom-14 z-30 flex bg-ground' : 'hidden'} shrink-0 flex-col md:static md:flex md:w-[320px] md:border-l md:border-rule`}
+        className={`${listOpen ? 'fixed inset-x-0 top-14 bottom-14 z-30 flex bg-ground' : 'hidden'} shrink-0 flex-col ${handheld ? '' : 'md:static md:flex md:w-[320px] md:border-l md:border-rule'}`}
       >
         <header className="hidden h-14 shrink-0 items-center border-b border-rule px-4 md:flex">
           <h2 className="text-lg font-semibold">Taken in</h2>
@@ -190,12 +220,40 @@ interface BenchProps {
   choose: () => void;
 }
 
+/** Said in an address: more pages are being taken for its stack. */
+const MORE = 'more';
+
 /** So many files were sent to a stack at most. */
 const sentTo = ({ files }: Stack) => Math.max(-1, ...files.map(({ position }) => position)) + 1;
+
+/** Has the next pages go into a document. @returns its end */
+function useAddingTo(stack: Stack, document: Document): Place {
+  const { place, setPlace } = useIntake();
+  const name = document.name || document.proposedName || 'the document';
+  const target: Place = { stackId: stack.id, stackName: name, sent: sentTo(stack), documentId: document.id };
+  useEffect(() => {
+    if (place?.documentId !== target.documentId) setPlace(target);
+  });
+  return target;
+}
+
+/** The same while the camera has the whole screen and nothing of the document is shown. */
+function AddingTo({ stack, document }: { stack: Stack; document: Document }) {
+  useAddingTo(stack, document);
+  return null;
+}
 
 function StackBench(props: BenchProps & { stack: Stack }) {
   const { stack } = props;
   const target: Place = { stackId: stack.id, stackName: stack.name, sent: sentTo(stack) };
+  const [query] = useSearchParams();
+  const { setPlace } = useIntake();
+  const goesOn = useRef(query.has(MORE) && query.get('stack') === stack.id ? target : undefined);
+  useEffect(() => {
+    // Back from a page that was looked at while more were being taken.
+    if (goesOn.current) setPlace(goesOn.current);
+    goesOn.current = undefined;
+  }, [setPlace]);
   return <Bench {...props} inHand={useStackPages(stack)} target={target} name={stack.name} away={undefined} />;
 }
 
@@ -203,12 +261,8 @@ function DocumentBench(props: BenchProps & { document: Document }) {
   const { stack, document } = props;
   const [query] = useSearchParams();
   const navigate = useNavigate();
-  const { place, setPlace } = useIntake();
-  const name = document.name || document.proposedName || 'the document';
-  const target: Place = { stackId: stack.id, stackName: name, sent: sentTo(stack), documentId: document.id };
-  useEffect(() => {
-    if (place?.documentId !== target.documentId) setPlace(target);
-  });
+  const target = useAddingTo(stack, document);
+  const name = target.stackName;
   const away = () => void navigate(query.get('from')?.match(/^\/(check|shelf)\b.*/)?.[0] ?? '/check');
   return <Bench {...props} inHand={useDocumentPages(document)} target={target} name={name} away={away} />;
 }
@@ -248,7 +302,13 @@ function Bench({
   const canJoin = inHand.together && parts.filter(({ dropped }) => !dropped).length > 1;
 
   const leaf = (by: number) => pages[index + by] && setPageId(pages[index + by].id);
-  const from = `/capture?${new URLSearchParams({ ...Object.fromEntries(query), stack: stack.id, ...(page && { page: page.id }), source })}`;
+  const from = `/capture?${new URLSearchParams({
+    ...Object.fromEntries(query),
+    stack: stack.id,
+    ...(page && { page: page.id }),
+    ...(place?.stackId === stack.id && { [MORE]: '' }),
+    source,
+  })}`;
   const tidy = () => page && go(`/page/${stack.id}/${page.id}`, { from });
   const compare = () => page && twin && go(`/compare/${stack.id}/${twin.id}/${page.id}`, { from });
   const landAt = (part: Partial<Place>) => {

@@ -6,8 +6,10 @@ import { StackSummary } from '@crow/contract/stacks';
 import { Button, inputLook, ProblemText, Progress } from '../../parts/controls';
 import { Transfer, useIntake } from '../../parts/intake';
 import { isOneDocument } from '../../parts/clear';
+import { shownMoment } from '../../parts/days';
 import { bytes, count } from '../../parts/words';
-import { useChange } from '../../queries';
+import { useChange, useMay } from '../../queries';
+import { OutboxHead } from './OutboxHead';
 
 /** What comes in and what has come in, with its progress; a stack can be chosen to be shown. */
 export function TakenIn({
@@ -22,6 +24,7 @@ export function TakenIn({
   const { transfers } = useIntake();
   return (
     <div className="flex-1 overflow-y-auto" aria-live="polite">
+      <OutboxHead waiting={transfers.filter(({ state }) => state === 'waiting' || state === 'sending')} />
       {transfers.map((transfer) => (
         <TransferRow key={transfer.id} transfer={transfer} />
       ))}
@@ -36,8 +39,8 @@ export function TakenIn({
 }
 
 function TransferRow({ transfer }: { transfer: Transfer }) {
-  const { retry, forget } = useIntake();
-  const { id, name, state, sent, file, problem } = transfer;
+  const { retry, forget, halted } = useIntake();
+  const { id, name, state, sent, bytes: file, problem, at } = transfer;
   if (state === 'failed') {
     return (
       <div className="border-b border-rule p-4">
@@ -58,6 +61,14 @@ function TransferRow({ transfer }: { transfer: Transfer }) {
           {state === 'done' ? '✓' : state === 'waiting' ? 'waits' : bytes(sent)}
         </span>
       </div>
+      {halted && state !== 'done' && (
+        <p className="flex justify-between text-sm text-quiet">
+          taken {shownMoment(new Date(at))}
+          <button className="underline" aria-label={`Discard ${name}`} onClick={() => forget(id)}>
+            Discard
+          </button>
+        </p>
+      )}
       <Progress value={sent} of={file.size} label={`Transfer of ${name}`} />
     </div>
   );
@@ -112,6 +123,7 @@ function ToCheck({ id }: { id: string }) {
 
 function StackRow({ stack, current, onShow }: { stack: StackSummary; current: boolean; onShow: () => void }) {
   const dismiss = useChange(endpoints.dismissFile, ['stack']);
+  const works = useMay('work');
   const { id, name, pages, read, files, readingStopped } = stack;
   const refused = files.filter((file) => file.problem);
   const looking = files.some((file) => file.state === 'waiting');
@@ -134,8 +146,8 @@ function StackRow({ stack, current, onShow }: { stack: StackSummary; current: bo
       {refused.map((file) => (
         <div key={file.id} className="mt-2">
           <ProblemText report={file.problem!}>
-            {file.problem!.code === 'file-encrypted' && <Unlock id={file.id} name={file.name} />}
-            <div className="mt-2 flex gap-3">
+            {works && file.problem!.code === 'file-encrypted' && <Unlock id={file.id} name={file.name} />}
+            <div className={`mt-2 gap-3 ${works ? 'flex' : 'hidden'}`}>
               <a className="underline" href={addressOf(endpoints.originalFile, { params: { id: file.id } })}>
                 Save the original
               </a>
@@ -147,7 +159,7 @@ function StackRow({ stack, current, onShow }: { stack: StackSummary; current: bo
         </div>
       ))}
       {stack.onward && pages > 0 && <p className="mt-1.5 text-sm text-quiet">goes to Check by itself</p>}
-      {pages > 0 && (
+      {pages > 0 && works && (
         <p className="mt-2 flex items-baseline gap-4">
           {isOneDocument(stack) && <ToCheck id={id} />}
           <Link

@@ -1,6 +1,6 @@
 import { screen, waitFor, within } from '@testing-library/react';
 import { endpoints } from '@crow/contract/endpoints';
-import { Document } from '@crow/contract/documents';
+import { AtWork, Document } from '@crow/contract/documents';
 import { doubtful, document, fact, page, settings } from '../../testing/papers';
 import { notice, Refusal, show, StandInServer } from '../../testing/window';
 import Check from './Check';
@@ -18,12 +18,18 @@ const OVERVIEW = {
   troubles: [],
 };
 
+/** Who else is at which paper. */
+let atWork: AtWork[] = [];
+afterEach(() => void (atWork = []));
+
 /** The Check station with documents that wait, which are filed, put to the back and binned as on the server. */
 function open(waiting: Document[], { at = '/check' } = {}) {
   const known = new Map(waiting.map((each) => [each.id, each]));
   const order = waiting.map(({ id }) => id);
   const leave = (id: string) => order.splice(order.indexOf(id), 1);
   const server = new StandInServer()
+    .on(endpoints.listAtWork, () => atWork)
+    .on(endpoints.beAtWork, () => undefined)
     .on(endpoints.listWaiting, () => order.map((id) => known.get(id)!))
     .on(endpoints.readDocument, ({ params }) => known.get(params.id)!)
     .on(endpoints.readSettings, () => settings())
@@ -68,6 +74,19 @@ function open(waiting: Document[], { at = '/check' } = {}) {
     });
   return { server, ...show(<Check />, server, at, '/check/:id?') };
 }
+
+it('leads nobody to a paper that somebody else has before them, and says so where one goes there all the same', async () => {
+  const [rent, yarn] = [document({ name: 'Rent' }), document({ name: 'Yarn' })];
+  atWork = [{ documentId: rent.id, name: 'Tove', own: false }];
+  const { user, server } = open([rent, yarn]);
+  await screen.findByDisplayValue('Yarn');
+  expect(screen.queryByText(/on the desk, too/)).toBeNull();
+  expect(server.askedOf(endpoints.beAtWork).at(-1)?.body.document).toBe(yarn.id);
+  await user.keyboard('{ArrowLeft}');
+  await screen.findByDisplayValue('Rent');
+  await screen.findByText(/on the desk, too/);
+  expect(screen.getByText('Tove')).not.toBeNull();
+});
 
 const HEAD: [string, number, number, number, number, number, number, number][] = [
   ['Harbour', 100, 100, 90, 20, 0.99, 0, 118],

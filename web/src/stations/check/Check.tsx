@@ -1,15 +1,28 @@
 import { ArrowLeft, ArrowRight } from 'lucide-react';
-import { Link, useNavigate, useParams } from 'react-router';
+import { useState } from 'react';
+import { Link, useNavigate, useParams, useSearchParams } from 'react-router';
 import { endpoints } from '@crow/contract/endpoints';
-import { Document } from '@crow/contract/documents';
+import { AtWork, Document } from '@crow/contract/documents';
 import { Button, Empty, IconButton } from '../../parts/controls';
 import { HeadActions } from '../../parts/HeadActions';
+import { useIntake } from '../../parts/intake';
 import { KeyWords, useKeys } from '../../parts/keys';
 import { useNotices } from '../../parts/notices';
+import { useSmall } from '../../parts/useNarrow';
 import { addPagesAddress } from '../../parts/wayBack';
 import { count } from '../../parts/words';
-import { useChange, useDocument, useDoubtful, useOverview, useWaiting } from '../../queries';
+import {
+  useAtWork,
+  useChange,
+  useDocument,
+  useDoubtful,
+  useOverview,
+  useStack,
+  useStacks,
+  useWaiting,
+} from '../../queries';
 import { Desk } from './Desk';
+import { useDeskSeat } from './useDeskSeat';
 import { Filing, FolderStrip } from './FolderStrip';
 import { showFlight } from './flight';
 
@@ -22,14 +35,83 @@ const KEYS: KeyWords = [
 /** The Check station: one document after the other lies on the desk, is looked over, and is filed. */
 export default function Check() {
   const { id } = useParams();
+  const [query] = useSearchParams();
   const { data: waiting } = useWaiting();
-  const shownId = id ?? waiting?.[0]?.id;
-  const { data: document } = useDocument(shownId);
+  /** The stack that was just sent here: its document is the one to look at, as soon as it is there. */
+  const stackId = id ? null : query.get('stack');
+  const { data: atWork, isPending } = useAtWork();
+  // Whether anybody is at one is not worth not seeing any.
+  const others = isPending ? undefined : (atWork ?? []);
+  /** The first that nobody else has before them; where somebody has each, the first. */
+  const first = others && (waiting?.find((each) => !isTaken(others, each.id)) ?? waiting?.[0]);
+  const coming = stackId ? waiting?.find((each) => each.stackId === stackId) : first;
+  const { data: document } = useDocument(id ?? coming?.id);
+  if (stackId && !coming) return <Coming stackId={stackId} />;
   if (waiting && waiting.length === 0) return <NothingWaits />;
   if (!waiting || !document) return null;
   // Filed or taken back in another window: go on with the next.
   if (document.state !== 'check' || document.binnedAt) return <Moved document={document} />;
   return <OnTheDesk key={document.id} document={document} order={waiting.map((each) => each.id)} />;
+}
+
+/** Whether somebody else has a document before them. */
+const isTaken = (others: AtWork[], id: string): boolean =>
+  others.some(({ documentId, own }) => documentId === id && !own);
+
+/** Who else looks at this paper: nobody checks one twice without knowing. */
+function AlsoHere({ others }: { others: AtWork[] }) {
+  const names = [...new Set(others.map(({ name, own }) => (own ? 'You, in another window,' : name)))];
+  return (
+    <p role="status" className="shrink-0 border-b border-rule bg-attention-soft px-3 py-1.5 text-sm md:px-6">
+      <strong className="font-semibold">{names.join(' and ')}</strong>{' '}
+      {others.length > 1 ? 'have' : others[0].own ? 'have' : 'has'} this paper on the desk, too.
+    </p>
+  );
+}
+
+/** While what was captured is sent, made flat and becomes a document. */
+function Coming({ stackId }: { stackId: string }) {
+  const { transfers, takenFor } = useIntake();
+  const { data: stacks } = useStacks();
+  const onTable = stacks?.find((each) => each.id === stackId);
+  /** Whether it has come: before, the server knows nothing of it. */
+  const [came, setCame] = useState(false);
+  if (onTable && !came) setCame(true);
+  const { data: stack } = useStack(came ? stackId : undefined);
+  const left = transfers.filter((each) => each.stackId === stackId && each.state !== 'done');
+  const failed = left.filter(({ state }) => state === 'failed').length + (stack?.failed ?? 0);
+  const isOver = stack?.state === 'sorted' || (stacks && !onTable && left.length === 0 && takenFor(stackId) === 0);
+  if (isOver)
+    return (
+      <Empty title="These pages wait here no more">
+        <p>
+          <Link className="text-accent underline" to="/check">
+            Go on with the next paper
+          </Link>{' '}
+          or{' '}
+          <Link className="text-accent underline" to="/capture?source=camera">
+            photograph another
+          </Link>
+          .
+        </p>
+      </Empty>
+    );
+  return (
+    <Empty title={left.length > 0 ? 'The pages are on their way' : 'The pages are being made flat'}>
+      <p role="status">
+        {left.length > 0
+          ? `${count(left.length, 'page')} still to be sent. The paper lies here as soon as it is there.`
+          : 'The paper lies here in a moment.'}
+      </p>
+      {failed > 0 && (
+        <p>
+          <Link className="text-accent underline" to="/capture">
+            Something could not be taken in: see what
+          </Link>
+        </p>
+      )}
+    </Empty>
+  );
 }
 
 function NothingWaits() {
@@ -83,8 +165,11 @@ function OnTheDesk({ document, order }: { document: Document; order: string[] })
   const place = order.indexOf(document.id);
   const { id } = document;
 
-  /** The document after this one; the first when this is the last; none when it is the only one. */
-  const following = order[place + 1] ?? order.find((each) => each !== id);
+  const others = useDeskSeat(id);
+  const { data: atWork = [] } = useAtWork();
+  /** The next document that nobody else has before them; the first again after the last; none when it is the only one. */
+  const after = [...order.slice(place + 1), ...order.slice(0, Math.max(0, place))];
+  const following = after.find((each) => !isTaken(atWork, each)) ?? after[0];
   const goOn = () => void navigate(following ? `/check/${following}` : '/check');
   const step = (by: number) => {
     const to = order[(place + by + order.length) % order.length];
@@ -110,6 +195,8 @@ function OnTheDesk({ document, order }: { document: Document; order: string[] })
     ['stack', 'document'],
     ({ stack }) => void navigate(`/sort/${stack}`),
   );
+  const small = useSmall();
+  const [notes, setNotes] = useState<HTMLElement | null>(null);
   const { data: doubtful = [] } = useDoubtful(id);
   const lookThrough = () => {
     if (doubtful.length > 0) void navigate(`/words/${id}`, { state: { from: `/check/${id}` } });
@@ -169,8 +256,9 @@ function OnTheDesk({ document, order }: { document: Document; order: string[] })
           ]}
         />
       </header>
-      <Desk document={document} />
-      <FolderStrip document={document} onFile={fileIt} busy={busy} />
+      {others.length > 0 && <AlsoHere others={others} />}
+      <Desk document={document} notesInto={small ? notes : undefined} />
+      <FolderStrip document={document} onFile={fileIt} busy={busy} notesRef={setNotes} />
     </div>
   );
 }

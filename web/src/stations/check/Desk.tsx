@@ -1,4 +1,5 @@
 import { useEffect, useMemo, useRef, useState } from 'react';
+import { createPortal } from 'react-dom';
 import { Link } from 'react-router';
 import { endpoints } from '@crow/contract/endpoints';
 import { Document } from '@crow/contract/documents';
@@ -27,6 +28,8 @@ const FOOT = 160;
 /** And for each booking of a statement, in two lines at most. */
 const BOOKING = 58;
 const NARROW = 680;
+/** Where in the window the place of a note comes into view, as a share of its height. */
+const PLACE_FROM_TOP = 0.3;
 
 /** What every paper has: when it was not found, its note waits empty. */
 const ALWAYS: FactName[] = ['kind', 'vendor', 'date'];
@@ -52,8 +55,11 @@ function isDoubtful(fact: Fact | undefined, emptied: boolean): boolean {
   return fact ? isDoubtfulFact(fact) : !emptied;
 }
 
-/** The desk: the pages in the middle, and what was read in their margin, each note at the height of its place on the page. */
-export function Desk({ document }: { document: Document }) {
+/**
+ * The desk: the pages in the middle, and what was read in their margin, each note at the height of its place on the page.
+ * @param document what lies on it @param notesInto where the notes go where there is no room for a margin
+ */
+export function Desk({ document, notesInto }: { document: Document; notesInto?: HTMLElement | null }) {
   const [deskRef, { width: deskWidth }] = useSize<HTMLDivElement>();
   const [active, setActive] = useState<FactName>();
   const go = useGo();
@@ -119,7 +125,14 @@ export function Desk({ document }: { document: Document }) {
   };
 
   const firstDoubtful = notes.find(({ name }) => isDoubtful(facts.get(name), document.emptied.includes(name)))?.name;
-  useFirstDoubtful(ready && deskWidth > 0, firstDoubtful);
+  useFirstDoubtful(ready && deskWidth > 0 && !notesInto, firstDoubtful);
+  const activeAt = placeOfActive && heightOf(placeOfActive);
+  useEffect(() => {
+    // Where the notes lie over the page, the place of the one that somebody is in comes into view above them.
+    if (!notesInto || activeAt === undefined) return;
+    const desk = window.document.querySelector('[data-desk]');
+    desk?.scrollTo({ top: activeAt - desk.clientHeight * PLACE_FROM_TOP });
+  }, [notesInto, activeAt]);
   const left = narrow ? 12 : Math.max(24, (deskWidth - pageWidth - GUTTER - MARGIN) / 2);
   const inMargin = (top: number) =>
     narrow ? undefined : { position: 'absolute' as const, left: left + pageWidth + GUTTER, top, width: MARGIN - 16 };
@@ -216,7 +229,8 @@ export function Desk({ document }: { document: Document }) {
           {!narrow && margin}
         </div>
       )}
-      {narrow && <div className="flex flex-col gap-1 px-3 pb-4">{margin}</div>}
+      {narrow && notesInto && createPortal(margin, notesInto)}
+      {narrow && !notesInto && <div className="flex flex-col gap-1 px-3 pb-4">{margin}</div>}
     </div>
   );
 }

@@ -24,6 +24,8 @@ const LOUPE_ZOOM = 3;
 export function OutlinePane({ source, corners, unsure, onChange }: OutlinePaneProps) {
   const [ref, space] = useSize<HTMLDivElement>();
   const [held, setHeld] = useState<number>();
+  /** Where the finger was last. */
+  const last = useRef<Point>([0, 0]);
   const { naturalWidth, naturalHeight } = source;
   const scale = Math.min((space.width - 2 * PADDING) / naturalWidth, (space.height - 2 * PADDING) / naturalHeight);
   const [width, height] = [Math.max(0, naturalWidth * scale), Math.max(0, naturalHeight * scale)];
@@ -41,7 +43,9 @@ export function OutlinePane({ source, corners, unsure, onChange }: OutlinePanePr
   };
   const drag = (event: PointerEvent<HTMLElement>) => {
     if (held === undefined) return;
-    onChange(moved(held, [event.movementX, event.movementY]), false);
+    const [x, y] = last.current;
+    last.current = [event.clientX, event.clientY];
+    onChange(moved(held, [event.clientX - x, event.clientY - y]), false);
   };
   const release = () => {
     if (held === undefined) return;
@@ -69,7 +73,7 @@ export function OutlinePane({ source, corners, unsure, onChange }: OutlinePanePr
     >
       {width > 0 && (
         <div
-          className="relative touch-none select-none"
+          className="relative touch-pinch-zoom select-none"
           style={{ width, height }}
           onPointerMove={drag}
           onPointerUp={release}
@@ -103,6 +107,7 @@ export function OutlinePane({ source, corners, unsure, onChange }: OutlinePanePr
               style={{ left: x, top: y, cursor: 'move' }}
               onPointerDown={(event) => {
                 event.currentTarget.setPointerCapture(event.pointerId);
+                last.current = [event.clientX, event.clientY];
                 setHeld(handle);
               }}
               onPointerUp={release}

@@ -153,9 +153,10 @@ function Editor({ stack, page }: { stack: Stack; page: Page }) {
   const unsure = page.confidence !== null && page.confidence < UNSURE && history.at === 0;
   return (
     <div className="flex h-full flex-col">
-      <header className="flex h-14 shrink-0 items-center gap-2 border-b border-rule px-4 md:px-6">
-        <h1 className="text-lg font-semibold whitespace-nowrap">
-          Page {place + 1} of {stack.pageList.length}
+      <header className="flex h-14 shrink-0 items-center gap-2 border-b border-rule px-2 max-md:gap-0 md:px-6">
+        <h1 className="text-lg font-semibold whitespace-nowrap max-md:px-2">
+          <span className="max-md:sr-only">Page </span>
+          {place + 1} of {stack.pageList.length}
         </h1>
         <IconButton name="The page before (←)" onClick={() => leaf(-1)} disabled={place === 0}>
           <ArrowLeft size={17} />

@@ -8,7 +8,9 @@ import { Bookings } from '../../parts/Bookings';
 import { Button, inputLook } from '../../parts/controls';
 import { useNotices } from '../../parts/notices';
 import { kindName } from '../../parts/words';
+import { useDocumentHistory, useMay } from '../../queries';
 import { NOTE_NAMES } from '../check/Note';
+import { DeedLine } from '../people/DeedLine';
 
 /** A place on a page of the document, as shares of the page. */
 export interface Place {
@@ -106,7 +108,27 @@ export function AboutPane({ document, onGoTo }: Props) {
         </section>
       )}
       <TextOut document={document} />
+      <WhatWasDone id={document.id} />
     </aside>
+  );
+}
+
+/** Who did what to it; asked for when it is opened. */
+function WhatWasDone({ id }: { id: string }) {
+  const [open, setOpen] = useState(false);
+  const { data: deeds } = useDocumentHistory(id, open);
+  if (!useMay('work')) return null;
+  return (
+    <details onToggle={(event) => setOpen(event.currentTarget.open)}>
+      <summary className="cursor-pointer font-semibold">What was done</summary>
+      <ol aria-label="What was done" className="divide-y divide-rule text-sm">
+        {deeds?.map((deed) => (
+          <li key={deed.id} className="py-1.5">
+            <DeedLine deed={deed} />
+          </li>
+        ))}
+      </ol>
+    </details>
   );
 }
 

@@ -9,7 +9,7 @@ import { folderAtPath } from '../../parts/folderPaths';
 import { KeyWords, useKeys } from '../../parts/keys';
 import { useNotices } from '../../parts/notices';
 import { count } from '../../parts/words';
-import { useChange, useFolders, useProposedNames } from '../../queries';
+import { useChange, useFolders, useMay, useProposedNames } from '../../queries';
 import { useChosen } from './chosen';
 
 const CHOSEN_KEYS: KeyWords = [
@@ -21,6 +21,10 @@ const CHOSEN_KEYS: KeyWords = [
 
 /** What can be done with all the documents that are chosen in a list; each thing can be undone in one go. */
 export function ChosenBar({ documents }: { documents: DocumentSummary[] }) {
+  return useMay('work') ? <Bar documents={documents} /> : null;
+}
+
+function Bar({ documents }: { documents: DocumentSummary[] }) {
   const { ids, set } = useChosen();
   const chosen = documents.filter(({ id }) => ids.has(id));
   const [asking, setAsking] = useState<'folder' | 'names'>();

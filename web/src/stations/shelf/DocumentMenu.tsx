@@ -5,6 +5,7 @@ import { Link, useNavigate } from 'react-router';
 import { addressOf } from '@crow/contract/client';
 import { endpoints } from '@crow/contract/endpoints';
 import { Document } from '@crow/contract/documents';
+import { askBytes } from '../../api';
 import { AskFolder, AskText } from '../../parts/AskText';
 import { IconButton, Key } from '../../parts/controls';
 import { folderAtPath } from '../../parts/folderPaths';
@@ -14,7 +15,7 @@ import { menuItemLook, menuLook } from '../../parts/menu';
 import { useNotices } from '../../parts/notices';
 import { addPagesAddress } from '../../parts/wayBack';
 import { bytes } from '../../parts/words';
-import { useChange, useFolders, useVersions } from '../../queries';
+import { useChange, useFolders, useMay, useVersions } from '../../queries';
 import { useChosen } from './chosen';
 import { useShelfPlace } from './shelfPlace';
 
@@ -23,6 +24,10 @@ const KEYS: KeyWords = [
   ['m', 'Move it to another folder'],
   ['Delete', 'Put it into the bin'],
 ];
+
+/** Whether the device takes files from here for its other applications (Web Share). */
+const canHandOn =
+  'canShare' in navigator && navigator.canShare({ files: [new File([], 'a.pdf', { type: 'application/pdf' })] });
 
 /** What can be done with a document on the shelf; each thing can be undone. */
 export function DocumentMenu({ document }: { document: Document }) {
@@ -63,8 +68,21 @@ export function DocumentMenu({ document }: { document: Document }) {
   const toBin = () => bin.mutate({ params });
   const backToCheck = () => unfile.mutate({ params });
   const pdf = addressOf(endpoints.documentPdf, { params });
+  /** The device's own share sheet, with the PDF. */
+  const handOn = async () => {
+    try {
+      const bytes = await askBytes(endpoints.documentPdf, { params });
+      const file = new File([bytes], `${name}.pdf`, { type: 'application/pdf' });
+      await navigator.share({ files: [file], title: name });
+    } catch (error) {
+      // Closing the sheet without choosing anything is no failure.
+      if ((error as Error).name !== 'AbortError')
+        tell({ text: 'This device did not take the PDF; download it instead.' });
+    }
+  };
   const { ids: chosen } = useChosen();
-  const acts = onShelf && chosen.size === 0;
+  const works = useMay('work');
+  const acts = works && onShelf && chosen.size === 0;
   useKeys(
     acts ? { F2: () => setAsking('name'), m: () => setAsking('folder'), Delete: toBin } : {},
     acts ? KEYS : undefined,
@@ -92,6 +110,11 @@ export function DocumentMenu({ document }: { document: Document }) {
                 Open the PDF
               </a>
             </DropdownMenu.Item>
+            {canHandOn && (
+              <DropdownMenu.Item className={menuItemLook} disabled={!document.bytes} onSelect={() => void handOn()}>
+                Hand to another application …
+              </DropdownMenu.Item>
+            )}
             <DropdownMenu.Item className={menuItemLook} disabled={!document.bytes} asChild>
               <a href={`${pdf}?download`}>Download</a>
             </DropdownMenu.Item>
@@ -108,8 +131,8 @@ export function DocumentMenu({ document }: { document: Document }) {
                 Save as pictures (PNG)
               </a>
             </DropdownMenu.Item>
-            <DropdownMenu.Separator className="my-1 border-t border-rule" />
-            {onShelf ? (
+            {works && <DropdownMenu.Separator className="my-1 border-t border-rule" />}
+            {!works ? null : onShelf ? (
               <>
                 <DropdownMenu.Item className={menuItemLook} onSelect={() => setAsking('name')}>
                   Rename … <Key>F2</Key>

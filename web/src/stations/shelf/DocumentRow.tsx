@@ -2,6 +2,7 @@ import { ReactNode } from 'react';
 import { DocumentSummary } from '@crow/contract/documents';
 import { pictureAddress } from '../../parts/PagePicture';
 import { bytes, count, kindName } from '../../parts/words';
+import { useMay } from '../../queries';
 import { useChosen } from './chosen';
 
 export const DOCUMENT_MEDIA_TYPE = 'application/x-crow-document';
@@ -18,6 +19,7 @@ interface RowProps {
 /** A document in a list: its first page, its name, and what is known of it. */
 export function DocumentRow({ document, current, onOpen, list, children }: RowProps) {
   const { ids, toggle } = useChosen();
+  const works = useMay('work');
   const chosen = list !== undefined && ids.has(document.id);
   const { name, kind, vendor, date, pages, state, firstPageId, firstPageTurn, firstPageVersion } = document;
   const facts = [kind && kindName(kind), vendor, date].filter(Boolean).join(' · ');
@@ -25,17 +27,17 @@ export function DocumentRow({ document, current, onOpen, list, children }: RowPr
     <div
       className={`flex gap-3 border-b border-rule px-4 py-2.5 ${current ? 'bg-accent-soft' : 'hover:bg-raised'}`}
       onClickCapture={(event) => {
-        if (!list || !(event.ctrlKey || event.metaKey || event.shiftKey)) return;
+        if (!list || !works || !(event.ctrlKey || event.metaKey || event.shiftKey)) return;
         event.preventDefault();
         event.stopPropagation();
         toggle(document.id, list, event.shiftKey);
       }}
-      draggable={state !== 'check'}
+      draggable={works && state !== 'check'}
       onDragStart={(event) =>
         event.dataTransfer.setData(DOCUMENT_MEDIA_TYPE, (chosen ? [...ids] : [document.id]).join(' '))
       }
     >
-      {list && (
+      {list && works && (
         <input
           type="checkbox"
           aria-label={`Choose ${name || 'the document'}`}

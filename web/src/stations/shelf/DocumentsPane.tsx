@@ -3,7 +3,7 @@ import { useState } from 'react';
 import { Empty } from '../../parts/controls';
 import { useKeys } from '../../parts/keys';
 import { count } from '../../parts/words';
-import { useFolderDocuments, useFolders } from '../../queries';
+import { useFolderDocuments, useFolders, useMay } from '../../queries';
 import { useChosen } from './chosen';
 import { ChosenBar } from './ChosenBar';
 import { DocumentRow } from './DocumentRow';
@@ -26,6 +26,7 @@ export function DocumentsPane() {
   });
   const list = documents.map(({ id }) => id);
   const { toggle } = useChosen();
+  const works = useMay('work');
   const step = (by: number) => {
     const at = documents.findIndex(({ id }) => id === openId);
     const next = documents[Math.max(0, Math.min(documents.length - 1, at + by))];
@@ -37,7 +38,7 @@ export function DocumentsPane() {
     {
       ArrowDown: () => step(1),
       ArrowUp: () => step(-1),
-      x: () => openId && list.includes(openId) && toggle(openId, list),
+      x: () => works && openId && list.includes(openId) && toggle(openId, list),
     },
     [
       ['ArrowUp ArrowDown', 'From document to document'],
@@ -46,8 +47,12 @@ export function DocumentsPane() {
   );
   if (!folder) {
     return folders?.length === 0 ? (
-      <Empty title="The shelf is empty">
-        <p>Papers arrive here from Check, in the folders that you name there.</p>
+      <Empty title={works ? 'The shelf is empty' : 'There is no folder for you yet'}>
+        <p>
+          {works
+            ? 'Papers arrive here from Check, in the folders that you name there.'
+            : 'Ask the owner which folders you should see.'}
+        </p>
       </Empty>
     ) : (
       <Empty title="Choose a folder">
@@ -63,7 +68,7 @@ export function DocumentsPane() {
       </header>
       {isSuccess && documents.length === 0 ? (
         <Empty title="This folder is empty">
-          <p>Drag documents onto it, or file something into it in Check.</p>
+          {works && <p>Drag documents onto it, or file something into it in Check.</p>}
         </Empty>
       ) : (
         <div ref={setScroller} className="min-h-0 flex-1 overflow-y-auto bg-ground">

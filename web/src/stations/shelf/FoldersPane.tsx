@@ -13,7 +13,7 @@ import { AskText, DialogFrame } from '../../parts/AskText';
 import { menuLook, menuItemLook } from '../../parts/menu';
 import { useNotices } from '../../parts/notices';
 import { count } from '../../parts/words';
-import { useChange, useFolders, useOverview } from '../../queries';
+import { useChange, useFolders, useMay, useOverview } from '../../queries';
 import { useChosen } from './chosen';
 import { DOCUMENT_MEDIA_TYPE } from './DocumentRow';
 import { BIN, CHANGED, useShelfPlace } from './shelfPlace';
@@ -32,6 +32,7 @@ export function FoldersPane() {
   const { data: folders = [] } = useFolders();
   const { folder: chosen, find, go } = useShelfPlace();
   const { data: overview } = useOverview();
+  const works = useMay('work');
   const [asking, setAsking] = useState<Asking>();
   const make = useChange(endpoints.makeFolder, ['folder']);
   const change = useChange(endpoints.changeFolder, ['folder', 'document']);
@@ -66,9 +67,11 @@ export function FoldersPane() {
     <div className="flex h-full flex-col bg-sunken">
       <header className="flex h-14 shrink-0 items-center justify-between border-b border-rule pr-2 pl-4">
         <h1 className="text-lg font-semibold">Shelf</h1>
-        <IconButton name="New folder" onClick={() => setAsking({ what: 'new' })}>
-          <FolderPlus size={17} />
-        </IconButton>
+        {works && (
+          <IconButton name="New folder" onClick={() => setAsking({ what: 'new' })}>
+            <FolderPlus size={17} />
+          </IconButton>
+        )}
       </header>
       <ul
         aria-label="Folders"
@@ -86,7 +89,7 @@ export function FoldersPane() {
             onMoveInto={(id) => moveFolder(id, folder.id)}
           />
         ))}
-        {folders.length === 0 && (
+        {folders.length === 0 && works && (
           <li className="px-4 py-2 text-quiet">Folders are made when you file something, or here.</li>
         )}
       </ul>
@@ -99,7 +102,7 @@ export function FoldersPane() {
           <Package size={15} aria-hidden /> Everything as ZIP
         </a>
       )}
-      <BringIn />
+      {works && <BringIn />}
       {overview && overview.changedOnDisk + overview.strangers > 0 && (
         <button
           onClick={() => go({ folder: CHANGED })}
@@ -109,12 +112,14 @@ export function FoldersPane() {
           <span className="ml-auto font-mono text-sm">{overview.changedOnDisk + overview.strangers}</span>
         </button>
       )}
-      <button
-        onClick={() => go({ folder: BIN })}
-        className={`flex items-center gap-2 border-t border-rule px-4 py-2 text-left hover:bg-ground ${chosen === BIN ? 'bg-ground font-semibold' : ''}`}
-      >
-        <Trash2 size={15} aria-hidden /> Bin
-      </button>
+      {works && (
+        <button
+          onClick={() => go({ folder: BIN })}
+          className={`flex items-center gap-2 border-t border-rule px-4 py-2 text-left hover:bg-ground ${chosen === BIN ? 'bg-ground font-semibold' : ''}`}
+        >
+          <Trash2 size={15} aria-hidden /> Bin
+        </button>
+      )}
       {asking?.what === 'new' && (
         <AskText
           title={asking.under ? `New folder in ${asking.under.path}` : 'New folder'}
@@ -269,6 +274,7 @@ interface FolderRowProps {
 
 function FolderRow({ folder, current, onOpen, onAsk, onMoveInto }: FolderRowProps) {
   const [over, setOver] = useState(false);
+  const works = useMay('work');
   const move = useChange(endpoints.changeDocuments, ['document']);
   const { set } = useChosen();
   const client = useQueryClient();
@@ -309,7 +315,10 @@ function FolderRow({ folder, current, onOpen, onAsk, onMoveInto }: FolderRowProp
     <li
       className={`group flex items-center pr-2 ${over ? 'bg-accent-soft' : current ? 'bg-ground font-semibold' : 'hover:bg-ground'}`}
       onDragOver={(event) => {
-        if (!event.dataTransfer.types.some((type) => type === DOCUMENT_MEDIA_TYPE || type === FOLDER_MEDIA_TYPE))
+        if (
+          !works ||
+          !event.dataTransfer.types.some((type) => type === DOCUMENT_MEDIA_TYPE || type === FOLDER_MEDIA_TYPE)
+        )
           return;
         event.preventDefault();
         setOver(true);
@@ -319,7 +328,7 @@ function FolderRow({ folder, current, onOpen, onAsk, onMoveInto }: FolderRowProp
     >
       <button
         onClick={onOpen}
-        draggable
+        draggable={works}
         onDragStart={(event) => event.dataTransfer.setData(FOLDER_MEDIA_TYPE, folder.id)}
         aria-current={current}
         className="flex h-8 min-w-0 flex-1 items-center justify-between gap-2 text-left"
@@ -349,21 +358,27 @@ function FolderRow({ folder, current, onOpen, onAsk, onMoveInto }: FolderRowProp
         </DropdownMenu.Trigger>
         <DropdownMenu.Portal>
           <DropdownMenu.Content className={menuLook} align="start">
-            <DropdownMenu.Item className={menuItemLook} onSelect={() => onAsk({ what: 'rename', folder })}>
-              Rename …
-            </DropdownMenu.Item>
-            <DropdownMenu.Item className={menuItemLook} onSelect={() => onAsk({ what: 'move', folder })}>
-              Move …
-            </DropdownMenu.Item>
-            <DropdownMenu.Item className={menuItemLook} onSelect={() => onAsk({ what: 'new', under: folder })}>
-              New folder in it …
-            </DropdownMenu.Item>
+            {works && (
+              <>
+                <DropdownMenu.Item className={menuItemLook} onSelect={() => onAsk({ what: 'rename', folder })}>
+                  Rename …
+                </DropdownMenu.Item>
+                <DropdownMenu.Item className={menuItemLook} onSelect={() => onAsk({ what: 'move', folder })}>
+                  Move …
+                </DropdownMenu.Item>
+                <DropdownMenu.Item className={menuItemLook} onSelect={() => onAsk({ what: 'new', under: folder })}>
+                  New folder in it …
+                </DropdownMenu.Item>
+              </>
+            )}
             <DropdownMenu.Item className={menuItemLook} asChild>
               <a href={addressOf(endpoints.shelfArchive, { query: { folder: folder.id } })}>Save it all as ZIP</a>
             </DropdownMenu.Item>
-            <DropdownMenu.Item className={menuItemLook} onSelect={() => onAsk({ what: 'delete', folder })}>
-              Delete …
-            </DropdownMenu.Item>
+            {works && (
+              <DropdownMenu.Item className={menuItemLook} onSelect={() => onAsk({ what: 'delete', folder })}>
+                Delete …
+              </DropdownMenu.Item>
+            )}
           </DropdownMenu.Content>
         </DropdownMenu.Portal>
       </DropdownMenu.Root>

@@ -1,30 +1,31 @@
 import { screen, waitFor } from '@testing-library/react';
 import { endpoints } from '@crow/contract/endpoints';
 import { Person } from '@crow/contract/people';
-import { newId } from '../testing/papers';
-import { notice, show, StandInServer } from '../testing/window';
-import People from './People';
+import { newId } from '../../testing/papers';
+import { notice, show, StandInServer } from '../../testing/window';
+import { Persons } from './Persons';
 
-function open(role: 'owner' | 'helper' = 'owner') {
+const COMMON = { byPhrase: true, allFolders: false, folders: [] };
+
+function open() {
   const session = (part: object) => ({
     id: newId(),
     browser: 'Firefox on Linux',
+    device: '',
     since: '2026-11-20T08:00:00Z',
     used: '2026-11-27T08:00:00Z',
     own: false,
     ...part,
   });
   let people: Person[] = [
-    { id: newId(), name: 'Owner', role: 'owner', sessions: [session({ own: true })] },
-    { id: newId(), name: 'Tove', role: 'helper', sessions: [session({ browser: 'Safari on an iPad' })] },
+    { id: newId(), name: 'Owner', role: 'owner', ...COMMON, byPhrase: false, sessions: [session({ own: true })] },
+    { id: newId(), name: 'Tove', role: 'helper', ...COMMON, sessions: [session({ browser: 'Safari on an iPad' })] },
   ];
   const server = new StandInServer()
-    .on(endpoints.whoAmI, () => ({ id: people[0].id, name: role === 'owner' ? 'Owner' : 'Tove', role }))
     .on(endpoints.listPeople, () => people)
     .on(endpoints.addPerson, ({ body }) => {
-      const person: Person = { id: newId(), name: body.name, role: body.role, sessions: [] };
-      people = [...people, person];
-      return person;
+      people = [...people, { ...COMMON, id: newId(), name: body.name, role: body.role, sessions: [] }];
+      return undefined;
     })
     .on(endpoints.removePerson, ({ params }) => {
       people = people.filter(({ id }) => id !== params.id);
@@ -34,7 +35,7 @@ function open(role: 'owner' | 'helper' = 'owner') {
       people = people.map((each) => ({ ...each, sessions: each.sessions.filter(({ id }) => id !== params.id) }));
       return undefined;
     });
-  return { ...show(<People />, server), server };
+  return { ...show(<Persons />, server), server };
 }
 
 it('lets somebody in by name and pass phrase, and says what is wrong with a short one', async () => {
@@ -68,14 +69,38 @@ it('gives another pass phrase', async () => {
   server.on(endpoints.changePassPhrase, () => undefined);
   await user.click(await screen.findByRole('button', { name: 'Another pass phrase' }));
   await user.type(screen.getByLabelText('Another pass phrase for Tove'), 'harbour rope and tar');
-  await user.click(screen.getByRole('button', { name: 'Give it' }));
+  await user.click(screen.getByRole('button', { name: 'Save' }));
   await notice(/Tove comes in by another pass phrase/);
   expect(server.askedOf(endpoints.changePassPhrase)[0].body).toEqual({ passPhrase: 'harbour rope and tar' });
   expect(screen.queryByLabelText('Another pass phrase for Tove')).toBeNull();
 });
 
-it('shows a helper nobody else', async () => {
-  const { server } = open('helper');
-  await screen.findByText('You are here as Tove.');
-  expect(server.askedOf(endpoints.listPeople)).toEqual([]);
+it('lets a reader see some folders only', async () => {
+  const { user, server } = open();
+  const [workshop, yarn, home] = ['Workshop', 'Workshop/Yarn', 'Home'].map((path) => ({
+    id: newId(),
+    parentId: null as string | null,
+    name: path.split('/').at(-1)!,
+    path,
+    documents: 1,
+    inside: 1,
+  }));
+  server.on(endpoints.listFolders, () => [workshop, { ...yarn, parentId: workshop.id }, home]);
+  await user.type(await screen.findByLabelText('Name'), 'Per');
+  await user.type(screen.getByLabelText('Pass phrase'), 'harbour rope and tar');
+  await user.click(screen.getByRole('radio', { name: /Reader/ }));
+  await user.click(screen.getByRole('checkbox', { name: 'all folders' }));
+  await user.click(await screen.findByRole('checkbox', { name: 'Workshop' }));
+  // What lies in a folder is seen with it.
+  expect(screen.getByRole<HTMLInputElement>('checkbox', { name: 'Yarn' })).toMatchObject({
+    checked: true,
+    disabled: true,
+  });
+  await user.click(screen.getByRole('button', { name: 'Let in' }));
+  await notice(/Per can come in/);
+  expect(server.askedOf(endpoints.addPerson)[0].body).toMatchObject({
+    role: 'reader',
+    allFolders: false,
+    folders: [workshop.id],
+  });
 });

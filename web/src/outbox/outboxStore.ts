@@ -1,0 +1,156 @@
+import { DBSchema, IDBPDatabase, openDB } from 'idb';
+import type { ProblemReport } from '@crow/contract/problems';
+import type { Arrival } from '@crow/contract/stacks';
+
+/** A file that waits on this device until it has been taken in. */
+export interface Waiting {
+  /** The identifier that it is sent with. */
+  id: string;
+  /** Grows from file to file: they go in this order. */
+  order: number;
+  told: Omit<Arrival, 'file'>;
+  bytes: Blob;
+  /** When it was taken, in milliseconds. */
+  at: number;
+  /** Where it goes on being sent, once that has begun. */
+  address?: string;
+  /** Why it could not be taken in. */
+  problem?: ProblemReport;
+  /** Whether it is in this window's memory only, and gone when that closes. */
+  fleeting?: boolean;
+}
+
+/** When files are sent without being told to. */
+export const SENDING = ['by-itself', 'not-metered', 'when-told'] as const;
+export type Sending = (typeof SENDING)[number];
+
+interface Schema extends DBSchema {
+  waiting: { key: string; value: Waiting };
+  choices: { key: string; value: Sending };
+}
+
+/** What is larger is not copied into the browser's store: it lies on this device already, as a file that somebody chose. */
+const LARGEST_KEPT = 200 * 1024 * 1024;
+const CHANNEL = 'crow-outbox';
+const USUAL: Sending = 'not-metered';
+
+/** What is told of the outbox among the windows and the service worker of a browser. */
+export type OutboxNews =
+  { kind: 'changed' } | { kind: 'sent' | 'discarded'; id: string } | { kind: 'progress'; id: string; sent: number };
+
+/**
+ * The files that wait on this device, in the browser's own store: they survive a closed window and a device that was switched off. Where the
+ * store is full or there is none, they are kept in this window's memory, and say so.
+ */
+export class Outbox {
+  private readonly database: Promise<IDBPDatabase<Schema> | undefined>;
+  private readonly inMemory = new Map<string, Waiting>();
+  private choice: Sending | undefined;
+  private readonly channel = typeof BroadcastChannel === 'undefined' ? undefined : new BroadcastChannel(CHANNEL);
+  private readonly listeners = new Set<(news: OutboxNews) => void>();
+
+  constructor(name = 'crow-outbox') {
+    // In a promise: where there is no such store, asking for it throws.
+    this.database = Promise.resolve()
+      .then(() =>
+        openDB<Schema>(name, 1, {
+          upgrade(database) {
+            database.createObjectStore('waiting', { keyPath: 'id' });
+            database.createObjectStore('choices');
+          },
+        }),
+      )
+      .catch(() => undefined);
+    if (this.channel)
+      this.channel.onmessage = ({ data }: MessageEvent<OutboxNews>) => this.listeners.forEach((hear) => hear(data));
+  }
+
+  /** Hears what happens to the outbox, in this window and elsewhere. Returns how to stop. */
+  listen(hear: (news: OutboxNews) => void): () => void {
+    this.listeners.add(hear);
+    return () => this.listeners.delete(hear);
+  }
+
+  tell(news: OutboxNews): void {
+    this.listeners.forEach((hear) => hear(news));
+    this.channel?.postMessage(news);
+  }
+
+  /** All that waits, in its order. */
+  async list(): Promise<Waiting[]> {
+    const kept = (await (await this.database)?.getAll('waiting').catch(() => undefined)) ?? [];
+    return [...kept, ...this.inMemory.values()].sort((a, b) => a.order - b.order);
+  }
+
+  async put(waiting: Waiting): Promise<void> {
+    if (waiting.bytes.size > LARGEST_KEPT || this.inMemory.has(waiting.id)) this.hold(waiting);
+    else
+      try {
+        const database = await this.database;
+        if (database) await database.put('waiting', waiting);
+        else this.hold(waiting);
+      } catch {
+        // The device’s store is full, or can’t hold files.
+        this.hold(waiting);
+      }
+    this.tell({ kind: 'changed' });
+  }
+
+  /** Changes what is kept of a file, if it still waits. */
+  async amend(id: string, part: Partial<Pick<Waiting, 'address' | 'problem'>>): Promise<void> {
+    const held = this.inMemory.get(id);
+    if (held) this.inMemory.set(id, { ...held, ...part });
+    const transaction = (await this.database)?.transaction('waiting', 'readwrite');
+    const kept = await transaction?.store.get(id);
+    if (kept) await transaction!.store.put({ ...kept, ...part });
+    await transaction?.done;
+    this.tell({ kind: 'changed' });
+  }
+
+  /** Forgets a file that nobody wants to be taken in any more. */
+  async discard(id: string): Promise<void> {
+    await this.remove(id);
+    this.tell({ kind: 'discarded', id });
+  }
+
+  async remove(id: string): Promise<void> {
+    this.inMemory.delete(id);
+    await (await this.database)?.delete('waiting', id);
+    this.tell({ kind: 'changed' });
+  }
+
+  /** Resolves once nothing waits any more that belongs to a stack, besides what can't be taken in. */
+  whenSent(stackId: string): Promise<void> {
+    return new Promise((resolve) => {
+      const look = async () => {
+        if ((await this.list()).some(({ told, problem }) => told.stack === stackId && !problem)) return;
+        unheard();
+        resolve();
+      };
+      // Heard before it is looked: nothing that happens between is missed.
+      const unheard = this.listen(({ kind }) => void (kind !== 'progress' && look()));
+      void look();
+    });
+  }
+
+  async sending(): Promise<Sending> {
+    const kept = await (await this.database)?.get('choices', 'sending').catch(() => undefined);
+    return kept ?? this.choice ?? USUAL;
+  }
+
+  async chooseSending(choice: Sending): Promise<void> {
+    this.choice = choice;
+    await (await this.database)?.put('choices', choice, 'sending').catch(() => undefined);
+    this.tell({ kind: 'changed' });
+  }
+
+  /** Ends its connection to the browser's store. */
+  async close(): Promise<void> {
+    this.channel?.close();
+    (await this.database)?.close();
+  }
+
+  private hold(waiting: Waiting): void {
+    this.inMemory.set(waiting.id, { ...waiting, fleeting: true });
+  }
+}

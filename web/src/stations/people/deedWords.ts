@@ -1,0 +1,97 @@
+import { Deed } from '@crow/contract/history';
+import { count } from '../../parts/words';
+
+const text = (value: unknown): string | undefined => (typeof value === 'string' && value !== '' ? value : undefined);
+const many = (value: unknown): number => (Array.isArray(value) ? value.length : Number(value) || 0);
+const quoted = (name: string | null | undefined): string => (name ? `“${name}”` : '');
+
+/** What a subject is called that is gone, or has no name. */
+const A: Record<string, string> = { person: 'somebody' };
+
+/** What each deed is, by its subject and action; `it` is what it was done to. What is gone for good is not told of in detail. */
+export const WORDS: Record<string, (deed: Deed, it: string) => string> = {
+  'session came in': ({ detail }) => `came in${by([text(detail.device), text(detail.browser)])}`,
+  'session let in': () => 'came in',
+  'session ended': ({ detail }) =>
+    `ended the session of ${text(detail.name) ?? 'somebody'}${by([text(detail.device), text(detail.browser)])}`,
+  'session made a code for': ({ detail }) => `made a code that lets ${quoted(text(detail.device)) || 'a device'} in`,
+  'person added': ({ detail }) => `let ${text(detail.name) ?? 'somebody'} in as ${text(detail.role) ?? 'helper'}`,
+  'person removed': ({ detail }, it) => `let ${text(detail.name) ?? it} in no more`,
+  'person changed the folders of': (_, it) => `changed which folders ${it} sees`,
+  'person gave another pass phrase': (_, it) => `gave ${it} another pass phrase`,
+  'door opened': () => 'opened the door for other devices',
+  'door shut': () => 'shut the door for other devices',
+  'document filed': ({ detail, named }, it) => `filed ${quoted(named) || quoted(text(detail.name)) || it}`,
+  'document shelved': ({ detail }, it) => `wrote ${quoted(text(detail.path)) || it} into the shelf folder`,
+  'document moved': (_, it) => `renamed or moved ${it}`,
+  'document set a fact': ({ detail }, it) =>
+    detail.name ? `set ${text(detail.name)} to ${quoted(text(detail.value)) || 'nothing'}${on(it)}` : 'set a fact',
+  'document took back a fact': ({ detail }, it) =>
+    `took ${text(detail.name) ?? 'a fact'} back to what was read${on(it)}`,
+  'document set the taxes': (_, it) => `set the tax by rate${on(it)}`,
+  'document arranged the pages': (_, it) => `arranged the pages of ${it}`,
+  'document put to the back': (_, it) => `put ${it} to the back`,
+  'document took back to Check': (_, it) => `took ${it} back to Check`,
+  'document put into the bin': (_, it) => `put ${it} into the bin`,
+  'document brought back': (_, it) => `brought ${it} back from the bin`,
+  'document brought in': (_, it) => `brought ${it} in from an archive`,
+  'document followed': ({ detail }, it) =>
+    `noticed that ${it} was moved on disk${detail.to ? ` to ${quoted(text(detail.to))}` : ''}`,
+  'document took over': (_, it) => `took ${it} over as it was on disk`,
+  'document numbered': (_, it) => `gave ${it} a number, since another has its name`,
+  'page corrected the text of': ({ detail }) => `corrected ${count(many(detail.changes), 'word')} on a page`,
+  'file took in': ({ detail, named }, it) => `took in ${quoted(named) || quoted(text(detail.name)) || it}`,
+  'file let go': (_, it) => `discarded ${it} that could not be taken in`,
+  'file unlocked': (_, it) => `unlocked ${it} with its password`,
+  'stack arranged': (_, it) => `arranged ${it}`,
+  'stack undid': (_, it) => `undid a step${on(it)}`,
+  'stack did again': (_, it) => `did a step again${on(it)}`,
+  'stack sorted': ({ detail }, it) => `sent ${it} to Check as ${count(many(detail.documents), 'document')}`,
+  'stack finished': (_, it) => `sent ${it} on as one document`,
+  'stack moved pages into': ({ detail }, it) => `moved ${count(many(detail.pages), 'page')} into ${it}`,
+  'stack made a page anew': (_, it) => `tidied a page of ${it}`,
+  'stack took apart': (_, it) => `took papers on a page of ${it} apart`,
+  'stack took back': ({ detail }, it) =>
+    detail.pages
+      ? `no longer accepted ${count(many(detail.pages), 'page')} of ${it} in spite of a warning`
+      : `took documents of ${it} back to the light table`,
+  'stack waved through': ({ detail }, it) =>
+    `accepted ${count(many(detail.pages), 'page')} of ${it} in spite of a warning`,
+  'stack put into the bin': (_, it) => `put ${it} into the bin`,
+  'stack brought back': (_, it) => `brought ${it} back from the bin`,
+  'stack brought in': ({ detail }) => `brought in ${count(many(detail.brought), 'document')} of an archive`,
+  'stack started reading': (_, it) => `had ${it} read`,
+  'stack stopped reading': (_, it) => `stopped the reading of ${it}`,
+  'folder made': ({ detail }, it) => `made ${detail.path ? `the folder ${quoted(text(detail.path))}` : it}`,
+  'folder changed': ({ detail }, it) =>
+    `renamed or moved ${detail.from ? `the folder ${quoted(text(detail.from))}` : it}${detail.to ? ` to ${quoted(text(detail.to))}` : ''}`,
+  'folder deleted': ({ detail }, it) => `deleted ${detail.path ? `the folder ${quoted(text(detail.path))}` : it}`,
+  'folder left': ({ detail }) => `left ${count(many(detail.files), 'file')} in the shelf folder as they are`,
+  'folder wrote anew': ({ detail }) =>
+    `had the shelf folder written anew, ${count(many(detail.documents), 'document')}`,
+  'settings changed': ({ detail }) => `changed the settings ${Object.keys(detail).join(', ')}`.trim(),
+  'settings added a language': ({ detail }) => `added the language ${text(detail.code) ?? 'of some papers'}`,
+  'bin emptied': ({ detail }) =>
+    `emptied the bin: ${count(many(detail.documents), 'document')}, ${count(many(detail.stacks), 'stack')}`,
+  'scanner made known': ({ detail }) => `made a scanner known${detail.address ? `, at ${text(detail.address)}` : ''}`,
+  'scanner forgot': () => 'forgot a scanner',
+  'preset kept': ({ detail }) => `kept scan settings${detail.name ? ` as ${quoted(text(detail.name))}` : ''}`,
+  'preset deleted': () => 'deleted scan settings',
+  'watched folder watched': ({ detail }, it) => `began to watch ${quoted(text(detail.path)) || it}`,
+};
+
+function by(names: (string | undefined)[]): string {
+  const known = names.filter(Boolean);
+  return known.length > 0 ? ` (${known.join(', ')})` : '';
+}
+
+const on = (it: string): string => ` in ${it}`;
+
+/** What somebody did, without who: “filed “Rent, May””. */
+export function deedWords(deed: Deed): string {
+  const { subject, action, named } = deed;
+  const it = quoted(named) || A[subject] || `a ${subject}`;
+  return (
+    WORDS[`${subject} ${action}`]?.(deed, it) ?? [action, `the ${subject}`, quoted(named)].filter(Boolean).join(' ')
+  );
+}
