@@ -1,6 +1,6 @@
 import { Quad } from './quad';
 import { Raster } from './raster';
-import { COUNTDOWN_MS, hintFor, lookAt, Shutter, Sight } from './shutter';
+import { COUNTDOWN_MS, hintFor, isSame, lookAt, Shutter, Sight } from './shutter';
 
 const SQUARE: Quad = [
   [0.2, 0.1],
@@ -21,6 +21,16 @@ function show(shutter: Shutter, what: Sight, from: number, milliseconds: number)
   return false;
 }
 const LONG = COUNTDOWN_MS + 1500;
+
+it('tells whether two moments show the same', () => {
+  const moved = SQUARE.map(([x, y]) => [x + 0.02, y]) as Quad;
+  expect(isSame(sight(), sight())).toBe(true);
+  expect(isSame(sight(), sight({ brightness: 150 }))).toBe(true);
+  expect(isSame(sight(), sight({ corners: moved }))).toBe(false);
+  expect(isSame(sight(), sight({}, 2))).toBe(false);
+  expect(isSame(sight(), sight({ corners: null }))).toBe(false);
+  expect(isSame(sight({ corners: null }), sight({ corners: null }))).toBe(true);
+});
 
 describe('the shutter', () => {
   it('fires once a sheet has lain still for a while, counting down visibly', () => {

@@ -99,6 +99,12 @@ export const COUNTDOWN_MS = 900;
 /** How much the small pictures of two sheets differ when they are different ones, and when the sheet was being moved. */
 const OTHER_SHEET = 7;
 
+/** Whether two moments show the same: the same sheet, where it was, or no sheet at all. */
+export function isSame(a: Sight, b: Sight): boolean {
+  const still = a.corners && b.corners ? moved(a.corners, b.corners) < STILL : a.corners === b.corners;
+  return still && difference(a.print, b.print) < OTHER_SHEET;
+}
+
 /**
  * Decides when a live picture is taken by itself: when a sheet lies still, is found for sure and is sharp, and is not the one
  * taken last. The clock is told.
@@ -112,10 +118,9 @@ export class Shutter {
   /** How far the countdown is, from 0 (not counting) to 1 (take it now). */
   see(sight: Sight, nowMs: number): number {
     const ready = hintFor(sight) === 'none' && !this.wasTaken(sight);
-    const still = this.last?.corners && sight.corners && moved(this.last.corners, sight.corners) < STILL;
-    const same = this.last && difference(this.last.print, sight.print) < OTHER_SHEET;
+    const still = this.last !== undefined && isSame(this.last, sight);
     this.last = sight;
-    if (!ready || !still || !same) {
+    if (!ready || !sight.corners || !still) {
       this.stillSince = undefined;
       this.cancelled = false;
       return 0;

@@ -1,6 +1,6 @@
 import { Flashlight, FlashlightOff } from 'lucide-react';
 import { ReactNode, Ref, useCallback, useEffect, useRef, useState } from 'react';
-import { Hint, hintFor, Shutter, Sight } from '@crow/core/imaging/shutter';
+import { Hint, hintFor, isSame, Shutter, Sight } from '@crow/core/imaging/shutter';
 import { Point, Quad } from '@crow/core/imaging/quad';
 import { Button, IconButton, Key } from '../../parts/controls';
 import { nameOf, takesKey } from '../../parts/keys';
@@ -21,6 +21,8 @@ const ADVICE: Record<Hint, string> = {
 const BY_HAND = 'Ready: take it.';
 /** Frames are looked at with this longer side, in pixels. */
 const LOOKED_AT = 1280;
+/** How often it looks while nothing moves, in milliseconds. */
+const RESTING_MS = 200;
 const JPEG_QUALITY = 0.93;
 const SETTINGS_KEY = 'crow.camera';
 
@@ -99,8 +101,10 @@ export function CameraSource({ onTake, taken, onward }: CameraProps) {
     const worker = new ImagingWorker();
     let over = false;
     let counting = false;
+    let last: Sight | undefined;
     const watch = async () => {
       while (!over) {
+        const began = performance.now();
         const source = video.current;
         if (!source || source.readyState < 2) {
           await new Promise((resolve) => setTimeout(resolve, 100));
@@ -118,6 +122,10 @@ export function CameraSource({ onTake, taken, onward }: CameraProps) {
         setCountdown(counted);
         counting = counted > 0;
         if (counted >= 1 && held) latest.current.takeFrame(held);
+        // As long as nothing moves it looks now and then only: a phone's battery and its shutter have better use for the time.
+        const rests = last !== undefined && isSame(last, seen.sight) && !counting;
+        last = seen.sight;
+        if (rests) await new Promise((resolve) => setTimeout(resolve, began + RESTING_MS - performance.now()));
         await new Promise((resolve) => requestAnimationFrame(resolve));
       }
     };
