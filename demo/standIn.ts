@@ -7,11 +7,11 @@ import { demoSheet } from './stock';
 import { LaidSheet, outlineOf, renderView, View } from './view';
 
 /** What the stand-in camera sees is put together from these: a bare table, and papers to lay on it. */
-const [WIDTH, HEIGHT] = [1728, 2304];
-const PAPER_DPI = 190;
+const [WIDTH, HEIGHT] = [1512, 2016];
+const PAPER_DPI = 170;
 const QUALITY = 78;
 /** How far around a sheet the table is taken along, in pixels: the shade under its edge lies there. */
-const SURROUND = 14;
+const SURROUND = 12;
 
 const TABLE: View = {
   width: WIDTH,

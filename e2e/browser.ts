@@ -3,7 +3,7 @@ import { Session } from '@crow/demo/comeIn';
 
 /**
  * Debian's Chromium, without a monitor and without reaching for the network.
- * @param film what its camera shows (MJPEG), over and over
+ * @param film what its camera shows (YUV4MPEG2), over and over
  * @param home where it looks for certificates that are trusted (NSS)
  */
 export function openBrowser({ film, home }: { film?: string; home?: string } = {}): Promise<Browser> {

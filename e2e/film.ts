@@ -1,17 +1,21 @@
 import { writeFileSync } from 'node:fs';
 import { join } from 'node:path';
-import { encodePhoto } from '@crow/demo/capture';
+import { Raster } from '@crow/core/imaging/raster';
 import { Paper } from '@crow/demo/papers';
 import { demoSheet } from '@crow/demo/stock';
 import { renderView } from '@crow/demo/view';
 import { scratchFolder } from '@crow/server/testing/made';
 
-const FRAMES = 30;
+/** Few, so that the browser's own work with them keeps nothing else waiting. */
+const FRAMES_A_SECOND = 8;
 
-/** A film (MJPEG) of a paper that lies still on a table, as a phone held over it sees it; its path. @param size of its pictures, in pixels */
+/**
+ * A film (YUV4MPEG2) of a paper that lies still on a table, as a phone held over it sees it; its path.
+ * @param size of its pictures, in pixels, both even
+ */
 export async function filmOf(paper: Paper, size: { width: number; height: number }): Promise<string> {
   const sheet = { ...(await demoSheet(paper, 190)), at: [0, 0] as [number, number], angle: 0.03 };
-  const frame = await encodePhoto(
+  const frame = planesOf(
     renderView({
       ...size,
       seed: 5,
@@ -25,7 +29,26 @@ export async function filmOf(paper: Paper, size: { width: number; height: number
       noise: 1,
     }),
   );
-  const film = join(scratchFolder(), 'film.mjpeg');
-  writeFileSync(film, Buffer.concat(Array.from({ length: FRAMES }, () => frame)));
+  const film = join(scratchFolder(), 'film.y4m');
+  const head = `YUV4MPEG2 W${size.width} H${size.height} F${FRAMES_A_SECOND}:1 Ip A1:1 C420\n`;
+  writeFileSync(film, Buffer.concat([head, 'FRAME\n', frame, 'FRAME\n', frame].map((part) => Buffer.from(part))));
   return film;
+}
+
+/** A picture's brightness, and its blue and red by halves of the size (ITU-R BT.601, 16 to 235). */
+function planesOf({ width, height, data }: Raster): Uint8Array {
+  const planes = new Uint8Array((width * height * 3) / 2);
+  const [blue, red] = [width * height, (width * height * 5) / 4];
+  for (let y = 0; y < height; y++) {
+    for (let x = 0; x < width; x++) {
+      const at = (y * width + x) * 3;
+      const [r, g, b] = [data[at], data[at + 1], data[at + 2]];
+      planes[y * width + x] = 16 + 0.257 * r + 0.504 * g + 0.098 * b;
+      if (y % 2 || x % 2) continue;
+      const half = (y / 2) * (width / 2) + x / 2;
+      planes[blue + half] = 128 - 0.148 * r - 0.291 * g + 0.439 * b;
+      planes[red + half] = 128 + 0.439 * r - 0.368 * g - 0.071 * b;
+    }
+  }
+  return planes;
 }

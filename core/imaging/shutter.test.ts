@@ -41,6 +41,11 @@ describe('the shutter', () => {
     expect(show(shutter, sight(), 1400, LONG)).toBe(true);
   });
 
+  it('fires on a slow device too, by when a sheet was seen and not by how often', () => {
+    const shutter = new Shutter();
+    expect([0, 1200, 2400].map((at) => shutter.see(sight(), at) >= 1)).toEqual([false, false, true]);
+  });
+
   it('does not take the same sheet twice, and takes the next one', () => {
     const shutter = new Shutter();
     expect(show(shutter, sight(), 0, LONG)).toBe(true);

@@ -110,29 +110,33 @@ export function isSame(a: Sight, b: Sight): boolean {
  * taken last. The clock is told.
  */
 export class Shutter {
-  private last: Sight | undefined;
+  private last: { sight: Sight; atMs: number } | undefined;
   private stillSince: number | undefined;
   private taken: Uint8Array | undefined;
   private cancelled = false;
 
-  /** How far the countdown is, from 0 (not counting) to 1 (take it now). */
-  see(sight: Sight, nowMs: number): number {
+  /**
+   * How far the countdown is, from 0 (not counting) to 1 (take it now).
+   * @param atMs when the picture showed this, however long looking at it took
+   */
+  see(sight: Sight, atMs: number): number {
     const ready = hintFor(sight) === 'none' && !this.wasTaken(sight);
-    const still = this.last !== undefined && isSame(this.last, sight);
-    this.last = sight;
+    const before = this.last;
+    const still = before !== undefined && isSame(before.sight, sight);
+    this.last = { sight, atMs };
     if (!ready || !sight.corners || !still) {
       this.stillSince = undefined;
       this.cancelled = false;
       return 0;
     }
-    this.stillSince ??= nowMs;
+    this.stillSince ??= before.atMs;
     if (this.cancelled) return 0;
-    return Math.max(0, Math.min(1, (nowMs - this.stillSince - STILL_MS) / COUNTDOWN_MS));
+    return Math.max(0, Math.min(1, (atMs - this.stillSince - STILL_MS) / COUNTDOWN_MS));
   }
 
   /** Called when the picture is taken, by itself or by hand: the same sheet is not taken again by itself. */
   took(): void {
-    this.taken = this.last?.print;
+    this.taken = this.last?.sight.print;
     this.stillSince = undefined;
   }
 

@@ -2,7 +2,7 @@ import { render, screen } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
 import { useState } from 'react';
 import { KeysPanel } from './KeysPanel';
-import { nameOf, useKeys } from './keys';
+import { isEngaged, nameOf, useKeys } from './keys';
 
 const press = (key: string, held: Partial<Record<'ctrlKey' | 'metaKey' | 'altKey' | 'shiftKey', boolean>> = {}) =>
   nameOf({ key, ctrlKey: false, metaKey: false, altKey: false, shiftKey: false, ...held });
@@ -93,4 +93,25 @@ describe('keys', () => {
     await user.keyboard('{Escape}c');
     expect(said()).toBe('send cut');
   });
+});
+
+it('leaves the focus to who is in a field, or in what lies over the station, and to nobody else', () => {
+  render(
+    <>
+      <button>Of the station</button>
+      <input aria-label="A field" />
+      <div role="dialog" tabIndex={-1} aria-label="Settings">
+        <button>In the settings</button>
+      </div>
+    </>,
+  );
+  const engagedIn = (element: HTMLElement) => {
+    element.focus();
+    return isEngaged();
+  };
+  expect(isEngaged()).toBe(false);
+  expect(engagedIn(screen.getByText('Of the station'))).toBe(false);
+  expect(engagedIn(screen.getByLabelText('A field'))).toBe(true);
+  expect(engagedIn(screen.getByRole('dialog'))).toBe(true);
+  expect(engagedIn(screen.getByText('In the settings'))).toBe(true);
 });

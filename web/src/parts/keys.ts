@@ -116,3 +116,11 @@ export function isTyping(target: EventTarget | null): boolean {
     return !['checkbox', 'radio', 'file', 'button', 'range', 'color', 'submit'].includes(target.type);
   return target instanceof HTMLElement && (target.isContentEditable || ['TEXTAREA', 'SELECT'].includes(target.tagName));
 }
+
+/** What lies over a station for a while: a dialog, a menu, a list to choose from. */
+const OVER = '[role="dialog"], [role="alertdialog"], [role="menu"], [role="listbox"]';
+
+/** Whether somebody is in a field, or in what lies over the station: nothing that arrives takes the focus from there. */
+export function isEngaged(): boolean {
+  return isTyping(document.activeElement) || document.activeElement?.closest(OVER) != null;
+}

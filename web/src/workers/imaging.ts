@@ -10,13 +10,13 @@ export type Ask =
   | { kind: 'open'; picture: Raster }
   | { kind: 'make'; recipe: Recipe; turn: Turn; longSide: number }
   /** Look at a frame of a live picture. */
-  | { kind: 'look'; picture: Raster };
+  | { kind: 'look'; picture: Raster; glimpse: boolean };
 
 export type Answer =
   | { kind: 'opened' }
   /** The page as shot and as it will be, both RGBA. */
   | { kind: 'made'; before: ImageData; after: ImageData }
-  /** What is seen, and the sheet as it will be, once its outline is likely. */
+  /** What is seen, and when asked for, the sheet as it will be, once its outline is likely. */
   | { kind: 'seen'; sight: Sight; flat: ImageData | null };
 
 /** How sure an outline is of which it is shown what it would make, and how large, in pixels. */
@@ -38,7 +38,7 @@ function answerTo(ask: Ask): Answer {
     const [best] = findOutlines(ask.picture, { quick: true, most: 1 });
     const corners = best ? scaleQuad(best.corners, 1 / width, 1 / height) : null;
     const sight = lookAt(ask.picture, corners, best?.confidence ?? 0);
-    const isLikely = best && best.confidence >= LIKELY;
+    const isLikely = ask.glimpse && best && best.confidence >= LIKELY;
     const flat = isLikely ? imageData(glimpseOf(ask.picture, best.corners, { longSide: GLIMPSE })) : null;
     return { kind: 'seen', sight, flat };
   }

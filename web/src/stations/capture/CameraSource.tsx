@@ -3,7 +3,7 @@ import { ReactNode, Ref, useCallback, useEffect, useRef, useState } from 'react'
 import { Hint, hintFor, isSame, Shutter, Sight } from '@crow/core/imaging/shutter';
 import { Point, Quad } from '@crow/core/imaging/quad';
 import { Button, IconButton, Key } from '../../parts/controls';
-import { nameOf, takesKey } from '../../parts/keys';
+import { isEngaged, nameOf, takesKey } from '../../parts/keys';
 import { useSize } from '../../parts/useSize';
 import { ImagingWorker, pixelsOf } from '../../workers/imagingWorker';
 import { useCamera, useVideo } from './useCamera';
@@ -21,8 +21,9 @@ const ADVICE: Record<Hint, string> = {
 const BY_HAND = 'Ready: take it.';
 /** Frames are looked at with this longer side, in pixels. */
 const LOOKED_AT = 1280;
-/** How often it looks while nothing moves, in milliseconds. */
+/** How often it looks while nothing moves, and how often at most the sheet is shown as it will be; in milliseconds. */
 const RESTING_MS = 200;
+const GLIMPSE_MS = 300;
 const JPEG_QUALITY = 0.93;
 const SETTINGS_KEY = 'crow.camera';
 
@@ -102,6 +103,8 @@ export function CameraSource({ onTake, taken, onward }: CameraProps) {
     let over = false;
     let counting = false;
     let last: Sight | undefined;
+    /** When the sheet was last shown as it will be, and whether it was as it lies there now. */
+    let glimpsed = { at: -Infinity, still: false };
     const watch = async () => {
       while (!over) {
         const began = performance.now();
@@ -114,18 +117,24 @@ export function CameraSource({ onTake, taken, onward }: CameraProps) {
         // While it counts down, what is looked at is what will be taken, however long looking takes.
         const held = counting ? copyOf(source) : undefined;
         const frame = pixelsOf(held ?? source, Math.round(size.width * scale), Math.round(size.height * scale));
-        const seen = await worker.ask<'seen'>({ kind: 'look', picture: frame }, [frame.data.buffer as ArrayBuffer]);
+        // Making the sheet flat and legible takes longer than finding it.
+        const wanted = !glimpsed.still && began - glimpsed.at >= GLIMPSE_MS;
+        const seen = await worker.ask<'seen'>({ kind: 'look', picture: frame, glimpse: wanted }, [
+          frame.data.buffer as ArrayBuffer,
+        ]);
         if (over) return;
         setSight(seen.sight);
-        draw(glimpse.current, seen.flat);
-        const counted = latest.current.byItself ? shutter.current.see(seen.sight, performance.now()) : 0;
+        const still = last !== undefined && isSame(last, seen.sight);
+        last = seen.sight;
+        if (wanted) draw(glimpse.current, seen.flat);
+        glimpsed = { at: wanted ? began : glimpsed.at, still: still && (wanted || glimpsed.still) };
+        const counted = latest.current.byItself ? shutter.current.see(seen.sight, began) : 0;
         setCountdown(counted);
         counting = counted > 0;
         if (counted >= 1 && held) latest.current.takeFrame(held);
         // As long as nothing moves it looks now and then only: a phone's battery and its shutter have better use for the time.
-        const rests = last !== undefined && isSame(last, seen.sight) && !counting;
-        last = seen.sight;
-        if (rests) await new Promise((resolve) => setTimeout(resolve, began + RESTING_MS - performance.now()));
+        if (still && !counting)
+          await new Promise((resolve) => setTimeout(resolve, began + RESTING_MS - performance.now()));
         await new Promise((resolve) => requestAnimationFrame(resolve));
       }
     };
@@ -154,7 +163,9 @@ export function CameraSource({ onTake, taken, onward }: CameraProps) {
   });
 
   // The keys that fire are for the picture now, not for the button that brought it here.
-  useEffect(() => document.querySelector<HTMLElement>('[data-camera]')?.focus({ preventScroll: true }), []);
+  useEffect(() => {
+    if (!isEngaged()) document.querySelector<HTMLElement>('[data-camera]')?.focus({ preventScroll: true });
+  }, []);
   const scale = size ? Math.min(space.width / size.width, space.height / size.height) : 0;
   const [width, height] = size ? [size.width * scale, size.height * scale] : [0, 0];
   const hint = sight ? hintFor(sight) : undefined;

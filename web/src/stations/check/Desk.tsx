@@ -10,7 +10,7 @@ import { Bookings } from '../../parts/Bookings';
 import { ProblemText } from '../../parts/controls';
 import { PageSheet, PickedWord } from '../../parts/PageSheet';
 import { WarningLine, WarningMark } from '../../parts/Warning';
-import { isTyping } from '../../parts/keys';
+import { isEngaged } from '../../parts/keys';
 import { useSize } from '../../parts/useSize';
 import { WordCursor } from '../../parts/WordCursor';
 import { useGo } from '../../parts/wayBack';
@@ -319,7 +319,7 @@ function useFirstDoubtful(ready: boolean, name: FactName | undefined): void {
   useEffect(() => {
     if (!ready || done.current) return;
     done.current = true;
-    if (isTyping(window.document.activeElement)) return;
+    if (isEngaged()) return;
     const target = name ? `[data-note="${name}"]` : '[data-file-it]';
     window.document.querySelector<HTMLElement>(target)?.focus({ preventScroll: true });
   }, [ready, name]);
