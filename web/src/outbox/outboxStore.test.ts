@@ -1,6 +1,6 @@
 import 'fake-indexeddb/auto';
 import { Outbox, Waiting } from './outboxStore';
-import { maySend } from './sendWaiting';
+import { maySend, sendWaiting } from './sendWaiting';
 
 let name = 0;
 const boxes: Outbox[] = [];
@@ -56,17 +56,50 @@ it('keeps in memory what the store has no room for, and says so', async () => {
   expect((await box.list()).map(({ id }) => id)).toEqual(['kept']);
 });
 
-it('tells once all files of a stack are gone, besides those that can’t be taken in', async () => {
-  const box = open();
+it('lets a stack go on once all of its files are gone, besides those that can’t be taken in', async () => {
+  const box = open('finishing');
   await box.put(waiting('a', 1));
   await box.put(waiting('broken', 2));
-  let sent = false;
-  const told = box.whenSent('stack').then(() => (sent = true));
+  await box.finish('stack');
   await box.amend('broken', { problem: { code: 'file-empty', happened: 'It is empty.' } as never });
-  expect(sent).toBe(false);
-  await box.remove('a');
-  await told;
-  await box.whenSent('another stack');
+  expect(await box.toFinish()).toEqual([]);
+  await box.close();
+  const later = open('finishing');
+  await later.remove('a');
+  expect(await later.toFinish()).toEqual(['stack']);
+  await later.finished('stack');
+  expect(await later.toFinish()).toEqual([]);
+});
+
+describe('a stack that was said to be finished', () => {
+  const answers = (status: number, body = '{}') =>
+    jest.spyOn(globalThis, 'fetch').mockImplementation(() => Promise.resolve(new Response(body, { status })));
+  const send = (box: Outbox) =>
+    sendWaiting(box, { told: true, load: () => Promise.reject(new Error('nothing is to be sent')) });
+  afterEach(() => jest.restoreAllMocks());
+
+  it('goes on to Check when there is a line', async () => {
+    const box = open();
+    await box.finish('one');
+    jest.spyOn(globalThis, 'fetch').mockRejectedValueOnce(new TypeError('no line'));
+    expect(await send(box)).toBe('no-line');
+    const asked = answers(200);
+    expect(await send(box)).toBe('all');
+    expect(asked.mock.lastCall).toEqual(['/api/stacks/one/finish', { method: 'POST' }]);
+    expect(await box.toFinish()).toEqual([]);
+  });
+
+  it('is forgotten when it can’t, and who listens is told why', async () => {
+    const box = open();
+    await box.finish('one');
+    const heard = jest.fn();
+    box.listen(heard);
+    const problem = { code: 'stack-sorted', happened: 'It is sorted already.' };
+    answers(409, JSON.stringify(problem));
+    await send(box);
+    expect(heard).toHaveBeenLastCalledWith({ kind: 'finished', stack: 'one', problem });
+    expect(await box.toFinish()).toEqual([]);
+  });
 });
 
 it.each([

@@ -27,6 +27,8 @@ export type Sending = (typeof SENDING)[number];
 interface Schema extends DBSchema {
   waiting: { key: string; value: Waiting };
   choices: { key: string; value: Sending };
+  /** Stacks that go on to Check as one document once nothing of them waits any more. */
+  finishing: { key: string; value: { stack: string } };
 }
 
 /** What is larger is not copied into the browser's store: it lies on this device already, as a file that somebody chose. */
@@ -36,7 +38,10 @@ const USUAL: Sending = 'not-metered';
 
 /** What is told of the outbox among the windows and the service worker of a browser. */
 export type OutboxNews =
-  { kind: 'changed' } | { kind: 'sent' | 'discarded'; id: string } | { kind: 'progress'; id: string; sent: number };
+  | { kind: 'changed' }
+  | { kind: 'sent' | 'discarded'; id: string }
+  | { kind: 'progress'; id: string; sent: number }
+  | { kind: 'finished'; stack: string; problem?: ProblemReport };
 
 /**
  * The files that wait on this device, in the browser's own store: they survive a closed window and a device that was switched off. Where the
@@ -45,6 +50,7 @@ export type OutboxNews =
 export class Outbox {
   private readonly database: Promise<IDBPDatabase<Schema> | undefined>;
   private readonly inMemory = new Map<string, Waiting>();
+  private readonly finishing = new Set<string>();
   private choice: Sending | undefined;
   private readonly channel = typeof BroadcastChannel === 'undefined' ? undefined : new BroadcastChannel(CHANNEL);
   private readonly listeners = new Set<(news: OutboxNews) => void>();
@@ -53,10 +59,17 @@ export class Outbox {
     // In a promise: where there is no such store, asking for it throws.
     this.database = Promise.resolve()
       .then(() =>
-        openDB<Schema>(name, 1, {
-          upgrade(database) {
-            database.createObjectStore('waiting', { keyPath: 'id' });
-            database.createObjectStore('choices');
+        openDB<Schema>(name, 2, {
+          upgrade(database, from) {
+            if (from < 1) {
+              database.createObjectStore('waiting', { keyPath: 'id' });
+              database.createObjectStore('choices');
+            }
+            database.createObjectStore('finishing', { keyPath: 'stack' });
+          },
+          // A newer version of the application, in another window, needs the store changed.
+          blocking(_, __, event) {
+            (event.target as IDBDatabase).close();
           },
         }),
       )
@@ -119,18 +132,25 @@ export class Outbox {
     this.tell({ kind: 'changed' });
   }
 
-  /** Resolves once nothing waits any more that belongs to a stack, besides what can't be taken in. */
-  whenSent(stackId: string): Promise<void> {
-    return new Promise((resolve) => {
-      const look = async () => {
-        if ((await this.list()).some(({ told, problem }) => told.stack === stackId && !problem)) return;
-        unheard();
-        resolve();
-      };
-      // Heard before it is looked: nothing that happens between is missed.
-      const unheard = this.listen(({ kind }) => void (kind !== 'progress' && look()));
-      void look();
-    });
+  /** Notes that a stack goes on to Check once all of it is taken in. Without a store, this window remembers. */
+  async finish(stack: string): Promise<void> {
+    this.finishing.add(stack);
+    await (await this.database)?.put('finishing', { stack }).catch(() => undefined);
+  }
+
+  /** The stacks that may go on to Check: all that waited of them is gone, but for what can't be taken in. */
+  async toFinish(): Promise<string[]> {
+    const kept = (await (await this.database)?.getAll('finishing').catch(() => undefined)) ?? [];
+    const stacks = new Set([...kept.map(({ stack }) => stack), ...this.finishing]);
+    for (const { told, problem } of await this.list()) if (!problem) stacks.delete(told.stack);
+    return [...stacks];
+  }
+
+  /** Forgets that a stack was to go on: it has, or can't. */
+  async finished(stack: string, problem?: ProblemReport): Promise<void> {
+    this.finishing.delete(stack);
+    await (await this.database)?.delete('finishing', stack).catch(() => undefined);
+    this.tell({ kind: 'finished', stack, problem });
   }
 
   async sending(): Promise<Sending> {

@@ -1,4 +1,6 @@
 import type * as Tus from 'tus-js-client';
+import { addressOf } from '@crow/contract/client';
+import { endpoints } from '@crow/contract/endpoints';
 import type { ProblemReport } from '@crow/contract/problems';
 import { UPLOADS } from '@crow/contract/uploads';
 import { Outbox, Sending, Waiting } from './outboxStore';
@@ -21,7 +23,8 @@ interface How {
 }
 
 /**
- * Sends what waits, in its order, each file going on where it broke off, and forgets it once it is taken in. One window, or the service worker,
+ * Sends what waits, in its order, each file going on where it broke off, and forgets it once it is taken in; then sends on to Check what was
+ * said to be finished. One window, or the service worker,
  * sends for all of a browser; others wait until it is done.
  */
 export async function sendWaiting(outbox: Outbox, how: How): Promise<Sent> {
@@ -48,7 +51,10 @@ const isMetered = (connection: Connection | undefined): boolean =>
 
 async function sendAll(outbox: Outbox, how: How): Promise<Sent> {
   const { told = false } = how;
-  if (!told && !maySend(await outbox.sending(), lineOf())) return 'held';
+  if (!told && !maySend(await outbox.sending(), lineOf())) {
+    await finishStacks(outbox);
+    return 'held';
+  }
   const begun = new Set<string>();
   let ended: Sent = 'all';
   const lane = async (): Promise<void> => {
@@ -63,7 +69,22 @@ async function sendAll(outbox: Outbox, how: How): Promise<Sent> {
     }
   };
   await Promise.all(Array.from({ length: AT_ONCE }, lane));
-  return ended;
+  // What is finished may go on even when something of another stack could not.
+  const finished = await finishStacks(outbox);
+  return ended === 'all' ? finished : ended;
+}
+
+/** Sends on to Check what is finished and of which nothing waits here. */
+async function finishStacks(outbox: Outbox): Promise<Sent> {
+  const { method } = endpoints.finishStack;
+  for (const stack of await outbox.toFinish()) {
+    const address = addressOf(endpoints.finishStack, { params: { id: stack } });
+    const answer = await fetch(address, { method }).catch(() => undefined);
+    const says = answer?.ok ? undefined : answer ? whatAnswerSays(answer.status, await answer.text()) : 'no-line';
+    if (typeof says === 'string') return says;
+    await outbox.finished(stack, says);
+  }
+  return 'all';
 }
 
 /** Sends one file. @returns nothing when it is taken in; why nothing more can be sent now; or what is wrong with it */

@@ -1,12 +1,12 @@
 import { createContext, ReactNode, useCallback, useContext, useEffect, useMemo, useRef, useState } from 'react';
 import { compareNames } from '@crow/core/filing/names';
 import { groupFiles } from '@crow/core/sorting/groupFiles';
-import { endpoints } from '@crow/contract/endpoints';
 import { ProblemReport } from '@crow/contract/problems';
 import { Outbox, Sending, Waiting } from '../outbox/outboxStore';
 import { sendWaiting, Sent } from '../outbox/sendWaiting';
 import { nextOrder } from '../outbox/shared';
-import { useChange } from '../queries';
+import { ReportedProblem } from '../api';
+import { useNotices } from './notices';
 import { queryStale } from './stale';
 
 /** A file on its way into the program. */
@@ -131,13 +131,12 @@ export function IntakeProvider({ children }: { children: ReactNode }) {
     [setPlace, send],
   );
 
-  const sendOn = useChange(endpoints.finishStack, ['stack', 'document']).mutate;
   const finish = useCallback(
     (stackId: string) => {
       setPlace(undefined);
-      void keeping.current.then(() => outbox.whenSent(stackId)).then(() => sendOn({ params: { id: stackId } }));
+      void keeping.current.then(() => outbox.finish(stackId)).then(send);
     },
-    [sendOn, setPlace],
+    [send, setPlace],
   );
 
   const value = useMemo(
@@ -173,6 +172,7 @@ function useOutbox() {
   const running = useRef<Promise<void> | undefined>(undefined);
   const again = useRef<ReturnType<typeof setTimeout> | undefined>(undefined);
   const patience = useRef(SOON_MS);
+  const { tell } = useNotices();
 
   const run = useCallback(function run(told: boolean): void {
     clearTimeout(again.current);
@@ -204,7 +204,11 @@ function useOutbox() {
     const unheard = outbox.listen((news) => {
       if (news.kind === 'progress') setProgress((now) => new Map(now).set(news.id, news.sent));
       else if (news.kind === 'changed') void look();
-      else {
+      else if (news.kind === 'finished') {
+        queryStale('stacks');
+        // A stack that is not there any more was discarded.
+        if (news.problem && news.problem.code !== 'not-found') tell({ error: new ReportedProblem(news.problem) });
+      } else {
         const gone = known.current.find(({ id }) => id === news.id);
         if (news.kind === 'discarded' || !gone) return;
         const { id } = gone;
@@ -229,7 +233,7 @@ function useOutbox() {
       window.removeEventListener('online', online);
       window.removeEventListener('beforeunload', warn);
     };
-  }, [send]);
+  }, [send, tell]);
 
   const transfers = useMemo(
     () => [
