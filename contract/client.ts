@@ -22,7 +22,7 @@ interface Answer {
 }
 
 /** The address of an endpoint on the server; what is undefined in the query is left out. */
-export function addressOf(endpoint: Endpoint, { params = {}, query = {} }: Asked): string {
+export function addressOf(endpoint: Pick<Endpoint, 'path'>, { params = {}, query = {} }: Asked): string {
   const path = endpoint.path.replace(/:(\w+)/g, (_, name: string) => encodeURIComponent(params[name]));
   const given = Object.entries(query).flatMap(([name, value]) => (value === undefined ? [] : [[name, String(value)]]));
   const search = new URLSearchParams(given).toString();

@@ -4,7 +4,7 @@ import { id, idParams, problem, turn, when } from './basics';
 import { endpoint } from './endpoint';
 import { kinds } from './facts';
 import { page } from './pages';
-import { UPLOADS } from './uploads';
+import { FINISH, UPLOADS } from './uploads';
 
 export const sourceFile = object({
   id,
@@ -213,7 +213,7 @@ export const stacksEndpoints = {
   finishStack: endpoint({
     right: 'work',
     method: 'POST',
-    path: '/stacks/:id/finish',
+    path: FINISH,
     summary: 'Say that a stack is one document, which goes to Check as soon as all of its pages are there',
     params: idParams,
   }),

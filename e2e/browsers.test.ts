@@ -17,6 +17,7 @@ async function openChromium(): Promise<Remote> {
   const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
   return {
     goTo: async (address) => void (await page.goto(address)),
+    resize: (width, height) => page.setViewportSize({ width, height }),
     evaluate: (expression) => page.evaluate(expression),
     press: (x, y) => page.mouse.click(x, y),
     type: async (text) => {
@@ -39,6 +40,9 @@ async function paper(name: string): Promise<string> {
   return documents[0];
 }
 
+/** As small as phones are, less the bars of the browser; some browsers go no narrower than a little more. */
+const PHONE = { width: 360, height: 740 };
+const NARROW = 500;
 const STATIONS: [path: string, shows: string][] = [
   ['/capture', 'Taken in'],
   ['/sort', 'stack'],
@@ -58,15 +62,30 @@ describe.each([
   afterAll(() => remote?.close());
 
   const text = () => remote.evaluate<string>('document.body.innerText');
-  /** Presses the middle of an element. */
-  const pressOn = async (selector: string) => {
+  /** Presses the middle of an element, the first that is to be seen. @param words that it begins with */
+  const pressOn = async (selector: string, words = '') => {
     const found = () =>
       remote.evaluate<[number, number] | null>(
-        `(() => { const box = document.querySelector(${JSON.stringify(selector)})?.getBoundingClientRect(); return box ? [box.x + box.width / 2, box.y + box.height / 2] : null; })()`,
+        `(() => { for (const each of document.querySelectorAll(${JSON.stringify(selector)})) {
+           const box = each.getBoundingClientRect();
+           if (box.width > 0 && each.innerText.trim().startsWith(${JSON.stringify(words)}))
+             return [box.x + box.width / 2, box.y + box.height / 2];
+         } return null; })()`,
       );
     await until(async () => (await found()) !== null, 30_000, text);
     await remote.press(...(await found())!);
   };
+  /** Chooses a file where the program asks for one, as the device’s own chooser or camera would. */
+  const choose = (fileName: string, bytes: Uint8Array) =>
+    remote.evaluate(
+      `(() => { const chosen = new DataTransfer();
+         const bytes = Uint8Array.from(atob(${JSON.stringify(Buffer.from(bytes).toString('base64'))}), (each) => each.charCodeAt(0));
+         chosen.items.add(new File([bytes], ${JSON.stringify(fileName)}, { type: 'application/pdf' }));
+         const input = document.querySelector('input[type=file]');
+         input.files = chosen.files;
+         input.dispatchEvent(new Event('change', { bubbles: true }));
+         return true; })()`,
+    );
 
   it('every station opens, and a paper is filed', async () => {
     const id = await paper(name);
@@ -96,5 +115,50 @@ describe.each([
     await until(async () => (await text()).includes(`For ${name}`), 30_000, text);
     await program.ask(endpoints.makeFolder, { body: { path: `Live in ${name}` } });
     await until(async () => (await text()).includes(`Live in ${name}`), 30_000, text);
+  });
+
+  it('a paper goes its way in a window as narrow as a phone, and nothing runs off the screen', async () => {
+    await remote.resize(PHONE.width, PHONE.height);
+    await remote.goTo(program.entrance());
+    await remote.goTo(`${program.address}/capture`);
+    await until(
+      () => remote.evaluate<boolean>(`innerWidth < ${NARROW} && !!document.querySelector('input[type=file]')`),
+      30_000,
+      () => remote.evaluate('[innerWidth, outerWidth, document.body.innerText]'),
+    );
+    await choose(
+      'Skeins.pdf',
+      await textPdf(`Saltgate Yarns Ltd\nDelivery note\nOn a phone in ${name}\nTwelve skeins`),
+    );
+    await until(async () => {
+      const stacks = await program.ask(endpoints.listStacks, {});
+      return stacks.some((stack) => stack.name.startsWith('Skeins') && stack.pages > 0 && stack.read === stack.pages);
+    });
+    await remote.goTo(`${program.address}/sort`);
+    await pressOn('button', 'To Check');
+    const waiting = () => program.ask(endpoints.listWaiting, {});
+    await until(async () => (await waiting()).length === 1, 30_000, text);
+    await remote.goTo(`${program.address}/check`);
+    await pressOn('button[aria-label="Name, folder, and what was read"]');
+    await pressOn('[data-folder] input');
+    await remote.type(`Hand in ${name}`);
+    await until(async () => (await text()).includes('New folder'), 30_000, text);
+    await remote.type(ENTER);
+    await pressOn('[data-file-it]');
+    await until(
+      async () => existsSync(join(program.shelf, `Hand in ${name}`)),
+      60_000,
+      async () => [readdirSync(program.shelf), await text()],
+    );
+    for (const [path, shows] of STATIONS) {
+      await remote.goTo(program.address + path);
+      const shown = path === '/capture' ? 'Drop your papers here' : path === '/check' ? 'Nothing waits' : shows;
+      await until(
+        async () => (await text()).includes(shown),
+        30_000,
+        async () => [path, await text()],
+      );
+      expect([path, await remote.evaluate('document.documentElement.scrollWidth - innerWidth')]).toEqual([path, 0]);
+    }
   });
 });

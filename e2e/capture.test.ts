@@ -26,10 +26,9 @@ beforeEach(async () => {
   page.on('filechooser', () => undefined);
 });
 afterEach(async () => {
-  expect(errors).toEqual([]);
   await page.context().close();
-  for (const { id } of await program.ask(endpoints.listStacks, {}))
-    await program.ask(endpoints.deleteStack, { params: { id } });
+  await program.clear();
+  expect(errors).toEqual([]);
 });
 afterAll(async () => {
   await browser?.close();
@@ -136,7 +135,6 @@ describe('the ribbon of pages', () => {
     await until(async () => (await read()).length === 4);
     await page.getByRole('button', { name: 'Done' }).click();
     await page.getByRole('heading', { name: '1 of 1' }).waitFor();
-    await program.ask(endpoints.binDocument, { params: { id: documents[0] } });
   });
 });
 

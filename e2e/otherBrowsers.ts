@@ -10,6 +10,8 @@ import { freePort } from '@crow/server/cli/ports';
 /** A browser that does what every browser can be asked to do by the standards for it: go somewhere, run a script, press and type. */
 export interface Remote {
   goTo(address: string): Promise<void>;
+  /** Makes the window so large, in CSS pixels; a bar of its own may take some of the height. */
+  resize(width: number, height: number): Promise<void>;
   /** What an expression comes to in the page. */
   evaluate<Value>(expression: string): Promise<Value>;
   /** Presses at a place in the window, in CSS pixels. */
@@ -111,6 +113,8 @@ export async function openFirefox(): Promise<Remote> {
   await ask('browsingContext.setViewport', { context, viewport: { width: 1280, height: 800 } }).catch(() => undefined);
   return {
     goTo: async (url) => void (await ask('browsingContext.navigate', { context, url, wait: 'complete' })),
+    resize: async (width, height) =>
+      void (await ask('browsingContext.setViewport', { context, viewport: { width, height } })),
     evaluate: async <Value>(expression: string) => {
       const { result, exceptionDetails } = await ask<{
         result?: { value?: string };
@@ -172,6 +176,7 @@ export async function openWebKit(): Promise<Remote> {
   const session = `/session/${sessionId}`;
   return {
     goTo: (url) => send('POST', `${session}/url`, { url }),
+    resize: async (width, height) => void (await send('POST', `${session}/window/rect`, { width, height })),
     evaluate: <Value>(expression: string) =>
       send<Value>('POST', `${session}/execute/sync`, { script: `return ${expression}`, args: [] }),
     press: (x, y) => send('POST', `${session}/actions`, { actions: pressed(x, y) }),

@@ -21,14 +21,12 @@ beforeAll(async () => {
   browser = await openBrowser();
 });
 beforeEach(async () => {
-  // What an earlier test left in Check is none of the next one's business.
-  for (const { id } of await program.ask(endpoints.listWaiting, {}))
-    await program.ask(endpoints.binDocument, { params: { id } });
   ({ page, errors } = await openWindow(browser, program.session));
 });
 afterEach(async () => {
-  expect(errors).toEqual([]);
   await page.context().close();
+  await program.clear();
+  expect(errors).toEqual([]);
 });
 afterAll(async () => {
   await browser?.close();

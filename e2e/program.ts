@@ -105,6 +105,14 @@ export class Program {
     }
   }
 
+  /** Does away with all that was captured and is not filed: the next test is not to wait until that is read. */
+  async clear(): Promise<void> {
+    for (const { id } of await this.ask(endpoints.listStacks, {}))
+      await this.ask(endpoints.deleteStack, { params: { id } });
+    for (const { id } of await this.ask(endpoints.listWaiting, {}))
+      await this.ask(endpoints.binDocument, { params: { id } });
+  }
+
   /** The processes that belong to this run, by what they are. */
   processes(): { pid: number; part: 'server' | 'worker' | 'database' | 'other' }[] {
     const table = execFileSync('ps', ['-eo', 'pid=,ppid=,args='], { encoding: 'utf8' })

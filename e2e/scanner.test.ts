@@ -30,9 +30,10 @@ beforeEach(async () => {
   scanner.machine.clear();
 });
 afterEach(async () => {
+  await page.context().close();
+  await program.clear();
   // An address where nothing answers, or a folder that is not there, is told in words; the browser mentions it, too.
   expect(errors.filter((error) => !/status of (400|502)/.test(error))).toEqual([]);
-  await page.context().close();
 });
 afterAll(async () => {
   await browser?.close();

@@ -40,6 +40,11 @@ describe('without a session', () => {
     expect(answer.status).toBe(401);
   });
 
+  it('an icon is given, and nothing but an icon: home screens ask without one', async () => {
+    expect((await room.request('GET', '/icon.svg', { headers: outside })).status).toBe(200);
+    expect((await room.request('GET', '/icon.svg/../index.html', { headers: outside })).status).toBe(401);
+  });
+
   it('a person is told on a page how to come in', async () => {
     const { status, headers, body } = await room.request('GET', '/shelf', {
       headers: { ...outside, accept: 'text/html,*/*' },

@@ -26,8 +26,10 @@ declare module 'fastify' {
 
 /** Gives a session to whoever brings a key, or name and pass phrase. */
 const ENTER = '/enter';
-/** All that is answered without a session: coming in, and what a device needs to trust the certificate. */
-const OPEN = [ENTER, TRUST, CERTIFICATE];
+/** What a home screen shows of the application: some devices fetch it without the session that they have. */
+const ICONS = ['/icon.svg', '/icon-192.png', '/icon-512.png', '/icon-maskable.png', '/apple-touch-icon.png'];
+/** All that is answered without a session: coming in, what a device needs to trust the certificate, and icons. */
+const OPEN = [ENTER, TRUST, CERTIFICATE, ...ICONS];
 const SESSION_SECONDS = 90 * 24 * 3600;
 const LONGEST_KEY = 200;
 /** What is filled in at the door is no longer than this, in bytes. */

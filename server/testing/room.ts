@@ -63,6 +63,7 @@ export class TestRoom {
     const webFolder = join(folder, 'web');
     mkdirSync(webFolder);
     writeFileSync(join(webFolder, 'index.html'), '<title>Crow Shelf</title>');
+    writeFileSync(join(webFolder, 'icon.svg'), '<svg xmlns="http://www.w3.org/2000/svg"/>');
     const shelf = new Shelf(context, join(folder, 'shelf'));
     await shelf.mark();
     const hub = new LiveHub(url);

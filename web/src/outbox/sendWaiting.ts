@@ -1,8 +1,7 @@
 import type * as Tus from 'tus-js-client';
 import { addressOf } from '@crow/contract/client';
-import { endpoints } from '@crow/contract/endpoints';
 import type { ProblemReport } from '@crow/contract/problems';
-import { UPLOADS } from '@crow/contract/uploads';
+import { FINISH, UPLOADS } from '@crow/contract/uploads';
 import { Outbox, Sending, Waiting } from './outboxStore';
 
 /** So many files are on their way at the same time. */
@@ -76,10 +75,9 @@ async function sendAll(outbox: Outbox, how: How): Promise<Sent> {
 
 /** Sends on to Check what is finished and of which nothing waits here. */
 async function finishStacks(outbox: Outbox): Promise<Sent> {
-  const { method } = endpoints.finishStack;
   for (const stack of await outbox.toFinish()) {
-    const address = addressOf(endpoints.finishStack, { params: { id: stack } });
-    const answer = await fetch(address, { method }).catch(() => undefined);
+    const address = addressOf({ path: FINISH }, { params: { id: stack } });
+    const answer = await fetch(address, { method: 'POST' }).catch(() => undefined);
     const says = answer?.ok ? undefined : answer ? whatAnswerSays(answer.status, await answer.text()) : 'no-line';
     if (typeof says === 'string') return says;
     await outbox.finished(stack, says);

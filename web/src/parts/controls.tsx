@@ -48,7 +48,7 @@ export function IconButton({
 
 /** A key that does the same; not shown where there is hardly a keyboard. */
 export function Key({ children }: { children: ReactNode }) {
-  return <kbd className="font-mono text-xs opacity-70 pointer-coarse:hidden">{children}</kbd>;
+  return <kbd className="font-mono text-xs opacity-70 pointer-coarse:hidden max-[30rem]:hidden">{children}</kbd>;
 }
 
 /** One of a few, each with a name. @param label what is chosen; to be seen beside it when `shown` */

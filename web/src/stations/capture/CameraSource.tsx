@@ -4,8 +4,10 @@ import { Hint, hintFor, isSame, Shutter, Sight } from '@crow/core/imaging/shutte
 import { Point, Quad } from '@crow/core/imaging/quad';
 import { Button, IconButton, Key } from '../../parts/controls';
 import { isEngaged, nameOf, takesKey } from '../../parts/keys';
+import { useNotices } from '../../parts/notices';
 import { useSize } from '../../parts/useSize';
 import { ImagingWorker, pixelsOf } from '../../workers/imagingWorker';
+import { PictureEncoder } from '../../workers/pictureEncoder';
 import { useCamera, useVideo } from './useCamera';
 
 const ADVICE: Record<Hint, string> = {
@@ -70,18 +72,24 @@ export function CameraSource({ onTake, taken, onward }: CameraProps) {
     localStorage.setItem(SETTINGS_KEY, JSON.stringify(next));
   };
 
+  const { tell } = useNotices();
+  const encoder = useRef<PictureEncoder>(undefined);
+  useEffect(() => {
+    encoder.current = new PictureEncoder();
+    return () => encoder.current?.end();
+  }, []);
   const takeFrame = useCallback(
     (frame: OffscreenCanvas) => {
       setEncoding((before) => before + 1);
-      void frame
-        .convertToBlob({ type: 'image/jpeg', quality: JPEG_QUALITY })
-        .then(onTake)
+      void encoder
+        .current!.encode(frame, JPEG_QUALITY)
+        .then(onTake, () => tell({ text: 'That picture could not be kept: take it again.' }))
         .finally(() => setEncoding((before) => before - 1));
       shutter.current.took();
       setCountdown(0);
       setFlash((before) => before + 1);
     },
-    [onTake],
+    [onTake, tell],
   );
   const take = useCallback(() => {
     // The frame is copied at once; encoding and sending it keep nobody waiting.

@@ -125,7 +125,7 @@ export default function Capture() {
           }}
         />
         <header
-          className={`flex h-14 shrink-0 items-center gap-2 border-b border-rule px-3 md:px-6 ${handheld ? 'hidden' : ''}`}
+          className={`flex h-14 shrink-0 items-center gap-1 border-b border-rule px-2 sm:gap-2 md:px-6 ${handheld ? 'hidden' : ''}`}
         >
           <h1 className="sr-only">Capture</h1>
           <SourceButton name="Camera" hint="k" shown={filming} onClick={() => switchTo('camera')}>
