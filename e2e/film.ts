@@ -9,26 +9,26 @@ import { scratchFolder } from '@crow/server/testing/made';
 /** Few, so that the browser's own work with them keeps nothing else waiting. */
 const FRAMES_A_SECOND = 8;
 
-/**
- * A film (YUV4MPEG2) of a paper that lies still on a table, as a phone held over it sees it; its path.
- * @param size of its pictures, in pixels, both even
- */
-export async function filmOf(paper: Paper, size: { width: number; height: number }): Promise<string> {
+/** A paper that lies still on a table, as a phone held over it sees it. @param size of the picture, in pixels */
+export async function sightOf(paper: Paper, size: { width: number; height: number }): Promise<Raster> {
   const sheet = { ...(await demoSheet(paper, 190)), at: [0, 0] as [number, number], angle: 0.03 };
-  const frame = planesOf(
-    renderView({
-      ...size,
-      seed: 5,
-      table: 'wood',
-      sheets: [sheet],
-      things: [],
-      camera: { shows: 330, lean: 0.1, leanTo: 1.9, roll: 0.02, focal: 0.9 },
-      light: { level: 1, falloff: 0.1, from: 4, warmth: 0.2 },
-      shadows: [],
-      blur: 0.3,
-      noise: 1,
-    }),
-  );
+  return renderView({
+    ...size,
+    seed: 5,
+    table: 'wood',
+    sheets: [sheet],
+    things: [],
+    camera: { shows: 330, lean: 0.1, leanTo: 1.9, roll: 0.02, focal: 0.9 },
+    light: { level: 1, falloff: 0.1, from: 4, warmth: 0.2 },
+    shadows: [],
+    blur: 0.3,
+    noise: 1,
+  });
+}
+
+/** A film (YUV4MPEG2) of such a paper; its path. @param size of its pictures, in pixels, both even */
+export async function filmOf(paper: Paper, size: { width: number; height: number }): Promise<string> {
+  const frame = planesOf(await sightOf(paper, size));
   const film = join(scratchFolder(), 'film.y4m');
   const head = `YUV4MPEG2 W${size.width} H${size.height} F${FRAMES_A_SECOND}:1 Ip A1:1 C420\n`;
   writeFileSync(film, Buffer.concat([head, 'FRAME\n', frame, 'FRAME\n', frame].map((part) => Buffer.from(part))));
