@@ -377,7 +377,7 @@ function Bench({
         ) : (
           <Invitation onChoose={choose} />
         ))}
-      <div className="flex min-h-10 shrink-0 flex-wrap items-center gap-x-1 md:flex-nowrap border-t border-rule px-2 py-1 text-sm">
+      <div className="flex min-h-10 shrink-0 flex-wrap items-center gap-x-1 border-t lg:flex-nowrap border-rule px-2 py-1 text-sm">
         {page && (
           <>
             <span className="px-2 whitespace-nowrap text-quiet">

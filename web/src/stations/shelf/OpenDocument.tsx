@@ -5,7 +5,7 @@ import { Document } from '@crow/contract/documents';
 import { Hit } from '@crow/contract/finding';
 import { Page } from '@crow/contract/pages';
 import { addTurns, Turn } from '@crow/core/geometry';
-import { IconButton, ProblemText } from '../../parts/controls';
+import { Empty, IconButton, ProblemText } from '../../parts/controls';
 import { KeyWords, useKeys } from '../../parts/keys';
 import { PageSheet } from '../../parts/PageSheet';
 import { useSize } from '../../parts/useSize';
@@ -31,9 +31,14 @@ const ABOVE_HIT = 0.3;
 
 /** A document to read: leaf, zoom, turn, select its text, go from hit to hit. */
 export function OpenDocument({ id, query }: { id: string; query: string }) {
-  const { data: document } = useDocument(id);
+  const { data: document, error } = useDocument(id);
   const { data: hits = [] } = useHits(id, query);
-  return document ? <Reader document={document} hits={query.trim() ? hits : []} /> : null;
+  if (document) return <Reader document={document} hits={query.trim() ? hits : []} />;
+  return error ? (
+    <Empty title="This paper is not here">
+      <p>It may have been deleted, or the address is not whole. Find it by a word in it: press /.</p>
+    </Empty>
+  ) : null;
 }
 
 function Reader({ document, hits }: { document: Document; hits: Hit[] }) {

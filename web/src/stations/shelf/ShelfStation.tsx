@@ -9,13 +9,14 @@ import { DocumentsPane } from './DocumentsPane';
 import { FindPane } from './FindPane';
 import { FoldersPane } from './FoldersPane';
 import { OpenDocument } from './OpenDocument';
-import { useNarrow } from '../../parts/useNarrow';
+import { useMedium, useSmall } from '../../parts/useNarrow';
 import { BIN, CHANGED, useShelfPlace } from './shelfPlace';
 
 /** The Shelf station: folders, what is in one (or what was found), and the open document, side by side. */
 export default function ShelfStation() {
   const { folder, document, find, go } = useShelfPlace();
-  const narrow = useNarrow();
+  const small = useSmall();
+  const medium = useMedium();
   const list =
     find !== undefined ? (
       <FindPane />
@@ -26,21 +27,40 @@ export default function ShelfStation() {
     ) : (
       <DocumentsPane />
     );
-  // One pane at a time, and the way back always in the same corner.
-  if (narrow)
+  const back = find !== undefined ? 'What was found' : 'The folder';
+  // One pane at a time, and the way back always in the same corner; on a larger screen the folders stand beside what is in one.
+  if (document && (small || medium))
     return (
       <ChosenProvider>
-        {document ? (
-          <OnePane back={find !== undefined ? 'What was found' : 'The folder'} onBack={() => go({ folder, find })}>
-            <OpenDocument key={document} id={document} query={find ?? ''} />
-          </OnePane>
-        ) : folder || find !== undefined ? (
+        <OnePane back={back} onBack={() => go({ folder, find })}>
+          <OpenDocument key={document} id={document} query={find ?? ''} />
+        </OnePane>
+      </ChosenProvider>
+    );
+  if (small)
+    return (
+      <ChosenProvider>
+        {folder || find !== undefined ? (
           <OnePane back="All folders" onBack={() => go({})}>
             {list}
           </OnePane>
         ) : (
           <FoldersPane />
         )}
+      </ChosenProvider>
+    );
+  if (medium)
+    return (
+      <ChosenProvider>
+        <PanelGroup direction="horizontal" autoSaveId="shelf-of-two">
+          <Panel defaultSize={36} minSize={25} order={1} id="folders">
+            <FoldersPane />
+          </Panel>
+          <Handle />
+          <Panel defaultSize={64} minSize={40} order={2} id="documents">
+            {list}
+          </Panel>
+        </PanelGroup>
       </ChosenProvider>
     );
   return (
