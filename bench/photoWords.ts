@@ -2,23 +2,27 @@ import { execFileSync } from 'node:child_process';
 import { mkdtempSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
+import { applyHomography, homography } from '@crow/core/imaging/homography';
 import { judgeLegibility } from '@crow/core/imaging/legibility';
 import { quarterTurned, Raster } from '@crow/core/imaging/raster';
-import { overlap } from '@crow/core/imaging/quad';
+import { overlap, Point, wholeQuad } from '@crow/core/imaging/quad';
 import { finishPage, flatten, pageQuad, proposeRecipes } from '@crow/core/imaging/recipe';
 import { encodePhoto, rasterise, rgbRaster } from '@crow/demo/capture';
 import { BATCH, FILED, WAITING } from '@crow/demo/papers';
 import { seededRandom } from '@crow/demo/random';
 import { makeScene, Stock } from '@crow/demo/scenes';
-import { outlineOf, renderView, View } from '@crow/demo/view';
+import { LaidSheet, outlineOf, renderView, View } from '@crow/demo/view';
 
 /**
  * Words read from photos by the engine alone and after the page was made flat and clear, and how well legibility foretells them:
- * node scripts/bench.mjs photoWords COUNT LONGSIDE FIRSTSEED [vary]
- * With “vary” the photos are of all qualities: taken from far away, blurred, noisy, dark.
+ * node scripts/bench.mjs photoWords COUNT LONGSIDE FIRSTSEED [vary | edge]
+ * With “vary” the photos are of all qualities: taken from far away, blurred, noisy, dark. With “edge” the sheet runs out of the picture on one side,
+ * and only words that are wholly in the picture count.
  */
-const [count = '16', longSide = '2600', firstSeed = '600', vary] = process.argv.slice(2);
-const TROUBLES = ['none', 'things', 'shadow', 'bowed', 'on another sheet'];
+const [count = '16', longSide = '2600', firstSeed = '600', how] = process.argv.slice(2);
+const vary = how === 'vary';
+const TROUBLES =
+  how === 'edge' ? ['none', 'bowed', 'shadow'] : ['none', 'things', 'shadow', 'bowed', 'on another sheet'];
 const PAPER_DPI = 220;
 const folder = mkdtempSync(join(tmpdir(), 'crow-bench-'));
 const papers = [...FILED, ...WAITING, ...BATCH].filter(({ kind }) => kind !== 'receipt');
@@ -34,13 +38,13 @@ for (let number = 0; number < Number(count); number++) {
   let scene = makeScene(seed, stock, Number(longSide));
   while (!TROUBLES.includes(scene.trouble)) scene = makeScene(++seed, stock, Number(longSide));
   seed++;
-  const view = vary ? worse(scene.view, number) : scene.view;
+  const view = vary ? worse(scene.view, number) : how === 'edge' ? runningOut(scene.view, number) : scene.view;
   const photo = renderView(view);
   // The sheet that is meant, of those that lie there.
   const meant = outlineOf(view.sheets[view.sheets.length - 1], view);
   const path = join(folder, `${number}.pdf`);
   writeFileSync(path, pdf);
-  const truth = words(execFileSync('pdftotext', ['-l', '1', path, '-'], { encoding: 'utf8' }));
+  const truth = wordsInPicture(path, view);
   const began = performance.now();
   const { recipe, turn } = proposeRecipes(photo)
     .map((proposal) => ({ ...proposal, on: overlap(pageQuad(proposal.recipe, photo.width, photo.height), meant) }))
@@ -71,6 +75,24 @@ console.log(
     milliseconds: Math.round(mean(rows.map((row) => row.milliseconds))),
   }),
 );
+
+/** The words of the paper that is meant which are wholly in the picture. */
+function wordsInPicture(pdf: string, view: View): string[] {
+  const sheet = view.sheets[view.sheets.length - 1];
+  const toPicture = homography(wholeQuad(sheet.width, sheet.height), outlineOf(sheet, view));
+  const isSeen = (x: number, y: number) => {
+    const [u, v] = applyHomography(toPicture, [(x / 72) * 25.4, (y / 72) * 25.4]);
+    return u >= 0 && v >= 0 && u < view.width && v < view.height;
+  };
+  const listed = execFileSync('pdftotext', ['-bbox', '-l', '1', pdf, '-'], { encoding: 'utf8' });
+  return [...listed.matchAll(/xMin="(.+?)" yMin="(.+?)" xMax="(.+?)" yMax="(.+?)">(.*?)</g)].flatMap(
+    ([, left, top, right, bottom, text]) => {
+      const [x0, y0, x1, y1] = [left, top, right, bottom].map(Number);
+      const whole = isSeen(x0, y0) && isSeen(x1, y0) && isSeen(x1, y1) && isSeen(x0, y1);
+      return whole ? words(text.replaceAll('&amp;', '&').replaceAll('&quot;', '"').replaceAll('&apos;', "'")) : [];
+    },
+  );
+}
 
 function words(text: string): string[] {
   return text.split(/\s+/).filter((word) => /[\p{L}\p{N}]/u.test(word));
@@ -124,4 +146,31 @@ function worse(view: View, number: number): View {
     light: { ...view.light, level: 1 - 0.75 * random() ** 2 },
     camera: { ...view.camera, shows: view.camera.shows * further },
   };
+}
+
+/** How much nearer the camera is, and how far of the longer side the sheet runs out at most. */
+const NEARER = 0.9;
+const OUT = 0.045;
+const STEP_MM = 1.5;
+
+/** The same view from nearer, the sheet moved so far that it runs out of the picture on one side, another one from number to number. */
+function runningOut(view: View, number: number): View {
+  const [dx, dy] = [
+    [0, -1],
+    [1, 0],
+    [0, 1],
+    [-1, 0],
+  ][number % 4];
+  const near = { ...view, camera: { ...view.camera, shows: view.camera.shows * NEARER } };
+  const beyond = ([x, y]: Point) => (dx < 0 ? -x : dx > 0 ? x - view.width : dy < 0 ? -y : y - view.height);
+  for (let step = 0; ; step++) {
+    const sheets = view.sheets.with(-1, movedBy(view.sheets[view.sheets.length - 1], dx * step, dy * step));
+    const moved = { ...near, sheets };
+    const outside = outlineOf(sheets[sheets.length - 1], moved).map(beyond);
+    if (outside.filter((each) => each > 0).length > 1 || Math.max(...outside) > OUT * view.height) return moved;
+  }
+}
+
+function movedBy(sheet: LaidSheet, across: number, down: number): LaidSheet {
+  return { ...sheet, at: [sheet.at[0] + across * STEP_MM, sheet.at[1] + down * STEP_MM] };
 }

@@ -27,7 +27,7 @@ export function isPaperSize(width: number, height: number): boolean {
 /** Focal lengths that cameras have, as shares of the picture's longer side, and the usual one of a phone. */
 const SHORTEST_FOCAL = 0.5;
 const LONGEST_FOCAL = 1.8;
-const USUAL_FOCAL = 0.85;
+export const USUAL_FOCAL = 0.85;
 
 /**
  * Width over height of the rectangle that is seen as this quad, from the view alone: the picture's middle is taken to be the

@@ -10,6 +10,7 @@ import { findPrint, Print, PrintOn, printOn } from './print';
 import { refineQuad } from './refine';
 import { lightRegions } from './regions';
 import { otherSides } from './sideSearch';
+import { withSideBeyond } from './sideBeyond';
 import { Support, supportOf } from './support';
 import { common, goesOn, isAtBorder, Placed, printed, take, withoutParts } from './wholes';
 
@@ -100,7 +101,8 @@ export function findSheets(
 
   let candidates = place(quick ? MOST_PLACED_QUICKLY : MOST_PLACED);
   const [clearest] = candidates;
-  const isDone = (sheet: Placed) => isClear(sheet) && shareTaken([sheet]) > ROOM_BESIDE && !goesOn(placing, sheet);
+  const isDone = (sheet: Placed) =>
+    isClear(sheet) && shareTaken([sheet]) > ROOM_BESIDE && !goesOn(placing, sheet, { inOtherLight: true });
   if (!quick && !(clearest && isDone(clearest))) {
     print = findPrint(placing);
     seekAroundPrint(print.areas);
@@ -126,9 +128,15 @@ export function findSheets(
     take(next, chosen);
   }
   return chosen.map((sheet) => ({
-    corners: ordered(scaleQuad(sheet.corners, picture.width / placing.width)),
+    corners: ordered(scaleQuad(wholeOutline(sheet, placing), picture.width / placing.width)),
     evidence: sheet,
   }));
+}
+
+/** The outline with what of it runs out of the picture on one side, of which no edge is seen. */
+function wholeOutline({ corners, held }: Placed, picture: Raster): Quad {
+  const beyond = [0, 1, 2, 3].filter((side) => isAtBorder(corners, side, picture) && held[side] <= AT_BORDER);
+  return beyond.length === 1 ? withSideBeyond(corners, beyond[0], picture) : corners;
 }
 
 /** Places candidates to fractions of a pixel in a larger picture, and weighs them again; the best first. */

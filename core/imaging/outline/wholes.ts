@@ -53,11 +53,18 @@ const BEYOND = 0.03;
 const SAME_BEYOND = 0.5;
 /** How much darker or lighter, and of what other tint, paper is a little way off. */
 const PAPER_LIGHT = 0.12;
+/** The same where a shadow lies on it (logarithm). */
+const SHADE = 1;
 
-/** Whether the paper seems to go on beyond a side: a rule across a sheet may have been taken for its end. */
-export function goesOn(picture: Raster, { corners }: Placed): boolean {
+/**
+ * Whether the paper seems to go on beyond a side: a rule across a sheet may have been taken for its end.
+ * @param inOtherLight whether what has the paper's tint is taken for paper also where it is much darker or lighter: the edge of a shadow may
+ * have been taken for the end of the sheet
+ */
+export function goesOn(picture: Raster, { corners }: Placed, { inOtherLight = false } = {}): boolean {
   const paper = paperColour(picture, corners);
   const light = paper[0] + paper[1] + paper[2] + 1;
+  const other = inOtherLight ? SHADE : PAPER_LIGHT;
   return [0, 1, 2, 3].some((side) => {
     if (isAtBorder(corners, side, picture)) return false;
     const [a, b, c, d] = [0, 1, 2, 3].map((by) => corners[(side + by) % 4]);
@@ -70,7 +77,7 @@ export function goesOn(picture: Raster, { corners }: Placed): boolean {
     for (let at = 0; at < 3 * seen; at += 3) {
       const colour = [...colours.subarray(at, at + 3)];
       const own = colour[0] + colour[1] + colour[2] + 1;
-      if (tintApart(paper, colour) < SAME_TINT / 2 && Math.abs(Math.log(own / light)) < PAPER_LIGHT) same++;
+      if (tintApart(paper, colour) < SAME_TINT / 2 && Math.abs(Math.log(own / light)) < other) same++;
     }
     return same > SAME_BEYOND * seen;
   });
@@ -78,13 +85,21 @@ export function goesOn(picture: Raster, { corners }: Placed): boolean {
 
 /** A sheet that something lies on may be so much less convincing than the part of it below a rule. */
 const LEAST_WHOLE = 0.5;
+/** How much more print the whole has than the part, as a share; in letters, where it reaches to the border; as a share, where a shadow parts it. */
 const MORE_PRINT = 1.2;
+const MORE_LETTERS = 8;
+const MOSTLY_ELSEWHERE = 2;
+const NEARLY_NONE = 0.1;
+/** So much of the print may seem to be cut by a side that is a little off. */
+const CUT_BY_CHANCE = 0.02;
+/** Where a shadow parts a sheet, the whole is about as convincing as the part. */
+const NEARLY_AS_GOOD = 0.1;
 
 /** Leaves out candidates beyond which the paper goes on, when a larger one has more of the print: that one takes their rank. */
 export function withoutParts(picture: Raster, candidates: Placed[]): Placed[] {
   const raised = new Map(candidates.map((each) => [each, each.score]));
   for (const part of candidates) {
-    const whole = candidates.find(
+    const wholes = candidates.filter(
       (each) =>
         each !== part &&
         raised.has(each) &&
@@ -93,12 +108,22 @@ export function withoutParts(picture: Raster, candidates: Placed[]): Placed[] {
         common(each.corners, part.corners) > 0.97 &&
         // The sides of a sheet go straight on beyond a rule; those of one that lies on another end there.
         ownSides(part.corners, each.corners).length === 1 &&
-        printed(each) > MORE_PRINT * printed(part) &&
-        each.words!.cut <= part.words!.cut,
+        each.words!.cut <= part.words!.cut + CUT_BY_CHANCE * printed(each),
     );
-    // Two parts of one sheet are put together later.
+    const lit = wholes.find(
+      (each) =>
+        printed(each) > MOSTLY_ELSEWHERE * printed(part) &&
+        each.score > part.score - NEARLY_AS_GOOD &&
+        goesOn(picture, part, { inOtherLight: true }),
+    );
+    // Two parts of one sheet are put together later, unless the whole is as good.
     const isHalf = candidates.some((each) => each !== part && wholeOf(each, [part])[0] !== undefined);
-    if (!whole || isHalf || !goesOn(picture, part) || goesOn(picture, whole)) continue;
+    const ruled =
+      isHalf || !goesOn(picture, part) ? undefined : wholes.find((each) => hasMorePrint(each, part, picture));
+    const whole = ruled ?? lit;
+    if (!whole) continue;
+    // On a table of the paper's own colour it always seems to go on; where all of the print is, the sheet is.
+    if (goesOn(picture, whole) && printed(part) > NEARLY_NONE * printed(whole)) continue;
     raised.set(whole, Math.max(raised.get(whole)!, part.score));
     raised.delete(part);
   }
@@ -106,6 +131,19 @@ export function withoutParts(picture: Raster, candidates: Placed[]): Placed[] {
     .filter((each) => raised.has(each))
     .map((each) => ({ ...each, score: raised.get(each)! }))
     .sort((a, b) => b.score - a.score);
+}
+
+/** Whether a whole has so much more of the print that it isn't chance; less is enough where it runs out of the picture, where no edge is to be seen. */
+function hasMorePrint(whole: Placed, part: Placed, picture: Raster): boolean {
+  if (printed(whole) > MORE_PRINT * printed(part)) return true;
+  const [own] = ownSides(whole.corners, part.corners);
+  return own !== undefined && runsOut(whole.corners, own, picture) && printed(whole) >= printed(part) + MORE_LETTERS;
+}
+
+/** Whether a side lies at the border of the picture, or goes beyond it. */
+function runsOut(quad: Quad, side: number, picture: Raster): boolean {
+  const isBeyond = ([x, y]: Point) => x < 0 || y < 0 || x > picture.width || y > picture.height;
+  return isAtBorder(quad, side, picture) || isBeyond(quad[side]) || isBeyond(quad[(side + 1) % 4]);
 }
 
 /** How many letters and words were found on a sheet. */
