@@ -24,6 +24,10 @@ const vary = how === 'vary';
 const TROUBLES =
   how === 'edge' ? ['none', 'bowed', 'shadow'] : ['none', 'things', 'shadow', 'bowed', 'on another sheet'];
 const PAPER_DPI = 220;
+/** With “edge”, how much nearer the camera is, and how far of the longer side the sheet runs out at most. */
+const NEARER = 0.9;
+const OUT = 0.045;
+const STEP_MM = 1.5;
 const folder = mkdtempSync(join(tmpdir(), 'crow-bench-'));
 const papers = [...FILED, ...WAITING, ...BATCH].filter(({ kind }) => kind !== 'receipt');
 const rows: { alone: number; clean: number; legibility: number; milliseconds: number }[] = [];
@@ -147,11 +151,6 @@ function worse(view: View, number: number): View {
     camera: { ...view.camera, shows: view.camera.shows * further },
   };
 }
-
-/** How much nearer the camera is, and how far of the longer side the sheet runs out at most. */
-const NEARER = 0.9;
-const OUT = 0.045;
-const STEP_MM = 1.5;
 
 /** The same view from nearer, the sheet moved so far that it runs out of the picture on one side, another one from number to number. */
 function runningOut(view: View, number: number): View {
