@@ -89,6 +89,15 @@ describe('a stack that was said to be finished', () => {
     expect(await box.toFinish()).toEqual([]);
   });
 
+  it('goes on once, though another window of the browser knows of it, too', async () => {
+    const [one, other] = [open('two windows'), open('two windows')];
+    await other.finish('one');
+    const asked = answers(200);
+    await send(one);
+    await send(other);
+    expect(asked).toHaveBeenCalledTimes(1);
+  });
+
   it('is forgotten when it can’t, and who listens is told why', async () => {
     const box = open();
     await box.finish('one');

@@ -50,6 +50,7 @@ export type OutboxNews =
 export class Outbox {
   private readonly database: Promise<IDBPDatabase<Schema> | undefined>;
   private readonly inMemory = new Map<string, Waiting>();
+  /** Stacks that go on to Check, where the browser has no room to keep that. */
   private readonly finishing = new Set<string>();
   private choice: Sending | undefined;
   private readonly channel = typeof BroadcastChannel === 'undefined' ? undefined : new BroadcastChannel(CHANNEL);
@@ -132,10 +133,11 @@ export class Outbox {
     this.tell({ kind: 'changed' });
   }
 
-  /** Notes that a stack goes on to Check once all of it is taken in. Without a store, this window remembers. */
+  /** Notes that a stack goes on to Check once all of it is taken in. */
   async finish(stack: string): Promise<void> {
-    this.finishing.add(stack);
-    await (await this.database)?.put('finishing', { stack }).catch(() => undefined);
+    const database = await this.database;
+    const kept = await database?.put('finishing', { stack }).catch(() => undefined);
+    if (!kept) this.finishing.add(stack);
   }
 
   /** The stacks that may go on to Check: all that waited of them is gone, but for what can't be taken in. */

@@ -68,6 +68,8 @@ const IntakeContext = createContext<Intake | null>(null);
 export const useIntake = () => useContext(IntakeContext)!;
 
 const KEEP_DONE_MS = 4000;
+/** A stack that was to go on to Check was discarded meanwhile, or has gone, and the line broke before that was told. */
+const OVER = ['not-found', 'stack-sorted'];
 /** How long is waited for a line, at first and at most, in milliseconds. */
 const [SOON_MS, LATER_MS] = [2000, 30_000];
 /** What the browser calls sending in the background. */
@@ -206,8 +208,7 @@ function useOutbox() {
       else if (news.kind === 'changed') void look();
       else if (news.kind === 'finished') {
         queryStale('stacks');
-        // A stack that is not there any more was discarded.
-        if (news.problem && news.problem.code !== 'not-found') tell({ error: new ReportedProblem(news.problem) });
+        if (news.problem && !OVER.includes(news.problem.code)) tell({ error: new ReportedProblem(news.problem) });
       } else {
         const gone = known.current.find(({ id }) => id === news.id);
         if (news.kind === 'discarded' || !gone) return;
