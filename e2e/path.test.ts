@@ -250,8 +250,6 @@ it('tells what is wrong with each file that it can’t take in, and takes in the
   await page.getByRole('article').filter({ hasText: 'fine.pdf' }).getByText('1 page').waitFor();
   // The browser notes the refused upload by itself.
   expect(errors.splice(0).every((error) => error.includes('422'))).toBe(true);
-  for (const stack of await program.ask(endpoints.listStacks, {}))
-    await program.ask(endpoints.deleteStack, { params: { id: stack.id } });
 });
 
 it('takes in what is dropped anywhere on the window, and what is pasted', async () => {
