@@ -46,7 +46,10 @@ export async function openWindow(
   page.setDefaultTimeout(60_000);
   const errors: string[] = [];
   page.on('pageerror', (error) => errors.push(error.message));
-  page.on('console', (message) => message.type() === 'error' && errors.push(`${message.text()} ${message.location().url}`));
+  page.on(
+    'console',
+    (message) => message.type() === 'error' && errors.push(`${message.text()} ${message.location().url}`),
+  );
   await page.goto(address + path);
   return { page, context, errors };
 }
