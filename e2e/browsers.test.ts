@@ -130,10 +130,13 @@ describe.each([
       'Skeins.pdf',
       await textPdf(`Saltgate Yarns Ltd\nDelivery note\nOn a phone in ${name}\nTwelve skeins`),
     );
-    await until(async () => {
-      const stacks = await program.ask(endpoints.listStacks, {});
-      return stacks.some((stack) => stack.name.startsWith('Skeins') && stack.pages > 0 && stack.read === stack.pages);
-    });
+    const stacks = () => program.ask(endpoints.listStacks, {});
+    await until(
+      async () =>
+        (await stacks()).some(({ name, pages, read }) => name.startsWith('Skeins') && pages > 0 && read === pages),
+      60_000,
+      async () => [await stacks(), await text()],
+    );
     await remote.goTo(`${program.address}/sort`);
     await pressOn('button', 'To Check');
     const waiting = () => program.ask(endpoints.listWaiting, {});

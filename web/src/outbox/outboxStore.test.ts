@@ -1,4 +1,5 @@
 import 'fake-indexeddb/auto';
+import { openDB } from 'idb';
 import { Outbox, Waiting } from './outboxStore';
 import { maySend, sendWaiting } from './sendWaiting';
 
@@ -54,6 +55,27 @@ it('keeps in memory what the store has no room for, and says so', async () => {
   expect((await box.list())[1].address).toBe('/api/uploads/1');
   await box.remove('held');
   expect((await box.list()).map(({ id }) => id)).toEqual(['kept']);
+});
+
+it('does without a store that hangs behind something else', async () => {
+  const box = new Outbox('hung', 100);
+  boxes.push(box);
+  await box.put(waiting('kept', 1));
+  const database = await openDB('hung');
+  const { store, done } = database.transaction('waiting', 'readwrite');
+  let busy = true;
+  const hanging = (async () => {
+    while (busy) await store.get('kept');
+  })();
+  await box.put(waiting('held', 2));
+  expect((await box.list()).map(({ id, fleeting }) => [id, fleeting])).toEqual([['held', true]]);
+  await box.remove('held');
+  expect(await box.list()).toEqual([]);
+  busy = false;
+  await hanging;
+  await done;
+  database.close();
+  expect((await open('hung').list()).map(({ id }) => id)).toContain('kept');
 });
 
 it('lets a stack go on once all of its files are gone, besides those that can’t be taken in', async () => {

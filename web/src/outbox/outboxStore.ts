@@ -33,6 +33,9 @@ interface Schema extends DBSchema {
 
 /** What is larger is not copied into the browser's store: it lies on this device already, as a file that somebody chose. */
 const LARGEST_KEPT = 200 * 1024 * 1024;
+/** How long the store may take for an answer, and how many bytes it writes in a millisecond at the least. */
+const PATIENCE_MS = 5000;
+const WRITTEN_IN_MS = 10_000;
 const CHANNEL = 'crow-outbox';
 const USUAL: Sending = 'not-metered';
 
@@ -45,10 +48,12 @@ export type OutboxNews =
 
 /**
  * The files that wait on this device, in the browser's own store: they survive a closed window and a device that was switched off. Where the
- * store is full or there is none, they are kept in this window's memory, and say so.
+ * store is full, does not answer or there is none, they are kept in this window's memory, and say so.
  */
 export class Outbox {
   private readonly database: Promise<IDBPDatabase<Schema> | undefined>;
+  /** Whether the store has once not answered: this window does without it from then on. */
+  private silent = false;
   private readonly inMemory = new Map<string, Waiting>();
   /** Stacks that go on to Check, where the browser has no room to keep that. */
   private readonly finishing = new Set<string>();
@@ -56,9 +61,13 @@ export class Outbox {
   private readonly channel = typeof BroadcastChannel === 'undefined' ? undefined : new BroadcastChannel(CHANNEL);
   private readonly listeners = new Set<(news: OutboxNews) => void>();
 
-  constructor(name = 'crow-outbox') {
+  /** @param patience how long the store may take for an answer, besides what a large file needs; milliseconds */
+  constructor(
+    name = 'crow-outbox',
+    private readonly patience = PATIENCE_MS,
+  ) {
     // In a promise: where there is no such store, asking for it throws.
-    this.database = Promise.resolve()
+    const opened = Promise.resolve()
       .then(() =>
         openDB<Schema>(name, 2, {
           upgrade(database, from) {
@@ -75,6 +84,7 @@ export class Outbox {
         }),
       )
       .catch(() => undefined);
+    this.database = this.inTime(opened);
     if (this.channel)
       this.channel.onmessage = ({ data }: MessageEvent<OutboxNews>) => this.listeners.forEach((hear) => hear(data));
   }
@@ -92,21 +102,18 @@ export class Outbox {
 
   /** All that waits, in its order. */
   async list(): Promise<Waiting[]> {
-    const kept = (await (await this.database)?.getAll('waiting').catch(() => undefined)) ?? [];
-    return [...kept, ...this.inMemory.values()].sort((a, b) => a.order - b.order);
+    const kept = (await this.asked((store) => store.getAll('waiting'))) ?? [];
+    // What was held because the store was slow may have come into it after all.
+    const others = kept.filter(({ id }) => !this.inMemory.has(id));
+    return [...others, ...this.inMemory.values()].sort((a, b) => a.order - b.order);
   }
 
   async put(waiting: Waiting): Promise<void> {
-    if (waiting.bytes.size > LARGEST_KEPT || this.inMemory.has(waiting.id)) this.hold(waiting);
-    else
-      try {
-        const database = await this.database;
-        if (database) await database.put('waiting', waiting);
-        else this.hold(waiting);
-      } catch {
-        // The device’s store is full, or can’t hold files.
-        this.hold(waiting);
-      }
+    const { size } = waiting.bytes;
+    const holds = size > LARGEST_KEPT || this.inMemory.has(waiting.id);
+    // The device’s store may be full, or not able to hold files.
+    const kept = !holds && (await this.asked((store) => store.put('waiting', waiting), size / WRITTEN_IN_MS));
+    if (!kept) this.hold(waiting);
     this.tell({ kind: 'changed' });
   }
 
@@ -114,10 +121,12 @@ export class Outbox {
   async amend(id: string, part: Partial<Pick<Waiting, 'address' | 'problem'>>): Promise<void> {
     const held = this.inMemory.get(id);
     if (held) this.inMemory.set(id, { ...held, ...part });
-    const transaction = (await this.database)?.transaction('waiting', 'readwrite');
-    const kept = await transaction?.store.get(id);
-    if (kept) await transaction!.store.put({ ...kept, ...part });
-    await transaction?.done;
+    await this.asked(async (store) => {
+      const transaction = store.transaction('waiting', 'readwrite');
+      const kept = await transaction.store.get(id);
+      if (kept) await transaction.store.put({ ...kept, ...part });
+      await transaction.done;
+    });
     this.tell({ kind: 'changed' });
   }
 
@@ -129,20 +138,22 @@ export class Outbox {
 
   async remove(id: string): Promise<void> {
     this.inMemory.delete(id);
-    await (await this.database)?.delete('waiting', id);
+    // A store that hung may still come to it, so that the file is not sent again on the next visit.
+    const gone = async (store?: IDBPDatabase<Schema>) => store?.delete('waiting', id);
+    if (this.silent) void this.database.then(gone).catch(() => undefined);
+    else await this.asked(gone);
     this.tell({ kind: 'changed' });
   }
 
   /** Notes that a stack goes on to Check once all of it is taken in. */
   async finish(stack: string): Promise<void> {
-    const database = await this.database;
-    const kept = await database?.put('finishing', { stack }).catch(() => undefined);
+    const kept = await this.asked((store) => store.put('finishing', { stack }));
     if (!kept) this.finishing.add(stack);
   }
 
   /** The stacks that may go on to Check: all that waited of them is gone, but for what can't be taken in. */
   async toFinish(): Promise<string[]> {
-    const kept = (await (await this.database)?.getAll('finishing').catch(() => undefined)) ?? [];
+    const kept = (await this.asked((store) => store.getAll('finishing'))) ?? [];
     const stacks = new Set([...kept.map(({ stack }) => stack), ...this.finishing]);
     for (const { told, problem } of await this.list()) if (!problem) stacks.delete(told.stack);
     return [...stacks];
@@ -151,18 +162,18 @@ export class Outbox {
   /** Forgets that a stack was to go on: it has, or can't. */
   async finished(stack: string, problem?: ProblemReport): Promise<void> {
     this.finishing.delete(stack);
-    await (await this.database)?.delete('finishing', stack).catch(() => undefined);
+    await this.asked((store) => store.delete('finishing', stack));
     this.tell({ kind: 'finished', stack, problem });
   }
 
   async sending(): Promise<Sending> {
-    const kept = await (await this.database)?.get('choices', 'sending').catch(() => undefined);
+    const kept = await this.asked((store) => store.get('choices', 'sending'));
     return kept ?? this.choice ?? USUAL;
   }
 
   async chooseSending(choice: Sending): Promise<void> {
     this.choice = choice;
-    await (await this.database)?.put('choices', choice, 'sending').catch(() => undefined);
+    await this.asked((store) => store.put('choices', choice, 'sending'));
     this.tell({ kind: 'changed' });
   }
 
@@ -170,6 +181,33 @@ export class Outbox {
   async close(): Promise<void> {
     this.channel?.close();
     (await this.database)?.close();
+  }
+
+  /** What the store says; nothing where there is none, or it fails. @param longer how much longer it may take, in milliseconds */
+  private async asked<Answer>(
+    ask: (store: IDBPDatabase<Schema>) => Promise<Answer>,
+    longer = 0,
+  ): Promise<Answer | undefined> {
+    const store = this.silent ? undefined : await this.database;
+    if (!store || this.silent) return undefined;
+    // In a promise: a store that is closed throws.
+    const answer = Promise.resolve(store).then(ask);
+    return this.inTime(
+      answer.catch(() => undefined),
+      longer,
+    );
+  }
+
+  /** A store may hang, for instance behind a page that has gone without ending what it did there: then nothing is to wait for it. */
+  private async inTime<Answer>(answer: Promise<Answer>, longer = 0): Promise<Answer | undefined> {
+    let limit: ReturnType<typeof setTimeout> | undefined;
+    const late = new Promise<undefined>((resolve) => {
+      limit = setTimeout(() => {
+        this.silent = true;
+        resolve(undefined);
+      }, this.patience + longer);
+    });
+    return Promise.race([answer, late]).finally(() => clearTimeout(limit));
   }
 
   private hold(waiting: Waiting): void {
