@@ -1,6 +1,7 @@
 import { applyHomography, Homography, homography } from '@crow/core/imaging/homography';
 import { Point, Quad } from '@crow/core/imaging/quad';
 import { Raster } from '@crow/core/imaging/raster';
+import { BentSheet, seeBent } from './bent';
 import { noiseSource, seededRandom } from './random';
 import { Table, tableColour } from './table';
 
@@ -33,6 +34,8 @@ export interface View {
   table: Table;
   /** From the lowest to the topmost. */
   sheets: LaidSheet[];
+  /** Sheets that are not flat, on those that are. */
+  bent?: BentSheet[];
   /** On top of everything. */
   things: Thing[];
   camera: Camera;
@@ -112,6 +115,7 @@ export function renderView(view: View): Raster {
   const colour: [number, number, number] = [0, 0, 0];
   const [lightX, lightY] = [Math.cos(light.from), Math.sin(light.from)];
   const reach = view.camera.shows;
+  const bent = view.bent?.length ? seeBent(view.bent, view) : undefined;
   const tint = [1 + 0.1 * light.warmth, 1, 1 - 0.14 * light.warmth];
   for (let py = 0; py < height; py++) {
     for (let px = 0; px < width; px++) {
@@ -129,6 +133,17 @@ export function renderView(view: View): Raster {
           break;
         }
         if (away < 4) shade *= 0.7 + 0.075 * away;
+      }
+      const pixel = py * width + px;
+      let mirrored = 0;
+      if (bent && !found) {
+        const number = bent.sheet[pixel];
+        shade *= number === 0 ? 1 - bent.shadow[pixel] : bent.shade[pixel];
+        if (number > 0) {
+          sample(view.bent![number - 1], bent.u[pixel], bent.v[pixel], colour);
+          mirrored = 255 * bent.mirrored[pixel];
+          found = true;
+        }
       }
       for (let each = 0; !found && each < tops.length; each++) {
         const { sheet, cos, sin } = tops[each];
@@ -151,8 +166,8 @@ export function renderView(view: View): Raster {
         const into = Math.min(across, shadow.width - across) / shadow.softness;
         bright *= 1 - shadow.depth / (1 + Math.exp(-into * 4));
       }
-      const to = (py * width + px) * 3;
-      for (let each = 0; each < 3; each++) out[to + each] = colour[each] * bright * tint[each];
+      const to = 3 * pixel;
+      for (let each = 0; each < 3; each++) out[to + each] = (colour[each] * bright + mirrored) * tint[each];
     }
   }
   const picture: Raster = {
@@ -172,7 +187,7 @@ function awayFrom({ from, to, radius }: Thing, x: number, y: number): number {
   return Math.hypot(x - from[0] - share * dx, y - from[1] - share * dy) - radius;
 }
 
-function sample({ picture, width, height }: LaidSheet, u: number, v: number, colour: [number, number, number]): void {
+function sample({ picture, width, height }: Pick<LaidSheet, 'picture' | 'width' | 'height'>, u: number, v: number, colour: [number, number, number]): void {
   const fx = Math.max(0, Math.min(picture.width - 1.001, (u / width) * picture.width - 0.5));
   const fy = Math.max(0, Math.min(picture.height - 1.001, (v / height) * picture.height - 0.5));
   const [x, y] = [Math.floor(fx), Math.floor(fy)];

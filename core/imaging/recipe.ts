@@ -1,4 +1,7 @@
 import { Turn } from '../geometry';
+import { Bend, bentRow } from './bend/bend';
+import { BentSheet, findBend } from './bend/findBend';
+import { findSpread } from './bend/spread';
 import { trimEdges } from './edgeTrim';
 import { applyHomography, homography } from './homography';
 import { lettersOnly } from './components';
@@ -9,13 +12,15 @@ import { findOutlines } from './outline/findOutlines';
 import { holdPrint, isNarrow, printApart } from './outline/slips';
 import { distance, Point, Quad, scaleQuad, wholeQuad } from './quad';
 import { greyOf, Raster, shrink } from './raster';
-import { flatSize, paperFor, trueAspect, warp } from './straighten';
+import { flatSize, paperFor, trueAspect, warp, warpBy } from './straighten';
 import { textDirection, textSkew } from './textLines';
 
 /** What is done to a picture to make a page of it. The picture itself is never changed. */
 export interface Recipe {
   /** Where the sheet is in the picture, as shares (0 to 1) of its width and height; null for the whole picture. */
   corners: Quad | null;
+  /** How the sheet lies between its corners when it isn't flat. */
+  bend?: Bend;
   /** How far the page is turned clockwise once it is flat, in degrees, to make its lines level. */
   angle: number;
   look: Look;
@@ -89,6 +94,9 @@ function proposePage(
   const letters = lettersOnly(roughInk(flat));
   const direction = textDirection(letters);
   const sure = direction.confidence >= SURE_OF_DIRECTION;
+  const turn = sure ? direction.turn : 0;
+  const bent = corners && !scanned && findBend(picture, uprightQuad(corners, turn), uprightAspect(paper, turn));
+  if (bent) return { proposal: { ...bentProposal(picture, bent), confidence }, letters };
   const sideways = sure && direction.turn % 180 !== 0;
   const skew = textSkew(sideways ? turnedInk(letters) : letters, most);
   const angle = skew.clarity > CLEAR && Math.abs(skew.degrees) >= LEAST_SKEW ? -skew.degrees : 0;
@@ -100,8 +108,40 @@ function proposePage(
     paper,
     marks: [],
   };
-  return { proposal: { recipe, turn: sure ? direction.turn : 0, confidence }, letters };
+  return { proposal: { recipe, turn, confidence }, letters };
 }
+
+/** How a page is made of a sheet that isn't flat: upright, its rows level. */
+function bentProposal(picture: Raster, { corners, bend, aspect }: BentSheet): Omit<Proposal, 'confidence'> {
+  const { width, height } = paperFor(aspect);
+  const recipe: Recipe = {
+    corners: scaleQuad(corners, 1 / picture.width, 1 / picture.height),
+    bend,
+    angle: 0,
+    look: 'asShot',
+    paper: [width, height],
+    marks: [],
+  };
+  return { recipe: { ...recipe, look: suitableLook(flatten(picture, recipe, { longSide: TEXT_SIZE })) }, turn: 0 };
+}
+
+/**
+ * Proposes how to make pages of a picture of a bound book: of an open one its two pages, left before right, in one size; of a cover one.
+ */
+export function proposeBookPages(picture: Raster): Proposal[] {
+  const spread = findSpread(picture);
+  if (!spread) return proposeRecipes(picture).slice(0, 1);
+  const aspect = spread.pages.reduce((sum, page) => sum + page.aspect, 0) / spread.pages.length;
+  return spread.pages.map((page) => ({ ...bentProposal(picture, { ...page, aspect }), confidence: spread.confidence }));
+}
+
+/** The corners beginning with the one that is the upper left once the page is turned. */
+function uprightQuad(corners: Quad, turn: Turn): Quad {
+  return corners.map((_, index) => corners[(index + 4 - turn / 90) % 4]) as Quad;
+}
+
+const uprightAspect = ([width, height]: [number, number], turn: Turn): number =>
+  turn % 180 === 0 ? width / height : height / width;
 
 /** The size of the paper in points: in a scan as large as it is there, else by its shape. */
 function paperOf(
@@ -180,7 +220,18 @@ export function flatten(picture: Raster, recipe: Recipe, { longSide = Infinity }
   const untouched = !recipe.corners && recipe.angle === 0 && scale === 1;
   // Interpolation sees four pixels; when many fall on one, their mean is taken first.
   const source = scale < 0.6 ? shrink(picture, Math.max(picture.width, picture.height) * scale * 1.4) : picture;
-  return untouched ? picture : warp(source, pageQuad(recipe, source.width, source.height), ...size);
+  if (untouched) return picture;
+  const quad = pageQuad(recipe, source.width, source.height);
+  return recipe.bend ? unbend(source, recipe.bend, quad, ...size) : warp(source, quad, ...size);
+}
+
+/** Makes a sheet that isn't flat flat. @param quad of it in the picture */
+function unbend(picture: Raster, bend: Bend, quad: Quad, width: number, height: number): Raster {
+  const h = homography(wholeQuad(1, 1), quad);
+  return warpBy(picture, width, height, (y) => {
+    const inSquare = bentRow(bend, y / height);
+    return (x) => applyHomography(h, inSquare(x / width));
+  });
 }
 
 /** Wipes the marks off a flat page, cleans its edges when it was cut out of a photo, and renders it in the look. */

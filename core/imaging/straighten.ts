@@ -1,6 +1,6 @@
 import { Homography, homography } from './homography';
 import { withPixels } from './kernels/pixels';
-import { distance, Quad, wholeQuad } from './quad';
+import { distance, Point, Quad, wholeQuad } from './quad';
 import { bytesOf, Raster } from './raster';
 
 /** A paper size in points (1/72 inch), portrait. */
@@ -134,6 +134,23 @@ export function warp(picture: Raster, quad: Quad, width: number, height: number)
 
 /** The same without the kernels. @param h the homography from what is made to the picture */
 export function plainWarp(picture: Raster, h: Homography, width: number, height: number): Raster {
+  return warpBy(picture, width, height, (y) => (x) => {
+    const w = h[6] * x + h[7] * y + 1;
+    return [(h[0] * x + h[1] * y + h[2]) / w, (h[3] * x + h[4] * y + h[5]) / w];
+  });
+}
+
+/**
+ * What a picture shows, pulled into another shape, each pixel interpolated between its four neighbours. What lies outside the picture
+ * comes out white.
+ * @param rowOf for each row of what is made, gives where its points are in the picture; smooth over `SPAN` pixels
+ */
+export function warpBy(
+  picture: Raster,
+  width: number,
+  height: number,
+  rowOf: (y: number) => (x: number) => Point,
+): Raster {
   const channels = picture.channels === 1 ? 1 : 3;
   const out = new Uint8Array(width * height * channels);
   const source = { ...picture, data: bytesOf(picture) };
@@ -141,12 +158,10 @@ export function plainWarp(picture: Raster, h: Homography, width: number, height:
   const inside = (x: number, y: number) => x >= 0 && y >= 0 && x < lastX && y < lastY;
   const row = channels === 1 ? greyRow : colourRow;
   for (let y = 0; y < height; y++) {
-    const placeOf = (x: number): [number, number] => {
-      const w = h[6] * (x + 0.5) + h[7] * (y + 0.5) + 1;
-      return [
-        (h[0] * (x + 0.5) + h[1] * (y + 0.5) + h[2]) / w - 0.5,
-        (h[3] * (x + 0.5) + h[4] * (y + 0.5) + h[5]) / w - 0.5,
-      ];
+    const inRow = rowOf(y + 0.5);
+    const placeOf = (x: number): Point => {
+      const [atX, atY] = inRow(x + 0.5);
+      return [atX - 0.5, atY - 0.5];
     };
     let [fromX, fromY] = placeOf(0);
     for (let x = 0; x < width; x += SPAN) {

@@ -1,0 +1,148 @@
+import { Component, inkPieces, letterHeight } from '../components';
+import { Ink } from '../ink';
+import { Point } from '../quad';
+
+/** A row of print, or a part of one: where its letters stand, from the left. */
+export interface Row {
+  /** Feet of its letters, in pixels. */
+  feet: Point[];
+  /** The height that its small letters have, in pixels. */
+  height: number;
+}
+
+/** Sizes of letters and distances between them, in heights of small letters. */
+const LETTER = { least: 0.45, most: 2.6, widest: 6 };
+const NEXT = { before: -0.3, after: 2.2, lower: 0.75 };
+const LEAST_LETTERS = 7;
+const LEAST_LENGTH = 6;
+/** A foot further from the curve of its row than this is none: a letter that hangs below the line, a comma. */
+const OFF_LINE = 0.16;
+const LEAST_KEPT = 0.5;
+
+/**
+ * Rows of print that need not be straight: letters are linked to what stands next to them on the right when both are nearest to
+ * each other (as in the docstrum, O'Gorman 1993), whichever way the row goes on; letters that hang below the line are left out.
+ * @param ink letters that stand more or less upright
+ */
+export function textRows(ink: Ink): Row[] {
+  const pieces = inkPieces(ink);
+  const height = letterHeight(pieces);
+  if (height === 0) return [];
+  const letters = pieces.filter(({ left, right, top, bottom }) => {
+    const [w, h] = [right - left + 1, bottom - top + 1];
+    return h >= LETTER.least * height && h <= LETTER.most * height && w <= LETTER.widest * height;
+  });
+  const rows: Row[] = [];
+  for (const chain of chainsOf(letters, height)) {
+    const row = rowOf(chain, height);
+    if (row) rows.push(row);
+  }
+  return rows;
+}
+
+function chainsOf(letters: Component[], height: number): Component[][] {
+  const side = 3 * height;
+  const cells = new Map<number, number[]>();
+  const cellOf = (x: number, y: number) => Math.floor(y / side) * 65_536 + Math.floor(x / side);
+  letters.forEach((letter, index) => {
+    const key = cellOf(letter.left, letter.bottom);
+    const cell = cells.get(key);
+    if (cell) cell.push(index);
+    else cells.set(key, [index]);
+  });
+  const next = new Int32Array(letters.length).fill(-1);
+  const costs = new Float64Array(letters.length).fill(Infinity);
+  const before = new Int32Array(letters.length).fill(-1);
+  const costsBefore = new Float64Array(letters.length).fill(Infinity);
+  letters.forEach((letter, index) => {
+    for (let cy = -1; cy <= 1; cy++) {
+      for (let cx = -1; cx <= 1; cx++) {
+        for (const other of cells.get(cellOf(letter.right + cx * side, letter.bottom + cy * side)) ?? []) {
+          if (other === index) continue;
+          const beside = letters[other];
+          const gap = (beside.left - letter.right) / height;
+          if (gap < NEXT.before || gap > NEXT.after || beside.left <= letter.left) continue;
+          const common = Math.min(letter.bottom, beside.bottom) - Math.max(letter.top, beside.top);
+          const lower = Math.abs(beside.bottom - letter.bottom) / height;
+          if (common < 0 || lower > NEXT.lower + Math.max(0, gap) * 0.4) continue;
+          const cost = Math.max(0, gap) + 1.5 * lower;
+          if (cost < costs[index]) [costs[index], next[index]] = [cost, other];
+          if (cost < costsBefore[other]) [costsBefore[other], before[other]] = [cost, index];
+        }
+      }
+    }
+  });
+  const chains: Component[][] = [];
+  letters.forEach((_, index) => {
+    if (before[index] >= 0 && next[before[index]] === index) return;
+    const chain: Component[] = [];
+    for (let at = index; ; at = next[at]) {
+      chain.push(letters[at]);
+      if (next[at] < 0 || before[next[at]] !== at) break;
+    }
+    chains.push(chain);
+  });
+  return chains;
+}
+
+function rowOf(chain: Component[], height: number): Row | undefined {
+  const length = chain[chain.length - 1].right - chain[0].left;
+  if (chain.length < LEAST_LETTERS || length < LEAST_LENGTH * height) return undefined;
+  const feet = chain.map(({ left, right, bottom }): Point => [(left + right) / 2, bottom]);
+  const line = curveOf(feet, 0.1 * height);
+  const kept = feet.filter((point) => Math.abs(point[1] - line(point[0])) <= Math.max(0.8, OFF_LINE * height));
+  return kept.length >= Math.max(LEAST_LETTERS - 2, LEAST_KEPT * chain.length) ? { feet: kept, height } : undefined;
+}
+
+/** The curve (of the second degree, of the third for long rows) on which most feet stand: least squares, those far off weighing ever less. */
+function curveOf(feet: Point[], scale: number): (x: number) => number {
+  const [first, last] = [feet[0][0], feet[feet.length - 1][0]];
+  const degree = feet.length >= 24 ? 3 : feet.length >= 10 ? 2 : 1;
+  const normal = (x: number) => (2 * (x - first)) / Math.max(1, last - first) - 1;
+  let weights = feet.map(() => 1);
+  let shares: number[] = [];
+  const line = (x: number) => shares.reduceRight((sum, share) => sum * normal(x) + share, 0);
+  for (let round = 0; round < 8; round++) {
+    shares = leastSquares(
+      feet.map(([x]) => Array.from({ length: degree + 1 }, (_, power) => normal(x) ** power)),
+      feet.map(([, y]) => y),
+      weights,
+    );
+    const width = scale * (8 - round);
+    // Commas and tails hang below the line more often than anything stands above it.
+    weights = feet.map(([x, y]) => 1 / (1 + ((y - line(x)) / width) ** 2) ** 2);
+  }
+  return line;
+}
+
+/** Weighted linear least squares, by the normal equations. @returns one number a column */
+export function leastSquares(rows: number[][], values: number[], weights: number[]): number[] {
+  const size = rows[0].length;
+  const sums = Array.from({ length: size }, () => new Array<number>(size + 1).fill(0));
+  rows.forEach((row, index) => {
+    for (let a = 0; a < size; a++) {
+      const weighed = weights[index] * row[a];
+      for (let b = 0; b < size; b++) sums[a][b] += weighed * row[b];
+      sums[a][size] += weighed * values[index];
+    }
+  });
+  return solve(sums);
+}
+
+/** Solves linear equations, given with their right sides as a last column, by Gaussian elimination; the rows are used up. */
+export function solve(rows: number[][]): number[] {
+  const size = rows.length;
+  for (let column = 0; column < size; column++) {
+    let best = column;
+    for (let row = column + 1; row < size; row++)
+      if (Math.abs(rows[row][column]) > Math.abs(rows[best][column])) best = row;
+    [rows[column], rows[best]] = [rows[best], rows[column]];
+    const pivot = rows[column][column] || 1e-12;
+    for (let row = 0; row < size; row++) {
+      if (row === column) continue;
+      const factor = rows[row][column] / pivot;
+      if (factor !== 0) for (let each = column; each <= size; each++) rows[row][each] -= factor * rows[column][each];
+    }
+  }
+  return rows.map((row, index) => row[size] / (row[index] || 1e-12));
+}
