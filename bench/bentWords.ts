@@ -38,7 +38,14 @@ for (let number = 0; number < Number(count); number++) {
   const milliseconds = performance.now() - began;
   const row = [recallOf(truth, await read(photo, 'alone')), recallOf(truth, await read(page, 'page'))];
   (totals[bend] ??= []).push(row);
-  console.error(seed, bend, bent ? 'bent' : 'flat', proposal.confidence.toFixed(2), row.map((each) => each.toFixed(3)).join(' '), Math.round(milliseconds));
+  console.error(
+    seed,
+    bend,
+    bent ? 'bent' : 'flat',
+    proposal.confidence.toFixed(2),
+    row.map((each) => each.toFixed(3)).join(' '),
+    Math.round(milliseconds),
+  );
 
   async function read(picture: Raster, what: string): Promise<string[]> {
     const file = join(folder, `${seed}-${bend}-${what}.jpg`);
@@ -51,6 +58,16 @@ for (let number = 0; number < Number(count); number++) {
     return wordsOf(text);
   }
 }
-const mean = (rows: number[][], each: number) => (rows.reduce((sum, row) => sum + row[each], 0) / rows.length).toFixed(3);
+const mean = (rows: number[][], each: number) =>
+  (rows.reduce((sum, row) => sum + row[each], 0) / rows.length).toFixed(3);
 for (const [bend, rows] of Object.entries(totals))
-  console.log(bend, rows.length, 'alone', mean(rows, 0), 'page', mean(rows, 1), 'worst', Math.min(...rows.map((row) => row[1])).toFixed(3));
+  console.log(
+    bend,
+    rows.length,
+    'alone',
+    mean(rows, 0),
+    'page',
+    mean(rows, 1),
+    'worst',
+    Math.min(...rows.map((row) => row[1])).toFixed(3),
+  );

@@ -2,10 +2,8 @@ import { execFileSync } from 'node:child_process';
 import { mkdtempSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { applyHomography, homography } from '@crow/core/imaging/homography';
-import { bentRow } from '@crow/core/imaging/bend/bend';
-import { makePage, pageQuad, proposeBookPages, Recipe } from '@crow/core/imaging/recipe';
-import { overlap, Point, Quad, wholeQuad } from '@crow/core/imaging/quad';
+import { fromPage, makePage, pageQuad, proposePages, Recipe } from '@crow/core/imaging/recipe';
+import { overlap, Quad, wholeQuad } from '@crow/core/imaging/quad';
 import { Raster } from '@crow/core/imaging/raster';
 import { BentSheet, placeInPicture } from '@crow/demo/bent';
 import { makeSpread } from '@crow/demo/bentScenes';
@@ -39,10 +37,12 @@ for (let seed = Number(firstSeed); seed < Number(firstSeed) + Number(count); see
     wordsOf(execFileSync('pdftotext', ['-f', `${page}`, '-l', `${page}`, path, '-'], { encoding: 'utf8' })),
   );
   const began = performance.now();
-  const found = proposeBookPages(photo);
+  const found = proposePages(photo, 'book');
   const milliseconds = performance.now() - began;
   const cut = view.bent!.map((sheet, index) =>
-    found.length === 2 ? overlap(cornersOf(sheet, view), pageQuad({ ...found[index].recipe, angle: 0 }, photo.width, photo.height)) : 0,
+    found.length === 2
+      ? overlap(cornersOf(sheet, view), pageQuad({ ...found[index].recipe, angle: 0 }, photo.width, photo.height))
+      : 0,
   );
   const level = view.bent!.map((sheet, index) =>
     found.length === 2 ? offLevel(sheet, view, found[index].recipe, 0.48 * (form.points / 72) * 25.4) : NaN,
@@ -53,10 +53,22 @@ for (let seed = Number(firstSeed); seed < Number(firstSeed) + Number(count); see
     for (const [index, { recipe }] of found.entries())
       words.push(recallOf(truth[index] ?? [], await read(makePage(photo, recipe), `${index}`)));
     alone = recallOf(truth.flat(), await read(photo, 'alone'));
-  }
-  else writeFileSync(join(folder, `${seed}-alone.jpg`), await encodePhoto(photo));
+  } else writeFileSync(join(folder, `${seed}-alone.jpg`), await encodePhoto(photo));
   rows.push({ cut: Math.min(...cut), level: Math.max(...level), words: mean(words), alone });
-  console.error(seed, view.table, found.length, 'cut', cut.map((each) => each.toFixed(3)).join(' '), 'level', level.map((each) => each.toFixed(2)).join(' '), 'words', words.map((each) => each.toFixed(3)).join(' '), 'alone', alone.toFixed(3), Math.round(milliseconds));
+  console.error(
+    seed,
+    view.table,
+    found.length,
+    'cut',
+    cut.map((each) => each.toFixed(3)).join(' '),
+    'level',
+    level.map((each) => each.toFixed(2)).join(' '),
+    'words',
+    words.map((each) => each.toFixed(3)).join(' '),
+    'alone',
+    alone.toFixed(3),
+    Math.round(milliseconds),
+  );
 
   async function read(picture: Raster, what: string): Promise<string[]> {
     const file = join(folder, `${seed}-${what}.jpg`);
@@ -94,8 +106,7 @@ function cornersOf(sheet: BentSheet, view: View): Quad {
  * Each point of a row is sought on the flat page by Newton's method.
  */
 function offLevel(sheet: BentSheet, view: View, recipe: Recipe, xHeight: number): number {
-  const h = homography(wholeQuad(1, 1), pageQuad({ ...recipe, angle: 0 }, view.width, view.height));
-  const seen = ([u, v]: Point): Point => applyHomography(h, recipe.bend ? bentRow(recipe.bend, v)(u) : [u, v]);
+  const seen = fromPage(recipe, view.width, view.height);
   const offs: number[] = [];
   for (let row = 0.12; row < 0.9; row += 0.06) {
     const levels: number[] = [];

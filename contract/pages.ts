@@ -1,4 +1,5 @@
 import { array, boolean, InferType, mixed, number, object, string, tuple } from 'yup';
+import { Bend, isBend } from '@crow/core/imaging/bend/bend';
 import { Legibility } from '@crow/core/imaging/legibility';
 import { LOOKS } from '@crow/core/imaging/looks';
 import { Recipe } from '@crow/core/imaging/recipe';
@@ -11,6 +12,8 @@ const point = tuple([number().required(), number().required()]);
 export const recipe = object({
   /** May lie a little outside the picture. */
   corners: array(point.required()).length(4, 'an outline has four corners').nullable().defined(),
+  /** How a sheet that isn’t flat lies between its corners: the places of a mesh, as x and y in shares of their square. */
+  bend: mixed<Bend>().test('mesh', 'what is bent is a mesh of points', (bend) => bend === undefined || isBend(bend)),
   angle: number().min(-45).max(45).required(),
   look: string().oneOf(LOOKS).required(),
   paper: tuple([number().min(20).max(6000).required(), number().min(20).max(6000).required()]).required(),
@@ -175,6 +178,13 @@ export const pagesEndpoints = {
     method: 'POST',
     path: '/pages/:id/apart',
     summary: 'Make several pages of one that holds several papers',
+    params: idParams,
+  }),
+  cutBook: endpoint({
+    right: 'work',
+    method: 'POST',
+    path: '/pages/:id/book',
+    summary: 'Make two pages of one that shows an open book',
     params: idParams,
   }),
   findSheet: endpoint({

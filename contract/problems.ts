@@ -214,6 +214,12 @@ export const PROBLEMS = {
     kept: 'The page was not changed.',
     todo: 'Lay the papers further apart and scan them again.',
   },
+  'no-open-book': {
+    status: 409,
+    happened: 'No open book was found on this page.',
+    kept: 'The page was not changed.',
+    todo: 'Take it again from straight above, with the whole book and some table around it in the picture.',
+  },
   'documents-on-their-way': {
     status: 409,
     happened: 'All documents of this stack have already been filed or put in the bin.',

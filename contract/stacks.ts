@@ -100,6 +100,8 @@ export const arrival = object({
   again: string().uuid(),
   /** The document that they go into. */
   document: string().uuid(),
+  /** Whether it is a picture of a bound book from above: an open one gives two pages. */
+  bound: boolean(),
 });
 export type Arrival = InferType<typeof arrival>;
 

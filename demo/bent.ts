@@ -89,7 +89,10 @@ export function seeBent(
         const normal = normalAt(sheet, u, v);
         const falls = normal[0] * toLight[0] + normal[1] * toLight[1] + normal[2] * toLight[2];
         const mirrored = (sheet.gloss ?? 0) * Math.max(0, falls) ** 60;
-        nodes.set([...project(place), u, v, 0.25 + (0.75 * Math.max(0, falls)) / 0.89, mirrored], (row * (columns + 1) + column) * 7);
+        nodes.set(
+          [...project(place), u, v, 0.25 + (0.75 * Math.max(0, falls)) / 0.89, mirrored],
+          (row * (columns + 1) + column) * 7,
+        );
       }
     }
     for (let row = 0; row < rows; row++) {

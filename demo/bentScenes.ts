@@ -46,7 +46,11 @@ export function makeSpread(seed: number, [left, right]: [Paper, Paper], longSide
       surface: (u, v): Place => {
         const s = index === 0 ? paper.width - u : u;
         const [x, z] = profile(s);
-        return [side * x, v - paper.height / 2, deep + z + uneven * (v / paper.height - 0.5) * (s / paper.width) ** 0.7];
+        return [
+          side * x,
+          v - paper.height / 2,
+          deep + z + uneven * (v / paper.height - 0.5) * (s / paper.width) ** 0.7,
+        ];
       },
     };
   });

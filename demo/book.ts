@@ -25,9 +25,10 @@ const DOINGS =
   'winds beats lifts throws draws ties cuts counts measures steeps rinses dries folds presses mends joins carries follows crosses turns holds loosens tightens meets leaves covers'.split(
     ' ',
   );
-const HOWS = 'evenly twice slowly firmly by hand from the left without haste in the morning before noon at the end after washing under light tension as before against the grain'.match(
-  /by hand|from the left|without haste|in the morning|before noon|at the end|after washing|under light tension|as before|against the grain|\w+/g,
-)!;
+const HOWS =
+  'evenly twice slowly firmly by hand from the left without haste in the morning before noon at the end after washing under light tension as before against the grain'.match(
+    /by hand|from the left|without haste|in the morning|before noon|at the end|after washing|under light tension|as before|against the grain|\w+/g,
+  )!;
 const LIKES =
   'narrow coarse fine heavy pale dark second finished undyed doubled wooden damp older plain northern broad spun simple uneven'.split(
     ' ',
@@ -109,14 +110,20 @@ function setPage(
     const x = left + each * (column + gutter);
     let y = margins.top + points;
     const bottom = height - margins.bottom;
-    const picture = each === pictured ? { top: y + (0.1 + 0.4 * random()) * (bottom - y), tall: 0.3 * (bottom - y) } : undefined;
+    const picture =
+      each === pictured ? { top: y + (0.1 + 0.4 * random()) * (bottom - y), tall: 0.3 * (bottom - y) } : undefined;
     while (y < bottom) {
       if (picture && y + leading > picture.top && y < picture.top + picture.tall) {
         drawPicture(page, x, height - picture.top - picture.tall, column, picture.tall - leading, random);
         y = picture.top + picture.tall + leading;
         continue;
       }
-      y = setParagraph(prose(random, 35 + Math.floor(random() * 60)), x, y, Math.min(bottom, picture && y < picture.top ? picture.top - leading : bottom));
+      y = setParagraph(
+        prose(random, 35 + Math.floor(random() * 60)),
+        x,
+        y,
+        Math.min(bottom, picture && y < picture.top ? picture.top - leading : bottom),
+      );
     }
   }
 

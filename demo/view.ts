@@ -187,7 +187,12 @@ function awayFrom({ from, to, radius }: Thing, x: number, y: number): number {
   return Math.hypot(x - from[0] - share * dx, y - from[1] - share * dy) - radius;
 }
 
-function sample({ picture, width, height }: Pick<LaidSheet, 'picture' | 'width' | 'height'>, u: number, v: number, colour: [number, number, number]): void {
+function sample(
+  { picture, width, height }: Pick<LaidSheet, 'picture' | 'width' | 'height'>,
+  u: number,
+  v: number,
+  colour: [number, number, number],
+): void {
   const fx = Math.max(0, Math.min(picture.width - 1.001, (u / width) * picture.width - 0.5));
   const fy = Math.max(0, Math.min(picture.height - 1.001, (v / height) * picture.height - 0.5));
   const [x, y] = [Math.floor(fx), Math.floor(fy)];

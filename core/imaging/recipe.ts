@@ -125,10 +125,18 @@ function bentProposal(picture: Raster, { corners, bend, aspect }: BentSheet): Om
   return { recipe: { ...recipe, look: suitableLook(flatten(picture, recipe, { longSide: TEXT_SIZE })) }, turn: 0 };
 }
 
+/** What a picture is known to be of: sheets that lie side by side or alone, several papers for sure, or a bound book from above. */
+export type Seen = 'sheets' | 'papers' | 'book';
+
+/** Proposes how to make pages of a picture of something. @param scanned as in `proposeRecipes` */
+export function proposePages(picture: Raster, seen: Seen, scanned?: [number, number]): Proposal[] {
+  return seen === 'book' ? proposeBookPages(picture) : proposeRecipes(picture, { scanned, apart: seen === 'papers' });
+}
+
 /**
  * Proposes how to make pages of a picture of a bound book: of an open one its two pages, left before right, in one size; of a cover one.
  */
-export function proposeBookPages(picture: Raster): Proposal[] {
+function proposeBookPages(picture: Raster): Proposal[] {
   const spread = findSpread(picture);
   if (!spread) return proposeRecipes(picture).slice(0, 1);
   const aspect = spread.pages.reduce((sum, page) => sum + page.aspect, 0) / spread.pages.length;
@@ -178,6 +186,17 @@ export function pageQuad(recipe: Pick<Recipe, 'corners' | 'angle' | 'paper'>, wi
     const [dx, dy] = [x - w / 2, y - h / 2];
     return applyHomography(fromPaper, [w / 2 + dx * cos - dy * sin, h / 2 + dx * sin + dy * cos]);
   }) as Quad;
+}
+
+/**
+ * Where in a picture a point of the page is that a recipe makes of it, before quarter turns.
+ * @param width of the picture, in pixels
+ * @returns takes points as shares (0 to 1) of the page, gives pixels of the picture
+ */
+export function fromPage(recipe: Pick<Recipe, 'corners' | 'angle' | 'paper' | 'bend'>, width: number, height: number) {
+  const toPicture = homography(wholeQuad(1, 1), pageQuad(recipe, width, height));
+  const { bend } = recipe;
+  return ([u, v]: Point): Point => applyHomography(toPicture, bend ? bentRow(bend, v)(u) : [u, v]);
 }
 
 /** The size in pixels that a page has in full, before quarter turns, made from a picture of this size. */

@@ -36,6 +36,8 @@ export interface Arrival {
   documentId?: string;
   /** Whether it is the back of a sheet, where that is known. */
   back?: boolean;
+  /** Whether it shows a bound book from above. */
+  bound?: boolean;
   /** Whether the stack, if it is new, is one document. */
   whole?: boolean;
   /** Whether the stack, if it is new, goes to Check by itself; whether it is the paper of an entry in the books. */
@@ -61,6 +63,7 @@ export async function takeInBytes(
   const { stackId, fileId, stackName, fileName, position, landing = AT_THE_END, documentId = null } = arrival;
   const {
     back = null,
+    bound = false,
     whole = false,
     onward = false,
     forEntry = false,
@@ -100,6 +103,7 @@ export async function takeInBytes(
       documentId,
       actorId: actor.id,
       back,
+      bound,
     });
     if (added === 0) return;
     await record(manager, actor, 'took in', 'file', fileId, { name: fileName, bytes: blob.size });

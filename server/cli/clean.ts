@@ -3,7 +3,7 @@ import { basename, join } from 'node:path';
 import { judgeLegibility } from '@crow/core/imaging/legibility';
 import { Look } from '@crow/core/imaging/looks';
 import { quarterTurned } from '@crow/core/imaging/raster';
-import { finishPage, flatten, proposeRecipes } from '@crow/core/imaging/recipe';
+import { finishPage, flatten, proposePages } from '@crow/core/imaging/recipe';
 import { rasterOf, sharpOf } from '../engines/rasters';
 import { withScratch } from '../engines/scratch';
 import { openPage } from '../engines/sourceFile';
@@ -17,9 +17,12 @@ const LOOK_NAMES: Record<string, Look> = {
   'even-light': 'even',
 };
 
-/** `./crow clean`: writes each page outlined, straightened, upright and rendered, as a PNG; tells how legible it is. */
+/**
+ * `./crow clean`: writes each page outlined, straightened, upright and rendered, as a PNG; tells how legible it is. With `--book` pictures of open
+ * books give their two pages.
+ */
 export async function main(args: string[]): Promise<number> {
-  const { files, given } = parseArguments(args, ['out', 'look']);
+  const { files, given } = parseArguments(args, ['out', 'look'], ['book']);
   if (!given.out) throw new Error('Say where the pages go: --out FOLDER.');
   const look = given.look ? LOOK_NAMES[given.look] : undefined;
   if (given.look && !look)
@@ -33,9 +36,9 @@ export async function main(args: string[]): Promise<number> {
     for (let number = 0; number < info.pages.length; number++) {
       const { scanned, pointWidth, pointHeight } = info.pages[number];
       const picture = await withScratch(async (folder) => rasterOf(await openPage(info, number, folder)));
-      for (const { recipe, turn } of proposeRecipes(picture, {
-        scanned: scanned ? [pointWidth, pointHeight] : undefined,
-      })) {
+      const asScan: [number, number] | undefined = scanned ? [pointWidth, pointHeight] : undefined;
+      const proposals = proposePages(picture, given.book === undefined ? 'sheets' : 'book', asScan);
+      for (const { recipe, turn } of proposals) {
         const flat = flatten(picture, recipe);
         const wanted = { ...recipe, look: look ?? recipe.look };
         const page = quarterTurned(finishPage(flat, wanted), turn);

@@ -8,13 +8,21 @@ import { drawInvoice } from '../engines/invoiceXml';
 import { installedLanguages } from '../engines/languageData';
 import { inspectFile, SourceInfo } from '../engines/sourceFile';
 
-/** Takes options such as `--out X` out of the arguments; what is left are files. @throws Error for an unknown option */
-export function parseArguments(args: string[], options: string[]): { files: string[]; given: Record<string, string> } {
+/**
+ * Takes options such as `--out X` out of the arguments; what is left are files.
+ * @param switches options that stand alone, given as empty text @throws Error for an unknown option
+ */
+export function parseArguments(
+  args: string[],
+  options: string[],
+  switches: string[] = [],
+): { files: string[]; given: Record<string, string> } {
   const files: string[] = [];
   const given: Record<string, string> = {};
   for (let at = 0; at < args.length; at++) {
     const option = /^--([a-z]+)(?:=(.*))?$/.exec(args[at]);
     if (!option) files.push(args[at]);
+    else if (switches.includes(option[1])) given[option[1]] = '';
     else if (!options.includes(option[1])) throw new Error(`There is no option --${option[1]}.`);
     else given[option[1]] = option[2] ?? args[++at] ?? '';
   }

@@ -1,8 +1,7 @@
 import { Turn } from '@crow/core/geometry';
-import { applyHomography, homography } from '@crow/core/imaging/homography';
 import { Point, wholeQuad } from '@crow/core/imaging/quad';
 import { bytesOf, greyOf, Raster } from '@crow/core/imaging/raster';
-import { pageQuad, pageSizeOf, proposeRecipes, Recipe } from '@crow/core/imaging/recipe';
+import { fromPage, pageSizeOf, proposeRecipes, Recipe } from '@crow/core/imaging/recipe';
 import { PageText, turnPageText, Word } from '@crow/core/reading/words';
 import { lookedAtPicture } from '../engines/pictures';
 import { withScratch } from '../engines/scratch';
@@ -72,11 +71,11 @@ export function wordsInPicture(
   if (!recipe) return upright.words;
   const [pageWidth, pageHeight] = pageSizeOf(recipe, width, height);
   const [across, down] = [pageWidth / upright.width, pageHeight / upright.height];
-  const toPicture = homography(wholeQuad(pageWidth, pageHeight), pageQuad(recipe, width, height));
+  const toPicture = fromPage(recipe, width, height);
   return upright.words.map((word) => {
     const [x, y, w, h] = word.box;
     const corners = wholeQuad(w, h).map(([dx, dy]): Point =>
-      applyHomography(toPicture, [(x + dx) * across, (y + dy) * down]),
+      toPicture([((x + dx) * across) / pageWidth, ((y + dy) * down) / pageHeight]),
     );
     const [xs, ys] = [corners.map(([cx]) => cx), corners.map(([, cy]) => cy)];
     const [left, top] = [Math.min(...xs), Math.min(...ys)];

@@ -28,7 +28,7 @@ afterAll(async () => {
 it('computes the same in a thread as here', async () => {
   const [there, here] = [threads, heavyHere].map((heavy) => heavy.pictures(page, 0, 90, ['thumb'], null));
   expect((await there).get('thumb')).toEqual((await here).get('thumb'));
-  const sheets = { apart: false };
+  const sheets = 'sheets';
   expect(await threads.sheets(page, 0, sheets)).toEqual(await heavyHere.sheets(page, 0, sheets));
 });
 
@@ -39,10 +39,10 @@ it('leaves its own thread free meanwhile', async () => {
     longest = Math.max(longest, performance.now() - last);
     last = performance.now();
   }, 5);
-  await Promise.all([threads.sheets(page, 0, { apart: true }), threads.sheets(page, 0, { apart: true })]);
+  await Promise.all([threads.sheets(page, 0, 'papers'), threads.sheets(page, 0, 'papers')]);
   clearInterval(ticking);
   const began = performance.now();
-  await heavyHere.sheets(page, 0, { apart: true });
+  await heavyHere.sheets(page, 0, 'papers');
   expect(longest).toBeLessThan(0.8 * (performance.now() - began));
 });
 
@@ -57,7 +57,7 @@ it('tells of what it can’t draw as the same problem', async () => {
 
 it('ends what takes too long, says so, and goes on with the next', async () => {
   const hasty = heavyInThreads(entry, { mostMs: 1 });
-  const sheets = () => hasty.sheets(page, 0, { apart: false });
+  const sheets = () => hasty.sheets(page, 0, 'sheets');
   await expect(sheets()).rejects.toMatchObject({ code: 'took-too-long' });
   await expect(sheets()).rejects.toMatchObject({ code: 'took-too-long' });
   await hasty.close();

@@ -2,7 +2,7 @@ import { Piscina } from 'piscina';
 import { Problem, toldProblem, KeptProblem, keptProblem } from '@crow/contract/problems';
 import { Turn } from '@crow/core/geometry';
 import { judgeLegibility, Legibility } from '@crow/core/imaging/legibility';
-import { flatten, Proposal, proposeRecipes, Recipe } from '@crow/core/imaging/recipe';
+import { flatten, proposePages, Proposal, Recipe, Seen } from '@crow/core/imaging/recipe';
 import { DerivedPicture, derivePictures, lookedAtPicture, PictureSize } from './pictures';
 import { withScratch } from './scratch';
 import { SourceInfo } from './sourceFile';
@@ -22,23 +22,23 @@ export interface Heavy {
   ): Promise<Map<PictureSize, DerivedPicture>>;
   /**
    * Looks for the sheets in the picture of a page. @param number from 0
-   * @param apart whether there are several for sure @throws Problem 'page-not-drawn'
+   * @param seen what it is known to be of; where that gives several pages, they are judged @throws Problem 'page-not-drawn'
    */
-  sheets(source: SourceInfo, number: number, how: { apart: boolean }): Promise<JudgedProposal[]>;
+  sheets(source: SourceInfo, number: number, seen: Seen): Promise<JudgedProposal[]>;
 }
 
 /** Done in this thread: where nobody waits for anything else. */
 export const heavyHere: Heavy = {
   pictures: (source, number, turn, sizes, recipe) =>
     withScratch((folder) => derivePictures(source, number, turn, sizes, folder, recipe)),
-  sheets: async (source, number, { apart }) => {
+  sheets: async (source, number, seen) => {
     const picture = await withScratch((folder) => lookedAtPicture(source, number, folder));
     const { scanned, width, height, pointWidth, pointHeight } = source.pages[number];
-    const asScan: [number, number] | undefined = scanned && apart ? [pointWidth, pointHeight] : undefined;
+    const asScan: [number, number] | undefined = scanned && seen === 'papers' ? [pointWidth, pointHeight] : undefined;
     const enlarged = Math.max(width, height) / Math.max(picture.width, picture.height);
-    return proposeRecipes(picture, { scanned: asScan, apart }).map((proposal) => ({
+    return proposePages(picture, seen, asScan).map((proposal) => ({
       ...proposal,
-      legibility: apart ? judgeLegibility(flatten(picture, proposal.recipe), { enlarged }) : null,
+      legibility: seen !== 'sheets' ? judgeLegibility(flatten(picture, proposal.recipe), { enlarged }) : null,
     }));
   },
 };

@@ -3,7 +3,7 @@ import { Problem } from '@crow/contract/problems';
 import { Turn } from '@crow/core/geometry';
 import { Proposal, Recipe } from '@crow/core/imaging/recipe';
 import { Context } from '../platform/context';
-import { Page } from '../platform/entities';
+import { Page, SourceFile } from '../platform/entities';
 import { ActingAs, record } from '../platform/history';
 import { announce } from '../platform/live';
 import { keepRecipe, recipeOf } from './recipes';
@@ -11,7 +11,7 @@ import { currentArrangement } from '../stack/queries';
 import { remake } from './preparing';
 import { SourceShelf } from '../capture/sources';
 import { arrange } from '../stack/arranging';
-import { haveReadAgain, stacksOfPages, wave } from './queries';
+import { haveReadAgain, partsInPicture, stacksOfPages, wave } from './queries';
 
 export interface PageChange {
   id: string;
@@ -89,9 +89,15 @@ export async function wavePages({ database }: Context, actor: ActingAs, ids: str
 export async function findSheet({ database, heavy }: Context, sources: SourceShelf, pageId: string): Promise<Proposal> {
   const page = await database.source.manager.findOneBy(Page, { id: pageId });
   if (!page) throw new Problem('not-found', { what: 'The page' });
-  const proposals = await sources.use(page.sourceFileId, (info) =>
-    heavy.sheets(info, page.sourceNumber, { apart: false }),
-  );
+  const seen = (await isOfBook(database.source.manager, page)) ? 'book' : 'sheets';
+  const proposals = await sources.use(page.sourceFileId, (info) => heavy.sheets(info, page.sourceNumber, seen));
   const { recipe, turn, confidence } = proposals[Math.min(page.part, proposals.length - 1)];
   return { recipe, turn, confidence };
+}
+
+/** Whether a page was captured as one of a bound book, or cut out of an open one. */
+async function isOfBook(manager: EntityManager, { sourceFileId, sourceNumber, version }: Page): Promise<boolean> {
+  if (await manager.existsBy(SourceFile, { id: sourceFileId, bound: true })) return true;
+  const recipe = await recipeOf(manager, version);
+  return Boolean(recipe?.bend) && (await partsInPicture(manager, sourceFileId, sourceNumber)) > 1;
 }

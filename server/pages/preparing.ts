@@ -5,14 +5,14 @@ import { Turn } from '@crow/core/geometry';
 import { judgeLegibility, Legibility } from '@crow/core/imaging/legibility';
 import { isBlank } from '@crow/core/sorting/blank';
 import { Divider } from '@crow/core/sorting/divider';
-import { flatten, pageSizeOf, Proposal, proposeRecipes, Recipe } from '@crow/core/imaging/recipe';
+import { flatten, pageSizeOf, proposePages, Proposal, Recipe } from '@crow/core/imaging/recipe';
 import { Context } from '../platform/context';
 import { readDivider } from '../engines/codes';
 import { hasOwnText } from '../engines/ownText';
 import { atAGlance, lookedAtPicture } from '../engines/pictures';
 import { withScratch } from '../engines/scratch';
 import { isDamaged, SourceInfo } from '../engines/sourceFile';
-import { Page, Stack } from '../platform/entities';
+import { Page, SourceFile, Stack } from '../platform/entities';
 import { announce } from '../platform/live';
 import { AS_IT_IS, keepRecipe, recipeOf } from './recipes';
 import { documentOfPage } from '../stack/locks';
@@ -39,8 +39,9 @@ export async function preparePage(context: Context, sources: SourceShelf, pageId
   const { manager } = context.database.source;
   const page = await manager.findOneBy(Page, { id: pageId });
   if (!page || page.prepared) return;
+  const bound = await manager.existsBy(SourceFile, { id: page.sourceFileId, bound: true });
   const prepared = await sources
-    .use(page.sourceFileId, (info) => prepare(info, page.sourceNumber))
+    .use(page.sourceFileId, (info) => prepare(info, page.sourceNumber, bound))
     .catch((error) => {
       // A page that can't be drawn is told of where its picture is made.
       if (error instanceof Problem) return [untouched(null)];
@@ -53,7 +54,8 @@ function untouched(legibility: Prepared['legibility'], confidence = 1): Prepared
   return { recipe: null, turn: 0, confidence, legibility, blank: false, divider: null, damaged: false };
 }
 
-async function prepare(info: SourceInfo, number: number): Promise<Prepared[]> {
+/** @param bound whether it is of a bound book, seen from above */
+async function prepare(info: SourceInfo, number: number, bound: boolean): Promise<Prepared[]> {
   if (info.format === 'pdf' && (await hasOwnText(info, number))) return [untouched(null)];
   const { scanned, width, height, pointWidth, pointHeight } = info.pages[number];
   const [picture, damaged] = await withScratch(async (folder) => [
@@ -66,7 +68,8 @@ async function prepare(info: SourceInfo, number: number): Promise<Prepared[]> {
   if (scanned && isBlank(small)) return [{ ...untouched(null), blank: true }];
   const divider = await readDivider(small);
   if (divider) return [{ ...untouched(null), divider, damaged }];
-  const proposals = proposeRecipes(picture, { scanned: scanned ? [pointWidth, pointHeight] : undefined });
+  const asScan: [number, number] | undefined = scanned ? [pointWidth, pointHeight] : undefined;
+  const proposals = proposePages(picture, bound ? 'book' : 'sheets', asScan);
   const enlarged = Math.max(width, height) / Math.max(picture.width, picture.height);
   return proposals.map((proposal): Prepared => {
     const legibility = judgeLegibility(flatten(picture, proposal.recipe), { enlarged });

@@ -30,7 +30,8 @@ export function pageRoutes(
     return changePages(context, actor, changes);
   });
   serve(app, endpoints.wavePages, ({ actor, body }) => wavePages(context, actor, body.pages, body.waved));
-  serve(app, endpoints.takeApart, ({ actor, params }) => takeApart(context, sources, actor, params.id));
+  serve(app, endpoints.takeApart, ({ actor, params }) => takeApart(context, sources, actor, params.id, 'papers'));
+  serve(app, endpoints.cutBook, ({ actor, params }) => takeApart(context, sources, actor, params.id, 'book'));
   serve(app, endpoints.findSheet, async ({ params }) => {
     const proposal = await findSheet(context, sources, params.id);
     return proposal;

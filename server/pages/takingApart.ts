@@ -11,23 +11,22 @@ import { enterStep } from '../stack/arranging';
 import { partsInPicture } from './queries';
 
 /**
- * Makes several pages of one that holds several papers, because a person says that it does: a step of the stack, so that it
- * can be undone.
- * @throws Problem 'not-found', 'stack-sorted', 'only-one-paper'
+ * Makes several pages of one that holds several papers, or an open book, because a person says that it does: a step of the stack, so
+ * that it can be undone.
+ * @throws Problem 'not-found', 'stack-sorted', 'only-one-paper', 'no-open-book'
  */
 export async function takeApart(
   context: Context,
   sources: SourceShelf,
   actor: ActingAs,
   pageId: string,
+  seen: 'papers' | 'book',
 ): Promise<void> {
   const { source } = context.database;
   const page = await source.manager.findOneBy(Page, { id: pageId });
   if (!page) throw new Problem('not-found', { what: 'The page' });
-  const proposals = await sources.use(page.sourceFileId, (info) =>
-    context.heavy.sheets(info, page.sourceNumber, { apart: true }),
-  );
-  if (proposals.length < 2) throw new Problem('only-one-paper');
+  const proposals = await sources.use(page.sourceFileId, (info) => context.heavy.sheets(info, page.sourceNumber, seen));
+  if (proposals.length < 2) throw new Problem(seen === 'book' ? 'no-open-book' : 'only-one-paper');
   await source.transaction(async (manager) => {
     const stack = await manager.findOne(Stack, { where: { id: page.stackId }, lock: { mode: 'for_no_key_update' } });
     if (!stack || stack.binnedAt) throw new Problem('not-found', { what: 'The stack' });
@@ -51,6 +50,9 @@ export async function takeApart(
       before: setDropped(now, added, true),
       after: now.map((each) => (each.id === pageId ? { ...each, version, turn } : each)),
     });
-    await record(manager, actor, 'took apart', 'stack', stack.id, { page: pageId, papers: proposals.length });
+    await record(manager, actor, seen === 'book' ? 'cut at the gutter' : 'took apart', 'stack', stack.id, {
+      page: pageId,
+      papers: proposals.length,
+    });
   });
 }

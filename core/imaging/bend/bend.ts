@@ -12,6 +12,23 @@ export interface Bend {
   places: number[];
 }
 
+const MOST_CELLS = 64;
+/** How far outside the square of the corners a place may be. */
+const OUTSIDE = 4;
+
+/** Whether something that came from elsewhere is the mesh of a sheet. */
+export function isBend(value: unknown): value is Bend {
+  const { across, down, places } = (value ?? {}) as Partial<Bend>;
+  const isCount = (cells: unknown) => Number.isInteger(cells) && Number(cells) >= 1 && Number(cells) <= MOST_CELLS;
+  return (
+    isCount(across) &&
+    isCount(down) &&
+    Array.isArray(places) &&
+    places.length === 2 * (across! + 1) * (down! + 1) &&
+    places.every((each) => typeof each === 'number' && Math.abs(each) <= 1 + OUTSIDE)
+  );
+}
+
 export const MESH = { across: 16, down: 16 };
 
 /**
@@ -27,6 +44,23 @@ export function bendOver(corners: Quad, inPicture: (point: Point) => Point, { ac
       for (const each of applyHomography(toSquare, inPicture([column / across, row / down])))
         places.push(Math.round(each * 1e5) / 1e5);
   return { across, down, places };
+}
+
+/** The sides of a bent sheet as a polygon, clockwise from its first corner. @param corners of the sheet */
+export function bentOutline(corners: Quad, bend: Bend): Point[] {
+  const toPicture = homography(wholeQuad(1, 1), corners);
+  const { across, down, places } = bend;
+  const at = (column: number, row: number): Point => {
+    const node = 2 * (row * (across + 1) + column);
+    return applyHomography(toPicture, [places[node], places[node + 1]]);
+  };
+  const steps = (cells: number) => Array.from({ length: cells }, (_, each) => each);
+  return [
+    ...steps(across).map((each) => at(each, 0)),
+    ...steps(down).map((each) => at(across, each)),
+    ...steps(across).map((each) => at(across - each, down)),
+    ...steps(down).map((each) => at(0, down - each)),
+  ];
 }
 
 /** Weights of four neighbours in a row of points at equal distances (Catmull & Rom 1974). */

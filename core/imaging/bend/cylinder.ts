@@ -17,11 +17,7 @@ export interface Camera {
 export function cameraOver(toPicture: Homography, middle: Point, focal: number): Camera {
   const column = (at: number) => {
     const below = toPicture[at + 6];
-    return [
-      (toPicture[at] - middle[0] * below) / focal,
-      (toPicture[at + 3] - middle[1] * below) / focal,
-      below,
-    ];
+    return [(toPicture[at] - middle[0] * below) / focal, (toPicture[at + 3] - middle[1] * below) / focal, below];
   };
   const [across, down, from] = [column(0), column(1), column(2)];
   const scale = (Math.hypot(...across) + Math.hypot(...down)) / 2;
@@ -210,7 +206,7 @@ const STEPS = 30;
 const SLACK = 0.12;
 /** How unlikely it is that a sheet is bent, tilted, or the camera elsewhere, beside rows that aren't level. */
 const STIFF = 0.02;
-const ANCHORED = { tilt: 0.4, turn: 0.05, foot: 0.6, axis: 0.02, rise: 0.002 };
+const ANCHORED = { tilt: 0.08, turn: 0.02, foot: 0.3, axis: 0.02, rise: 0.002 };
 
 interface Sample {
   row: number;
@@ -242,9 +238,7 @@ export function fitCylinder(
   const shapeOf = (numbers: Float64Array) => {
     const rises = Array.from({ length: KNOTS }, (_, at) => (bent ? (numbers[6 + at] * long) / 100 : 0));
     const over: Camera = {
-      foot: bent
-        ? [camera.foot[0] + numbers[3] * 0.1 * long, camera.foot[1] + numbers[4] * 0.1 * long]
-        : camera.foot,
+      foot: bent ? [camera.foot[0] + numbers[3] * 0.1 * long, camera.foot[1] + numbers[4] * 0.1 * long] : camera.foot,
       height: camera.height,
     };
     const cylinder = new Cylinder(rises, -reach, reach, axis + (bent && turns ? numbers[5] : 0), over, middle);
@@ -322,7 +316,9 @@ function offLevel(samples: Sample[], rows: Row[], levelOf: (place: Point) => num
   const levels = samples.map(({ place }) => levelOf(place));
   const byRow = new Map<number, number[]>();
   samples.forEach(({ row }, index) => byRow.set(row, [...(byRow.get(row) ?? []), levels[index]]));
-  const medians = new Map([...byRow].map(([row, values]) => [row, values.toSorted((a, b) => a - b)[values.length >> 1]]));
+  const medians = new Map(
+    [...byRow].map(([row, values]) => [row, values.toSorted((a, b) => a - b)[values.length >> 1]]),
+  );
   const offs = samples
     .map(({ row }, index) => Math.abs(levels[index] - medians.get(row)!) / rows[row].height)
     .sort((a, b) => a - b);

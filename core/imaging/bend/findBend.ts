@@ -117,7 +117,13 @@ export function flattened(
     const [x, y] = level(cylinder.flat(point));
     return [x - left, y - top];
   };
-  const source = shrink(picture, 1.5 * Math.max(width, height) * (Math.max(picture.width, picture.height) / sizeOf(around.map((point) => applyHomography(toPicture, point)) as Quad)));
+  const source = shrink(
+    picture,
+    1.5 *
+      Math.max(width, height) *
+      (Math.max(picture.width, picture.height) /
+        sizeOf(around.map((point) => applyHomography(toPicture, point)) as Quad)),
+  );
   const scale = source.width / picture.width;
   return {
     picture: warpBy(source, width, height, (y) => (x) => {
@@ -145,7 +151,10 @@ export function bentSheet(outline: Quad, { from }: Flattened): BentSheet {
 /** The corners beginning with the one nearest the first of others. */
 function fromUpperLeft(quad: Quad, like: Quad): Quad {
   const apart = (by: number) =>
-    like.reduce((sum, [x, y], index) => sum + Math.hypot(x - quad[(index + by) % 4][0], y - quad[(index + by) % 4][1]), 0);
+    like.reduce(
+      (sum, [x, y], index) => sum + Math.hypot(x - quad[(index + by) % 4][0], y - quad[(index + by) % 4][1]),
+      0,
+    );
   const by = [0, 1, 2, 3].reduce((best, each) => (apart(each) < apart(best) ? each : best));
   return [0, 1, 2, 3].map((index) => quad[(index + by) % 4]) as Quad;
 }

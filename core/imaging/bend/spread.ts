@@ -1,13 +1,15 @@
 import { lettersOnly } from '../components';
+import { applyHomography } from '../homography';
 import { roughInk } from '../ink';
 import { findOutlines } from '../outline/findOutlines';
-import { refineQuad } from '../outline/refine';
-import { Point, Quad, wholeQuad } from '../quad';
+import { crossing, Line, sidesOf } from '../outline/lines';
+import { refineSides } from '../outline/refine';
+import { overlap, Point, Quad, wholeQuad } from '../quad';
 import { greyOf, Raster } from '../raster';
 import { trueAspect } from '../straighten';
 import { textDirection } from '../textLines';
 import { Shape, fitCylinder } from './cylinder';
-import { BentSheet, bentSheet, enough, flattened, planeOver, SheetPlane } from './findBend';
+import { BentSheet, bentSheet, enough, Flattened, flattened, planeOver, SheetPlane } from './findBend';
 import { Row, textRows } from './rows';
 
 /** The longer side of an open book in the plane that it is looked at in, in pixels. */
@@ -20,6 +22,8 @@ const GUTTER = { reach: 0.14, slant: 0.06 };
 /** Its darkness or step, as a share of the paper's light, from which on it is seen. */
 const LEAST_CREASE = 0.025;
 const SURE_OUTLINE = 0.5;
+/** When the outline by the pages has less than this in common with the one before, the pages are looked at again. */
+const SAME_OUTLINE = 0.97;
 /** How far off a page's side may be before it is placed, as a share of the book's height. */
 const NEAR = 0.02;
 
@@ -37,23 +41,67 @@ export interface Spread {
 export function findSpread(picture: Raster): Spread | undefined {
   const whole = wholeOutline(picture);
   if (!whole) return undefined;
-  const plane = uprightPlane(picture, whole.corners);
+  const pages = pagesWithin(picture, whole.corners);
+  if (!pages) return undefined;
+  const [left, right] = pages;
+  const outer: Quad = [left.corners[0], right.corners[1], right.corners[2], left.corners[3]];
+  // The pages have placed the outline better than it was.
+  const again = overlap(outer, whole.corners) < SAME_OUTLINE ? pagesWithin(picture, outer) : undefined;
+  return { pages: again ?? pages, confidence: whole.confidence };
+}
+
+function pagesWithin(picture: Raster, corners: Quad): BentSheet[] | undefined {
+  const plane = uprightPlane(picture, corners);
   if (!plane) return undefined;
   const letters = lettersOnly(roughInk(plane.seen));
   const rows = textRows(letters);
   const gutter = findGutter(plane, rows);
   if (!gutter) return undefined;
-  const pages = [0, 1].map((side) => pageOf(picture, plane, rows, gutter, side));
-  return { pages, confidence: whole.confidence };
+  return [0, 1].map((side) => pageOf(picture, plane, rows, gutter, side));
 }
 
 /** The outline of the whole book; pages found one by one are put together. */
 function wholeOutline(picture: Raster): { corners: Quad; confidence: number } | undefined {
   const found = findOutlines(picture, { most: 2 }).filter(({ confidence }) => confidence >= SURE_OUTLINE);
-  if (found.length < 2) return found[0];
+  if (found.length === 1) return withOtherPage(picture, found[0]);
+  if (found.length === 0) return undefined;
   const [one, other] = found.map(({ corners }) => corners);
   return { corners: together(one, other), confidence: Math.min(found[0].confidence, found[1].confidence) };
 }
+
+/** Of an open book perhaps only one page was found: print that goes on beside it is of the other one. */
+function withOtherPage<Found extends { corners: Quad }>(picture: Raster, found: Found): Found {
+  const { corners } = found;
+  const aspect = trueAspect(corners, picture.width, picture.height);
+  const small = planeOver(picture, corners, aspect, PLANE / 2, 0);
+  const direction = textDirection(lettersOnly(roughInk(small.seen)));
+  const turn = direction.confidence >= 0.3 ? direction.turn : 0;
+  const upright = corners.map((_, index) => corners[(index + 4 - turn / 90) % 4]) as Quad;
+  const wide = turn % 180 === 0 ? aspect : 1 / aspect;
+  if (wide >= LEAST_ASPECT) return found;
+  const plane = planeOver(picture, upright, wide, PLANE / 2, wide);
+  const [[left, top], [right], [, bottom]] = plane.sheet;
+  const rows = textRows(lettersOnly(roughInk(plane.seen))).filter(({ feet }) =>
+    feet.every(([, y]) => y > top && y < bottom),
+  );
+  const [before, after] = [
+    rows.filter(({ feet }) => feet[feet.length - 1][0] < left),
+    rows.filter(({ feet }) => feet[0][0] > right),
+  ];
+  const side = after.length >= before.length ? 1 : 0;
+  if ((side ? after : before).length < LEAST_BESIDE) return found;
+  const [from, to] = side ? [left, 2 * right - left] : [2 * left - right, right];
+  const both: Quad = [
+    [from, top],
+    [to, top],
+    [to, bottom],
+    [from, bottom],
+  ];
+  return { ...found, corners: both.map((point) => applyHomography(plane.toPicture, point)) as Quad };
+}
+
+/** So many rows beside a page are of another one. */
+const LEAST_BESIDE = 6;
 
 /** The outer corners of two quads that lie beside each other, whichever way. */
 function together(one: Quad, other: Quad): Quad {
@@ -92,7 +140,10 @@ function findGutter({ seen, sheet }: SheetPlane, rows: Row[]): Gutter | undefine
   const step = Math.max(2, wide / 500);
   for (let from = -GUTTER.reach * wide; from <= GUTTER.reach * wide; from += step) {
     for (let slant = -GUTTER.slant; slant <= GUTTER.slant; slant += 0.01) {
-      const [upper, lower] = [(left + right) / 2 + from - (slant * tall) / 2, (left + right) / 2 + from + (slant * tall) / 2];
+      const [upper, lower] = [
+        (left + right) / 2 + from - (slant * tall) / 2,
+        (left + right) / 2 + from + (slant * tall) / 2,
+      ];
       const line = (y: number) => upper + ((y - top) / tall) * (lower - upper);
       let [dark, jump] = [0, 0];
       for (const y of samples) {
@@ -106,7 +157,8 @@ function findGutter({ seen, sheet }: SheetPlane, rows: Row[]): Gutter | undefine
         jump += Math.max(-0.5, Math.min(0.5, (near[1] - near[0]) / beside));
       }
       const crease = (dark + 0.6 * Math.abs(jump)) / samples.length;
-      const score = crease - 0.5 * crossing(rows, line) - 0.1 * Math.abs(from / (GUTTER.reach * wide)) ** 2 * LEAST_CREASE;
+      const score =
+        crease - 0.5 * againstPrint(rows, line) - 0.1 * Math.abs(from / (GUTTER.reach * wide)) ** 2 * LEAST_CREASE;
       if (!best || score > best.score) best = { score, from: upper, to: lower };
     }
   }
@@ -115,14 +167,20 @@ function findGutter({ seen, sheet }: SheetPlane, rows: Row[]): Gutter | undefine
   return (y) => from + ((y - top) / tall) * (to - from);
 }
 
-/** The share of the rows that a line goes through. */
-function crossing(rows: Row[], line: (y: number) => number): number {
-  const crossed = rows.filter(({ feet, height }) => {
+/** The share of the rows that a line goes through, and how unlike the distances are that it keeps to those on both sides. */
+function againstPrint(rows: Row[], line: (y: number) => number): number {
+  let crossed = 0;
+  const [before, after]: [number[], number[]] = [[], []];
+  for (const { feet, height } of rows) {
     const [first, last] = [feet[0], feet[feet.length - 1]];
-    const x = line(first[1]);
-    return first[0] + 2 * height < x && last[0] - 2 * height > x;
-  });
-  return crossed.length / Math.max(8, rows.length);
+    const x = line((first[1] + last[1]) / 2);
+    if (last[0] + 0.5 * height < x) before.push(x - last[0]);
+    else if (first[0] - 0.5 * height > x) after.push(first[0] - x);
+    else crossed++;
+  }
+  const [left, right] = [before, after].map((each) => each.sort((a, b) => a - b)[each.length >> 3] ?? 0);
+  const apart = before.length > 4 && after.length > 4 ? Math.abs(left - right) / (left + right) : 0;
+  return crossed / Math.max(8, rows.length) + 0.1 * LEAST_CREASE * apart;
 }
 
 /** @param side 0 for the left page, 1 for the right one */
@@ -134,7 +192,12 @@ function pageOf(picture: Raster, plane: SheetPlane, rows: Row[], gutter: Gutter,
     .filter(({ feet }) => feet.length >= 5);
   const [upper, lower] = [gutter(top), gutter(bottom)];
   const inner = side === 0 ? Math.max(upper, lower) : Math.min(upper, lower);
-  const area = { left: side === 0 ? left : inner, top, width: side === 0 ? inner - left : right - inner, height: bottom - top };
+  const area = {
+    left: side === 0 ? left : inner,
+    top,
+    width: side === 0 ? inner - left : right - inner,
+    height: bottom - top,
+  };
   const shape = pageShape(own, area, camera);
   const beside = 0.05 * area.width;
   const around = wholeQuad(area.width + 2 * beside, area.height + 2 * beside).map(([x, y]): Point => [
@@ -142,16 +205,24 @@ function pageOf(picture: Raster, plane: SheetPlane, rows: Row[], gutter: Gutter,
     top - beside + y,
   ]) as Quad;
   const flat = flattened(picture, plane, shape, around);
-  return bentSheet(pageOutline(flat, plane, gutter, side), flat);
+  const feet = own.flatMap((row) => row.feet).map(flat.at);
+  return bentSheet(pageOutline(flat, plane, gutter, side, feet), flat);
 }
 
-function pageShape(rows: Row[], area: { left: number; top: number; width: number; height: number }, camera: SheetPlane['camera']): Shape {
+function pageShape(
+  rows: Row[],
+  area: { left: number; top: number; width: number; height: number },
+  camera: SheetPlane['camera'],
+): Shape {
   if (!enough(rows)) return fitCylinder([], area, camera, { bent: false });
   return fitCylinder(rows, area, camera);
 }
 
-/** The page in the flattened picture: its outer sides placed where their edges are, the inner one along the gutter. */
-function pageOutline(flat: ReturnType<typeof flattened>, { sheet }: SheetPlane, gutter: Gutter, side: number): Quad {
+/**
+ * The page in the flattened picture: its outer sides placed where their edges are, the inner one along the gutter.
+ * @param feet of its print, which is all on it
+ */
+function pageOutline(flat: Flattened, { sheet }: SheetPlane, gutter: Gutter, side: number, feet: Point[]): Quad {
   const [[, top], , [, bottom]] = sheet;
   const reach = Math.round(NEAR * (bottom - top));
   const [upper, lower] = side === 0 ? [sheet[0], sheet[3]] : [sheet[1], sheet[2]];
@@ -168,5 +239,40 @@ function pageOutline(flat: ReturnType<typeof flattened>, { sheet }: SheetPlane, 
   const [innerUpper, innerLower] = [along(outerUpper[1]), along(outerLower[1])];
   const rough: Quad =
     side === 0 ? [outerUpper, innerUpper, innerLower, outerLower] : [innerUpper, outerUpper, outerLower, innerLower];
-  return refineQuad(flat.picture, rough, reach, side === 0 ? [0, 2, 3] : [0, 1, 2]).corners;
+  const lines = sidesOf(rough);
+  for (const each of side === 0 ? [0, 2, 3] : [0, 1, 2])
+    lines[each] = placedSide(flat.picture, rough, each, reach, feet);
+  return rough.map((corner, index) => crossing(lines[(index + 3) % 4], lines[index]) ?? corner) as Quad;
+}
+
+/** How far, in steps of its reach, a side is sought from where it is thought to be, and what a step counts against what is held. */
+const SOUGHT = 13;
+const STEP_AWAY = 0.02;
+/** The upper and lower side of a page run along its rows, but for so much (radians). */
+const MOST_ASLANT = 0.02;
+
+/** A side moved to the edge that holds best near it, with all print inside. */
+function placedSide(picture: Raster, quad: Quad, side: number, reach: number, feet: Point[]): Line {
+  const [from, to] = [quad[side], quad[(side + 1) % 4]];
+  const long = Math.hypot(to[0] - from[0], to[1] - from[1]);
+  const inwards: Point = [-(to[1] - from[1]) / long, (to[0] - from[0]) / long];
+  let best: { line: Line; score: number } | undefined;
+  for (let step = -SOUGHT; step <= SOUGHT; step++) {
+    const moved = quad.map(([x, y]): Point => [x + step * reach * inwards[0], y + step * reach * inwards[1]]) as Quad;
+    const { lines, held } = refineSides(picture, moved, reach, [side]);
+    const [line] = lines;
+    const inside = feet.filter((foot) => isInside(foot, line, inwards)).length >= 0.99 * feet.length;
+    const aslant = isUpperOrLower(side) ? Math.abs(Math.cos(line.angle)) : 0;
+    const score = held[0] - STEP_AWAY * Math.abs(step);
+    if (inside && aslant < MOST_ASLANT && (!best || score > best.score)) best = { line, score };
+  }
+  return best?.line ?? sidesOf(quad)[side];
+}
+
+const isUpperOrLower = (side: number): boolean => side % 2 === 0;
+
+function isInside([x, y]: Point, { angle, offset }: Line, inwards: Point): boolean {
+  const [nx, ny] = [Math.cos(angle), Math.sin(angle)];
+  const turn = Math.sign(nx * inwards[0] + ny * inwards[1]) || 1;
+  return turn * (nx * x + ny * y - offset) > 0;
 }

@@ -13,28 +13,26 @@ const INTO_LIGHT = 1.35;
  * a side the steepest change across it is found, and a line is fitted that what lies off it pulls ever less (iteratively
  * reweighted least squares, Huber 1964).
  * @param reach how far to look to either side, in pixels
- * @param sides which ones are moved; all without
  * @returns the corners, and for each side the share of places where a step was found on the line
  */
-export function refineQuad(
-  picture: Raster,
-  quad: Quad,
-  reach: number,
-  sides = [0, 1, 2, 3],
-): { corners: Quad; held: number[] } {
-  const lines: Line[] = [];
-  const held: number[] = [];
-  for (let side = 0; side < 4; side++) {
-    const [from, to] = [quad[side], quad[(side + 1) % 4]];
-    const { line, share } = sides.includes(side) ? refineSide(picture, from, to, reach) : { line: through(from, to), share: 0 };
-    lines.push(line);
-    held.push(share);
-  }
+export function refineQuad(picture: Raster, quad: Quad, reach: number): { corners: Quad; held: number[] } {
+  const { lines, held } = refineSides(picture, quad, reach);
   const corners = quad.map((corner, index) => {
     const point = crossing(lines[(index + 3) % 4], lines[index]);
     return point && distance(point, corner) < 6 * reach ? point : corner;
   }) as Quad;
   return { corners, held };
+}
+
+/** The same for some sides only, as lines. */
+export function refineSides(
+  picture: Raster,
+  quad: Quad,
+  reach: number,
+  sides = [0, 1, 2, 3],
+): { lines: Line[]; held: number[] } {
+  const found = sides.map((side) => refineSide(picture, quad[side], quad[(side + 1) % 4], reach));
+  return { lines: found.map(({ line }) => line), held: found.map(({ share }) => share) };
 }
 
 function refineSide(picture: Raster, from: Point, to: Point, reach: number): { line: Line; share: number } {

@@ -86,6 +86,8 @@ export class SourceFile {
   @Column('jsonb', { nullable: true }) told: unknown;
   /** Whether its pages are backs of sheets; null where that is not known. */
   @Column('boolean', { nullable: true }) back: boolean | null;
+  /** Whether it shows a bound book from above: an open one gives two pages. */
+  @Column('boolean', { default: false }) bound: boolean;
   @CreateDateColumn({ type: 'timestamptz', name: 'created_at' }) createdAt: Date;
   /** The electronic invoice that it carries. */
   @Column('jsonb', { nullable: true }) invoice: InvoiceData | null;

@@ -25,6 +25,7 @@ import { Codes1769000000000 } from './1769000000000-Codes';
 import { MoreRead1770000000000 } from './1770000000000-MoreRead';
 import { People1771000000000 } from './1771000000000-People';
 import { Sights1772000000000 } from './1772000000000-Sights';
+import { BoundBooks1773000000000 } from './1773000000000-BoundBooks';
 
 /** What made the tables what they are, in order. Frozen: what has run somewhere is never changed. */
 export const MIGRATIONS = [
@@ -55,4 +56,5 @@ export const MIGRATIONS = [
   MoreRead1770000000000,
   People1771000000000,
   Sights1772000000000,
+  BoundBooks1773000000000,
 ];

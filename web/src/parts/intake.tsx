@@ -56,8 +56,9 @@ interface Intake {
   /**
    * Takes in files where the next pages go, or else as stacks of their own.
    * @param otherwise gives the place for these and the next ones when there is none
+   * @param bound whether they are pictures of a bound book
    */
-  takeIn: (files: File[], options?: { otherwise?: () => Place }) => void;
+  takeIn: (files: File[], options?: { otherwise?: () => Place; bound?: boolean }) => void;
   /** Sends a stack on to Check as one document, once all that was captured for it is taken in. */
   finish: (stackId: string) => void;
   retry: (id: string) => void;
@@ -101,7 +102,7 @@ export function IntakeProvider({ children }: { children: ReactNode }) {
   const sent = useRef(new Map<string, number>());
 
   const takeIn = useCallback<Intake['takeIn']>(
-    (files, { otherwise } = {}) => {
+    (files, { otherwise, bound } = {}) => {
       if (otherwise && !latestPlace.current) setPlace(otherwise());
       const wanted = latestPlace.current;
       const groups = wanted
@@ -115,7 +116,8 @@ export function IntakeProvider({ children }: { children: ReactNode }) {
           const position = Math.max(to.sent, sent.current.get(to.stackId) ?? 0);
           sent.current.set(to.stackId, position + 1);
           const { stackId: stack, stackName, before, again, documentId: document } = to;
-          const told = { stack, stackName, name: file.name || 'Pasted picture', position, before, again, document };
+          const name = file.name || 'Pasted picture';
+          const told = { stack, stackName, name, position, before, again, document, ...(bound && { bound }) };
           return { id: crypto.randomUUID(), order: nextOrder(), told, bytes: file, at: Date.now() };
         }),
       );

@@ -32,12 +32,14 @@ const SETTINGS_KEY = 'crow.camera';
 interface Settings {
   camera: string;
   byItself: boolean;
+  /** Whether a bound book lies under it, of which an open one gives two pages. */
+  bound: boolean;
   /** The key that takes a page, besides the space bar: a pedal sends one. */
   key: string;
 }
 
 function readSettings(): Settings {
-  const usual = { camera: '', byItself: true, key: '' };
+  const usual = { camera: '', byItself: true, bound: false, key: '' };
   try {
     return { ...usual, ...(JSON.parse(localStorage.getItem(SETTINGS_KEY) ?? '{}') as Partial<Settings>) };
   } catch {
@@ -46,7 +48,7 @@ function readSettings(): Settings {
 }
 
 interface CameraProps {
-  onTake: (picture: Blob) => void;
+  onTake: (picture: Blob, bound: boolean) => void;
   /** On a narrow screen, what stands before and behind the button that takes a page: those taken, and going on with them. */
   taken?: ReactNode;
   onward?: ReactNode;
@@ -72,6 +74,7 @@ export function CameraSource({ onTake, taken, onward }: CameraProps) {
     localStorage.setItem(SETTINGS_KEY, JSON.stringify(next));
   };
 
+  const { bound } = settings;
   const { tell } = useNotices();
   const encoder = useRef<PictureEncoder>(undefined);
   useEffect(() => {
@@ -83,13 +86,16 @@ export function CameraSource({ onTake, taken, onward }: CameraProps) {
       setEncoding((before) => before + 1);
       void encoder
         .current!.encode(frame, JPEG_QUALITY)
-        .then(onTake, () => tell({ text: 'That picture could not be kept: take it again.' }))
+        .then(
+          (picture) => onTake(picture, bound),
+          () => tell({ text: 'That picture could not be kept: take it again.' }),
+        )
         .finally(() => setEncoding((before) => before - 1));
       shutter.current.took();
       setCountdown(0);
       setFlash((before) => before + 1);
     },
-    [onTake, tell],
+    [onTake, bound, tell],
   );
   const take = useCallback(() => {
     // The frame is copied at once; encoding and sending it keep nobody waiting.
@@ -199,7 +205,7 @@ export function CameraSource({ onTake, taken, onward }: CameraProps) {
                 capture="environment"
                 className="sr-only"
                 onChange={(event) => {
-                  for (const file of event.target.files ?? []) onTake(file);
+                  for (const file of event.target.files ?? []) onTake(file, bound);
                   event.target.value = '';
                 }}
               />
@@ -259,6 +265,18 @@ export function CameraSource({ onTake, taken, onward }: CameraProps) {
               {name}
             </option>
           ))}
+        </select>
+        <select
+          aria-label="What lies under the camera"
+          className="h-8 border border-[#3a3842] bg-[#28272e] px-1 text-sm"
+          value={bound ? 'book' : 'sheets'}
+          onChange={(event) => {
+            change({ bound: event.target.value === 'book' });
+            event.target.blur();
+          }}
+        >
+          <option value="sheets">Loose sheets</option>
+          <option value="book">Bound book</option>
         </select>
         <label className="flex items-center gap-2 text-sm">
           <input

@@ -72,10 +72,10 @@ export default function Capture() {
 
   const choose = () => chooser.current?.click();
   const takeByCamera = useCallback(
-    (picture: Blob) => {
+    (picture: Blob, bound: boolean) => {
       const name = `Photo ${writeMoment(new Date(), 'iso', { seconds: true }).replaceAll(':', '.')}.jpg`;
       // A picture that the device's own camera took keeps its bytes, and with them its size and how it was held.
-      takeIn([new File([picture], name, { type: picture.type })], { otherwise: cameraStack });
+      takeIn([new File([picture], name, { type: picture.type })], { otherwise: cameraStack, bound });
       setPageId(undefined);
     },
     [takeIn],
@@ -337,6 +337,7 @@ function Bench({
       t: () => page && landAt({ again: page.id }),
       v: compare,
       p: () => canPart && page && inHand.apart!(page.id),
+      b: () => canPart && page && inHand.cutBook!(page.id),
       g: () => canJoin && inHand.together!(parts.map(({ id }) => id)),
       y: () => page && warningOn(page) && wave(page),
       Delete: drop,
@@ -353,6 +354,7 @@ function Bench({
       ['a i t', 'Add pages at the end, before this one, or capture it again'],
       ['v', 'Compare two captures of a sheet'],
       ['p g', 'Several papers on the page apart, or together again'],
+      ['b', 'An open book into its two pages'],
       ['y', 'Accept a page in spite of its warning'],
       ['Delete Backspace', 'Drop the page'],
       ['Escape', 'Stop adding pages there'],
@@ -403,6 +405,11 @@ function Bench({
             {canPart && (
               <Tool onClick={() => inHand.apart!(page.id)} hint="p">
                 Take apart
+              </Tool>
+            )}
+            {canPart && (
+              <Tool onClick={() => inHand.cutBook!(page.id)} hint="b">
+                Open book
               </Tool>
             )}
             {canJoin && (

@@ -19,12 +19,15 @@ export interface PagesInHand {
   together?: (ids: string[]) => void;
   /** Makes several pages of one that holds several papers. */
   apart?: (id: string) => void;
+  /** Makes two pages of one that shows an open book. */
+  cutBook?: (id: string) => void;
 }
 
 /** The pages of a stack that is not sorted yet: every change is a step that can be undone. */
 export function useStackPages(stack: Stack): PagesInHand {
   const { pages, change, undo, redo, settled } = useArrangement(stack);
   const takeApart = useChange(endpoints.takeApart, ['stack']);
+  const cutBook = useChange(endpoints.cutBook, ['stack']);
   return {
     pages,
     undo,
@@ -32,6 +35,7 @@ export function useStackPages(stack: Stack): PagesInHand {
     move: (id, before) => change((now) => movePages(now, new Set([id]), before)),
     drop: ({ id, dropped }) => change((now) => setDropped(now, new Set([id]), !dropped)),
     apart: (id) => void settled().then(() => takeApart.mutate({ params: { id } })),
+    cutBook: (id) => void settled().then(() => cutBook.mutate({ params: { id } })),
     together: (ids) => change((now) => putTogether(now, ids)),
   };
 }

@@ -1,4 +1,5 @@
 import { KeyboardEvent, PointerEvent, useEffect, useRef, useState } from 'react';
+import { Bend, bentOutline } from '@crow/core/imaging/bend/bend';
 import { crossing, lineThrough } from '@crow/core/imaging/outline/lines';
 import { Point, Quad } from '@crow/core/imaging/quad';
 import { useSize } from '../../parts/useSize';
@@ -7,6 +8,8 @@ interface OutlinePaneProps {
   source: HTMLImageElement;
   /** In shares of the picture. */
   corners: Quad;
+  /** How the sheet lies between them when it isn't flat. */
+  bend?: Bend;
   /** Whether the program is unsure of them. */
   unsure: boolean;
   /** @param settled false while something is still being dragged */
@@ -21,7 +24,7 @@ const LOUPE = 148;
 const LOUPE_ZOOM = 3;
 
 /** The picture as it came, with the outline of the sheet: the sheet keeps its light, all around it dims. */
-export function OutlinePane({ source, corners, unsure, onChange }: OutlinePaneProps) {
+export function OutlinePane({ source, corners, bend, unsure, onChange }: OutlinePaneProps) {
   const [ref, space] = useSize<HTMLDivElement>();
   const [held, setHeld] = useState<number>();
   /** Where the finger was last. */
@@ -65,7 +68,8 @@ export function OutlinePane({ source, corners, unsure, onChange }: OutlinePanePr
     event.stopPropagation();
     onChange(moved(handle, by[event.key]), true);
   };
-  const path = `M0 0H${width}V${height}H0Z M${shown.map((point) => point.join(' ')).join('L')}Z`;
+  const around = bend ? bentOutline(shown, bend) : shown;
+  const path = `M0 0H${width}V${height}H0Z M${around.map((point) => point.join(' ')).join('L')}Z`;
   return (
     <div
       ref={ref}

@@ -95,12 +95,13 @@ function Editor({ stack, page }: { stack: Stack; page: Page }) {
   const findAgain = async () => {
     try {
       const found = await ask(endpoints.findSheet, { params: { id: page.id } });
-      take({ ...(found.recipe as Recipe), marks: recipe.marks }, found.turn as Turn);
+      take({ bend: undefined, ...(found.recipe as Recipe), marks: recipe.marks }, found.turn as Turn);
     } catch (error) {
       tell({ error });
     }
   };
-  const wholePicture = () => take({ ...wholeRecipe(page), look: recipe.look, marks: recipe.marks });
+  const wholePicture = () => take({ ...wholeRecipe(page), bend: undefined, look: recipe.look, marks: recipe.marks });
+  const takeAsFlat = () => recipe.bend && take({ bend: undefined });
   const saveIt = async () => {
     if (history.at > 0)
       await save.mutateAsync({ body: { changes: [{ id: page.id, recipe, turn }] } }).catch(() => undefined);
@@ -126,6 +127,7 @@ function Editor({ stack, page }: { stack: Stack; page: Page }) {
       'Shift+R': () => turnBy(270),
       f: () => void findAgain(),
       w: wholePicture,
+      n: takeAsFlat,
       '+': () => zoomBy(1),
       '-': () => zoomBy(-1),
       b: () => setComparing(!comparing),
@@ -204,6 +206,7 @@ function Editor({ stack, page }: { stack: Stack; page: Page }) {
             <OutlinePane
               source={source}
               corners={recipe.corners ?? wholeQuad(1, 1)}
+              bend={recipe.bend}
               unsure={unsure}
               onChange={(corners, settled) =>
                 settled ? take({ corners, angle: 0 }) : setMoving({ recipe: { ...recipe, corners, angle: 0 }, turn })
@@ -266,6 +269,11 @@ function Editor({ stack, page }: { stack: Stack; page: Page }) {
               <Button onClick={wholePicture} hint="w">
                 Whole picture
               </Button>
+              {recipe.bend && (
+                <Button onClick={takeAsFlat} hint="n">
+                  It lies flat
+                </Button>
+              )}
             </div>
           </section>
           <section>

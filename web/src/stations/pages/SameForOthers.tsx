@@ -56,7 +56,7 @@ export function SameForOthers({
         recipe: {
           ...recipeOf(page),
           ...(parts.look && { look: recipe.look }),
-          ...(parts.outline && { corners: recipe.corners, angle: recipe.angle }),
+          ...(parts.outline && { corners: recipe.corners, bend: recipe.bend, angle: recipe.angle }),
           ...(parts.paper && { paper: recipe.paper }),
         },
       })),

@@ -50,6 +50,7 @@ export const WORDS: Record<string, (deed: Deed, it: string) => string> = {
   'stack finished': (_, it) => `sent ${it} on as one document`,
   'stack moved pages into': ({ detail }, it) => `moved ${count(many(detail.pages), 'page')} into ${it}`,
   'stack made a page anew': (_, it) => `tidied a page of ${it}`,
+  'stack cut at the gutter': (_, it) => `cut an open book in ${it} into its pages`,
   'stack took apart': (_, it) => `took papers on a page of ${it} apart`,
   'stack took back': ({ detail }, it) =>
     detail.pages
