@@ -7,8 +7,8 @@ import { overlap, Quad, wholeQuad } from '@crow/core/imaging/quad';
 import { Raster } from '@crow/core/imaging/raster';
 import { BentSheet, placeInPicture } from '@crow/demo/bent';
 import { makeSpread } from '@crow/demo/bentScenes';
-import { bookForm, bookPages } from '@crow/demo/book';
-import { encodePhoto, rasterise, rgbRaster } from '@crow/demo/capture';
+import { openPages } from '@crow/demo/book';
+import { encodePhoto } from '@crow/demo/capture';
 import { renderView, View } from '@crow/demo/view';
 import { recallOf, wordsOf } from './words';
 
@@ -21,17 +21,10 @@ const PAPER_DPI = 220;
 const folder = keep ?? mkdtempSync(join(tmpdir(), 'crow-bench-'));
 const rows: { cut: number; level: number; words: number; alone: number }[] = [];
 for (let seed = Number(firstSeed); seed < Number(firstSeed) + Number(count); seed++) {
-  const form = bookForm(seed);
-  const pdf = await bookPages(form, 2 * (5 + (seed % 30)), 2, seed);
+  const { form, pdf, pages } = await openPages(seed, 2 * (5 + (seed % 30)), PAPER_DPI);
   const path = join(folder, `${seed}.pdf`);
   writeFileSync(path, pdf);
-  const pages = await Promise.all((await rasterise(pdf, 2, PAPER_DPI)).map(rgbRaster));
-  const [left, right] = pages.map((picture) => ({
-    picture,
-    width: (form.size[0] / 72) * 25.4,
-    height: (form.size[1] / 72) * 25.4,
-  }));
-  const view = makeSpread(seed, [left, right], Number(longSide));
+  const view = makeSpread(seed, pages, Number(longSide));
   const photo = renderView(view);
   const truth = [1, 2].map((page) =>
     wordsOf(execFileSync('pdftotext', ['-f', `${page}`, '-l', `${page}`, path, '-'], { encoding: 'utf8' })),

@@ -1,16 +1,10 @@
-import { Raster } from '@crow/core/imaging/raster';
 import { BentSheet } from './bent';
+import { PrintedPage } from './book';
 import { seededRandom } from './random';
 import { TABLES } from './table';
 import { Thing, View } from './view';
 
 type Place = [number, number, number];
-interface Paper {
-  picture: Raster;
-  /** In mm. */
-  width: number;
-  height: number;
-}
 
 /** How far a curve that begins at the origin has come after a length, given its slope (radians) at every length. */
 function curve(slope: (s: number) => number, length: number, steps = 400): (s: number) => [x: number, z: number] {
@@ -31,7 +25,7 @@ function curve(slope: (s: number) => number, length: number, steps = 400): (s: n
 }
 
 /** An open book seen from above, by number: another thickness, light, slant, and perhaps fingers that hold it. */
-export function makeSpread(seed: number, [left, right]: [Paper, Paper], longSide: number): View {
+export function makeSpread(seed: number, [left, right]: [PrintedPage, PrintedPage], longSide: number): View {
   const random = seededRandom(seed * 6007 + 11);
   const between = (low: number, high: number) => low + (high - low) * random();
   const pages = [left, right].map((paper, index): BentSheet => {
@@ -100,7 +94,7 @@ export type Bend = 'curled' | 'rolled' | 'folded' | 'crumpled';
 export const BENDS: Bend[] = ['curled', 'rolled', 'folded', 'crumpled'];
 
 /** A single sheet that is not flat, by number. */
-export function makeBent(seed: number, bend: Bend, paper: Paper, longSide: number): View {
+export function makeBent(seed: number, bend: Bend, paper: PrintedPage, longSide: number): View {
   const random = seededRandom(seed * 4409 + 7);
   const between = (low: number, high: number) => low + (high - low) * random();
   const { width, height } = paper;

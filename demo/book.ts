@@ -1,4 +1,6 @@
 import { PDFDocument, PDFPage, rgb } from '@cantoo/pdf-lib';
+import { Raster } from '@crow/core/imaging/raster';
+import { rasterise, rgbRaster } from './capture';
 import { embedFonts, Face } from './fonts';
 import { seededRandom } from './random';
 
@@ -171,4 +173,25 @@ function drawPicture(page: PDFPage, x: number, y: number, width: number, height:
       color: rgb(level, level, level),
     });
   }
+}
+
+/** Two pages of a book that face each other, from an even number on, as they are printed. */
+export async function openPages(
+  seed: number,
+  first: number,
+  dpi: number,
+): Promise<{ form: BookForm; pdf: Uint8Array; pages: [PrintedPage, PrintedPage] }> {
+  const form = bookForm(seed);
+  const pdf = await bookPages(form, first, 2, seed);
+  const pictures = await Promise.all((await rasterise(pdf, 2, dpi)).map(rgbRaster));
+  const [width, height] = form.size.map((side) => (side / 72) * 25.4);
+  const [left, right] = pictures.map((picture) => ({ picture, width, height }));
+  return { form, pdf, pages: [left, right] };
+}
+
+/** A page with its size in mm. */
+export interface PrintedPage {
+  picture: Raster;
+  width: number;
+  height: number;
 }

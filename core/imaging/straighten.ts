@@ -172,6 +172,10 @@ export function warpBy(
         const stepX = ((toX - fromX) / length) * PLACE;
         const stepY = ((toY - fromY) / length) * PLACE;
         row(source, fromX, fromY, stepX | 0, stepY | 0, out, to, length);
+      } else if (Math.max(fromX, toX) < -SPAN || Math.min(fromX, toX) > picture.width + SPAN) {
+        out.fill(255, to, to + length * channels);
+      } else if (Math.max(fromY, toY) < -SPAN || Math.min(fromY, toY) > picture.height + SPAN) {
+        out.fill(255, to, to + length * channels);
       } else {
         for (let by = 0; by < length; by++) pixelAtEdge(source, ...placeOf(x + by), out, to + by * channels, row);
       }

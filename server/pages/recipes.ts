@@ -24,9 +24,11 @@ export async function recipeOf(manager: EntityManager, version: string): Promise
 }
 
 /** A recipe as text that is always the same for the same recipe: the database keeps the names in an order of its own. */
-function inOrder({ corners, angle, look, paper, marks }: Recipe): string {
+function inOrder({ corners, bend, angle, look, paper, marks }: Recipe): string {
   return JSON.stringify({
     corners,
+    // Left out where there is none, so that what was kept before has the same version.
+    bend: bend && { across: bend.across, down: bend.down, places: bend.places },
     angle,
     look,
     paper,

@@ -2,9 +2,9 @@ import { lettersOnly } from '../components';
 import { applyHomography } from '../homography';
 import { roughInk } from '../ink';
 import { findOutlines } from '../outline/findOutlines';
-import { crossing, Line, sidesOf } from '../outline/lines';
+import { crossing, Line, lineThrough, sidesOf } from '../outline/lines';
 import { refineSides } from '../outline/refine';
-import { overlap, Point, Quad, wholeQuad } from '../quad';
+import { area, isConvex, overlap, Point, Quad, wholeQuad } from '../quad';
 import { greyOf, Raster } from '../raster';
 import { trueAspect } from '../straighten';
 import { textDirection } from '../textLines';
@@ -14,7 +14,7 @@ import { Row, textRows } from './rows';
 
 /** The longer side of an open book in the plane that it is looked at in, in pixels. */
 const PLANE = 2200;
-const MARGIN = 0.06;
+const MARGIN = 0.12;
 /** An open book is at least so wide for its height. */
 const LEAST_ASPECT = 0.95;
 /** Where its gutter may be, as a share of its width from the middle, and how far from upright, as a share of its height. */
@@ -22,6 +22,8 @@ const GUTTER = { reach: 0.14, slant: 0.06 };
 /** Its darkness or step, as a share of the paper's light, from which on it is seen. */
 const LEAST_CREASE = 0.025;
 const SURE_OUTLINE = 0.5;
+/** How much of an open book is one page as seen. */
+const PAGE_SHARE = { least: 0.2, most: 0.8 };
 /** When the outline by the pages has less than this in common with the one before, the pages are looked at again. */
 const SAME_OUTLINE = 0.97;
 /** How far off a page's side may be before it is placed, as a share of the book's height. */
@@ -39,15 +41,16 @@ export interface Spread {
  * @returns nothing when no open book is seen
  */
 export function findSpread(picture: Raster): Spread | undefined {
-  const whole = wholeOutline(picture);
-  if (!whole) return undefined;
-  const pages = pagesWithin(picture, whole.corners);
-  if (!pages) return undefined;
-  const [left, right] = pages;
-  const outer: Quad = [left.corners[0], right.corners[1], right.corners[2], left.corners[3]];
-  // The pages have placed the outline better than it was.
-  const again = overlap(outer, whole.corners) < SAME_OUTLINE ? pagesWithin(picture, outer) : undefined;
-  return { pages: again ?? pages, confidence: whole.confidence };
+  for (const whole of wholeOutlines(picture)) {
+    const pages = pagesWithin(picture, whole.corners);
+    if (!pages) continue;
+    const [left, right] = pages;
+    const outer: Quad = [left.corners[0], right.corners[1], right.corners[2], left.corners[3]];
+    // The pages have placed the outline better than it was.
+    const again = overlap(outer, whole.corners) < SAME_OUTLINE ? pagesWithin(picture, outer) : undefined;
+    return { pages: again ?? pages, confidence: whole.confidence };
+  }
+  return undefined;
 }
 
 function pagesWithin(picture: Raster, corners: Quad): BentSheet[] | undefined {
@@ -57,16 +60,27 @@ function pagesWithin(picture: Raster, corners: Quad): BentSheet[] | undefined {
   const rows = textRows(letters);
   const gutter = findGutter(plane, rows);
   if (!gutter) return undefined;
-  return [0, 1].map((side) => pageOf(picture, plane, rows, gutter, side));
+  const pages = [0, 1].map((side) => pageOf(picture, plane, rows, gutter, side));
+  return pages.every(({ corners: page }) => isLikelyPage(page, corners)) ? pages : undefined;
 }
 
-/** The outline of the whole book; pages found one by one are put together. */
-function wholeOutline(picture: Raster): { corners: Quad; confidence: number } | undefined {
+/** Whether a page takes as much of an open book as one can. */
+function isLikelyPage(page: Quad, whole: Quad): boolean {
+  const share = area(page) / area(whole);
+  return isConvex(page) && share > PAGE_SHARE.least && share < PAGE_SHARE.most;
+}
+
+/** What may be the outline of the whole book, the likeliest first: pages found one by one are put together. */
+function wholeOutlines(picture: Raster): { corners: Quad; confidence: number }[] {
   const found = findOutlines(picture, { most: 2 }).filter(({ confidence }) => confidence >= SURE_OUTLINE);
-  if (found.length === 1) return withOtherPage(picture, found[0]);
-  if (found.length === 0) return undefined;
-  const [one, other] = found.map(({ corners }) => corners);
-  return { corners: together(one, other), confidence: Math.min(found[0].confidence, found[1].confidence) };
+  const single = found.map((each) => withOtherPage(picture, each));
+  if (found.length < 2) return single;
+  const [one, other] = found;
+  const both = {
+    corners: together(one.corners, other.corners),
+    confidence: Math.min(one.confidence, other.confidence),
+  };
+  return [both, ...single];
 }
 
 /** Of an open book perhaps only one page was found: print that goes on beside it is of the other one. */
@@ -199,7 +213,7 @@ function pageOf(picture: Raster, plane: SheetPlane, rows: Row[], gutter: Gutter,
     height: bottom - top,
   };
   const shape = pageShape(own, area, camera);
-  const beside = 0.05 * area.width;
+  const beside = MARGIN * (right - left);
   const around = wholeQuad(area.width + 2 * beside, area.height + 2 * beside).map(([x, y]): Point => [
     area.left - beside + x,
     top - beside + y,
@@ -247,7 +261,14 @@ function pageOutline(flat: Flattened, { sheet }: SheetPlane, gutter: Gutter, sid
 
 /** How far, in steps of its reach, a side is sought from where it is thought to be, and what a step counts against what is held. */
 const SOUGHT = 13;
+const STEPS_OUT = Array.from(
+  { length: 2 * SOUGHT + 1 },
+  (_, index) => (index % 2 === 0 ? 1 : -1) * Math.ceil(index / 2),
+);
 const STEP_AWAY = 0.02;
+/** On how much of a side an edge must be seen; and how wide a margin may be, as a share of the page. */
+const LEAST_HELD = 0.45;
+const USUAL_MARGIN = 0.09;
 /** The upper and lower side of a page run along its rows, but for so much (radians). */
 const MOST_ASLANT = 0.02;
 
@@ -257,7 +278,7 @@ function placedSide(picture: Raster, quad: Quad, side: number, reach: number, fe
   const long = Math.hypot(to[0] - from[0], to[1] - from[1]);
   const inwards: Point = [-(to[1] - from[1]) / long, (to[0] - from[0]) / long];
   let best: { line: Line; score: number } | undefined;
-  for (let step = -SOUGHT; step <= SOUGHT; step++) {
+  for (const step of STEPS_OUT) {
     const moved = quad.map(([x, y]): Point => [x + step * reach * inwards[0], y + step * reach * inwards[1]]) as Quad;
     const { lines, held } = refineSides(picture, moved, reach, [side]);
     const [line] = lines;
@@ -266,7 +287,18 @@ function placedSide(picture: Raster, quad: Quad, side: number, reach: number, fe
     const score = held[0] - STEP_AWAY * Math.abs(step);
     if (inside && aslant < MOST_ASLANT && (!best || score > best.score)) best = { line, score };
   }
-  return best?.line ?? sidesOf(quad)[side];
+  return best && best.score >= LEAST_HELD ? best.line : sideByPrint(quad, side, inwards, feet);
+}
+
+/** Where no edge is seen, as where a page runs out of the picture: as far from the print as a margin may be, or further. */
+function sideByPrint(quad: Quad, side: number, inwards: Point, feet: Point[]): Line {
+  const [from, to] = [quad[side], quad[(side + 1) % 4]];
+  const depth = ([x, y]: Point) => (x - from[0]) * inwards[0] + (y - from[1]) * inwards[1];
+  const across = Math.abs(depth(quad[(side + 2) % 4]));
+  const nearest = feet.reduce((least, foot) => Math.min(least, depth(foot)), Infinity);
+  const out = Math.max(0, USUAL_MARGIN * across - nearest);
+  const moved = ([x, y]: Point): Point => [x - out * inwards[0], y - out * inwards[1]];
+  return lineThrough(moved(from), moved(to));
 }
 
 const isUpperOrLower = (side: number): boolean => side % 2 === 0;

@@ -1,0 +1,51 @@
+import { Ink } from '../ink';
+import { leastSquares, textRows } from './rows';
+
+const [WIDTH, HEIGHT] = [700, 500];
+
+/** Letters as blocks, eight wide and ten high, some of which rise above or hang below their row. */
+function inkOf(rowAt: (row: number, x: number) => number, rows: number, from = 60, to = 640): Ink {
+  const data = new Uint8Array(WIDTH * HEIGHT);
+  for (let row = 0; row < rows; row++) {
+    for (let x = from, letter = 0; x < to; x += 12, letter++) {
+      if (letter % 6 === 5) continue;
+      const foot = Math.round(rowAt(row, x + 4));
+      const [above, below] = [letter % 4 === 1 ? 15 : 10, letter % 7 === 3 ? 5 : 0];
+      for (let y = foot - above + 1; y <= foot + below; y++)
+        for (let dx = 0; dx < 8; dx++) data[y * WIDTH + x + dx] = 1;
+    }
+  }
+  return { width: WIDTH, height: HEIGHT, data };
+}
+
+it('follows rows that bend, and leaves out letters that hang below', () => {
+  const rowAt = (row: number, x: number) => 60 + 40 * row + 30 * Math.sin(x / 200);
+  const rows = textRows(inkOf(rowAt, 8));
+  expect(rows).toHaveLength(8);
+  for (const [index, { feet }] of rows.sort((a, b) => a.feet[0][1] - b.feet[0][1]).entries())
+    for (const [x, y] of feet) expect(Math.abs(y - rowAt(index, x))).toBeLessThan(2);
+});
+
+it('makes two rows of what stands far apart, as in two columns', () => {
+  const left = inkOf((row) => 80 + 40 * row, 6, 60, 300);
+  const right = inkOf((row) => 80 + 40 * row, 6, 400, 640);
+  const both = { ...left, data: left.data.map((each, at) => each | right.data[at]) };
+  expect(textRows(both)).toHaveLength(12);
+});
+
+it('finds none on a page without print', () =>
+  expect(textRows({ width: WIDTH, height: HEIGHT, data: new Uint8Array(WIDTH * HEIGHT) })).toEqual([]));
+
+it('fits numbers to what was measured', () => {
+  const [slope, offset] = leastSquares(
+    [
+      [0, 1],
+      [1, 1],
+      [2, 1],
+      [3, 1],
+    ],
+    [1, 3, 5, 99],
+    [1, 1, 1, 0],
+  );
+  expect([slope, offset].map((each) => each.toFixed(6))).toEqual(['2.000000', '1.000000']);
+});
