@@ -71,6 +71,19 @@ describe('the shutter', () => {
     expect(show(shutter, sight(), 5100, LONG)).toBe(true);
   });
 
+  it('takes pages that look alike when they are turned over, and none that lies there still', () => {
+    const alike = sight();
+    const hand = sight({ corners: null, confidence: 0, print: alike.print.map((value, at) => (at % 2 ? 20 : value)) });
+    for (const turning of [true, false]) {
+      const shutter = new Shutter(turning);
+      expect(show(shutter, alike, 0, LONG)).toBe(true);
+      shutter.took();
+      expect(show(shutter, alike, LONG + 100, LONG)).toBe(false);
+      shutter.see(hand, 2 * LONG + 200);
+      expect(show(shutter, alike, 2 * LONG + 300, LONG)).toBe(turning);
+    }
+  });
+
   it.each([
     ['dark', { brightness: 40 }],
     ['noSheet', { corners: null, confidence: 0 }],

@@ -116,6 +116,12 @@ export class Shutter {
   private cancelled = false;
 
   /**
+   * @param turning whether what lies there is turned over, as the pages of a book are: two of them may look much alike from afar, so what
+   *   has moved since the last picture counts as another one
+   */
+  constructor(private readonly turning = false) {}
+
+  /**
    * How far the countdown is, from 0 (not counting) to 1 (take it now).
    * @param atMs when the picture showed this, however long looking at it took
    */
@@ -124,6 +130,7 @@ export class Shutter {
     const before = this.last;
     const still = before !== undefined && isSame(before.sight, sight);
     this.last = { sight, atMs };
+    if (this.turning && !this.wasTaken(sight)) this.taken = undefined;
     if (!ready || !sight.corners || !still) {
       this.stillSince = undefined;
       this.cancelled = false;

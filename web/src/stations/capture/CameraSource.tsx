@@ -75,6 +75,9 @@ export function CameraSource({ onTake, taken, onward }: CameraProps) {
   };
 
   const { bound } = settings;
+  useEffect(() => {
+    shutter.current = new Shutter(bound);
+  }, [bound]);
   const { tell } = useNotices();
   const encoder = useRef<PictureEncoder>(undefined);
   useEffect(() => {
