@@ -18,7 +18,7 @@ const HARDLY_LEGIBLE = 0.45;
 
 /** What to warn of on a page, as a sentence: text that runs off its edge, or that can hardly be read. */
 export function warningOf({ score, advice, parts }: Legibility): string | undefined {
-  if (parts.complete < WORTH_SAYING) return ADVICE.complete;
+  if (parts.complete < WORTH_SAYING) return advice.includes(ADVICE_COVERED) ? ADVICE_COVERED : ADVICE.complete;
   return score < HARDLY_LEGIBLE ? advice[0] : undefined;
 }
 
@@ -68,6 +68,9 @@ const ADVICE: Record<keyof Legibility['parts'], string> = {
   complete: 'Text is cut off at the edge: draw the outline further out, or photograph the whole sheet.',
 };
 
+const ADVICE_COVERED = 'Fingers lie over the print: hold the page further out, and take it again.';
+/** How complete a page counts as at the most when print on it is covered. */
+const COVERED = 0.5;
 /** Below this, a part is worth a sentence. */
 const WORTH_SAYING = 0.62;
 /** Pixels are looked at in a picture of this size at the most: more tell no more. */
@@ -78,9 +81,10 @@ const FAINTEST = 0.07;
 /**
  * How well the text of a page can be read, judged from its flattened picture as shot.
  * @param enlarged how many times larger the page is in its picture as captured, when this is a smaller copy
+ * @param covered whether fingers or holders lie over print: text is missing then as at an edge
  * Height of the letters, steepness of their edges, contrast, evenness of the light, glare, and print that runs out at the edge.
  */
-export function judgeLegibility(picture: Raster, { enlarged = 1 } = {}): Legibility {
+export function judgeLegibility(picture: Raster, { enlarged = 1, covered = false } = {}): Legibility {
   const page = shrink(picture, MEASURE);
   const scale = (enlarged * picture.width) / page.width;
   const grey = greyOf(page);
@@ -96,7 +100,7 @@ export function judgeLegibility(picture: Raster, { enlarged = 1 } = {}): Legibil
     contrast: ramp(light > 0 ? (light - dark) / light : 0, 0.16, 0.5),
     evenness,
     glare,
-    complete: completeness(components, ink.width, ink.height),
+    complete: Math.min(completeness(components, ink.width, ink.height), covered ? COVERED : 1),
   };
   const least = Math.min(parts.letters, parts.sharpness, parts.contrast);
   const product = parts.letters * parts.sharpness * parts.contrast;
@@ -105,7 +109,8 @@ export function judgeLegibility(picture: Raster, { enlarged = 1 } = {}): Legibil
   const worst = (Object.keys(parts) as (keyof typeof parts)[])
     .filter((name) => parts[name] < WORTH_SAYING)
     .sort((a, b) => parts[a] - parts[b]);
-  return { score, advice: worst.map((name) => ADVICE[name]), parts, letterHeight: height };
+  const advice = worst.map((name) => (name === 'complete' && covered ? ADVICE_COVERED : ADVICE[name]));
+  return { score, advice, parts, letterHeight: height };
 }
 
 function ramp(value: number, low: number, high: number): number {

@@ -1,11 +1,13 @@
 import { Turn } from '../geometry';
 import { Bend, bentRow } from './bend/bend';
 import { BentSheet, findBend } from './bend/findBend';
+import { findFingers } from './bend/fingers';
 import { findSpread } from './bend/spread';
 import { trimEdges } from './edgeTrim';
 import { applyHomography, homography } from './homography';
 import { lettersOnly } from './components';
 import { Ink, roughInk } from './ink';
+import { judgeLegibility, Legibility } from './legibility';
 import { isBilevel, isColourless, Look, renderLook, suitableLook } from './looks';
 import { liftMarks, Mark } from './marks';
 import { findOutlines } from './outline/findOutlines';
@@ -40,6 +42,8 @@ export interface Proposal {
 
 /** Sizes (longer side, pixels) at which lines of text are looked at. */
 const TEXT_SIZE = 1000;
+/** Size at which fingers on a page are looked for. */
+const FINGERS_SEEN = 1600;
 const MOST_SKEW_OF_SCAN = 6;
 const MOST_SKEW_OF_SHEET = 3;
 /** Skew is only put right when it stands out so clearly, and from so many degrees on. */
@@ -140,7 +144,11 @@ function proposeBookPages(picture: Raster): Proposal[] {
   const spread = findSpread(picture);
   if (!spread) return proposeRecipes(picture).slice(0, 1);
   const aspect = spread.pages.reduce((sum, page) => sum + page.aspect, 0) / spread.pages.length;
-  return spread.pages.map((page) => ({ ...bentProposal(picture, { ...page, aspect }), confidence: spread.confidence }));
+  return spread.pages.map((page) => {
+    const { recipe, turn } = bentProposal(picture, { ...page, aspect });
+    const { marks } = findFingers(flatten(picture, recipe, { longSide: FINGERS_SEEN }));
+    return { recipe: { ...recipe, marks }, turn, confidence: spread.confidence };
+  });
 }
 
 /** The corners beginning with the one that is the upper left once the page is turned. */
@@ -251,6 +259,16 @@ function unbend(picture: Raster, bend: Bend, quad: Quad, width: number, height: 
     const inSquare = bentRow(bend, y / height);
     return (x) => applyHomography(h, inSquare(x / width));
   });
+}
+
+/**
+ * Judges how legible a page is when it is made so, and whether fingers that were wiped off it lay over print.
+ * @param enlarged as for `judgeLegibility`
+ */
+export function judgePage(picture: Raster, recipe: Recipe, { enlarged = 1 } = {}): Legibility {
+  const flat = flatten(picture, recipe);
+  const covered = recipe.bend !== undefined && recipe.marks.length > 0 && findFingers(flat).overPrint;
+  return judgeLegibility(flat, { enlarged, covered });
 }
 
 /** Wipes the marks off a flat page, cleans its edges when it was cut out of a photo, and renders it in the look. */

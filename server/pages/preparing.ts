@@ -5,7 +5,7 @@ import { Turn } from '@crow/core/geometry';
 import { judgeLegibility, Legibility } from '@crow/core/imaging/legibility';
 import { isBlank } from '@crow/core/sorting/blank';
 import { Divider } from '@crow/core/sorting/divider';
-import { flatten, pageSizeOf, proposePages, Proposal, Recipe } from '@crow/core/imaging/recipe';
+import { judgePage as judgeRecipe, pageSizeOf, proposePages, Proposal, Recipe } from '@crow/core/imaging/recipe';
 import { Context } from '../platform/context';
 import { readDivider } from '../engines/codes';
 import { hasOwnText } from '../engines/ownText';
@@ -72,7 +72,7 @@ async function prepare(info: SourceInfo, number: number, bound: boolean): Promis
   const proposals = proposePages(picture, bound ? 'book' : 'sheets', asScan);
   const enlarged = Math.max(width, height) / Math.max(picture.width, picture.height);
   return proposals.map((proposal): Prepared => {
-    const legibility = judgeLegibility(flatten(picture, proposal.recipe), { enlarged });
+    const legibility = judgeRecipe(picture, proposal.recipe, { enlarged });
     const recipe = worthWhile(proposal, scanned);
     return { recipe, turn: proposal.turn, confidence: proposal.confidence, legibility, blank: false, divider, damaged };
   });
@@ -87,7 +87,7 @@ export async function judgePage({ database }: Context, sources: SourceShelf, pag
   const legibility = await sources.use(page.sourceFileId, async (info) => {
     const picture = await withScratch((folder) => lookedAtPicture(info, page.sourceNumber, folder));
     const enlarged = Math.max(page.sourceWidth, page.sourceHeight) / Math.max(picture.width, picture.height);
-    return judgeLegibility(recipe ? flatten(picture, recipe) : picture, { enlarged });
+    return recipe ? judgeRecipe(picture, recipe, { enlarged }) : judgeLegibility(picture, { enlarged });
   });
   await manager.update(Page, { id: pageId, version: page.version }, { legibility, judged: page.version });
 }
