@@ -12,12 +12,14 @@ import { BATCH, FILED, WAITING } from '@crow/demo/papers';
 import { seededRandom } from '@crow/demo/random';
 import { makeScene, Stock } from '@crow/demo/scenes';
 import { LaidSheet, outlineOf, renderView, View } from '@crow/demo/view';
+import { recallOf, wordsOf } from './words';
 
 /**
  * Words read from photos by the engine alone and after the page was made flat and clear, and how well legibility foretells them:
- * node scripts/bench.mjs photoWords COUNT LONGSIDE FIRSTSEED [vary | edge]
+ * node scripts/bench.mjs photoWords COUNT LONGSIDE FIRSTSEED [vary | edge | dim]
  * With “vary” the photos are of all qualities: taken from far away, blurred, noisy, dark. With “edge” the sheet runs out of the picture on one side,
  * and only words that are wholly in the picture count.
+ * With “dim” they are taken in a dark room, by a camera that makes up for it with noise.
  */
 const [count = '16', longSide = '2600', firstSeed = '600', how] = process.argv.slice(2);
 const vary = how === 'vary';
@@ -42,7 +44,8 @@ for (let number = 0; number < Number(count); number++) {
   let scene = makeScene(seed, stock, Number(longSide));
   while (!TROUBLES.includes(scene.trouble)) scene = makeScene(++seed, stock, Number(longSide));
   seed++;
-  const view = vary ? worse(scene.view, number) : how === 'edge' ? runningOut(scene.view, number) : scene.view;
+  const changed = { vary: worse, edge: runningOut, dim: inTheDark }[how ?? ''];
+  const view = changed ? changed(scene.view, number) : scene.view;
   const photo = renderView(view);
   // The sheet that is meant, of those that lie there.
   const meant = outlineOf(view.sheets[view.sheets.length - 1], view);
@@ -58,8 +61,8 @@ for (let number = 0; number < Number(count); number++) {
   const milliseconds = performance.now() - began;
   rows.push({
     // Reading takes long; of photos of all qualities only the pages count.
-    alone: vary ? NaN : recall(truth, await read(photo)),
-    clean: recall(truth, await read(page)),
+    alone: vary ? NaN : recallOf(truth, await read(photo)),
+    clean: recallOf(truth, await read(page)),
     legibility: judgeLegibility(flat).score,
     milliseconds,
   });
@@ -93,13 +96,9 @@ function wordsInPicture(pdf: string, view: View): string[] {
     ([, left, top, right, bottom, text]) => {
       const [x0, y0, x1, y1] = [left, top, right, bottom].map(Number);
       const whole = isSeen(x0, y0) && isSeen(x1, y0) && isSeen(x1, y1) && isSeen(x0, y1);
-      return whole ? words(text.replaceAll('&amp;', '&').replaceAll('&quot;', '"').replaceAll('&apos;', "'")) : [];
+      return whole ? wordsOf(text.replaceAll('&amp;', '&').replaceAll('&quot;', '"').replaceAll('&apos;', "'")) : [];
     },
   );
-}
-
-function words(text: string): string[] {
-  return text.split(/\s+/).filter((word) => /[\p{L}\p{N}]/u.test(word));
 }
 
 async function read(picture: Raster): Promise<string[]> {
@@ -111,19 +110,7 @@ async function read(picture: Raster): Promise<string[]> {
     stdio: ['ignore', 'pipe', 'ignore'],
     env: { ...process.env, OMP_THREAD_LIMIT: '1' },
   });
-  return words(text);
-}
-
-/** The share of the true words that were read, each as often as it stands. */
-function recall(truth: string[], found: string[]): number {
-  const left = new Map<string, number>();
-  for (const word of found) left.set(word, (left.get(word) ?? 0) + 1);
-  const hits = truth.filter((word) => {
-    const number = left.get(word) ?? 0;
-    left.set(word, number - 1);
-    return number > 0;
-  });
-  return hits.length / truth.length;
+  return wordsOf(text);
 }
 
 /** Spearman's; equal values share the mean of their ranks. */
@@ -149,6 +136,17 @@ function worse(view: View, number: number): View {
     noise: 3 + 20 * random() ** 2,
     light: { ...view.light, level: 1 - 0.75 * random() ** 2 },
     camera: { ...view.camera, shows: view.camera.shows * further },
+  };
+}
+
+/** The same view in little light. */
+function inTheDark(view: View, number: number): View {
+  const random = seededRandom(number + 71);
+  return {
+    ...view,
+    blur: 0.4 + 0.8 * random(),
+    noise: 6 + 12 * random(),
+    light: { ...view.light, level: 0.1 + 0.2 * random(), falloff: 0.2 + 0.5 * random(), warmth: 0.3 + 0.7 * random() },
   };
 }
 

@@ -13,7 +13,9 @@ const SAMPLES = 10;
 const PAPER_SHARE = 0.8;
 /** Cells this many levels darker than paper near by hold no bare paper. */
 const REACH = 7;
+/** No paper is darker than this, or in a dim picture than so much of what most of the page is. */
 const DARKEST_PAPER = 28;
+const DARKEST_SHARE = 0.35;
 /** A cell is bare when its brighter and its middling pixels differ by no more than this share. */
 const BARE = 0.07;
 const DEEPEST_SHADOW = 0.4;
@@ -52,10 +54,15 @@ export function estimateIllumination(picture: Raster): Illumination {
         while (value > 0 && above < (1 - PAPER_SHARE) * seen) above += counts[channel * 256 + --value];
         let middle = value;
         while (middle > 0 && above < 0.6 * seen) above += counts[channel * 256 + --middle];
-        grids[channel].data[cy * across + cx] = Math.max(DARKEST_PAPER, value);
+        grids[channel].data[cy * across + cx] = value;
         if (value - middle > BARE * value) printed[cy * across + cx] = 1;
       }
     }
+  }
+  for (const { data: values } of grids) {
+    const usual = Float32Array.from(values).sort()[values.length >> 1];
+    const darkest = Math.max(1, Math.min(DARKEST_PAPER, DARKEST_SHARE * usual));
+    values.forEach((value, at) => (values[at] = Math.max(darkest, value)));
   }
   const filled = grids.map((grid) => closed(grid, REACH));
   keepShadowedEdges(grids, filled, printed);

@@ -12,6 +12,7 @@ import { isBilevel, isColourless, Look, renderLook, suitableLook } from './looks
 import { liftMarks, Mark } from './marks';
 import { findOutlines } from './outline/findOutlines';
 import { holdPrint, isNarrow, printApart } from './outline/slips';
+import { withoutNoise } from './noise';
 import { distance, Point, Quad, scaleQuad, wholeQuad } from './quad';
 import { greyOf, Raster, shrink } from './raster';
 import { flatSize, paperFor, trueAspect, warp, warpBy } from './straighten';
@@ -275,5 +276,5 @@ export function judgePage(picture: Raster, recipe: Recipe, { enlarged = 1 } = {}
 export function finishPage(flat: Raster, { corners, look, marks }: Pick<Recipe, 'corners' | 'look' | 'marks'>): Raster {
   const lifted = marks.length > 0 ? liftMarks(flat, marks) : flat;
   const clean = isColourless(look) ? greyOf(lifted) : lifted;
-  return renderLook(corners && look !== 'asShot' ? trimEdges(clean) : clean, look);
+  return renderLook(corners && look !== 'asShot' ? withoutNoise(trimEdges(clean)) : clean, look);
 }

@@ -1,0 +1,98 @@
+import { bytesOf, greyOf, Raster } from './raster';
+
+/** Pixels between those at which noise is measured. */
+const STRIDE = 3;
+/** Blocks across and down in which it is measured, and the share of them that have less of it than what counts. */
+const BLOCKS = 8;
+const STRONG = 0.8;
+/** From so much noise on (standard deviation as a share of the paper's brightness) it is smoothed away. */
+const NOISY = 0.035;
+/** How wide the smoothing is for how much noise, in pixels (standard deviation), and at the most. */
+const WIDTH_PER_NOISE = 16;
+const WIDEST = 2.2;
+
+/**
+ * How strong the noise of a page is, as a share of its paper's brightness, where it is strong (in the shadow it is stronger than in the
+ * light): by the second differences across and down, of which flat paper has none (Immerkær 1996); the median, so that print does not count.
+ */
+export function noiseOf(picture: Raster): number {
+  const grey = greyOf(picture);
+  const { width, height } = grey;
+  const blocks: number[] = [];
+  for (let row = 0; row < BLOCKS; row++)
+    for (let column = 0; column < BLOCKS; column++) {
+      const [left, top] = [Math.floor((column * width) / BLOCKS), Math.floor((row * height) / BLOCKS)];
+      const [right, bottom] = [Math.floor(((column + 1) * width) / BLOCKS), Math.floor(((row + 1) * height) / BLOCKS)];
+      blocks.push(
+        noiseIn(grey, Math.max(1, left), Math.max(1, top), Math.min(width - 1, right), Math.min(height - 1, bottom)),
+      );
+    }
+  return blocks.sort((a, b) => a - b)[Math.floor(STRONG * blocks.length)];
+}
+
+function noiseIn({ width, data }: Raster, left: number, top: number, right: number, bottom: number): number {
+  const differences = new Uint32Array(2048);
+  const tones = new Uint32Array(256);
+  let count = 0;
+  for (let y = top; y < bottom; y += STRIDE) {
+    for (let x = left; x < right; x += STRIDE) {
+      const at = y * width + x;
+      const [above, below] = [at - width, at + width];
+      const corners = data[above - 1] + data[above + 1] + data[below - 1] + data[below + 1];
+      const sides = data[above] + data[below] + data[at - 1] + data[at + 1];
+      differences[Math.min(2047, Math.abs(corners + 4 * data[at] - 2 * sides))]++;
+      tones[data[at]]++;
+      count++;
+    }
+  }
+  if (count === 0) return 0;
+  // The mask has the norm six; a normal distribution's median deviation is 0.6745 of its standard deviation.
+  const deviation = quantile(differences, count / 2) / 6 / 0.6745;
+  return deviation / Math.max(4, quantile(tones, 0.7 * count));
+}
+
+function quantile(counts: Uint32Array, rank: number): number {
+  let [below, value] = [0, 0];
+  while (value < counts.length - 1 && below + counts[value] < rank) below += counts[value++];
+  // Within a step, by how far into it the rank falls.
+  return value + (counts[value] > 0 ? (rank - below) / counts[value] - 0.5 : 0);
+}
+
+/** A page with its noise smoothed by as much as there is of it; one without much is given back as it is. */
+export function withoutNoise(picture: Raster): Raster {
+  const noise = noiseOf(picture);
+  return noise < NOISY ? picture : blurred(picture, Math.min(WIDEST, 0.7 + WIDTH_PER_NOISE * (noise - NOISY)));
+}
+
+/** Smoothed by a Gaussian bell, across and down. @param deviation its width, in pixels */
+export function blurred(picture: Raster, deviation: number): Raster {
+  const { width, height, channels } = picture;
+  const reach = Math.ceil(2.5 * deviation);
+  const bell = Array.from({ length: 2 * reach + 1 }, (_, at) => Math.exp(-((at - reach) ** 2) / (2 * deviation ** 2)));
+  const sum = bell.reduce((total, each) => total + each, 0);
+  // In 65536ths, adding up to one.
+  const weights = Int32Array.from(bell, (each) => Math.round((65_536 * each) / sum));
+  weights[reach] += 65_536 - weights.reduce((total, each) => total + each, 0);
+  let from = bytesOf(picture);
+  for (const [step, count, stride, lines] of [
+    [channels, width, width * channels, height],
+    [width * channels, height, channels, width],
+  ]) {
+    const to = new Uint8Array(from.length);
+    for (let line = 0; line < lines; line++) {
+      for (let at = 0; at < count; at++) {
+        const here = line * stride + at * step;
+        for (let channel = 0; channel < channels; channel++) {
+          let total = 32_768;
+          for (let by = -reach; by <= reach; by++) {
+            const there = at + by < 0 ? 0 : at + by >= count ? count - 1 : at + by;
+            total += weights[by + reach] * from[line * stride + there * step + channel];
+          }
+          to[here + channel] = total >> 16;
+        }
+      }
+    }
+    from = to;
+  }
+  return { width, height, channels, data: from };
+}
