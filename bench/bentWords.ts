@@ -2,7 +2,10 @@ import { execFileSync } from 'node:child_process';
 import { mkdtempSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { proposeRecipes, makePage } from '@crow/core/imaging/recipe';
+import { findOutlines } from '@crow/core/imaging/outline/findOutlines';
+import { scaleQuad } from '@crow/core/imaging/quad';
+import { makePage, proposeRecipes, Recipe } from '@crow/core/imaging/recipe';
+import { paperFor, trueAspect } from '@crow/core/imaging/straighten';
 import { quarterTurned, Raster } from '@crow/core/imaging/raster';
 import { Bend, BENDS, makeBent } from '@crow/demo/bentScenes';
 import { encodePhoto, rasterise, rgbRaster } from '@crow/demo/capture';
@@ -36,7 +39,9 @@ for (let number = 0; number < Number(count); number++) {
   const bent = Boolean(proposal.recipe.bend);
   const page = quarterTurned(makePage(photo, proposal.recipe), proposal.turn);
   const milliseconds = performance.now() - began;
-  const row = [recallOf(truth, await read(photo, 'alone')), recallOf(truth, await read(page, 'page'))];
+  const made = recallOf(truth, await read(page, 'page'));
+  const asFlat = bent ? recallOf(truth, await read(makePage(photo, flatRecipe(photo)), 'flat')) : made;
+  const row = [recallOf(truth, await read(photo, 'alone')), asFlat, made];
   (totals[bend] ??= []).push(row);
   console.error(
     seed,
@@ -66,8 +71,23 @@ for (const [bend, rows] of Object.entries(totals))
     rows.length,
     'alone',
     mean(rows, 0),
-    'page',
+    'as if flat',
     mean(rows, 1),
+    'page',
+    mean(rows, 2),
     'worst',
-    Math.min(...rows.map((row) => row[1])).toFixed(3),
+    Math.min(...rows.map((row) => row[2])).toFixed(3),
   );
+
+/** The sheet by its outline alone. */
+function flatRecipe(photo: Raster): Recipe {
+  const [{ corners }] = findOutlines(photo);
+  const { width, height } = paperFor(trueAspect(corners, photo.width, photo.height));
+  return {
+    corners: scaleQuad(corners, 1 / photo.width, 1 / photo.height),
+    angle: 0,
+    look: 'grey',
+    paper: [width, height],
+    marks: [],
+  };
+}

@@ -32,6 +32,7 @@ const OUT = 0.045;
 const STEP_MM = 1.5;
 const folder = mkdtempSync(join(tmpdir(), 'crow-bench-'));
 const papers = [...FILED, ...WAITING, ...BATCH].filter(({ kind }) => kind !== 'receipt');
+let bentOnes = 0;
 const rows: { alone: number; clean: number; legibility: number; milliseconds: number }[] = [];
 let seed = Number(firstSeed);
 for (let number = 0; number < Number(count); number++) {
@@ -56,6 +57,7 @@ for (let number = 0; number < Number(count); number++) {
   const { recipe, turn } = proposeRecipes(photo)
     .map((proposal) => ({ ...proposal, on: overlap(pageQuad(proposal.recipe, photo.width, photo.height), meant) }))
     .sort((a, b) => b.on - a.on)[0];
+  if (recipe.bend) bentOnes++;
   const flat = flatten(photo, recipe);
   const page = quarterTurned(finishPage(flat, recipe), turn);
   const milliseconds = performance.now() - began;
@@ -72,6 +74,7 @@ const mean = (values: number[]) => values.reduce((sum, each) => sum + each, 0) /
 console.log(
   JSON.stringify({
     photos: rows.length,
+    takenForBent: bentOnes,
     megapixels: ((Number(longSide) ** 2 * 0.75) / 1e6).toFixed(1),
     alone: mean(rows.map((row) => row.alone)).toFixed(3),
     clean: mean(rows.map((row) => row.clean)).toFixed(3),

@@ -48,6 +48,13 @@ it('has an outline that follows the bent sides', () => {
 });
 
 it.each([
+  ['in one place', corners.map((): Point => [0, 0])],
+  ['three on a line', [corners[0], [300, 65], corners[1], corners[3]]],
+])('keeps straight sides when the corners are drawn together: %s', (_, together) =>
+  expect(bentOutline(together as Quad, bend)).toEqual(together),
+);
+
+it.each([
   ['nothing', undefined],
   ['a mesh with too few places', { across: 2, down: 2, places: [0, 0] }],
   ['places that are none', { across: 1, down: 1, places: [0, 0, 1, 0, 0, 1, NaN, 1] }],

@@ -1,5 +1,5 @@
 import { applyHomography, homography } from '../homography';
-import { Point, Quad, wholeQuad } from '../quad';
+import { area, isConvex, Point, Quad, wholeQuad } from '../quad';
 
 /**
  * How a sheet that isn't flat lies between its corners: places of a mesh, row by row from the upper left, as x and y in the square
@@ -15,6 +15,8 @@ export interface Bend {
 const MOST_CELLS = 64;
 /** How far outside the square of the corners a place may be. */
 const OUTSIDE = 4;
+/** Three corners that make a triangle of no more than this area lie on a line. */
+const IN_LINE = 1e-9;
 
 /** Whether something that came from elsewhere is the mesh of a sheet. */
 export function isBend(value: unknown): value is Bend {
@@ -46,8 +48,13 @@ export function bendOver(corners: Quad, inPicture: (point: Point) => Point, { ac
   return { across, down, places };
 }
 
-/** The sides of a bent sheet as a polygon, clockwise from its first corner. @param corners of the sheet */
+/**
+ * The sides of a bent sheet as a polygon, clockwise from its first corner; straight ones where the corners are no sheet's.
+ * @param corners of the sheet
+ */
 export function bentOutline(corners: Quad, bend: Bend): Point[] {
+  const inLine = corners.some((_, out) => Math.abs(area(corners.filter((_each, index) => index !== out))) < IN_LINE);
+  if (inLine || !isConvex(corners)) return corners;
   const toPicture = homography(wholeQuad(1, 1), corners);
   const { across, down, places } = bend;
   const at = (column: number, row: number): Point => {

@@ -1,7 +1,7 @@
 import { lettersOnly } from '../components';
 import { applyHomography } from '../homography';
 import { roughInk } from '../ink';
-import { findOutlines } from '../outline/findOutlines';
+import { findOutlines, Outline } from '../outline/findOutlines';
 import { crossing, Line, lineThrough, sidesOf } from '../outline/lines';
 import { refineSides } from '../outline/refine';
 import { area, isConvex, overlap, Point, Quad, wholeQuad } from '../quad';
@@ -71,16 +71,22 @@ function isLikelyPage(page: Quad, whole: Quad): boolean {
 }
 
 /** What may be the outline of the whole book, the likeliest first: pages found one by one are put together. */
-function wholeOutlines(picture: Raster): { corners: Quad; confidence: number }[] {
+function wholeOutlines(picture: Raster): Outline[] {
   const found = findOutlines(picture, { most: 2 }).filter(({ confidence }) => confidence >= SURE_OUTLINE);
   const single = found.map((each) => withOtherPage(picture, each));
   if (found.length < 2) return single;
-  const [one, other] = found;
-  const both = {
-    corners: together(one.corners, other.corners),
-    confidence: Math.min(one.confidence, other.confidence),
-  };
-  return [both, ...single];
+  return [bothPages(found[0], found[1]), ...single];
+}
+
+const bothPages = (one: Outline, other: Outline): Outline => ({
+  corners: together(one.corners, other.corners),
+  confidence: Math.min(one.confidence, other.confidence),
+});
+
+/** The outline of a book in a live picture: of both pages where they are found one by one. */
+export function liveBookOutline(frame: Raster): Outline | undefined {
+  const found = findOutlines(frame, { most: 2, quick: true });
+  return found.length === 2 ? bothPages(found[0], found[1]) : found[0];
 }
 
 /** Of an open book perhaps only one page was found: print that goes on beside it is of the other one. */

@@ -1,3 +1,4 @@
+import { liveBookOutline } from '@crow/core/imaging/bend/spread';
 import { findOutlines } from '@crow/core/imaging/outline/findOutlines';
 import { scaleQuad } from '@crow/core/imaging/quad';
 import { quarterTurned, Raster } from '@crow/core/imaging/raster';
@@ -9,8 +10,8 @@ import { Turn } from '@crow/core/geometry';
 export type Ask =
   | { kind: 'open'; picture: Raster }
   | { kind: 'make'; recipe: Recipe; turn: Turn; longSide: number }
-  /** Look at a frame of a live picture. */
-  | { kind: 'look'; picture: Raster; glimpse: boolean };
+  /** Look at a frame of a live picture, of a bound book or of loose sheets. */
+  | { kind: 'look'; picture: Raster; glimpse: boolean; bound: boolean };
 
 export type Answer =
   | { kind: 'opened' }
@@ -35,7 +36,7 @@ self.onmessage = ({ data: { number, ask } }: MessageEvent<{ number: number; ask:
 function answerTo(ask: Ask): Answer {
   if (ask.kind === 'look') {
     const { width, height } = ask.picture;
-    const [best] = findOutlines(ask.picture, { quick: true, most: 1 });
+    const best = ask.bound ? liveBookOutline(ask.picture) : findOutlines(ask.picture, { quick: true, most: 1 })[0];
     const corners = best ? scaleQuad(best.corners, 1 / width, 1 / height) : null;
     const sight = lookAt(ask.picture, corners, best?.confidence ?? 0);
     const isLikely = ask.glimpse && best && best.confidence >= LIKELY;

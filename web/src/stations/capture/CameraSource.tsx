@@ -110,9 +110,9 @@ export function CameraSource({ onTake, taken, onward }: CameraProps) {
     setCountdown(0);
   };
 
-  const latest = useRef({ takeFrame, byItself: settings.byItself });
+  const latest = useRef({ takeFrame, bound, byItself: settings.byItself });
   useEffect(() => {
-    latest.current = { takeFrame, byItself: settings.byItself };
+    latest.current = { takeFrame, bound, byItself: settings.byItself };
   });
   useEffect(() => {
     if (!size) return;
@@ -135,8 +135,9 @@ export function CameraSource({ onTake, taken, onward }: CameraProps) {
         const held = counting ? copyOf(source) : undefined;
         const frame = pixelsOf(held ?? source, Math.round(size.width * scale), Math.round(size.height * scale));
         // Making the sheet flat and legible takes longer than finding it.
-        const wanted = !glimpsed.still && began - glimpsed.at >= GLIMPSE_MS;
-        const seen = await worker.ask<'seen'>({ kind: 'look', picture: frame, glimpse: wanted }, [
+        const { bound: book } = latest.current;
+        const wanted = !book && !glimpsed.still && began - glimpsed.at >= GLIMPSE_MS;
+        const seen = await worker.ask<'seen'>({ kind: 'look', picture: frame, glimpse: wanted, bound: book }, [
           frame.data.buffer as ArrayBuffer,
         ]);
         if (over) return;
@@ -223,7 +224,7 @@ export function CameraSource({ onTake, taken, onward }: CameraProps) {
           )}
           {flash > 0 && <span key={flash} className="shutter-flash pointer-events-none absolute inset-0 bg-paper" />}
         </div>
-        <Glimpse canvas={glimpse} shown={Boolean(sight?.corners) && hint !== 'noSheet'} />
+        <Glimpse canvas={glimpse} shown={!bound && Boolean(sight?.corners) && hint !== 'noSheet'} />
         {countdown > 0 && (
           <button
             className="absolute bottom-4 left-1/2 w-56 -translate-x-1/2 bg-[#141318]/85 px-3 py-2 text-center"

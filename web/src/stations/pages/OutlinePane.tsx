@@ -68,7 +68,7 @@ export function OutlinePane({ source, corners, bend, unsure, onChange }: Outline
     event.stopPropagation();
     onChange(moved(handle, by[event.key]), true);
   };
-  const around = bend ? bentOutline(shown, bend) : shown;
+  const around = bend ? bentOutline(corners, bend).map(([x, y]): Point => [x * width, y * height]) : shown;
   const path = `M0 0H${width}V${height}H0Z M${around.map((point) => point.join(' ')).join('L')}Z`;
   return (
     <div
