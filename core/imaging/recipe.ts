@@ -143,7 +143,13 @@ export function proposePages(picture: Raster, seen: Seen, scanned?: [number, num
  */
 function proposeBookPages(picture: Raster): Proposal[] {
   const spread = findSpread(picture);
-  if (!spread) return proposeRecipes(picture).slice(0, 1);
+  if (!spread) {
+    const [single] = proposeRecipes(picture);
+    if (single.recipe.corners) return [single];
+    // A page that fills its picture may be bent, too.
+    const { proposal } = proposePage(picture, wholeQuad(picture.width, picture.height), undefined, single.confidence);
+    return [proposal.recipe.bend ? proposal : single];
+  }
   const aspect = spread.pages.reduce((sum, page) => sum + page.aspect, 0) / spread.pages.length;
   return spread.pages.map((page) => {
     const { recipe, turn } = bentProposal(picture, { ...page, aspect });
