@@ -132,7 +132,17 @@ export class Uploads {
       const told = await toldOf(upload);
       const { stack: stackId, file: fileId, stackName, name: fileName, position, document: documentId } = told;
       const landing = { before: told.before ?? null, again: told.again ?? null };
-      const place = { stackId, fileId, stackName, fileName, position, landing, documentId, bound: told.bound, bytes: upload.size };
+      const place = {
+        stackId,
+        fileId,
+        stackName,
+        fileName,
+        position,
+        landing,
+        documentId,
+        bound: told.bound,
+        bytes: upload.size,
+      };
       await takeInBytes(this.context, actor, place, createReadStream(join(this.folder, upload.id)));
     } catch (error) {
       // What can never be taken in is not asked about for ever; everything else stays for the next try.
