@@ -1,6 +1,7 @@
 import { applyHomography, homography } from '../homography';
 import { Point, Quad, wholeQuad } from '../quad';
-import { cameraOver, Cylinder, fitCylinder } from './cylinder';
+import { cameraOver, Cylinder } from './cylinder';
+import { fitCylinder } from './fitCylinder';
 import { Row } from './rows';
 
 const [WIDTH, HEIGHT] = [900, 1200];

@@ -6,7 +6,8 @@ import { overlap, Point, Quad, scaleQuad, wholeQuad } from '../quad';
 import { Raster, shrink } from '../raster';
 import { USUAL_FOCAL, warp, warpBy } from '../straighten';
 import { Bend, bendOver } from './bend';
-import { cameraOver, fitCylinder, Shape } from './cylinder';
+import { cameraOver } from './cylinder';
+import { fitCylinder, Shape } from './fitCylinder';
 import { Row, textRows } from './rows';
 
 /** A sheet that isn't flat: its corners in the picture, what lies between them, and its shape. */

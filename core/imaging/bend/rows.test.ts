@@ -1,5 +1,6 @@
 import { Ink } from '../ink';
-import { leastSquares, textRows } from './rows';
+import { leastSquares } from './linear';
+import { textRows } from './rows';
 
 const [WIDTH, HEIGHT] = [700, 500];
 

@@ -1,6 +1,7 @@
 import { Component, inkPieces, letterHeight } from '../components';
 import { Ink } from '../ink';
 import { Point } from '../quad';
+import { leastSquares } from './linear';
 
 /** A row of print, or a part of one: where its letters stand, from the left. */
 export interface Row {
@@ -113,36 +114,4 @@ function curveOf(feet: Point[], scale: number): (x: number) => number {
     weights = feet.map(([x, y]) => 1 / (1 + ((y - line(x)) / width) ** 2) ** 2);
   }
   return line;
-}
-
-/** Weighted linear least squares, by the normal equations. @returns one number a column */
-export function leastSquares(rows: number[][], values: number[], weights: number[]): number[] {
-  const size = rows[0].length;
-  const sums = Array.from({ length: size }, () => new Array<number>(size + 1).fill(0));
-  rows.forEach((row, index) => {
-    for (let a = 0; a < size; a++) {
-      const weighed = weights[index] * row[a];
-      for (let b = 0; b < size; b++) sums[a][b] += weighed * row[b];
-      sums[a][size] += weighed * values[index];
-    }
-  });
-  return solve(sums);
-}
-
-/** Solves linear equations, given with their right sides as a last column, by Gaussian elimination; the rows are used up. */
-export function solve(rows: number[][]): number[] {
-  const size = rows.length;
-  for (let column = 0; column < size; column++) {
-    let best = column;
-    for (let row = column + 1; row < size; row++)
-      if (Math.abs(rows[row][column]) > Math.abs(rows[best][column])) best = row;
-    [rows[column], rows[best]] = [rows[best], rows[column]];
-    const pivot = rows[column][column] || 1e-12;
-    for (let row = 0; row < size; row++) {
-      if (row === column) continue;
-      const factor = rows[row][column] / pivot;
-      if (factor !== 0) for (let each = column; each <= size; each++) rows[row][each] -= factor * rows[column][each];
-    }
-  }
-  return rows.map((row, index) => row[size] / (row[index] || 1e-12));
 }
