@@ -1,7 +1,7 @@
-import { bytesOf, greyOf, Raster } from './raster';
+import { bytesOf, Raster } from './raster';
 
 /** Pixels between those at which noise is measured. */
-const STRIDE = 3;
+const STRIDE = 7;
 /** Blocks across and down in which it is measured, and the share of them that have less of it than what counts. */
 const BLOCKS = 8;
 const STRONG = 0.8;
@@ -16,30 +16,31 @@ const WIDEST = 2.2;
  * light): by the second differences across and down, of which flat paper has none (Immerkær 1996); the median, so that print does not count.
  */
 export function noiseOf(picture: Raster): number {
-  const grey = greyOf(picture);
-  const { width, height } = grey;
+  const { width, height } = picture;
   const blocks: number[] = [];
   for (let row = 0; row < BLOCKS; row++)
     for (let column = 0; column < BLOCKS; column++) {
       const [left, top] = [Math.floor((column * width) / BLOCKS), Math.floor((row * height) / BLOCKS)];
       const [right, bottom] = [Math.floor(((column + 1) * width) / BLOCKS), Math.floor(((row + 1) * height) / BLOCKS)];
       blocks.push(
-        noiseIn(grey, Math.max(1, left), Math.max(1, top), Math.min(width - 1, right), Math.min(height - 1, bottom)),
+        noiseIn(picture, Math.max(1, left), Math.max(1, top), Math.min(width - 1, right), Math.min(height - 1, bottom)),
       );
     }
   return blocks.sort((a, b) => a - b)[Math.floor(STRONG * blocks.length)];
 }
 
-function noiseIn({ width, data }: Raster, left: number, top: number, right: number, bottom: number): number {
+/** In green where there are colours: most of the brightness is in it. */
+function noiseIn({ width, channels, data }: Raster, left: number, top: number, right: number, bottom: number): number {
+  const [row, green] = [width * channels, channels === 1 ? 0 : 1];
   const differences = new Uint32Array(2048);
   const tones = new Uint32Array(256);
   let count = 0;
   for (let y = top; y < bottom; y += STRIDE) {
     for (let x = left; x < right; x += STRIDE) {
-      const at = y * width + x;
-      const [above, below] = [at - width, at + width];
-      const corners = data[above - 1] + data[above + 1] + data[below - 1] + data[below + 1];
-      const sides = data[above] + data[below] + data[at - 1] + data[at + 1];
+      const at = y * row + x * channels + green;
+      const [above, below, before, after] = [at - row, at + row, at - channels, at + channels];
+      const corners = data[above - channels] + data[above + channels] + data[below - channels] + data[below + channels];
+      const sides = data[above] + data[below] + data[before] + data[after];
       differences[Math.min(2047, Math.abs(corners + 4 * data[at] - 2 * sides))]++;
       tones[data[at]]++;
       count++;

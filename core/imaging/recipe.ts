@@ -2,6 +2,7 @@ import { Turn } from '../geometry';
 import { Bend, bentRow } from './bend/bend';
 import { BentSheet, findBend } from './bend/findBend';
 import { findFingers } from './bend/fingers';
+import { mayBeBent, textRows } from './bend/rows';
 import { findSpread } from './bend/spread';
 import { trimEdges } from './edgeTrim';
 import { applyHomography, homography } from './homography';
@@ -100,10 +101,12 @@ function proposePage(
   const direction = textDirection(letters);
   const sure = direction.confidence >= SURE_OF_DIRECTION;
   const turn = sure ? direction.turn : 0;
-  const bent = corners && !scanned && findBend(picture, uprightQuad(corners, turn), uprightAspect(paper, turn));
+  const sideways = turn % 180 !== 0;
+  const across = sideways ? turnedInk(letters) : letters;
+  const seen = corners && !scanned && mayBeBent(textRows(across));
+  const bent = seen && findBend(picture, uprightQuad(corners, turn), uprightAspect(paper, turn));
   if (bent) return { proposal: { ...bentProposal(picture, bent), confidence }, letters };
-  const sideways = sure && direction.turn % 180 !== 0;
-  const skew = textSkew(sideways ? turnedInk(letters) : letters, most);
+  const skew = textSkew(across, most);
   const angle = skew.clarity > CLEAR && Math.abs(skew.degrees) >= LEAST_SKEW ? -skew.degrees : 0;
   const recipe: Recipe = {
     corners: corners && scaleQuad(corners, 1 / width, 1 / height),
@@ -272,7 +275,7 @@ function unbend(picture: Raster, bend: Bend, quad: Quad, width: number, height: 
  * Judges how legible a page is when it is made so, and whether fingers that were wiped off it lay over print.
  * @param enlarged as for `judgeLegibility`
  */
-export function judgePage(picture: Raster, recipe: Recipe, { enlarged = 1 } = {}): Legibility {
+export function judgeRecipe(picture: Raster, recipe: Recipe, { enlarged = 1 } = {}): Legibility {
   const flat = flatten(picture, recipe);
   const covered = recipe.bend !== undefined && recipe.marks.length > 0 && findFingers(flat).overPrint;
   return judgeLegibility(flat, { enlarged, covered });

@@ -2,7 +2,7 @@ import { mkdir } from 'node:fs/promises';
 import { basename, join } from 'node:path';
 import { Look } from '@crow/core/imaging/looks';
 import { quarterTurned } from '@crow/core/imaging/raster';
-import { finishPage, flatten, judgePage, proposePages } from '@crow/core/imaging/recipe';
+import { finishPage, flatten, judgeRecipe, proposePages } from '@crow/core/imaging/recipe';
 import { rasterOf, sharpOf } from '../engines/rasters';
 import { withScratch } from '../engines/scratch';
 import { openPage } from '../engines/sourceFile';
@@ -43,7 +43,7 @@ export async function main(args: string[]): Promise<number> {
         const page = quarterTurned(finishPage(flat, wanted), turn);
         const out = join(given.out, `${stem}-${pages.length + 1}.png`);
         await sharpOf(page).png({ compressionLevel: 3 }).toFile(out);
-        const { score, advice } = judgePage(picture, recipe);
+        const { score, advice } = judgeRecipe(picture, recipe);
         const name = Object.keys(LOOK_NAMES).find((each) => LOOK_NAMES[each] === wanted.look)!;
         pages.push({ out, look: name, legibility: { score: Math.round(score * 1000) / 1000, advice } });
       }

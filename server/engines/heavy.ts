@@ -2,7 +2,7 @@ import { Piscina } from 'piscina';
 import { Problem, toldProblem, KeptProblem, keptProblem } from '@crow/contract/problems';
 import { Turn } from '@crow/core/geometry';
 import { Legibility } from '@crow/core/imaging/legibility';
-import { judgePage, proposePages, Proposal, Recipe, Seen } from '@crow/core/imaging/recipe';
+import { judgeRecipe, proposePages, Proposal, Recipe, Seen } from '@crow/core/imaging/recipe';
 import { DerivedPicture, derivePictures, lookedAtPicture, PictureSize } from './pictures';
 import { withScratch } from './scratch';
 import { SourceInfo } from './sourceFile';
@@ -38,7 +38,7 @@ export const heavyHere: Heavy = {
     const enlarged = Math.max(width, height) / Math.max(picture.width, picture.height);
     return proposePages(picture, seen, asScan).map((proposal) => ({
       ...proposal,
-      legibility: seen !== 'sheets' ? judgePage(picture, proposal.recipe, { enlarged }) : null,
+      legibility: seen !== 'sheets' ? judgeRecipe(picture, proposal.recipe, { enlarged }) : null,
     }));
   },
 };

@@ -5,7 +5,7 @@ import { Turn } from '@crow/core/geometry';
 import { judgeLegibility, Legibility } from '@crow/core/imaging/legibility';
 import { isBlank } from '@crow/core/sorting/blank';
 import { Divider } from '@crow/core/sorting/divider';
-import { judgePage as judgeRecipe, pageSizeOf, proposePages, Proposal, Recipe } from '@crow/core/imaging/recipe';
+import { judgeRecipe, pageSizeOf, proposePages, Proposal, Recipe } from '@crow/core/imaging/recipe';
 import { Context } from '../platform/context';
 import { readDivider } from '../engines/codes';
 import { hasOwnText } from '../engines/ownText';

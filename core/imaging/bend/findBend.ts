@@ -2,10 +2,10 @@ import { lettersOnly } from '../components';
 import { applyHomography, Homography, homography } from '../homography';
 import { roughInk } from '../ink';
 import { findOutlines } from '../outline/findOutlines';
-import { overlap, Point, Quad, scaleQuad, wholeQuad } from '../quad';
+import { area, overlap, Point, Quad, scaleQuad, wholeQuad } from '../quad';
 import { Raster, shrink } from '../raster';
 import { USUAL_FOCAL, warp, warpBy } from '../straighten';
-import { Bend, bendOver } from './bend';
+import { Bend, bendOver, isBend } from './bend';
 import { cameraOver } from './cylinder';
 import { fitCylinder, Shape } from './fitCylinder';
 import { Row, textRows } from './rows';
@@ -32,6 +32,10 @@ const BETTER = 0.75;
 const AXES = [0, 0.5, -0.5];
 /** How much of the outline that is found in the flattened picture and of that before is common to both. */
 const SAME_SHEET = 0.75;
+/** How much of a bent sheet and of its outline before is common to both in the picture, at the least. */
+const SAME_PLACE = 0.5;
+/** The least of a sheet that the triangle of three of its corners is. */
+const LEAST_TURN = 0.1;
 
 /**
  * Finds out whether a sheet in a picture is bent, by its rows of print, and how.
@@ -41,16 +45,24 @@ const SAME_SHEET = 0.75;
  */
 export function findBend(picture: Raster, corners: Quad, aspect: number): BentSheet | undefined {
   const plane = planeOver(picture, corners, aspect);
-  const rows = textRows(lettersOnly(roughInk(plane.seen)));
+  const rows = textRows(lettersOnly(roughInk(plane.seen))).filter((row) => isOn(plane.sheet, row));
   if (!enough(rows)) return undefined;
   const shape = bentShape(rows, plane);
-  if (!shape) return undefined;
-  const flat = flattened(picture, plane, shape);
+  const flat = shape && flattened(picture, plane, shape);
+  if (!flat) return undefined;
   const before = plane.sheet.map((corner) => flat.at(corner)) as Quad;
   const [found] = findOutlines(flat.picture, { most: 1 });
   const upright = found && fromUpperLeft(found.corners, before);
   const outline = upright && found.confidence > 0.5 && overlap(upright, before) > SAME_SHEET ? upright : before;
-  return bentSheet(outline, flat);
+  const bent = bentSheet(outline, flat);
+  // A shape that takes the sheet somewhere else is none.
+  return bent && overlap(bent.corners, corners) > SAME_PLACE ? bent : undefined;
+}
+
+/** Whether a row is on the sheet, not on what lies beside it. */
+function isOn([[left, top], , [right, bottom]]: Quad, { feet }: Row): boolean {
+  const [x, y] = feet[feet.length >> 1];
+  return x > left && x < right && y > top && y < bottom;
 }
 
 export const enough = (rows: Row[]): boolean =>
@@ -102,17 +114,18 @@ export interface Flattened {
   from: (point: Point) => Point;
 }
 
-/** @param around the part of the plane that is wanted, and what is beside it */
+/** @param around the part of the plane that is wanted, and what is beside it @returns nothing for a shape that has no such place */
 export function flattened(
   picture: Raster,
   { seen, toPicture }: Pick<SheetPlane, 'seen' | 'toPicture'>,
   { cylinder, level, levelled }: Shape,
   around = wholeQuad(seen.width, seen.height),
-): Flattened {
+): Flattened | undefined {
   const flats = [...around, ...middles(around)].map((point) => level(cylinder.flat(point)));
   const [left, top] = [0, 1].map((each) => Math.floor(Math.min(...flats.map((point) => point[each]))));
   const [right, bottom] = [0, 1].map((each) => Math.ceil(Math.max(...flats.map((point) => point[each]))));
   const [width, height] = [Math.min(2 * seen.width, right - left), Math.min(2 * seen.height, bottom - top)];
+  if (!(width > 0 && height > 0)) return undefined;
   const from = ([x, y]: Point): Point => applyHomography(toPicture, cylinder.seen(levelled([x + left, y + top])));
   const at = (point: Point): Point => {
     const [x, y] = level(cylinder.flat(point));
@@ -139,14 +152,22 @@ export function flattened(
 const middles = (quad: Quad): Point[] =>
   quad.map(([x, y], index) => [(x + quad[(index + 1) % 4][0]) / 2, (y + quad[(index + 1) % 4][1]) / 2]);
 
-/** @param outline of the sheet in the flattened picture */
-export function bentSheet(outline: Quad, { from }: Flattened): BentSheet {
-  const onFlat = homography(wholeQuad(1, 1), outline);
+/** @param outline of the sheet in the flattened picture @returns nothing when that is no sheet there or in the picture */
+export function bentSheet(outline: Quad, { from }: Flattened): BentSheet | undefined {
   const corners = outline.map(from) as Quad;
+  if (![outline, corners].every(isSheet)) return undefined;
+  const onFlat = homography(wholeQuad(1, 1), outline);
   const bend = bendOver(corners, (point) => from(applyHomography(onFlat, point)));
+  if (!isBend(bend)) return undefined;
   const [a, b, c, d] = outline;
   const long = ([ax, ay]: Point, [bx, by]: Point) => Math.hypot(bx - ax, by - ay);
   return { corners, bend, aspect: (long(a, b) + long(d, c)) / (long(a, d) + long(b, c)) };
+}
+
+/** Whether corners turn clockwise, none of them nearly on a line with two others. */
+function isSheet(corners: Quad): boolean {
+  const turns = corners.map((_, out) => area(corners.filter((_each, index) => index !== out)));
+  return turns.every((turn) => turn > LEAST_TURN * area(corners));
 }
 
 /** The corners beginning with the one nearest the first of others. */

@@ -34,7 +34,6 @@ const ANCHORED = { tilt: 0.08, turn: 0.02, foot: 0.3, axis: 0.02, rise: 0.002 };
 interface Sample {
   row: number;
   place: Point;
-  weight: number;
 }
 
 /**
@@ -47,7 +46,7 @@ export function fitCylinder(
   rows: Row[],
   area: Area,
   camera: Camera,
-  { axis = 0, bent = true, turns = true }: { axis?: number; bent?: boolean; turns?: boolean } = {},
+  { axis = 0, bent = true }: { axis?: number; bent?: boolean } = {},
 ): Shape {
   const { width, height } = area;
   const middle: Point = [(area.left ?? 0) + width / 2, (area.top ?? 0) + height / 2];
@@ -64,24 +63,23 @@ export function fitCylinder(
       foot: bent ? [camera.foot[0] + numbers[3] * 0.1 * long, camera.foot[1] + numbers[4] * 0.1 * long] : camera.foot,
       height: camera.height,
     };
-    const cylinder = new Cylinder(rises, -reach, reach, axis + (bent && turns ? numbers[5] : 0), over, middle);
+    const cylinder = new Cylinder(rises, -reach, reach, axis + (bent ? numbers[5] : 0), over, middle);
     return { cylinder, ...tilts(numbers, middle, long) };
   };
   const residuals = (numbers: Float64Array): Float64Array => {
     const { cylinder, level } = shapeOf(numbers);
     const out = new Float64Array(samples.length + free.length + knots);
     const sums = new Float64Array(count);
-    const weights = new Float64Array(count);
-    samples.forEach(({ row, place, weight }, index) => {
+    const counts = new Uint32Array(count);
+    samples.forEach(({ row, place }, index) => {
       const y = level(cylinder.flat(place))[1];
       out[index] = y;
-      sums[row] += weight * y;
-      weights[row] += weight;
+      sums[row] += y;
+      counts[row]++;
     });
-    samples.forEach(({ row, weight }, index) => {
-      const off = (out[index] - sums[row] / weights[row]) / rows[row].height;
-      const clipped = Math.abs(off) <= SLACK ? off : Math.sign(off) * Math.sqrt(2 * SLACK * Math.abs(off) - SLACK ** 2);
-      out[index] = clipped * Math.sqrt(weight);
+    samples.forEach(({ row }, index) => {
+      const off = (out[index] - sums[row] / counts[row]) / rows[row].height;
+      out[index] = Math.abs(off) <= SLACK ? off : Math.sign(off) * Math.sqrt(2 * SLACK * Math.abs(off) - SLACK ** 2);
     });
     let at = samples.length;
     const share = Math.sqrt(samples.length / 400);
@@ -130,7 +128,7 @@ function sampled(rows: Row[]): Sample[] {
     if (row % every > 0) return [];
     const step = Math.max(1, feet.length / POINTS_A_ROW);
     const samples: Sample[] = [];
-    for (let at = 0; at < feet.length; at += step) samples.push({ row, place: feet[Math.floor(at)], weight: 1 });
+    for (let at = 0; at < feet.length; at += step) samples.push({ row, place: feet[Math.floor(at)] });
     return samples;
   });
 }

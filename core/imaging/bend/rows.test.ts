@@ -1,6 +1,6 @@
 import { Ink } from '../ink';
 import { leastSquares } from './linear';
-import { textRows } from './rows';
+import { mayBeBent, textRows } from './rows';
 
 const [WIDTH, HEIGHT] = [700, 500];
 
@@ -33,6 +33,16 @@ it('makes two rows of what stands far apart, as in two columns', () => {
   const both = { ...left, data: left.data.map((each, at) => each | right.data[at]) };
   expect(textRows(both)).toHaveLength(12);
 });
+
+it.each<[string, boolean, (row: number, x: number) => number]>([
+  ['bent', true, (row, x) => 60 + 40 * row + 30 * Math.sin(x / 200)],
+  ['bent along a slant, each row nearly straight', true, (row, x) => 60 + 44 * row + ((x - 350) * (row % 4)) / 60],
+  ['level', false, (row) => 60 + 40 * row],
+  ['aslant', false, (row, x) => 40 + 40 * row + x / 12],
+  ['seen aslant', false, (row, x) => 60 + 40 * row + ((x - 350) * (row - 4)) / 80],
+])('tells from rows whether a sheet may be bent: %s', (_, bent, rowAt) =>
+  expect(mayBeBent(textRows(inkOf(rowAt, 9)))).toBe(bent),
+);
 
 it('finds none on a page without print', () =>
   expect(textRows({ width: WIDTH, height: HEIGHT, data: new Uint8Array(WIDTH * HEIGHT) })).toEqual([]));

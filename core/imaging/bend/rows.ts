@@ -115,3 +115,41 @@ function curveOf(feet: Point[], scale: number): (x: number) => number {
   }
   return line;
 }
+
+/** From so much on, in heights of letters, rows sag or run apart more than those of a flat sheet do. */
+const SAGGING = 0.07;
+const APART = 0.06;
+
+/**
+ * Whether rows may be on a sheet that isn't flat: whether they sag, or their slopes differ from row to row otherwise than by the view.
+ * Quickly told, also where letters are few pixels high: many feet make up for how coarsely each is seen.
+ */
+export function mayBeBent(rows: Row[]): boolean {
+  const shapes = rows.map(({ feet, height }) => {
+    const [first, last] = [feet[0][0], feet[feet.length - 1][0]];
+    const [x, half] = [(first + last) / 2, Math.max(1, (last - first) / 2)];
+    const [y, rise, sag] = leastSquares(
+      feet.map(([at]) => [1, (at - x) / half, ((at - x) / half) ** 2]),
+      feet.map(([, at]) => at),
+      feet.map(() => 1),
+    );
+    return { x, y, half, slope: rise / half, sag: Math.abs(sag) / height, height, letters: feet.length };
+  });
+  const letters = shapes.reduce((sum, each) => sum + each.letters, 0) || 1;
+  // Seen aslant, the slopes of a flat sheet's rows change evenly across it and down.
+  const [slope, across, down] = leastSquares(
+    shapes.map(({ x, y }) => [1, x / EVENLY, y / EVENLY]),
+    shapes.map((each) => each.slope),
+    shapes.map((each) => each.letters * each.half),
+  );
+  let [sagging, apart] = [0, 0];
+  for (const each of shapes) {
+    const expected = slope + (across * each.x) / EVENLY + (down * each.y) / EVENLY;
+    sagging += (each.letters * each.sag) / letters;
+    apart += (each.letters * Math.abs(each.slope - expected) * each.half) / each.height / letters;
+  }
+  return sagging > SAGGING || apart > APART;
+}
+
+/** Places are counted in so many pixels, so that sums stay of one size. */
+const EVENLY = 1000;

@@ -21,6 +21,8 @@ const SURE_OUTLINE = 0.5;
 const SURE_OF_DIRECTION = 0.3;
 /** How much of an open book is one page as seen. */
 const PAGE_SHARE = { least: 0.2, most: 0.8 };
+/** How much of a book's outline its two pages are, when they are side by side. */
+const SIDE_BY_SIDE = 0.75;
 /** When the outline by the pages has less than this in common with the one before, the pages are looked at again. */
 const SAME_OUTLINE = 0.97;
 /** The two pages of an open book, left before right. */
@@ -54,8 +56,8 @@ function pagesWithin(picture: Raster, corners: Quad): BentSheet[] | undefined {
   const rows = textRows(letters);
   const gutter = findGutter(plane, rows);
   if (!gutter) return undefined;
-  const pages = [0, 1].map((side) => pageOf(picture, plane, rows, gutter, side));
-  return pages.every(({ corners: page }) => isLikelyPage(page, corners)) ? pages : undefined;
+  const pages = [0, 1].flatMap((side) => pageOf(picture, plane, rows, gutter, side) ?? []);
+  return pages.length === 2 && pages.every((page) => isLikelyPage(page.corners, corners)) ? pages : undefined;
 }
 
 /** Whether a page takes as much of an open book as one can. */
@@ -80,7 +82,11 @@ const bothPages = (one: Outline, other: Outline): Outline => ({
 /** The outline of a book in a live picture: of both pages where they are found one by one. */
 export function liveBookOutline(frame: Raster): Outline | undefined {
   const found = findOutlines(frame, { most: 2, quick: true });
-  return found.length === 2 ? bothPages(found[0], found[1]) : found[0];
+  if (found.length < 2) return found[0];
+  const both = bothPages(found[0], found[1]);
+  // Another paper that lies about is no page.
+  const separate = area(found[0].corners) + area(found[1].corners);
+  return separate > SIDE_BY_SIDE * area(both.corners) ? both : found[0];
 }
 
 /** A sheet's corners beginning with its upper left once its print is upright, and its width over its height then. */
@@ -140,7 +146,7 @@ function uprightPlane(picture: Raster, corners: Quad): SheetPlane | undefined {
 }
 
 /** @param side 0 for the left page, 1 for the right one */
-function pageOf(picture: Raster, plane: SheetPlane, rows: Row[], gutter: Gutter, side: number): BentSheet {
+function pageOf(picture: Raster, plane: SheetPlane, rows: Row[], gutter: Gutter, side: number): BentSheet | undefined {
   const { sheet, camera } = plane;
   const [[left, top], [right], [, bottom]] = sheet;
   const own = rows
@@ -161,6 +167,7 @@ function pageOf(picture: Raster, plane: SheetPlane, rows: Row[], gutter: Gutter,
     top - beside + y,
   ]) as Quad;
   const flat = flattened(picture, plane, shape, around);
+  if (!flat) return undefined;
   const feet = own.flatMap((row) => row.feet).map(flat.at);
   return bentSheet(pageOutline(flat, plane, gutter, side, feet), flat);
 }

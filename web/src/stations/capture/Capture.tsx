@@ -298,7 +298,7 @@ function Bench({
   const index = page ? pages.indexOf(page) : -1;
   const twin = page && twinOf(page, stack.pageList);
   const parts = page ? pages.filter((each) => each.fileId === page.fileId && each.fileNumber === page.fileNumber) : [];
-  const canPart = inHand.apart !== undefined && parts.length === 1;
+  const canPart = inHand.apart !== undefined && parts.length === 1 && !inHand.parting;
   const canJoin = inHand.together && parts.filter(({ dropped }) => !dropped).length > 1;
 
   const leaf = (by: number) => pages[index + by] && setPageId(pages[index + by].id);
@@ -411,6 +411,11 @@ function Bench({
               <Tool onClick={() => inHand.cutBook!(page.id)} hint="b">
                 Open book
               </Tool>
+            )}
+            {inHand.parting && (
+              <span role="status" className="px-2 whitespace-nowrap text-quiet">
+                Looking for its pages …
+              </span>
             )}
             {canJoin && (
               <Tool onClick={() => inHand.together!(parts.map(({ id }) => id))} hint="g">

@@ -21,6 +21,8 @@ export interface PagesInHand {
   apart?: (id: string) => void;
   /** Makes two pages of one that shows an open book. */
   cutBook?: (id: string) => void;
+  /** Whether one of the two is being done: it takes seconds, and is not to be asked for again meanwhile. */
+  parting?: boolean;
 }
 
 /** The pages of a stack that is not sorted yet: every change is a step that can be undone. */
@@ -28,14 +30,19 @@ export function useStackPages(stack: Stack): PagesInHand {
   const { pages, change, undo, redo, settled } = useArrangement(stack);
   const takeApart = useChange(endpoints.takeApart, ['stack']);
   const cutBook = useChange(endpoints.cutBook, ['stack']);
+  const parting = takeApart.isPending || cutBook.isPending;
+  const part = (how: typeof takeApart | typeof cutBook) => (id: string) => {
+    if (!parting) void settled().then(() => how.mutate({ params: { id } }));
+  };
   return {
     pages,
     undo,
     redo,
     move: (id, before) => change((now) => movePages(now, new Set([id]), before)),
     drop: ({ id, dropped }) => change((now) => setDropped(now, new Set([id]), !dropped)),
-    apart: (id) => void settled().then(() => takeApart.mutate({ params: { id } })),
-    cutBook: (id) => void settled().then(() => cutBook.mutate({ params: { id } })),
+    apart: part(takeApart),
+    cutBook: part(cutBook),
+    parting,
     together: (ids) => change((now) => putTogether(now, ids)),
   };
 }
