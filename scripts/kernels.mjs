@@ -11,7 +11,7 @@ export async function compileKernels(root = '.') {
     void asc
       .main(
         [
-          join(root, 'core/imaging/kernels/assembly/pixels.ts'),
+          join(root, 'core/imaging/kernels/assembly/index.ts'),
           '--outFile',
           'pixels.wasm',
           '--enable',

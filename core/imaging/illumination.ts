@@ -1,4 +1,5 @@
-import { boxBlur, plane, Plane, Raster } from './raster';
+import { withPixels } from './kernels/pixels';
+import { boxBlur, bytesOf, plane, Plane, Raster } from './raster';
 
 /** How bright the bare paper is across a picture: a grid over it for each of red, green and blue (or for grey). */
 export interface Illumination {
@@ -26,39 +27,27 @@ const SAME_TINT = 0.09;
  * bare paper (pictures, blocks of ink) take it from those around (a morphological closing), and all is smoothed.
  */
 export function estimateIllumination(picture: Raster): Illumination {
-  const { width, height, channels, data } = picture;
+  const { width, height, channels } = picture;
   const long = Math.max(width, height);
   const across = Math.max(4, Math.round((CELLS * width) / long));
   const down = Math.max(4, Math.round((CELLS * height) / long));
   const used = channels === 1 ? 1 : 3;
-  const grids = Array.from({ length: used }, () => plane(across, down));
+  const cells = across * down;
+  const blocks = [bytesOf(picture), 1024 * used, (4 * used + 1) * cells];
   const stepX = Math.max(1, Math.floor(width / across / SAMPLES));
   const stepY = Math.max(1, Math.floor(height / down / SAMPLES));
-  const counts = new Uint32Array(256 * used);
-  const printed = new Uint8Array(across * down);
-  for (let cy = 0; cy < down; cy++) {
-    for (let cx = 0; cx < across; cx++) {
-      counts.fill(0);
-      let seen = 0;
-      const [bottom, right] = [Math.ceil(((cy + 1) * height) / down), Math.ceil(((cx + 1) * width) / across)];
-      for (let y = Math.floor((cy * height) / down); y < bottom && y < height; y += stepY) {
-        for (let x = Math.floor((cx * width) / across); x < right && x < width; x += stepX) {
-          const at = (y * width + x) * channels;
-          for (let channel = 0; channel < used; channel++) counts[channel * 256 + data[at + channel]]++;
-          seen++;
-        }
-      }
-      for (let channel = 0; channel < used; channel++) {
-        let value = 255;
-        let above = counts[channel * 256 + 255];
-        while (value > 0 && above < (1 - PAPER_SHARE) * seen) above += counts[channel * 256 + --value];
-        let middle = value;
-        while (middle > 0 && above < 0.6 * seen) above += counts[channel * 256 + --middle];
-        grids[channel].data[cy * across + cx] = value;
-        if (value - middle > BARE * value) printed[cy * across + cx] = 1;
-      }
-    }
-  }
+  const seen =
+    withPixels(blocks, (pixels, [source, counts, out]) =>
+      pixels.paperCells(
+        ...[source, width, height, channels, used, across, down],
+        ...[stepX, stepY, PAPER_SHARE, BARE, counts, out],
+      ),
+    ) ?? plainPaperCells(picture, across, down, stepX, stepY);
+  const printed = seen.subarray(4 * used * cells);
+  const grids = Array.from({ length: used }, (_, channel): Plane => {
+    const data = new Float32Array(seen.buffer, seen.byteOffset + 4 * channel * cells, cells);
+    return { width: across, height: down, data };
+  });
   for (const { data: values } of grids) {
     const usual = Float32Array.from(values).sort()[values.length >> 1];
     const darkest = Math.max(1, Math.min(DARKEST_PAPER, DARKEST_SHARE * usual));
@@ -67,6 +56,50 @@ export function estimateIllumination(picture: Raster): Illumination {
   const filled = grids.map((grid) => closed(grid, REACH));
   keepShadowedEdges(grids, filled, printed);
   return { channels: filled.map((grid) => boxBlur(boxBlur(grid, 1), 1)) };
+}
+
+/**
+ * How bright paper is in each cell of a grid, without the kernels.
+ * @param stepX from each sample of a cell to the next
+ * @returns the bytes of 32-bit numbers, a grid for each channel, and behind them a byte a cell: 1 where there is more than bare paper
+ */
+function plainPaperCells(
+  picture: Raster,
+  across: number,
+  down: number,
+  stepX: number,
+  stepY: number,
+): Uint8Array {
+  const { width, height, channels } = picture;
+  const data = bytesOf(picture);
+  const used = channels === 1 ? 1 : 3;
+  const cells = across * down;
+  const out = new Uint8Array((4 * used + 1) * cells);
+  const grids = new Float32Array(out.buffer, 0, used * cells);
+  const counts = new Uint32Array(256 * used);
+  for (let cell = 0; cell < cells; cell++) {
+    const [cx, cy] = [cell % across, Math.floor(cell / across)];
+    counts.fill(0);
+    let seen = 0;
+    const [bottom, right] = [Math.ceil(((cy + 1) * height) / down), Math.ceil(((cx + 1) * width) / across)];
+    for (let y = Math.floor((cy * height) / down); y < bottom && y < height; y += stepY) {
+      for (let x = Math.floor((cx * width) / across); x < right && x < width; x += stepX) {
+        const at = (y * width + x) * channels;
+        for (let channel = 0; channel < used; channel++) counts[channel * 256 + data[at + channel]]++;
+        seen++;
+      }
+    }
+    for (let channel = 0; channel < used; channel++) {
+      let value = 255;
+      let above = counts[channel * 256 + 255];
+      while (value > 0 && above < (1 - PAPER_SHARE) * seen) above += counts[channel * 256 + --value];
+      let middle = value;
+      while (middle > 0 && above < 0.6 * seen) above += counts[channel * 256 + --middle];
+      grids[channel * cells + cell] = value;
+      if (value - middle > BARE * value) out[4 * used * cells + cell] = 1;
+    }
+  }
+  return out;
 }
 
 /**

@@ -1,4 +1,5 @@
-import { boxBlur, greyOf, Plane, Raster } from './raster';
+import { withPixels } from './kernels/pixels';
+import { bytesOf, greyOf, Raster } from './raster';
 
 /** Where a page is darker than the paper around: 1 for ink, 0 for paper. */
 export interface Ink {
@@ -29,12 +30,40 @@ const LEAST_DARKER = 9;
 export function roughInk(picture: Raster, darkerBy = DARKER_BY): Ink {
   const grey = greyOf(picture);
   const { width, height } = grey;
-  const values: Plane = { width, height, data: Float32Array.from(grey.data) };
-  const around = boxBlur(values, Math.max(4, Math.round(Math.max(width, height) / 60))).data;
+  const radius = Math.max(4, Math.round(Math.max(width, height) / 60));
+  const keep = 1 - darkerBy;
+  const data = withPixels([bytesOf(grey), 12 * width, width * height], (pixels, [source, room, out]) =>
+    pixels.darker(source, width, height, radius, keep, LEAST_DARKER, room, out),
+  );
+  return { width, height, data: data ?? plainDarker(grey, radius, keep, LEAST_DARKER) };
+}
+
+/**
+ * What is darker than the mean of the square around it, without the kernels: 1, the rest 0.
+ * @param keep the share of the mean that it is darker than, and `least` how many grey levels it is darker
+ */
+function plainDarker(grey: Raster, radius: number, keep: number, least: number): Uint8Array {
+  const { width, height } = grey;
+  const data = bytesOf(grey);
   const ink = new Uint8Array(width * height);
-  for (let at = 0; at < ink.length; at++) {
-    const mean = around[at];
-    if (values.data[at] < mean - Math.max(LEAST_DARKER, darkerBy * mean)) ink[at] = 1;
+  const sums = new Int32Array(width);
+  const addRow = (y: number, sign: 1 | -1) => {
+    for (let x = 0, at = y * width; x < width; x++, at++) sums[x] += sign * data[at];
+  };
+  for (let y = 0; y < Math.min(radius, height); y++) addRow(y, 1);
+  for (let y = 0; y < height; y++) {
+    if (y + radius < height) addRow(y + radius, 1);
+    if (y > radius) addRow(y - radius - 1, -1);
+    const rows = Math.min(height - 1, y + radius) - Math.max(0, y - radius) + 1;
+    let sum = 0;
+    for (let x = 0; x < Math.min(radius, width); x++) sum += sums[x];
+    for (let x = 0, at = y * width; x < width; x++, at++) {
+      if (x + radius < width) sum += sums[x + radius];
+      if (x > radius) sum -= sums[x - radius - 1];
+      const columns = Math.min(width - 1, x + radius) - Math.max(0, x - radius) + 1;
+      const mean = Math.fround(sum * Math.fround(1 / (rows * columns)));
+      if (data[at] + least < mean && data[at] < Math.fround(Math.fround(keep) * mean)) ink[at] = 1;
+    }
   }
-  return { width, height, data: ink };
+  return ink;
 }

@@ -1,6 +1,6 @@
 import { Component, inkPieces, letterHeight } from './components';
 import { roughInk } from './ink';
-import { greyOf, Raster, shrink } from './raster';
+import { bytesOf, greyOf, Raster, shrink } from './raster';
 
 /** What keeps a page from being read well, as a plain sentence each, the worst first. */
 export interface Legibility {
@@ -118,44 +118,63 @@ function ramp(value: number, low: number, high: number): number {
 }
 
 /** How steep the edges of strokes are beside the step that they make, and how dark ink and how light paper is (medians). */
-function strokeEdges({ width, height, data }: Raster, ink: Uint8Array): { edge: number; dark: number; light: number } {
-  const steepness: number[] = [];
-  const [darks, lights]: [number[], number[]] = [[], []];
+function strokeEdges(grey: Raster, ink: Uint8Array): { edge: number; dark: number; light: number } {
+  const { width, height } = grey;
+  const data = bytesOf(grey);
+  const steps = new Uint32Array(STEEPNESSES + 1);
+  const [darks, lights] = [new Uint32Array(256), new Uint32Array(256)];
+  let count = 0;
   for (let y = 2; y < height - 2; y += 2) {
-    for (let x = 5; x < width - 5; x++) {
-      const at = y * width + x;
+    for (let x = 5, at = y * width + 5; x < width - 5; x++, at++) {
       if (ink[at] === ink[at - 1]) continue;
       let [least, most, steepest] = [255, 0, 0];
+      let before = data[at - 5];
       for (let by = -4; by <= 4; by++) {
         const value = data[at + by];
-        least = Math.min(least, value);
-        most = Math.max(most, value);
-        steepest = Math.max(steepest, Math.abs(value - data[at + by - 1]));
+        if (value < least) least = value;
+        if (value > most) most = value;
+        const step = value > before ? value - before : before - value;
+        if (step > steepest) steepest = step;
+        before = value;
       }
       if (most - least < 8) continue;
-      steepness.push(steepest / (most - least));
-      darks.push(least);
-      lights.push(most);
+      steps[Math.min(STEEPNESSES, Math.round((STEEPNESSES * steepest) / (most - least)))]++;
+      darks[least]++;
+      lights[most]++;
+      count++;
     }
   }
-  if (steepness.length < 50) return { edge: 0.3, dark: 0, light: 255 };
-  const median = (values: number[]) => values.sort((a, b) => a - b)[values.length >> 1];
-  return { edge: median(steepness) - 0.2, dark: median(darks), light: median(lights) };
+  if (count < 50) return { edge: 0.3, dark: 0, light: 255 };
+  const median = (counts: Uint32Array) => quantile(counts, count / 2);
+  return { edge: median(steps) / STEEPNESSES - 0.2, dark: median(darks), light: median(lights) };
 }
 
-function lightOn({ width, height, data }: Raster): { evenness: number; glare: number } {
+/** In so many steps the steepness of an edge is counted. */
+const STEEPNESSES = 1000;
+
+/** The value up to which so many were counted. */
+function quantile(counts: Uint32Array, rank: number): number {
+  let [value, below] = [0, counts[0]];
+  while (value < counts.length - 1 && below <= rank) below += counts[++value];
+  return value;
+}
+
+function lightOn(grey: Raster): { evenness: number; glare: number } {
+  const { width, height } = grey;
+  const data = bytesOf(grey);
   const cells = 12;
   const levels: number[] = [];
+  const counts = new Uint32Array(256);
   let burnt = 0;
   for (let cy = 0; cy < cells; cy++) {
     for (let cx = 0; cx < cells; cx++) {
-      const values: number[] = [];
+      counts.fill(0);
+      let count = 0;
       for (let y = Math.floor((cy * height) / cells); y < ((cy + 1) * height) / cells; y += 6)
-        for (let x = Math.floor((cx * width) / cells); x < ((cx + 1) * width) / cells; x += 6)
-          values.push(data[y * width + x]);
-      values.sort((a, b) => a - b);
-      levels.push(values[Math.floor(values.length * 0.8)] ?? 0);
-      if ((values[Math.floor(values.length * 0.3)] ?? 0) >= 254) burnt++;
+        for (let x = Math.floor((cx * width) / cells); x < ((cx + 1) * width) / cells; x += 6, count++)
+          counts[data[y * width + x]]++;
+      levels.push(count > 0 ? quantile(counts, Math.floor(count * 0.8)) : 0);
+      if (count > 0 && quantile(counts, Math.floor(count * 0.3)) >= 254) burnt++;
     }
   }
   levels.sort((a, b) => a - b);

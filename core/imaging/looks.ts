@@ -1,5 +1,6 @@
 import { estimateIllumination, Illumination, inverseLightOfRow } from './illumination';
 import { binarise } from './binarise';
+import { bytesIn, withPixels } from './kernels/pixels';
 import { bytesOf, greyOf, Raster, shrink } from './raster';
 
 /** How a page is rendered. */
@@ -123,32 +124,59 @@ function clearCurve(ink: number): Float32Array {
 /** Each pixel beside the light on the paper there, through a tone curve; colours keep their hue. */
 function normalised(picture: Raster, light: Illumination, curve: Float32Array): Raster {
   const { width, height, channels } = picture;
+  const tones = tonesOf(curve);
+  const [{ width: across, height: down }] = light.channels;
+  const grid = new Float32Array(light.channels.length * across * down);
+  light.channels.forEach(({ data }, channel) => grid.set(data, channel * across * down));
+  const places = [bytesOf(picture), bytesIn(grid)];
+  if (channels === 1) {
+    const blocks = [...places, tones.bytes, 4 * width, width * height];
+    const data = withPixels(blocks, (pixels, [source, grids, bytes, row, out]) =>
+      pixels.evenGrey(source, width, height, grids, across, down, bytes, STEPS, PER_STEP, row, out),
+    );
+    return { width, height, channels, data: data ?? plainEven(picture, light, tones) };
+  }
+  const blocks = [...places, bytesIn(tones.gains), 12 * width, 3 * width * height];
+  const data = withPixels(blocks, (pixels, [source, grids, gains, rows, out]) =>
+    pixels.evenColour(source, width, height, channels, grids, across, down, gains, STEPS, PER_STEP, rows, out),
+  );
+  return { width, height, channels: 3, data: data ?? plainEven(picture, light, tones) };
+}
+
+/** What becomes of a share of the light, for grey and for each channel of a colour. */
+interface Tones {
+  bytes: Uint8Array;
+  gains: Float32Array;
+}
+
+/** @param curve what shares of the paper's brightness become, from 0 to `MOST` */
+function tonesOf(curve: Float32Array): Tones {
+  return {
+    bytes: new Uint8Array(Uint8ClampedArray.from(curve, (value) => 255 * value)),
+    // What each channel's own share of the paper's brightness, in steps, is multiplied by.
+    gains: curve.map((value, step) => (step === 0 ? 0 : (255 * value) / step)),
+  };
+}
+
+/** The same without the kernels. */
+function plainEven(picture: Raster, light: Illumination, { bytes, gains }: Tones): Uint8Array {
+  const { width, height, channels } = picture;
   const data = bytesOf(picture);
   const used = channels === 1 ? 1 : 3;
   const out = new Uint8Array(width * height * used);
   const rows = light.channels.map(() => new Float32Array(width));
-  const bytes = Uint8ClampedArray.from(curve, (value) => 255 * value);
-  // What each channel's own share of the paper's brightness is multiplied by.
-  const gains = curve.map((value, step) => (step === 0 ? 0 : (255 * value) / ((step / STEPS) * MOST)));
   for (let y = 0; y < height; y++) {
     inverseLightOfRow(light, y, width, height, PER_STEP, rows);
     const [from, to] = [y * width * channels, y * width * used];
     if (used === 1) greyRow(data, from, rows[0], bytes, out, to);
     else colourRow(data, from, channels, rows, gains, out, to);
   }
-  return { width, height, channels: used, data: out };
+  return out;
 }
 
 const PER_STEP = STEPS / MOST;
 
-function greyRow(
-  data: Uint8Array,
-  from: number,
-  light: Float32Array,
-  bytes: Uint8ClampedArray,
-  out: Uint8Array,
-  to: number,
-) {
+function greyRow(data: Uint8Array, from: number, light: Float32Array, bytes: Uint8Array, out: Uint8Array, to: number) {
   for (let x = 0; x < light.length; x++) {
     const step = (data[from + x] * light[x]) | 0;
     out[to + x] = bytes[step < STEPS ? step : STEPS];
@@ -169,7 +197,7 @@ function colourRow(
     const green = data[from + 1] * greens[x];
     const blue = data[from + 2] * blues[x];
     const step = (0.299 * red + 0.587 * green + 0.114 * blue) | 0;
-    const by = gains[step < STEPS ? step : STEPS] / PER_STEP;
+    const by = gains[step < STEPS ? step : STEPS];
     out[to] = Math.min(255, (red * by + 0.5) | 0);
     out[to + 1] = Math.min(255, (green * by + 0.5) | 0);
     out[to + 2] = Math.min(255, (blue * by + 0.5) | 0);
@@ -197,11 +225,15 @@ export function suitableLook(picture: Raster): Look {
   const small = shrink(picture, 700);
   const { light } = toneOf(small);
   const flat = normalised(small, light, linear());
+  const { channels } = flat;
+  const data = bytesOf(flat);
   const pixels = flat.width * flat.height;
+  const [second, third] = channels === 1 ? [0, 0] : [1, 2];
   let [coloured, middling] = [0, 0];
-  for (let at = 0; at < flat.data.length; at += flat.channels) {
-    const [red, green, blue] = [0, 1, 2].map((by) => flat.data[at + (flat.channels === 1 ? 0 : by)]);
-    const [most, least] = [Math.max(red, green, blue), Math.min(red, green, blue)];
+  for (let at = 0; at < data.length; at += channels) {
+    const [red, green, blue] = [data[at], data[at + second], data[at + third]];
+    const most = Math.max(red, green, blue);
+    const least = Math.min(red, green, blue);
     if (most - least > 44 && least < 215) coloured++;
     if (most > 70 && most < 205) middling++;
   }

@@ -1,3 +1,4 @@
+import { bytesIn, withPixels } from './kernels/pixels';
 import { bytesOf, Raster } from './raster';
 
 /** Pixels between those at which noise is measured. */
@@ -71,9 +72,27 @@ export function blurred(picture: Raster, deviation: number): Raster {
   const reach = Math.ceil(2.5 * deviation);
   const bell = Array.from({ length: 2 * reach + 1 }, (_, at) => Math.exp(-((at - reach) ** 2) / (2 * deviation ** 2)));
   const sum = bell.reduce((total, each) => total + each, 0);
-  // In 65536ths, adding up to one.
-  const weights = Int32Array.from(bell, (each) => Math.round((65_536 * each) / sum));
-  weights[reach] += 65_536 - weights.reduce((total, each) => total + each, 0);
+  // In 256ths, adding up to one.
+  const weights = Uint16Array.from(bell, (each) => Math.round((256 * each) / sum));
+  weights[reach] += 256 - weights.reduce((total, each) => total + each, 0);
+  const line = width * channels;
+  const blocks = [
+    bytesOf(picture),
+    bytesIn(weights),
+    line + 2 * reach * channels,
+    line * (height + 2 * reach),
+    line * height,
+  ];
+  const data = withPixels(blocks, (pixels, [source, weightsAt, row, between, out]) =>
+    pixels.smooth(source, width, height, channels, weightsAt, reach, row, between, out),
+  );
+  return { width, height, channels, data: data ?? plainSmooth(picture, weights) };
+}
+
+/** The same without the kernels. @param weights of the pixels before, at and behind each, in 256ths */
+function plainSmooth(picture: Raster, weights: Uint16Array): Uint8Array {
+  const { width, height, channels } = picture;
+  const reach = weights.length >> 1;
   let from = bytesOf(picture);
   for (const [step, count, stride, lines] of [
     [channels, width, width * channels, height],
@@ -84,16 +103,16 @@ export function blurred(picture: Raster, deviation: number): Raster {
       for (let at = 0; at < count; at++) {
         const here = line * stride + at * step;
         for (let channel = 0; channel < channels; channel++) {
-          let total = 32_768;
+          let total = 128;
           for (let by = -reach; by <= reach; by++) {
             const there = at + by < 0 ? 0 : at + by >= count ? count - 1 : at + by;
             total += weights[by + reach] * from[line * stride + there * step + channel];
           }
-          to[here + channel] = total >> 16;
+          to[here + channel] = total >> 8;
         }
       }
     }
     from = to;
   }
-  return { width, height, channels, data: from };
+  return from;
 }

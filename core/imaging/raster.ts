@@ -1,4 +1,4 @@
-import { withPixels } from './kernels/pixels';
+import { bytesIn, withPixels } from './kernels/pixels';
 
 /** A picture in memory: rows from the top, `channels` bytes a pixel (grey, RGB or RGBA). */
 export interface Raster {
@@ -34,12 +34,21 @@ export function bytesOf({ data }: Pick<Raster, 'data'>): Uint8Array {
 export function greyOf(picture: Raster): Raster {
   const { width, height, channels } = picture;
   if (channels === 1) return picture;
+  const data = withPixels([bytesOf(picture), width * height], (pixels, [source, out]) =>
+    pixels.grey(source, channels, width * height, out),
+  );
+  return { width, height, channels: 1, data: data ?? plainGrey(picture) };
+}
+
+/** The same without the kernels. */
+function plainGrey(picture: Raster): Uint8Array {
+  const { width, height, channels } = picture;
   const data = bytesOf(picture);
   const grey = new Uint8Array(width * height);
   for (let from = 0, to = 0; to < grey.length; from += channels, to++) {
     grey[to] = (77 * data[from] + 150 * data[from + 1] + 29 * data[from + 2] + 128) >> 8;
   }
-  return { width, height, channels: 1, data: grey };
+  return grey;
 }
 
 /**
@@ -58,14 +67,12 @@ export function shrink(picture: Raster, longSide: number, { enough = ENOUGH_COVE
   const across = coverage(picture.width, width);
   const down = coverage(picture.height, height);
   const stride = Math.max(1, Math.floor(1 / scale / enough));
-  const blocks = [data, bytesIn(across), bytesIn(down), 16 * width, width * height * channels];
+  const blocks = [data, bytesIn(across), bytesIn(down), 2 * channels * (picture.width + 2), width * height * channels];
   const made = withPixels(blocks, (pixels, [source, acrossAt, downAt, sums, out]) =>
     pixels.shrink(source, picture.width, channels, acrossAt, downAt, sums, out, width, height, stride),
   );
   return { width, height, channels, data: made ?? plainShrink(picture, { width, height, across, down, stride }) };
 }
-
-const bytesIn = ({ buffer, byteOffset, byteLength }: Int32Array) => new Uint8Array(buffer, byteOffset, byteLength);
 
 /** How a picture is made smaller: its new size, where its cells begin, and from each pixel of a cell that counts to the next. */
 export interface Shrinking {

@@ -1,8 +1,15 @@
 import { execFileSync } from 'node:child_process';
+import { serialize } from 'node:v8';
 import { homography } from '../homography';
+import * as illumination from '../illumination';
+import * as ink from '../ink';
+import * as looks from '../looks';
+import * as noise from '../noise';
 import { Quad, wholeQuad } from '../quad';
+import * as raster from '../raster';
 import { bytesOf, plainShrink, Raster, shrink } from '../raster';
 import { plainWarp, warp } from '../straighten';
+import * as kernels from './pixels';
 import { PIXELS } from './pixelsWasm';
 
 /** A picture whose bytes are all different from their neighbours. */
@@ -68,6 +75,62 @@ describe.each([1, 3, 4] as const)('of pictures with %s channels', (channels) => 
       stride: Math.max(1, Math.floor(203 / longSide / enough)),
     });
     expect(Buffer.compare(bytesOf(made), plain)).toBe(0);
+  });
+});
+
+describe('what has no SIMD makes the same, to the bit', () => {
+  type Modules = typeof illumination & typeof ink & typeof looks & typeof noise & typeof raster & typeof kernels;
+  const withKernels: Modules = { ...illumination, ...ink, ...looks, ...noise, ...raster, ...kernels };
+  let without: Modules;
+
+  beforeAll(() => {
+    const { Module } = WebAssembly;
+    jest.isolateModules(() => {
+      Object.assign(WebAssembly, { Module: undefined });
+      const names = ['illumination', 'ink', 'kernels/pixels', 'looks', 'noise', 'raster'];
+      without = Object.assign({}, ...names.map((name) => jest.requireActual<object>(`../${name}`))) as Modules;
+      // Tried once, and then known not to be there.
+      without.greyOf(picture(4, 4, 3));
+    });
+    Object.assign(WebAssembly, { Module });
+  });
+
+  it('where they can not be used', () => {
+    expect(without.withPixels([1], () => undefined)).toBeUndefined();
+    expect(withKernels.withPixels([1], () => undefined)).toHaveLength(1);
+  });
+
+  /** Print on paper that is darker towards one side. */
+  function page(width: number, height: number, channels: Raster['channels']): Raster {
+    const { data } = picture(width, height, channels);
+    const shaded = data.map((value, at) => {
+      const [x, y] = [Math.floor(at / channels) % width, Math.floor(at / channels / width)];
+      const isPrint = y % 24 < 9 && x % 11 < 3 && x > 20 && x < width - 20;
+      return (isPrint ? 60 : 215) - (60 * x) / width + (value % 13) + 6 * (at % channels);
+    });
+    return { width, height, channels, data: new Uint8Array(shaded) };
+  }
+
+  const sizes: [number, number][] = [
+    [403, 517],
+    [97, 61],
+    [23, 19],
+  ];
+  const works: [string, (modules: Modules, from: Raster) => unknown][] = [
+    ['grey', ({ greyOf }, from) => greyOf(from)],
+    ['ink', ({ roughInk }, from) => [roughInk(from), roughInk(from, 0.07)]],
+    ['smoothing', ({ blurred }, from) => [blurred(from, 0.7), blurred(from, 2.2)]],
+    ['light', ({ estimateIllumination }, from) => estimateIllumination(from)],
+    ['tone', ({ toneOf }, from) => toneOf(from)],
+    ['looks', ({ LOOKS, renderLook }, from) => LOOKS.map((look) => renderLook(from, look))],
+  ];
+  const cases = works.flatMap(([name, work]) => sizes.map((size) => [name, size, work] as const));
+
+  it.each(cases)('%s of %s pixels', (_, [width, height], work) => {
+    for (const channels of [1, 3, 4] as const) {
+      const from = page(width, height, channels);
+      expect(Buffer.compare(serialize(work(without, from)), serialize(work(withKernels, from)))).toBe(0);
+    }
   });
 });
 

@@ -1,32 +1,18 @@
 import { PIXELS } from './pixelsWasm';
 
-/** What `assembly/pixels.ts` exports; addresses are bytes of its memory. */
+/** What `assembly/index.ts` exports; it says what the numbers are. Addresses are bytes of its memory. */
 interface Pixels {
   memory: WebAssembly.Memory;
   reserve(bytes: number): void;
-  warp(
-    ...[source, width, height, channels, out, across, down]: [
-      ...Seven,
-      number,
-      number,
-      number,
-      number,
-      number,
-      number,
-      number,
-      number,
-    ]
-  ): void;
-  shrink(
-    ...[source, width, channels, across, down, sums, out, outWidth, outHeight, stride]: [
-      ...Seven,
-      number,
-      number,
-      number,
-    ]
-  ): void;
+  warp: (...numbers: number[]) => void;
+  shrink: (...numbers: number[]) => void;
+  grey: (...numbers: number[]) => void;
+  darker: (...numbers: number[]) => void;
+  smooth: (...numbers: number[]) => void;
+  evenGrey: (...numbers: number[]) => void;
+  evenColour: (...numbers: number[]) => void;
+  paperCells: (...numbers: number[]) => void;
 }
-type Seven = [number, number, number, number, number, number, number];
 
 /** A memory larger than this is not kept for the next picture. */
 const MOST_KEPT = 64 * 2 ** 20;
@@ -50,6 +36,10 @@ function moduleOf(): WebAssembly.Module | null {
   return compiled;
 }
 
+/** The bytes of numbers, as they are laid into the kernels' memory. */
+export const bytesIn = ({ buffer, byteOffset, byteLength }: Int32Array | Float32Array | Uint16Array): Uint8Array =>
+  new Uint8Array(buffer, byteOffset, byteLength);
+
 /**
  * Lays blocks of bytes into the kernels' memory, one behind the other, has something done with them, and gives back what then stands in the
  * last one; undefined where the kernels can't be used: the caller has the same in TypeScript.
@@ -58,7 +48,7 @@ function moduleOf(): WebAssembly.Module | null {
  */
 export function withPixels(
   blocks: readonly (Uint8Array | number)[],
-  run: (pixels: Pick<Pixels, 'warp' | 'shrink'>, places: number[]) => void,
+  run: (pixels: Omit<Pixels, 'memory' | 'reserve'>, places: number[]) => void,
 ): Uint8Array | undefined {
   const module = moduleOf();
   if (!module) return undefined;

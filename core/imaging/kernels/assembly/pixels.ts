@@ -4,24 +4,6 @@
  * with room for one pixel behind it, and what is made of it from `out` on.
  */
 
-/** Four channels of a pixel as four numbers. @param at may be followed by one byte that is none of its own */
-// @ts-ignore: decorator
-@inline
-function pixel(at: usize): v128 {
-  return i32x4.extend_low_i16x8_u(i16x8.extend_low_i8x16_u(v128.load32_zero(at)));
-}
-
-/** The channels of two pixels beside each other, in pairs of 16 bits: those of the left one, those of the right one. */
-// @ts-ignore: decorator
-@inline
-function beside(at: usize, channels: i32): v128 {
-  const both = v128.load64_zero(at);
-  const none = i64x2.splat(0);
-  return channels === 3
-    ? v128.shuffle<u8>(both, none, 0, 16, 3, 16, 1, 16, 4, 16, 2, 16, 5, 16, 16, 16, 16, 16)
-    : v128.shuffle<u8>(both, none, 0, 16, 4, 16, 1, 16, 5, 16, 2, 16, 6, 16, 16, 16, 16, 16);
-}
-
 /** How many bytes the memory has to have. */
 export function reserve(bytes: i32): void {
   const pages = (bytes + 0xffff) >> 16;
@@ -29,6 +11,8 @@ export function reserve(bytes: i32): void {
 }
 
 const SPAN: i32 = 16;
+/** How many rows of a page are made together. */
+const TILE: i32 = 64;
 const HALF: i32 = 1 << 15;
 const PLACE: f64 = 65536;
 
@@ -48,26 +32,33 @@ function colourRow(
   let fx = <i32>((x - Math.floor(x)) * PLACE);
   let fy = <i32>((y - Math.floor(y)) * PLACE);
   const half = i32x4.splat(HALF);
+  const whole = i32x4.splat(256);
+  const part = i32x4.splat(255);
+  // The channels of two pixels beside each other, in pairs of 16 bits: those of the left one, those of the right one.
+  const pairs =
+    channels === 3
+      ? i8x16(0, -128, 3, -128, 1, -128, 4, -128, 2, -128, 5, -128, -128, -128, -128, -128)
+      : i8x16(0, -128, 4, -128, 1, -128, 5, -128, 2, -128, 6, -128, -128, -128, -128, -128);
+  let fx4 = i32x4.splat(fx);
+  let fy4 = i32x4.splat(fy);
+  const stepX4 = i32x4.splat(stepX);
+  const stepY4 = i32x4.splat(stepY);
   for (let count = 0; count < length; count++) {
     const at = source + base + ((fy >> 16) * width + (fx >> 16)) * channels;
-    const right = (fx >> 8) & 255;
-    const down = (fy >> 8) & 255;
-    // Weights of both pixels of a row at once: products of the shares across and down are those of the four neighbours.
-    const shares = i32x4.splat((right << 16) | (256 - right));
-    const upper = i32x4.dot_i16x8_s(beside(at, channels), shares);
-    const lower = i32x4.dot_i16x8_s(beside(at + below, channels), shares);
-    const sum = i32x4.shr_u(
-      i32x4.add(
-        i32x4.add(i32x4.mul(upper, i32x4.splat(256 - down)), i32x4.mul(lower, i32x4.splat(down))),
-        half,
-      ),
-      16,
-    );
-    // The fourth byte is that of the next pixel, which comes after.
-    store<u32>(out, i32x4.extract_lane(v128.shuffle<u8>(sum, sum, 0, 4, 8, 12, 0, 4, 8, 12, 0, 4, 8, 12, 0, 4, 8, 12), 0));
+    const right = v128.and(i32x4.shr_s(fx4, 8), part);
+    const down = v128.and(i32x4.shr_s(fy4, 8), part);
+    const shares = v128.or(i32x4.shl(right, 16), i32x4.sub(whole, right));
+    const upper = i32x4.dot_i16x8_s(v128.swizzle(v128.load64_zero(at), pairs), shares);
+    const lower = i32x4.dot_i16x8_s(v128.swizzle(v128.load64_zero(at + below), pairs), shares);
+    const sum = i32x4.add(i32x4.add(i32x4.mul(upper, i32x4.sub(whole, down)), i32x4.mul(lower, down)), half);
+    const made = i32x4.extract_lane(v128.swizzle(sum, i32x4.splat(0x0e0a0602)), 0);
+    store<u16>(out, <u16>made);
+    store<u8>(out, <u8>(made >> 16), 2);
     out += 3;
     fx += stepX;
     fy += stepY;
+    fx4 = i32x4.add(fx4, stepX4);
+    fy4 = i32x4.add(fy4, stepY4);
   }
 }
 
@@ -84,7 +75,47 @@ function greyRow(
   const base = <i32>Math.floor(y) * width + <i32>Math.floor(x);
   let fx = <i32>((x - Math.floor(x)) * PLACE);
   let fy = <i32>((y - Math.floor(y)) * PLACE);
-  for (let count = 0; count < length; count++) {
+  let count = 0;
+  if (length >= 4) {
+    const none = i64x2.splat(0);
+    const half = i32x4.splat(HALF);
+    const whole = i32x4.splat(256);
+    const part = i32x4.splat(255);
+    const first = source + base;
+    let fx4 = i32x4.add(i32x4.splat(fx), i32x4.mul(i32x4.splat(stepX), i32x4(0, 1, 2, 3)));
+    let fy4 = i32x4.add(i32x4.splat(fy), i32x4.mul(i32x4.splat(stepY), i32x4(0, 1, 2, 3)));
+    for (; count + 4 <= length; count += 4) {
+      const at = i32x4.add(i32x4.mul(i32x4.shr_s(fy4, 16), i32x4.splat(width)), i32x4.shr_s(fx4, 16));
+      const at0 = first + i32x4.extract_lane(at, 0);
+      const at1 = first + i32x4.extract_lane(at, 1);
+      const at2 = first + i32x4.extract_lane(at, 2);
+      const at3 = first + i32x4.extract_lane(at, 3);
+      let upper = v128.load16_lane(at0, none, 0);
+      upper = v128.load16_lane(at1, upper, 1);
+      upper = v128.load16_lane(at2, upper, 2);
+      upper = v128.load16_lane(at3, upper, 3);
+      let lower = v128.load16_lane(at0 + width, none, 0);
+      lower = v128.load16_lane(at1 + width, lower, 1);
+      lower = v128.load16_lane(at2 + width, lower, 2);
+      lower = v128.load16_lane(at3 + width, lower, 3);
+      const right = v128.and(i32x4.shr_s(fx4, 8), part);
+      const down = v128.and(i32x4.shr_s(fy4, 8), part);
+      const shares = v128.or(i32x4.shl(right, 16), i32x4.sub(whole, right));
+      const sum = i32x4.add(
+        i32x4.add(
+          i32x4.mul(i32x4.dot_i16x8_s(i16x8.extend_low_i8x16_u(upper), shares), i32x4.sub(whole, down)),
+          i32x4.mul(i32x4.dot_i16x8_s(i16x8.extend_low_i8x16_u(lower), shares), down),
+        ),
+        half,
+      );
+      store<u32>(out + count, i32x4.extract_lane(v128.swizzle(sum, i32x4.splat(0x0e0a0602)), 0));
+      fx4 = i32x4.add(fx4, i32x4.splat(stepX << 2));
+      fy4 = i32x4.add(fy4, i32x4.splat(stepY << 2));
+    }
+    fx += stepX * count;
+    fy += stepY * count;
+  }
+  for (; count < length; count++) {
     const at = source + base + (fy >> 16) * width + (fx >> 16);
     const right = (fx >> 8) & 255;
     const down = (fy >> 8) & 255;
@@ -106,6 +137,15 @@ function greyRow(
 
 /** How far outside the picture its outermost pixels still reach. */
 const OVERHANG: f64 = 1;
+
+// @ts-ignore: decorator
+@inline
+function white(out: usize, channels: i32): void {
+  store<u8>(out, 255);
+  if (channels === 1) return;
+  store<u8>(out, 255, 1);
+  store<u8>(out, 255, 2);
+}
 
 // @ts-ignore: decorator
 @inline
@@ -137,20 +177,24 @@ export function warp(
   const made = channels === 1 ? 1 : 3;
   const lastX = <f64>(width - 1);
   const lastY = <f64>(height - 1);
-  for (let y = 0; y < down; y++) {
-    const py = <f64>y + 0.5;
-    let w = h6 * 0.5 + h7 * py + 1;
-    let fromX = (h0 * 0.5 + h1 * py + h2) / w - 0.5;
-    let fromY = (h3 * 0.5 + h4 * py + h5) / w - 0.5;
+  // By tiles: of a sheet that lies sideways, rows of the page are columns of the picture.
+  for (let tile = 0; tile < down; tile += TILE) {
+    const bottom = min(down, tile + TILE);
     for (let x = 0; x < across; x += SPAN) {
       const length = min(SPAN, across - x);
-      const px = <f64>(x + length) + 0.5;
-      w = h6 * px + h7 * py + 1;
-      const toX = (h0 * px + h1 * py + h2) / w - 0.5;
-      const toY = (h3 * px + h4 * py + h5) / w - 0.5;
-      const to = out + (y * across + x) * made;
-      const inside =
-        fromX >= 0 && fromY >= 0 && fromX < lastX && fromY < lastY && toX >= 0 && toY >= 0 && toX < lastX && toY < lastY;
+      for (let y = tile; y < bottom; y++) {
+        const py = <f64>y + 0.5;
+        const bx = <f64>x + 0.5;
+        let w = h6 * bx + h7 * py + 1;
+        const fromX = (h0 * bx + h1 * py + h2) / w - 0.5;
+        const fromY = (h3 * bx + h4 * py + h5) / w - 0.5;
+        const px = <f64>(x + length) + 0.5;
+        w = h6 * px + h7 * py + 1;
+        const toX = (h0 * px + h1 * py + h2) / w - 0.5;
+        const toY = (h3 * px + h4 * py + h5) / w - 0.5;
+        const to = out + (y * across + x) * made;
+        const inside =
+          fromX >= 0 && fromY >= 0 && fromX < lastX && fromY < lastY && toX >= 0 && toY >= 0 && toX < lastX && toY < lastY;
       if (inside) {
         const stepX = <i32>(((toX - fromX) / <f64>length) * PLACE);
         const stepY = <i32>(((toY - fromY) / <f64>length) * PLACE);
@@ -168,22 +212,38 @@ export function warp(
             atX > <f64>width - 1 + OVERHANG ||
             atY > <f64>height - 1 + OVERHANG
           )
-            memory.fill(to + by * made, 255, made);
+            white(to + by * made, made);
           else if (made === 1) greyRow(source, width, within(atX, width), within(atY, height), 0, 0, to + by, 1);
           else
             colourRow(source, width, channels, within(atX, width), within(atY, height), 0, 0, to + by * made, 1);
         }
       }
-      fromX = toX;
-      fromY = toY;
     }
+  }
+  }
+}
+
+/** Adds the bytes of a row to 16-bit sums. */
+// @ts-ignore: decorator
+@inline
+function addRow(row: usize, sums: usize, count: i32): void {
+  let at = 0;
+  for (; at + 16 <= count; at += 16) {
+    const bytes = v128.load(row + at);
+    const to = sums + (at << 1);
+    v128.store(to, i16x8.add(v128.load(to), i16x8.extend_low_i8x16_u(bytes)));
+    v128.store(to, i16x8.add(v128.load(to, 16), i16x8.extend_high_i8x16_u(bytes)), 16);
+  }
+  for (; at < count; at++) {
+    const to = sums + (at << 1);
+    store<u16>(to, load<u16>(to) + load<u8>(row + at));
   }
 }
 
 /**
- * A picture made smaller: each pixel the mean of some of those that it covers.
+ * A picture made smaller: each pixel the mean of some of those that it covers, no more than 256 rows of them.
  * @param across, down where the cells of the smaller picture begin, and where the last one ends, as 32-bit numbers
- * @param sums room for a row of sums, 16 bytes a pixel
+ * @param sums room for a row of the picture and two pixels, 2 bytes a channel
  * @param stride from each pixel of a cell that counts to the next
  */
 export function shrink(
@@ -198,37 +258,32 @@ export function shrink(
   outHeight: i32,
   stride: i32,
 ): void {
+  const line = width * channels;
+  const step = (stride * channels) << 1;
   for (let y = 0; y < outHeight; y++) {
-    memory.fill(sums, 0, outWidth << 4);
+    memory.fill(sums, 0, line << 1);
     let rows = 0;
     const last = load<i32>(down + ((y + 1) << 2));
-    for (let row = load<i32>(down + (y << 2)); row < last; row += stride, rows++) {
-      const line = source + row * width * channels;
-      for (let x = 0; x < outWidth; x++) {
-        let at = line + load<i32>(across + (x << 2)) * channels;
-        const end = line + load<i32>(across + ((x + 1) << 2)) * channels;
-        const to = sums + (x << 4);
-        if (channels === 1) {
-          let sum = 0;
-          for (; at < end; at += stride) sum += <i32>load<u8>(at);
-          store<i32>(to, load<i32>(to) + sum);
-        } else {
-          let sum = v128.load(to);
-          for (; at < end; at += stride * channels) sum = i32x4.add(sum, pixel(at));
-          v128.store(to, sum);
-        }
-      }
-    }
+    for (let row = load<i32>(down + (y << 2)); row < last; row += stride, rows++)
+      addRow(source + row * line, sums, line);
+    let begin = load<i32>(across);
     for (let x = 0; x < outWidth; x++) {
-      const cell = load<i32>(across + ((x + 1) << 2)) - load<i32>(across + (x << 2));
-      const covered = rows * ((cell + stride - 1) / stride);
-      const from = sums + (x << 4);
+      const next = load<i32>(across + ((x + 1) << 2));
+      const covered = rows * ((next - begin + stride - 1) / stride);
+      let at = sums + ((begin * channels) << 1);
+      const end = sums + ((next * channels) << 1);
       const to = out + (y * outWidth + x) * channels;
-      if (channels === 1) store<u8>(to, <u8>(load<i32>(from) / covered));
-      else {
-        store<u8>(to, <u8>(load<i32>(from) / covered));
-        store<u8>(to + 1, <u8>(load<i32>(from + 4) / covered));
-        store<u8>(to + 2, <u8>(load<i32>(from + 8) / covered));
+      begin = next;
+      if (channels === 1) {
+        let sum = 0;
+        for (; at < end; at += step) sum += <i32>load<u16>(at);
+        store<u8>(to, <u8>(sum / covered));
+      } else {
+        let sum = i32x4.splat(0);
+        for (; at < end; at += step) sum = i32x4.add(sum, v128.load_ext<u16>(at));
+        // Exact: neither number has more than 23 bits.
+        const mean = i32x4.trunc_sat_f32x4_s(f32x4.div(f32x4.convert_i32x4_s(sum), f32x4.splat(<f32>covered)));
+        store<u32>(to, i32x4.extract_lane(v128.swizzle(mean, i32x4.splat(0x0c080400)), 0));
         if (channels === 4) store<u8>(to + 3, 255);
       }
     }

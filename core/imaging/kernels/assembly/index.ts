@@ -1,0 +1,2 @@
+export { reserve, shrink, warp } from './pixels';
+export { darker, evenColour, evenGrey, grey, paperCells, smooth } from './tones';

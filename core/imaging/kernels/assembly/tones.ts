@@ -1,0 +1,338 @@
+/**
+ * Grey, ink, smoothing and even light of a page, pixel by pixel: the same arithmetic, to the bit, as in `raster.ts`, `ink.ts`, `noise.ts`
+ * and `looks.ts`, which say what it is for.
+ */
+
+/** The brightness of each pixel. @param channels 3 or 4 */
+export function grey(source: usize, channels: i32, count: i32, out: usize): void {
+  for (let at = 0; at < count; at++, source += channels) {
+    const sum = 77 * <i32>load<u8>(source) + 150 * <i32>load<u8>(source, 1) + 29 * <i32>load<u8>(source, 2) + 128;
+    store<u8>(out + at, <u8>(sum >> 8));
+  }
+}
+
+/** Adds a row to sums of its columns, or takes it away. */
+// @ts-ignore: decorator
+@inline
+function addRow(row: usize, width: i32, sums: usize, sign: i32): void {
+  const signs = i32x4.splat(sign);
+  let x = 0;
+  for (; x + 16 <= width; x += 16) {
+    const bytes = v128.load(row + x);
+    const low = i16x8.extend_low_i8x16_u(bytes);
+    const high = i16x8.extend_high_i8x16_u(bytes);
+    const to = sums + (x << 2);
+    v128.store(to, i32x4.add(v128.load(to), i32x4.mul(i32x4.extend_low_i16x8_u(low), signs)));
+    v128.store(to, i32x4.add(v128.load(to, 16), i32x4.mul(i32x4.extend_high_i16x8_u(low), signs)), 16);
+    v128.store(to, i32x4.add(v128.load(to, 32), i32x4.mul(i32x4.extend_low_i16x8_u(high), signs)), 32);
+    v128.store(to, i32x4.add(v128.load(to, 48), i32x4.mul(i32x4.extend_high_i16x8_u(high), signs)), 48);
+  }
+  for (; x < width; x++) {
+    const to = sums + (x << 2);
+    store<i32>(to, load<i32>(to) + sign * <i32>load<u8>(row + x));
+  }
+}
+
+/** 1 in each of four 32-bit numbers for a byte that is darker than what is around, all bits set; else 0. */
+// @ts-ignore: decorator
+@inline
+function darkerThan(values: v128, sums: usize, shares: usize, keep: v128, least: v128): v128 {
+  const value = f32x4.convert_i32x4_s(values);
+  const mean = f32x4.mul(f32x4.convert_i32x4_s(v128.load(sums)), v128.load(shares));
+  return v128.and(f32x4.lt(f32x4.add(value, least), mean), f32x4.lt(value, f32x4.mul(keep, mean)));
+}
+
+/**
+ * What is darker than the mean of its surroundings: 1, the rest 0.
+ * @param radius of the square around
+ * @param keep the share of the mean that it is darker than, and `least` how many grey levels it is darker
+ * @param room for three rows of 32-bit numbers
+ */
+export function darker(
+  source: usize,
+  width: i32,
+  height: i32,
+  radius: i32,
+  keep: f32,
+  least: f32,
+  room: usize,
+  out: usize,
+): void {
+  const sums = room + (width << 2);
+  const shares = sums + (width << 2);
+  memory.fill(room, 0, width << 2);
+  const keep4 = f32x4.splat(keep);
+  const least4 = f32x4.splat(least);
+  const ones = i8x16.splat(1);
+  let known = 0;
+  for (let y = 0; y < min(radius, height); y++) addRow(source + y * width, width, room, 1);
+  for (let y = 0; y < height; y++) {
+    if (y + radius < height) addRow(source + (y + radius) * width, width, room, 1);
+    if (y > radius) addRow(source + (y - radius - 1) * width, width, room, -1);
+    const rows = min(height - 1, y + radius) - max(0, y - radius) + 1;
+    if (rows !== known)
+      for (let x = 0; x < width; x++)
+        store<f32>(
+          shares + (x << 2),
+          <f32>(1 / <f64>(rows * (min(width - 1, x + radius) - max(0, x - radius) + 1))),
+        );
+    known = rows;
+    let sum = 0;
+    for (let x = 0; x < min(radius, width); x++) sum += load<i32>(room + (x << 2));
+    for (let x = 0; x < width; x++) {
+      if (x + radius < width) sum += load<i32>(room + ((x + radius) << 2));
+      if (x > radius) sum -= load<i32>(room + ((x - radius - 1) << 2));
+      store<i32>(sums + (x << 2), sum);
+    }
+    const from = source + y * width;
+    const to = out + y * width;
+    let x = 0;
+    for (; x + 16 <= width; x += 16) {
+      const bytes = v128.load(from + x);
+      const low = i16x8.extend_low_i8x16_u(bytes);
+      const high = i16x8.extend_high_i8x16_u(bytes);
+      const at = sums + (x << 2);
+      const by = shares + (x << 2);
+      const first = darkerThan(i32x4.extend_low_i16x8_u(low), at, by, keep4, least4);
+      const second = darkerThan(i32x4.extend_high_i16x8_u(low), at + 16, by + 16, keep4, least4);
+      const third = darkerThan(i32x4.extend_low_i16x8_u(high), at + 32, by + 32, keep4, least4);
+      const fourth = darkerThan(i32x4.extend_high_i16x8_u(high), at + 48, by + 48, keep4, least4);
+      const found = i8x16.narrow_i16x8_s(
+        i16x8.narrow_i32x4_s(first, second),
+        i16x8.narrow_i32x4_s(third, fourth),
+      );
+      v128.store(to + x, v128.and(found, ones));
+    }
+    for (; x < width; x++) {
+      const value = <f32>load<u8>(from + x);
+      const mean = <f32>load<i32>(sums + (x << 2)) * load<f32>(shares + (x << 2));
+      store<u8>(to + x, <u8>(value + least < mean && value < keep * mean));
+    }
+  }
+}
+
+/** A weighted sum of bytes that lie a step apart, for each of so many; `weights` are 16-bit numbers that add up to 256. */
+// @ts-ignore: decorator
+@inline
+function weighed(from: usize, step: usize, weights: usize, taps: i32, out: usize, count: i32): void {
+  let at = 0;
+  for (; at + 8 <= count; at += 8) {
+    let sum = i16x8.splat(128);
+    for (let tap = 0; tap < taps; tap++) {
+      const bytes = i16x8.extend_low_i8x16_u(v128.load64_zero(from + at + tap * step));
+      sum = i16x8.add(sum, i16x8.mul(bytes, v128.load16_splat(weights + (tap << 1))));
+    }
+    const means = i16x8.shr_u(sum, 8);
+    store<u64>(out + at, i64x2.extract_lane(i8x16.narrow_i16x8_u(means, means), 0));
+  }
+  for (; at < count; at++) {
+    let sum = 128;
+    for (let tap = 0; tap < taps; tap++)
+      sum += <i32>load<u16>(weights + (tap << 1)) * <i32>load<u8>(from + at + tap * step);
+    store<u8>(out + at, <u8>(sum >> 8));
+  }
+}
+
+/**
+ * Smoothed across and down.
+ * @param channels of the picture
+ * @param weights of the pixels from `reach` before to `reach` behind, 16-bit numbers that add up to 256
+ * @param row room for a row and `reach` pixels on either side
+ * @param between room for a picture with `reach` rows above and below
+ */
+export function smooth(
+  source: usize,
+  width: i32,
+  height: i32,
+  channels: i32,
+  weights: usize,
+  reach: i32,
+  row: usize,
+  between: usize,
+  out: usize,
+): void {
+  const line = width * channels;
+  const taps = 2 * reach + 1;
+  for (let y = 0; y < height; y++) {
+    const from = source + y * line;
+    for (let x = 0; x < reach; x++) {
+      memory.copy(row + x * channels, from, channels);
+      memory.copy(row + (reach + width + x) * channels, from + line - channels, channels);
+    }
+    memory.copy(row + reach * channels, from, line);
+    weighed(row, channels, weights, taps, between + (y + reach) * line, line);
+  }
+  for (let y = 0; y < reach; y++) {
+    memory.copy(between + y * line, between + reach * line, line);
+    memory.copy(between + (reach + height + y) * line, between + (reach + height - 1) * line, line);
+  }
+  for (let y = 0; y < height; y++) weighed(between + y * line, line, weights, taps, out + y * line, line);
+}
+
+/** The brightness of paper between cells of two rows of a grid of it. */
+// @ts-ignore: decorator
+@inline
+function lightAt(upper: usize, across: i32, cell: i32, share: f64): f64 {
+  const at = upper + (max(0, min(across - 1, cell)) << 2);
+  return <f64>load<f32>(at) * (1 - share) + <f64>load<f32>(at + (across << 2)) * share;
+}
+
+/** One over the light for each pixel of a row, times `scale`, as 32-bit numbers. */
+function inverseLight(
+  grid: usize,
+  across: i32,
+  down: i32,
+  y: i32,
+  width: i32,
+  height: i32,
+  scale: f64,
+  into: usize,
+): void {
+  const fy = Math.max(0, Math.min(<f64>(down - 1), ((<f64>y + 0.5) * <f64>down) / <f64>height - 0.5));
+  const top = min(down - 2, <i32>Math.floor(fy));
+  const share = fy - <f64>top;
+  const upper = grid + ((top * across) << 2);
+  let x = 0;
+  for (let cell = -1; cell < across; cell++) {
+    const from = scale / lightAt(upper, across, cell, share);
+    const to = scale / lightAt(upper, across, cell + 1, share);
+    const begin = ((<f64>cell + 0.5) * <f64>width) / <f64>across;
+    const end = ((<f64>cell + 1.5) * <f64>width) / <f64>across;
+    const slope = (to - from) / (end - begin);
+    for (; x < width && <f64>x + 0.5 < end; x++)
+      store<f32>(into + (x << 2), <f32>(from + slope * (<f64>x + 0.5 - begin)));
+  }
+  for (; x < width; x++) store<f32>(into + (x << 2), load<f32>(into + ((x - 1) << 2)));
+}
+
+/**
+ * A grey page beside the light on it, through a curve.
+ * @param grid of the light, 32-bit numbers
+ * @param curve the bytes of `steps` + 1 shares of the light
+ * @param row room for a row of 32-bit numbers
+ */
+export function evenGrey(
+  source: usize,
+  width: i32,
+  height: i32,
+  grid: usize,
+  across: i32,
+  down: i32,
+  curve: usize,
+  steps: i32,
+  perStep: f64,
+  row: usize,
+  out: usize,
+): void {
+  for (let y = 0; y < height; y++) {
+    inverseLight(grid, across, down, y, width, height, perStep, row);
+    for (let x = 0; x < width; x++) {
+      const at = y * width + x;
+      const step = <i32>(<f64>load<u8>(source + at) * <f64>load<f32>(row + (x << 2)));
+      store<u8>(out + at, load<u8>(curve + min(step, steps)));
+    }
+  }
+}
+
+// @ts-ignore: decorator
+@inline
+function toned(value: f64, by: f64): u8 {
+  return <u8>min(255, <i32>(value * by + 0.5));
+}
+
+/**
+ * A coloured page beside the light on it, through a curve.
+ * @param grids of the light in red, green and blue, one behind the other
+ * @param gains what shares of the light, in steps, are multiplied by, for `steps` + 1 of them, 32-bit numbers
+ * @param rows room for three rows of 32-bit numbers
+ */
+export function evenColour(
+  source: usize,
+  width: i32,
+  height: i32,
+  channels: i32,
+  grids: usize,
+  across: i32,
+  down: i32,
+  gains: usize,
+  steps: i32,
+  perStep: f64,
+  rows: usize,
+  out: usize,
+): void {
+  const grid = (across * down) << 2;
+  const row = width << 2;
+  for (let y = 0; y < height; y++) {
+    for (let channel = 0; channel < 3; channel++)
+      inverseLight(grids + channel * grid, across, down, y, width, height, perStep, rows + channel * row);
+    for (let x = 0; x < width; x++) {
+      const from = source + (y * width + x) * channels;
+      const light = rows + (x << 2);
+      const red = <f64>load<u8>(from) * <f64>load<f32>(light);
+      const green = <f64>load<u8>(from, 1) * <f64>load<f32>(light + row);
+      const blue = <f64>load<u8>(from, 2) * <f64>load<f32>(light + (row << 1));
+      const step = <i32>(0.299 * red + 0.587 * green + 0.114 * blue);
+      const by = <f64>load<f32>(gains + (min(step, steps) << 2));
+      const to = out + (y * width + x) * 3;
+      store<u8>(to, toned(red, by));
+      store<u8>(to, toned(green, by), 1);
+      store<u8>(to, toned(blue, by), 2);
+    }
+  }
+}
+
+/**
+ * How bright paper is in each cell of a grid, in each channel: so bright that few samples are brighter.
+ * @param used channels looked at, 1 or 3
+ * @param counts room for 256 32-bit numbers a channel
+ * @param grids for the brightness in each channel, 32-bit numbers, one grid behind the other
+ * @param printed for 1 where there is more than bare paper, 0 elsewhere; it lies behind the grids
+ */
+export function paperCells(
+  source: usize,
+  width: i32,
+  height: i32,
+  channels: i32,
+  used: i32,
+  across: i32,
+  down: i32,
+  stepX: i32,
+  stepY: i32,
+  paperShare: f64,
+  bare: f64,
+  counts: usize,
+  grids: usize,
+): void {
+  const printed = grids + ((used * across * down) << 2);
+  for (let cy = 0; cy < down; cy++) {
+    const top = <i32>(<i64>cy * height / down);
+    const bottom = min(height, <i32>((<i64>(cy + 1) * height + down - 1) / down));
+    for (let cx = 0; cx < across; cx++) {
+      const left = <i32>(<i64>cx * width / across);
+      const right = min(width, <i32>((<i64>(cx + 1) * width + across - 1) / across));
+      memory.fill(counts, 0, used << 10);
+      let seen = 0;
+      for (let y = top; y < bottom; y += stepY) {
+        for (let x = left; x < right; x += stepX, seen++) {
+          const at = source + (y * width + x) * channels;
+          for (let channel = 0; channel < used; channel++) {
+            const to = counts + (channel << 10) + (<i32>load<u8>(at + channel) << 2);
+            store<i32>(to, load<i32>(to) + 1);
+          }
+        }
+      }
+      const cell = cy * across + cx;
+      store<u8>(printed + cell, 0);
+      for (let channel = 0; channel < used; channel++) {
+        const from = counts + (channel << 10);
+        let value = 255;
+        let above = load<i32>(from + (255 << 2));
+        while (value > 0 && <f64>above < (1 - paperShare) * <f64>seen) above += load<i32>(from + (--value << 2));
+        let middle = value;
+        while (middle > 0 && <f64>above < 0.6 * <f64>seen) above += load<i32>(from + (--middle << 2));
+        store<f32>(grids + ((channel * across * down + cell) << 2), <f32>value);
+        if (<f64>(value - middle) > bare * <f64>value) store<u8>(printed + cell, 1);
+      }
+    }
+  }
+}
