@@ -63,13 +63,7 @@ export function estimateIllumination(picture: Raster): Illumination {
  * @param stepX from each sample of a cell to the next
  * @returns the bytes of 32-bit numbers, a grid for each channel, and behind them a byte a cell: 1 where there is more than bare paper
  */
-function plainPaperCells(
-  picture: Raster,
-  across: number,
-  down: number,
-  stepX: number,
-  stepY: number,
-): Uint8Array {
+function plainPaperCells(picture: Raster, across: number, down: number, stepX: number, stepY: number): Uint8Array {
   const { width, height, channels } = picture;
   const data = bytesOf(picture);
   const used = channels === 1 ? 1 : 3;

@@ -278,9 +278,9 @@ class Between {
 /** What a running sum grows by between two places. */
 function within(sums: Float32Array, from: number, to: number): number {
   const last = sums.length - 1;
-  const low = Math.max(0, Math.min(last, Math.round(Math.min(from, to))));
-  const high = Math.max(low, Math.min(last, Math.round(Math.max(from, to))));
-  return sums[high] - sums[low];
+  const one = from <= 0 ? 0 : from >= last ? last : (from + 0.5) | 0;
+  const other = to <= 0 ? 0 : to >= last ? last : (to + 0.5) | 0;
+  return one < other ? sums[other] - sums[one] : sums[one] - sums[other];
 }
 
 /** How much of an edge there is along a stretch beyond a corner; nothing is known of what lies outside the picture. */

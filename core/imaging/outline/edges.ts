@@ -51,16 +51,17 @@ export function findEdges({ width, height, light, redGreen, yellowBlue }: Oppone
   const count = width * height;
   const [strength, thin] = [new Float32Array(count), new Float32Array(count)];
   const [normalX, normalY] = [new Float32Array(count), new Float32Array(count)];
+  const channels = [light, redGreen, yellowBlue];
   for (let y = 1; y < height - 1; y++) {
     for (let x = 1, at = y * width + 1; x < width - 1; x++, at++) {
-      let gx = across(light, at, width);
-      let gy = downwards(light, at, width);
-      let most = gx * gx + gy * gy;
-      let sum = most;
-      for (let number = 0; number < 2; number++) {
-        const channel = number === 0 ? redGreen : yellowBlue;
-        const cx = across(channel, at, width);
-        const cy = downwards(channel, at, width);
+      let [gx, gy, most, sum] = [0, 0, 0, 0];
+      for (let number = 0; number < 3; number++) {
+        // How it rises to the right and downwards, per pixel (Scharr 2000).
+        const channel = channels[number];
+        const fall = channel[at + width + 1] - channel[at - width - 1];
+        const rise = channel[at + width - 1] - channel[at - width + 1];
+        const cx = (3 * (fall - rise) + 10 * (channel[at + 1] - channel[at - 1])) / 32;
+        const cy = (3 * (fall + rise) + 10 * (channel[at + width] - channel[at - width])) / 32;
         const size = cx * cx + cy * cy;
         sum += size;
         if (size <= most) continue;
@@ -79,7 +80,7 @@ export function findEdges({ width, height, light, redGreen, yellowBlue }: Oppone
   for (let y = 1; y < height - 1; y++) {
     for (let x = 1, at = y * width + 1; x < width - 1; x++, at++) {
       const here = strength[at];
-      if (here < threshold[Math.trunc(y / TILE) * tilesAcross + Math.trunc(x / TILE)]) continue;
+      if (here < threshold[((y / TILE) | 0) * tilesAcross + ((x / TILE) | 0)]) continue;
       // Compared with the two neighbours across the edge, between pixels.
       const stepX = normalX[at] < 0 ? -1 : 1;
       const stepY = normalY[at] < 0 ? -width : width;
@@ -95,20 +96,6 @@ export function findEdges({ width, height, light, redGreen, yellowBlue }: Oppone
   return { width, height, strength: thin, normalX, normalY };
 }
 
-/** How a channel rises to the right, per pixel (Scharr 2000). */
-function across(from: Float32Array, at: number, width: number): number {
-  const [up, down] = [at - width, at + width];
-  return (
-    (3 * (from[up + 1] - from[down - 1] + from[down + 1] - from[up - 1]) + 10 * (from[at + 1] - from[at - 1])) / 32
-  );
-}
-
-/** How it rises downwards. */
-function downwards(from: Float32Array, at: number, width: number): number {
-  const [up, down] = [at - width, at + width];
-  return (3 * (from[down + 1] - from[up - 1] - from[up + 1] + from[down - 1]) + 10 * (from[down] - from[up])) / 32;
-}
-
 const BINS = 96;
 const BINS_PER_LEVEL = 6;
 
@@ -119,8 +106,8 @@ function usualChange(strength: Float32Array, width: number, height: number): Flo
   for (let y = 1; y < height - 1; y += 2) {
     const row = Math.trunc(y / TILE) * across;
     for (let x = 1, at = y * width + 1; x < width - 1; x += 2, at += 2) {
-      const bin = Math.min(BINS - 1, Math.trunc(strength[at] * BINS_PER_LEVEL));
-      counts[(row + Math.trunc(x / TILE)) * BINS + bin]++;
+      const bin = Math.min(BINS - 1, (strength[at] * BINS_PER_LEVEL) | 0);
+      counts[(row + ((x / TILE) | 0)) * BINS + bin]++;
     }
   }
   const around = new Uint32Array(BINS);

@@ -27,7 +27,8 @@ export function coloursIn(
   const [[ax, ay], [bx, by], [cx, cy], [dx, dy]] = quad;
   for (let i = 1; i < across; i++) {
     for (let j = 1; j < across; j++) {
-      const [u, v] = [i / across, j / across];
+      const u = i / across;
+      const v = j / across;
       const x = Math.round((1 - v) * ((1 - u) * ax + u * bx) + v * ((1 - u) * dx + u * cx));
       const y = Math.round((1 - v) * ((1 - u) * ay + u * by) + v * ((1 - u) * dy + u * cy));
       if (x < 0 || y < 0 || x >= width || y >= height) continue;
@@ -42,10 +43,14 @@ export function coloursIn(
 }
 
 function medianColour(colours: Uint8Array, seen: number): number[] {
-  const values = new Uint8Array(seen);
+  const counts = new Uint16Array(256);
   return [0, 1, 2].map((channel) => {
-    for (let each = 0; each < seen; each++) values[each] = colours[3 * each + channel];
-    return values.sort()[seen >> 1] ?? 0;
+    if (seen === 0) return 0;
+    counts.fill(0);
+    for (let each = 0; each < seen; each++) counts[colours[3 * each + channel]]++;
+    let [value, below] = [0, counts[0]];
+    while (below <= seen >> 1) below += counts[++value];
+    return value;
   });
 }
 
@@ -60,11 +65,14 @@ export function plainness(picture: Raster, quad: Quad): number {
   if (seen === 0) return 1;
   const paper = medianColour(colours, seen);
   const light = paper[0] + paper[1] + paper[2] + 1;
+  const [ownRed, ownGreen, ownBlue] = [paper[0] / light, paper[1] / light, paper[2] / light];
   let alike = 0;
   for (let at = 0; at < 3 * seen; at += 3) {
     const own = colours[at] + colours[at + 1] + colours[at + 2] + 1;
     if (own < light * DARKEST_PAPER || own > light / DARKEST_PAPER) continue;
-    const [red, green, blue] = [0, 1, 2].map((channel) => paper[channel] / light - colours[at + channel] / own);
+    const red = ownRed - colours[at] / own;
+    const green = ownGreen - colours[at + 1] / own;
+    const blue = ownBlue - colours[at + 2] / own;
     if (red * red + green * green + blue * blue < PAPER_TINT * PAPER_TINT) alike++;
   }
   return alike / seen;

@@ -1,4 +1,4 @@
-import { distance, Point, Quad } from '../quad';
+import { Point, Quad } from '../quad';
 import { Edges } from './edges';
 import { Line, lineThrough } from './lines';
 
@@ -31,7 +31,7 @@ export function otherSides(edges: Edges, quad: Quad, stride = 1): Line[] {
     for (let step = 6; step <= STEPS; step += stride) {
       for (let slope = -MOST_SLOPE; slope <= MOST_SLOPE; slope += stride) {
         const [a, b] = [at(from, left, step + slope / 2), at(to, right, step - slope / 2)];
-        const share = edgeBetween(edges, a, b);
+        const share = edgeBetween(edges, a, b, LEAST_EDGE);
         if (share < LEAST_EDGE) continue;
         const near = found.find((other) => Math.abs(other.step - step) < 2);
         if (!near) found.push({ step, share, line: lineThrough(a, b) });
@@ -64,24 +64,36 @@ function farthest({ width, height }: Edges, from: Point, left: Point, to: Point,
   return Math.max(1, far);
 }
 
-/** The share of places between two points at which there is an edge in that direction; 0 where too little is to be seen. */
-export function edgeBetween({ width, height, strength, normalX, normalY }: Edges, a: Point, b: Point): number {
-  const length = distance(a, b);
+/**
+ * The share of places between two points at which there is an edge in that direction; 0 where too little is to be seen, or where it is
+ * less than what is wanted at the least.
+ */
+export function edgeBetween(
+  { width, height, strength, normalX, normalY }: Edges,
+  [ax, ay]: Point,
+  [bx, by]: Point,
+  least = 0,
+): number {
+  const length = Math.sqrt((bx - ax) * (bx - ax) + (by - ay) * (by - ay));
   if (length < 5) return 0;
-  const [nx, ny] = [-(b[1] - a[1]) / length, (b[0] - a[0]) / length];
+  const nx = (ay - by) / length;
+  const ny = (bx - ax) / length;
+  const [right, bottom] = [width - 3, height - 3];
+  const mostMissed = (1 - least) * SAMPLES;
   let [hits, seen] = [0, 0];
   for (let sample = 0; sample < SAMPLES; sample++) {
     const share = (sample + 0.5) / SAMPLES;
-    const [x, y] = [a[0] + share * (b[0] - a[0]), a[1] + share * (b[1] - a[1])];
-    if (x < 2 || y < 2 || x > width - 3 || y > height - 3) continue;
+    const x = ax + share * (bx - ax);
+    const y = ay + share * (by - ay);
+    if (x < 2 || y < 2 || x > right || y > bottom) continue;
     seen++;
-    for (let by = -1; by <= 1; by++) {
-      const at = Math.round(y + by * ny) * width + Math.round(x + by * nx);
-      if (strength[at] > 0 && Math.abs(normalX[at] * nx + normalY[at] * ny) > TURNED) {
-        hits++;
-        break;
-      }
+    let off = -1;
+    for (; off <= 1; off++) {
+      const at = ((y + off * ny + 0.5) | 0) * width + ((x + off * nx + 0.5) | 0);
+      if (strength[at] > 0 && Math.abs(normalX[at] * nx + normalY[at] * ny) > TURNED) break;
     }
+    if (off <= 1) hits++;
+    else if (seen - hits > mostMissed) return 0;
   }
   return seen > SAMPLES / 2 ? hits / seen : 0;
 }

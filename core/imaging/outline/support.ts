@@ -45,12 +45,13 @@ export function supportOf(line: Line, edges: Edges, colours: Opponent): Support 
     contrast[sample] = contrast[sample - 1];
     lighter[sample] = lighter[sample - 1];
     const t = sample - 1 - reach;
-    const [x, y] = [foot[0] + t * along[0], foot[1] + t * along[1]];
+    const x = foot[0] + t * along[0];
+    const y = foot[1] + t * along[1];
     if (x < 2 || y < 2 || x > width - 3 || y > height - 3) continue;
     inside[sample]++;
     for (let off = 0; off <= 2 * OFF; off++) {
       const by = off & 1 ? -((off + 1) >> 1) : off >> 1;
-      const at = Math.round(y + by * normalY) * width + Math.round(x + by * normalX);
+      const at = ((y + by * normalY + 0.5) | 0) * width + ((x + by * normalX + 0.5) | 0);
       if (edges.strength[at] > 0 && Math.abs(edges.normalX[at] * normalX + edges.normalY[at] * normalY) > TURNED) {
         edge[sample]++;
         break;
@@ -58,18 +59,21 @@ export function supportOf(line: Line, edges: Edges, colours: Opponent): Support 
     }
     let [dl, da, db, pairs] = [0, 0, 0, 0];
     for (let away = NEAR; away <= FAR; away += 2) {
-      const [ax, ay] = [Math.round(x + away * normalX), Math.round(y + away * normalY)];
-      const [bx, by] = [Math.round(x - away * normalX), Math.round(y - away * normalY)];
+      const ax = Math.floor(x + away * normalX + 0.5);
+      const ay = Math.floor(y + away * normalY + 0.5);
+      const bx = Math.floor(x - away * normalX + 0.5);
+      const by = Math.floor(y - away * normalY + 0.5);
       if (ax < 0 || ay < 0 || bx < 0 || by < 0) continue;
       if (ax >= width || ay >= height || bx >= width || by >= height) continue;
-      const [a, b] = [ay * width + ax, by * width + bx];
+      const a = ay * width + ax;
+      const b = by * width + bx;
       dl += light[a] - light[b];
       da += redGreen[a] - redGreen[b];
       db += yellowBlue[a] - yellowBlue[b];
       pairs++;
     }
     if (pairs === 0) continue;
-    contrast[sample] += Math.min(1, Math.hypot(dl, 1.5 * da, 1.5 * db) / pairs / CLEAR);
+    contrast[sample] += Math.min(1, Math.sqrt(dl * dl + 2.25 * (da * da + db * db)) / pairs / CLEAR);
     lighter[sample] += Math.max(-1, Math.min(1, dl / pairs / CLEAR));
   }
   return { line, along, foot, begin: -reach, inside, edge, contrast, lighter };

@@ -269,7 +269,8 @@ export function shrink(
     let begin = load<i32>(across);
     for (let x = 0; x < outWidth; x++) {
       const next = load<i32>(across + ((x + 1) << 2));
-      const covered = rows * ((next - begin + stride - 1) / stride);
+      const cell = next - begin;
+      const covered = rows * (stride === 1 ? cell : (cell + stride - 1) / stride);
       let at = sums + ((begin * channels) << 1);
       const end = sums + ((next * channels) << 1);
       const to = out + (y * outWidth + x) * channels;
