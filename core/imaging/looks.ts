@@ -178,7 +178,7 @@ const PER_STEP = STEPS / MOST;
 
 function greyRow(data: Uint8Array, from: number, light: Float32Array, bytes: Uint8Array, out: Uint8Array, to: number) {
   for (let x = 0; x < light.length; x++) {
-    const step = (data[from + x] * light[x]) | 0;
+    const step = Math.fround(data[from + x] * light[x]) | 0;
     out[to + x] = bytes[step < STEPS ? step : STEPS];
   }
 }
@@ -223,8 +223,7 @@ const PICTURED = 0.14;
  */
 export function suitableLook(picture: Raster): Look {
   const small = shrink(picture, 700);
-  const { light } = toneOf(small);
-  const flat = normalised(small, light, linear());
+  const flat = normalised(small, estimateIllumination(small), linear());
   const { channels } = flat;
   const data = bytesOf(flat);
   const pixels = flat.width * flat.height;

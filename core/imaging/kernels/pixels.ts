@@ -12,6 +12,7 @@ interface Pixels {
   evenGrey: (...numbers: number[]) => void;
   evenColour: (...numbers: number[]) => void;
   paperCells: (...numbers: number[]) => void;
+  gradients: (...numbers: number[]) => void;
 }
 
 /** A memory larger than this is not kept for the next picture. */

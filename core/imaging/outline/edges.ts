@@ -1,3 +1,4 @@
+import { bytesIn, withPixels } from '../kernels/pixels';
 import { Raster } from '../raster';
 
 /** Opponent colours of a picture: brightness, red against green, yellow against blue; 0 to 255 or around 0. */
@@ -7,11 +8,14 @@ export interface Opponent {
   light: Float32Array;
   redGreen: Float32Array;
   yellowBlue: Float32Array;
+  /** These three, one behind the other. */
+  all: Float32Array;
 }
 
 export function opponentColours({ width, height, channels, data }: Raster): Opponent {
   const count = width * height;
-  const [light, redGreen, yellowBlue] = [new Float32Array(count), new Float32Array(count), new Float32Array(count)];
+  const all = new Float32Array(3 * count);
+  const [light, redGreen, yellowBlue] = planesOf(all, count);
   for (let at = 0, from = 0; at < count; at++, from += channels) {
     if (channels === 1) {
       light[at] = data[from];
@@ -24,8 +28,12 @@ export function opponentColours({ width, height, channels, data }: Raster): Oppo
     redGreen[at] = (red - green) / 2;
     yellowBlue[at] = (red + green) / 4 - blue / 2;
   }
-  return { width, height, light, redGreen, yellowBlue };
+  return { width, height, light, redGreen, yellowBlue, all };
 }
+
+/** The planes of three that lie one behind the other. */
+const planesOf = (all: Float32Array, count: number): Float32Array[] =>
+  [0, 1, 2].map((number) => all.subarray(number * count, (number + 1) * count));
 
 /** Thin edges: where the colour changes most, how much, and in which direction (the unit normal). */
 export interface Edges {
@@ -47,10 +55,41 @@ const TILE = 32;
  * changes most (after Di Zenzo 1986), thinned to ridges across that direction (Canny 1986), with a threshold that follows how
  * busy the surroundings are.
  */
-export function findEdges({ width, height, light, redGreen, yellowBlue }: Opponent): Edges {
+export function findEdges(colours: Opponent): Edges {
+  const { width, height, all } = colours;
   const count = width * height;
-  const [strength, thin] = [new Float32Array(count), new Float32Array(count)];
-  const [normalX, normalY] = [new Float32Array(count), new Float32Array(count)];
+  const changes = withPixels([bytesIn(all), 12 * count], (pixels, [from, out]) =>
+    pixels.gradients(from, width, height, out),
+  );
+  const [strength, normalX, normalY] = changes
+    ? planesOf(new Float32Array(changes.buffer), count)
+    : plainGradients(colours);
+  const thin = new Float32Array(count);
+  const threshold = usualChange(strength, width, height);
+  const tilesAcross = Math.ceil(width / TILE);
+  for (let y = 1; y < height - 1; y++) {
+    for (let x = 1, at = y * width + 1; x < width - 1; x++, at++) {
+      const here = strength[at];
+      if (here < threshold[((y / TILE) | 0) * tilesAcross + ((x / TILE) | 0)]) continue;
+      // Compared with the two neighbours across the edge, between pixels.
+      const stepX = normalX[at] < 0 ? -1 : 1;
+      const stepY = normalY[at] < 0 ? -width : width;
+      const ax = Math.abs(normalX[at]);
+      const ay = Math.abs(normalY[at]);
+      const share = ax > ay ? ay / ax : ax / ay;
+      const straight = ax > ay ? stepX : stepY;
+      const ahead = strength[at + straight] * (1 - share) + strength[at + stepX + stepY] * share;
+      const behind = strength[at - straight] * (1 - share) + strength[at - stepX - stepY] * share;
+      if (here >= ahead && here > behind) thin[at] = here;
+    }
+  }
+  return { width, height, strength: thin, normalX, normalY };
+}
+
+/** How much each pixel changes, and in which direction, across and down, without the kernels. */
+export function plainGradients({ width, height, light, redGreen, yellowBlue }: Opponent): Float32Array[] {
+  const count = width * height;
+  const [strength, normalX, normalY] = planesOf(new Float32Array(3 * count), count);
   const channels = [light, redGreen, yellowBlue];
   for (let y = 1; y < height - 1; y++) {
     for (let x = 1, at = y * width + 1; x < width - 1; x++, at++) {
@@ -75,25 +114,7 @@ export function findEdges({ width, height, light, redGreen, yellowBlue }: Oppone
       normalY[at] = gy / length;
     }
   }
-  const threshold = usualChange(strength, width, height);
-  const tilesAcross = Math.ceil(width / TILE);
-  for (let y = 1; y < height - 1; y++) {
-    for (let x = 1, at = y * width + 1; x < width - 1; x++, at++) {
-      const here = strength[at];
-      if (here < threshold[((y / TILE) | 0) * tilesAcross + ((x / TILE) | 0)]) continue;
-      // Compared with the two neighbours across the edge, between pixels.
-      const stepX = normalX[at] < 0 ? -1 : 1;
-      const stepY = normalY[at] < 0 ? -width : width;
-      const ax = Math.abs(normalX[at]);
-      const ay = Math.abs(normalY[at]);
-      const share = ax > ay ? ay / ax : ax / ay;
-      const straight = ax > ay ? stepX : stepY;
-      const ahead = strength[at + straight] * (1 - share) + strength[at + stepX + stepY] * share;
-      const behind = strength[at - straight] * (1 - share) + strength[at - stepX - stepY] * share;
-      if (here >= ahead && here > behind) thin[at] = here;
-    }
-  }
-  return { width, height, strength: thin, normalX, normalY };
+  return [strength, normalX, normalY];
 }
 
 const BINS = 96;

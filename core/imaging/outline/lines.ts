@@ -37,8 +37,10 @@ export function straightLines({ width, height, strength, normalX, normalY }: Edg
       const angle = Math.atan2(normalY[at], normalX[at]);
       const bin = Math.round(((angle + Math.PI) / Math.PI) * ANGLES);
       for (let by = -SPREAD; by <= SPREAD; by++) {
-        const each = (bin + by + ANGLES) % ANGLES;
-        const offset = Math.round(x * cosines[each] + y * sines[each]) + reach;
+        let each = bin + by;
+        if (each < 0) each += ANGLES;
+        while (each >= ANGLES) each -= ANGLES;
+        const offset = (x * cosines[each] + y * sines[each] + reach + 0.5) | 0;
         votes[each * offsets + offset] += weight;
       }
     }

@@ -1,5 +1,5 @@
 import { distance, Point, Quad } from '../quad';
-import { Raster } from '../raster';
+import { bytesOf, Raster } from '../raster';
 import { crossing, Line } from './lines';
 
 const SAMPLES = 72;
@@ -36,53 +36,61 @@ export function refineSides(
 }
 
 function refineSide(picture: Raster, from: Point, to: Point, reach: number): { line: Line; share: number } {
-  const { width, height, channels, data } = picture;
+  const { width, height, channels } = picture;
+  const data = bytesOf(picture);
   const length = distance(from, to);
   const [ax, ay] = [(to[0] - from[0]) / length, (to[1] - from[1]) / length];
   // Clockwise corners: the inside lies to the right as one walks, which is this normal.
   const [nx, ny] = [-ay, ax];
   const steps = 2 * reach + 1;
   const profile = new Float32Array(3 * (steps + 2));
+  // One before the first and one behind the last, where nothing changes.
+  const strengths = new Float64Array(steps + 2);
+  const isInside = (px: number, py: number) => px >= 0 && py >= 0 && px < width - 1 && py < height - 1;
   const found: { t: number; off: number; weight: number }[] = [];
   for (let sample = 0; sample < SAMPLES; sample++) {
     const t = length * (LEFT_OUT + ((1 - 2 * LEFT_OUT) * (sample + 0.5)) / SAMPLES);
     const [x, y] = [from[0] + t * ax, from[1] + t * ay];
-    let complete = true;
+    // The profile lies in the picture when both its ends do.
+    const out = reach + 1;
+    if (!isInside(x - out * nx, y - out * ny) || !isInside(x + out * nx, y + out * ny)) continue;
     for (let step = 0; step < steps + 2; step++) {
-      const by = step - reach - 1;
-      const [px, py] = [x + by * nx, y + by * ny];
-      const [left, top] = [Math.floor(px), Math.floor(py)];
-      if (left < 0 || top < 0 || left >= width - 1 || top >= height - 1) {
-        complete = false;
-        break;
-      }
-      const [fx, fy] = [px - left, py - top];
+      const px = x + (step - out) * nx;
+      const py = y + (step - out) * ny;
+      const left = px | 0;
+      const top = py | 0;
+      const fx = px - left;
+      const fy = py - top;
       const at = (top * width + left) * channels;
       const below = at + width * channels;
+      const lowerRight = fx * fy;
+      const upperRight = fx - lowerRight;
+      const lowerLeft = fy - lowerRight;
+      const upperLeft = 1 - fx - lowerLeft;
       for (let channel = 0; channel < 3; channel++) {
-        const each = channels === 1 ? 0 : channel;
-        const upper = data[at + each] * (1 - fx) + data[at + channels + each] * fx;
-        const lower = data[below + each] * (1 - fx) + data[below + channels + each] * fx;
-        profile[3 * step + channel] = upper * (1 - fy) + lower * fy;
+        const by = channels === 1 ? 0 : channel;
+        profile[3 * step + channel] =
+          upperLeft * data[at + by] +
+          upperRight * data[at + channels + by] +
+          lowerLeft * data[below + by] +
+          lowerRight * data[below + channels + by];
       }
     }
-    if (!complete) continue;
     let [best, bestStep] = [0, -1];
-    const strengths: number[] = [];
     for (let step = 1; step <= steps; step++) {
-      let [size, sum] = [0, 0];
-      for (let channel = 0; channel < 3; channel++) {
-        const change = profile[3 * (step + 1) + channel] - profile[3 * (step - 1) + channel];
-        size += change * change;
-        sum += change;
-      }
+      const red = profile[3 * step + 3] - profile[3 * step - 3];
+      const green = profile[3 * step + 4] - profile[3 * step - 2];
+      const blue = profile[3 * step + 5] - profile[3 * step - 1];
       const away = (step - 1 - reach) / reach;
-      const strength = Math.sqrt(size) * (sum > 0 ? INTO_LIGHT : 1) * (1 - 0.45 * away * away);
-      strengths.push(strength);
+      const strength =
+        Math.sqrt(red * red + green * green + blue * blue) *
+        (red + green + blue > 0 ? INTO_LIGHT : 1) *
+        (1 - 0.45 * away * away);
+      strengths[step] = strength;
       if (strength > best) [best, bestStep] = [strength, step - 1];
     }
     if (best < 3) continue;
-    const [before, after] = [strengths[bestStep - 1] ?? 0, strengths[bestStep + 1] ?? 0];
+    const [before, after] = [strengths[bestStep], strengths[bestStep + 2]];
     const curve = before - 2 * best + after;
     const fraction = curve < 0 ? Math.max(-0.5, Math.min(0.5, (0.5 * (before - after)) / curve)) : 0;
     found.push({ t, off: bestStep + fraction - reach, weight: Math.min(1, best / 30) });

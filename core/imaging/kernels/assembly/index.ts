@@ -1,2 +1,3 @@
+export { gradients } from './edges';
 export { reserve, shrink, warp } from './pixels';
 export { darker, evenColour, evenGrey, grey, paperCells, smooth } from './tones';
