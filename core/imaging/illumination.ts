@@ -120,11 +120,17 @@ function closed(grid: Plane, reach: number): Plane {
 function largestAround({ width, height, data }: Plane, reach: number): Plane {
   const rows = plane(width, height);
   const out = plane(width, height);
-  for (let y = 0; y < height; y++) largestAlong(data, rows.data, y * width, 1, width, reach);
-  for (let x = 0; x < width; x++) largestAlong(rows.data, out.data, x, width, height, reach);
+  const room = new Float32Array(2 * (Math.max(width, height) + 4 * reach + 2));
+  for (let y = 0; y < height; y++) largestAlong(data, rows.data, y * width, 1, width, reach, room);
+  for (let x = 0; x < width; x++) largestAlong(rows.data, out.data, x, width, height, reach, room);
   return out;
 }
 
+/**
+ * The largest value within a reach of each of a row: that from its window's beginning to the end of a block as long as a window, and that
+ * from there to the window's end (van Herk 1992, Gil & Werman 1993).
+ * @param room for twice as many values as the row has, and four times the reach and two more
+ */
 function largestAlong(
   from: Float32Array,
   to: Float32Array,
@@ -132,13 +138,23 @@ function largestAlong(
   step: number,
   count: number,
   reach: number,
+  room: Float32Array,
 ): void {
+  const window = 2 * reach + 1;
+  const blocks = Math.ceil((count + 2 * reach) / window);
+  const length = blocks * window;
+  const ahead = room.subarray(length);
+  for (let at = 0; at < length; at++) {
+    const place = at - reach;
+    const value = place >= 0 && place < count ? from[start + place * step] : -Infinity;
+    room[at] = value;
+    ahead[at] = at % window > 0 && ahead[at - 1] > value ? ahead[at - 1] : value;
+  }
+  for (let at = length - 2; at >= 0; at--)
+    if ((at + 1) % window > 0 && room[at + 1] > room[at]) room[at] = room[at + 1];
   for (let at = 0; at < count; at++) {
-    let value = -Infinity;
-    const last = Math.min(count - 1, at + reach);
-    for (let near = Math.max(0, at - reach); near <= last; near++)
-      if (from[start + near * step] > value) value = from[start + near * step];
-    to[start + at * step] = value;
+    const [behind, before] = [room[at], ahead[at + 2 * reach]];
+    to[start + at * step] = behind > before ? behind : before;
   }
 }
 
@@ -160,17 +176,20 @@ export function inverseLightOfRow(
     const top = Math.min(down - 2, Math.floor(fy));
     const share = fy - top;
     const row = into[channel];
+    const brightness = (cell: number) => {
+      const clamped = Math.max(0, Math.min(across - 1, cell));
+      return data[top * across + clamped] * (1 - share) + data[(top + 1) * across + clamped] * share;
+    };
+    const perPixel = across / width;
     let x = 0;
+    let from = scale / brightness(-1);
     for (let cell = -1; cell < across; cell++) {
-      const value = (c: number) => {
-        const clamped = Math.max(0, Math.min(across - 1, c));
-        return data[top * across + clamped] * (1 - share) + data[(top + 1) * across + clamped] * share;
-      };
-      const [from, to] = [scale / value(cell), scale / value(cell + 1)];
+      const to = scale / brightness(cell + 1);
       const begin = ((cell + 0.5) * width) / across;
       const end = ((cell + 1.5) * width) / across;
-      const slope = (to - from) / (end - begin);
+      const slope = (to - from) * perPixel;
       for (; x < width && x + 0.5 < end; x++) row[x] = from + slope * (x + 0.5 - begin);
+      from = to;
     }
     for (; x < width; x++) row[x] = row[x - 1];
   });

@@ -1,7 +1,7 @@
 import { estimateIllumination, Illumination, inverseLightOfRow } from './illumination';
 import { binarise } from './binarise';
 import { bytesIn, withPixels } from './kernels/pixels';
-import { bytesOf, greyOf, Raster, shrink } from './raster';
+import { bytesOf, greyOf, LUMA, Raster, shrink } from './raster';
 
 /** How a page is rendered. */
 export const LOOKS = ['asShot', 'clear', 'grey', 'bilevel', 'even'] as const;
@@ -76,19 +76,21 @@ const MOSTLY_DARK = 0.62;
  * @param picture grey
  * @param dark what is darker than this is dark
  */
-export function tonesOfPrint({ width, height, data }: Raster, dark: number): Uint32Array {
+export function tonesOfPrint(picture: Raster, dark: number): Uint32Array {
+  const { width, height } = picture;
+  const data = bytesOf(picture);
   const counts = new Uint32Array(256);
   const side = Math.max(5, Math.round(Math.max(width, height) / BLOCKS));
-  const own = new Uint32Array(256);
   for (let top = 0; top < height; top += side) {
     for (let left = 0; left < width; left += side) {
-      own.fill(0);
-      const [bottom, right] = [Math.min(height, top + side), Math.min(width, left + side)];
-      for (let y = top; y < bottom; y++) for (let x = left; x < right; x++) own[data[y * width + x]]++;
+      const bottom = Math.min(height, top + side);
+      const right = Math.min(width, left + side);
       let darker = 0;
-      for (let value = 0; value < dark; value++) darker += own[value];
+      for (let y = top; y < bottom; y++)
+        for (let at = y * width + left; at < y * width + right; at++) if (data[at] < dark) darker++;
       if (darker > MOSTLY_DARK * (bottom - top) * (right - left)) continue;
-      for (let value = 0; value < 256; value++) counts[value] += own[value];
+      for (let y = top; y < bottom; y++)
+        for (let at = y * width + left; at < y * width + right; at++) counts[data[at]]++;
     }
   }
   return counts;
@@ -136,7 +138,7 @@ function normalised(picture: Raster, light: Illumination, curve: Float32Array): 
     );
     return { width, height, channels, data: data ?? plainEven(picture, light, tones) };
   }
-  const blocks = [...places, bytesIn(tones.gains), 12 * width, 3 * width * height];
+  const blocks = [...places, bytesIn(tones.gains), 16 * width, 3 * width * height];
   const data = withPixels(blocks, (pixels, [source, grids, gains, rows, out]) =>
     pixels.evenColour(source, width, height, channels, grids, across, down, gains, STEPS, PER_STEP, rows, out),
   );
@@ -178,10 +180,14 @@ const PER_STEP = STEPS / MOST;
 
 function greyRow(data: Uint8Array, from: number, light: Float32Array, bytes: Uint8Array, out: Uint8Array, to: number) {
   for (let x = 0; x < light.length; x++) {
-    const step = Math.fround(data[from + x] * light[x]) | 0;
+    const step = round(data[from + x] * light[x]) | 0;
     out[to + x] = bytes[step < STEPS ? step : STEPS];
   }
 }
+
+/** To 32 bits, as the kernels reckon. */
+const round = Math.fround;
+const [RED, GREEN, BLUE] = LUMA.map(round);
 
 function colourRow(
   data: Uint8Array,
@@ -193,14 +199,14 @@ function colourRow(
   to: number,
 ) {
   for (let x = 0; x < reds.length; x++, from += channels, to += 3) {
-    const red = data[from] * reds[x];
-    const green = data[from + 1] * greens[x];
-    const blue = data[from + 2] * blues[x];
-    const step = (0.299 * red + 0.587 * green + 0.114 * blue) | 0;
+    const red = round(data[from] * reds[x]);
+    const green = round(data[from + 1] * greens[x]);
+    const blue = round(data[from + 2] * blues[x]);
+    const step = round(round(round(RED * red) + round(GREEN * green)) + round(BLUE * blue)) | 0;
     const by = gains[step < STEPS ? step : STEPS];
-    out[to] = Math.min(255, (red * by + 0.5) | 0);
-    out[to + 1] = Math.min(255, (green * by + 0.5) | 0);
-    out[to + 2] = Math.min(255, (blue * by + 0.5) | 0);
+    out[to] = Math.min(255, round(round(red * by) + 0.5) | 0);
+    out[to + 1] = Math.min(255, round(round(green * by) + 0.5) | 0);
+    out[to + 2] = Math.min(255, round(round(blue * by) + 0.5) | 0);
   }
 }
 

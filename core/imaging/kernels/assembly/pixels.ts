@@ -267,24 +267,30 @@ export function shrink(
     for (let row = load<i32>(down + (y << 2)); row < last; row += stride, rows++)
       addRow(source + row * line, sums, line);
     let begin = load<i32>(across);
-    for (let x = 0; x < outWidth; x++) {
+    let known = 0;
+    let covered = 0;
+    let to = out + y * outWidth * channels;
+    for (let x = 0; x < outWidth; x++, to += channels) {
       const next = load<i32>(across + ((x + 1) << 2));
       const cell = next - begin;
-      const covered = rows * (stride === 1 ? cell : (cell + stride - 1) / stride);
       let at = sums + ((begin * channels) << 1);
-      const end = sums + ((next * channels) << 1);
-      const to = out + (y * outWidth + x) * channels;
+      const end = at + ((cell * channels) << 1);
       begin = next;
+      if (cell !== known) {
+        known = cell;
+        covered = rows * (stride === 1 ? cell : (cell + stride - 1) / stride);
+      }
       if (channels === 1) {
         let sum = 0;
         for (; at < end; at += step) sum += <i32>load<u16>(at);
         store<u8>(to, <u8>(sum / covered));
       } else {
-        let sum = i32x4.splat(0);
-        for (; at < end; at += step) sum = i32x4.add(sum, v128.load_ext<u16>(at));
+        let sum = v128.load_ext<u16>(at);
+        for (at += step; at < end; at += step) sum = i32x4.add(sum, v128.load_ext<u16>(at));
         // Exact: neither number has more than 23 bits.
-        const mean = i32x4.trunc_sat_f32x4_s(f32x4.div(f32x4.convert_i32x4_s(sum), f32x4.splat(<f32>covered)));
-        store<u32>(to, i32x4.extract_lane(v128.swizzle(mean, i32x4.splat(0x0c080400)), 0));
+        if (covered > 1)
+          sum = i32x4.trunc_sat_f32x4_s(f32x4.div(f32x4.convert_i32x4_s(sum), f32x4.splat(<f32>covered)));
+        store<u32>(to, i32x4.extract_lane(v128.swizzle(sum, i32x4.splat(0x0c080400)), 0));
         if (channels === 4) store<u8>(to + 3, 255);
       }
     }

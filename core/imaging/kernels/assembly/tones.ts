@@ -202,7 +202,7 @@ function lightAt(upper: usize, across: i32, cell: i32, share: f64): f64 {
   return <f64>load<f32>(at) * (1 - share) + <f64>load<f32>(at + (across << 2)) * share;
 }
 
-/** One over the light for each pixel of a row, times `scale`, as 32-bit numbers. */
+/** One over the light for each pixel of a row, times `scale`, as 32-bit numbers, each `apart` bytes from the one before. */
 function inverseLight(
   grid: usize,
   across: i32,
@@ -212,22 +212,25 @@ function inverseLight(
   height: i32,
   scale: f64,
   into: usize,
+  apart: usize,
 ): void {
   const fy = Math.max(0, Math.min(<f64>(down - 1), ((<f64>y + 0.5) * <f64>down) / <f64>height - 0.5));
   const top = min(down - 2, <i32>Math.floor(fy));
   const share = fy - <f64>top;
   const upper = grid + ((top * across) << 2);
+  const perPixel = <f64>across / <f64>width;
   let x = 0;
+  let from = scale / lightAt(upper, across, -1, share);
   for (let cell = -1; cell < across; cell++) {
-    const from = scale / lightAt(upper, across, cell, share);
     const to = scale / lightAt(upper, across, cell + 1, share);
     const begin = ((<f64>cell + 0.5) * <f64>width) / <f64>across;
     const end = ((<f64>cell + 1.5) * <f64>width) / <f64>across;
-    const slope = (to - from) / (end - begin);
+    const slope = (to - from) * perPixel;
     for (; x < width && <f64>x + 0.5 < end; x++)
-      store<f32>(into + (x << 2), <f32>(from + slope * (<f64>x + 0.5 - begin)));
+      store<f32>(into + x * apart, <f32>(from + slope * (<f64>x + 0.5 - begin)));
+    from = to;
   }
-  for (; x < width; x++) store<f32>(into + (x << 2), load<f32>(into + ((x - 1) << 2)));
+  for (; x < width; x++) store<f32>(into + x * apart, load<f32>(into + (x - 1) * apart));
 }
 
 /**
@@ -251,7 +254,7 @@ export function evenGrey(
 ): void {
   const most = i32x4.splat(steps);
   for (let y = 0; y < height; y++) {
-    inverseLight(grid, across, down, y, width, height, perStep, row);
+    inverseLight(grid, across, down, y, width, height, perStep, row, 4);
     const line = y * width;
     let x = 0;
     for (; x + 4 <= width; x += 4) {
@@ -271,17 +274,11 @@ export function evenGrey(
   }
 }
 
-// @ts-ignore: decorator
-@inline
-function toned(value: f64, by: f64): u8 {
-  return <u8>min(255, <i32>(value * by + 0.5));
-}
-
 /**
  * A coloured page beside the light on it, through a curve.
  * @param grids of the light in red, green and blue, one behind the other
  * @param gains what shares of the light, in steps, are multiplied by, for `steps` + 1 of them, 32-bit numbers
- * @param rows room for three rows of 32-bit numbers
+ * @param rows room for a row of 16 bytes a pixel
  */
 export function evenColour(
   source: usize,
@@ -298,22 +295,23 @@ export function evenColour(
   out: usize,
 ): void {
   const grid = (across * down) << 2;
-  const row = width << 2;
+  const luma = f32x4(0.299, 0.587, 0.114, 0);
+  const half = f32x4.splat(0.5);
+  const white = i32x4.splat(255);
   for (let y = 0; y < height; y++) {
     for (let channel = 0; channel < 3; channel++)
-      inverseLight(grids + channel * grid, across, down, y, width, height, perStep, rows + channel * row);
-    for (let x = 0; x < width; x++) {
-      const from = source + (y * width + x) * channels;
-      const light = rows + (x << 2);
-      const red = <f64>load<u8>(from) * <f64>load<f32>(light);
-      const green = <f64>load<u8>(from, 1) * <f64>load<f32>(light + row);
-      const blue = <f64>load<u8>(from, 2) * <f64>load<f32>(light + (row << 1));
-      const step = <i32>(0.299 * red + 0.587 * green + 0.114 * blue);
-      const by = <f64>load<f32>(gains + (min(step, steps) << 2));
-      const to = out + (y * width + x) * 3;
-      store<u8>(to, toned(red, by));
-      store<u8>(to, toned(green, by), 1);
-      store<u8>(to, toned(blue, by), 2);
+      inverseLight(grids + channel * grid, across, down, y, width, height, perStep, rows + (channel << 2), 16);
+    let from = source + y * width * channels;
+    let to = out + y * width * 3;
+    for (let x = 0; x < width; x++, from += channels, to += 3) {
+      const bytes = i32x4.extend_low_i16x8_u(i16x8.extend_low_i8x16_u(v128.load32_zero(from)));
+      const shares = f32x4.mul(f32x4.convert_i32x4_s(bytes), v128.load(rows + (x << 4)));
+      const parts = f32x4.mul(shares, luma);
+      const step = <i32>(f32x4.extract_lane(parts, 0) + f32x4.extract_lane(parts, 1) + f32x4.extract_lane(parts, 2));
+      const gain = v128.load32_splat(gains + (min(step, steps) << 2));
+      const toned = i32x4.min_s(i32x4.trunc_sat_f32x4_s(f32x4.add(f32x4.mul(shares, gain), half)), white);
+      // The fourth byte is that of the next pixel, which comes after.
+      store<u32>(to, i32x4.extract_lane(v128.swizzle(toned, i32x4.splat(0x0c080400)), 0));
     }
   }
 }
