@@ -1,6 +1,6 @@
 import { editDistance } from './editDistance';
 import { parseQuery } from './query';
-import { findHits, Term, tokenise } from './tokens';
+import { findHits, pageTokens, Term, tokenise } from './tokens';
 
 const tokens = (text: string) => tokenise(text).map((token) => token.text);
 
@@ -71,6 +71,23 @@ describe('hits in a row of words', () => {
   it('finds phrases only where the words follow each other', () => {
     expect(findHits(words, [[term('dobby'), term('loom')]])).toEqual([[1, 2]]);
     expect(findHits(words, [[term('table'), term('loom')]])).toEqual([]);
+  });
+  it('finds a word that is divided at the end of a line whole', () => {
+    const box: [number, number, number, number] = [0, 0, 40, 10];
+    const divided = [
+      { text: 'the', line: 0, box },
+      { text: '“hand-', line: 0, box },
+      { text: 'weaving”,', line: 1, box },
+      { text: 'Wick-', line: 1, box },
+      { text: 'Loom', line: 2, box },
+      { text: 'mid-', line: 2, box },
+      { text: 'term', line: 2, box },
+    ];
+    expect(findHits(divided, [[term('handweaving')]])).toEqual([[1, 2]]);
+    expect(findHits(divided, [[term('handw', true)]])).toEqual([[1, 2]]);
+    expect(findHits(divided, [[term('wickloom')], [term('midterm')]])).toEqual([]);
+    expect(pageTokens(divided)).toEqual(expect.arrayContaining(['hand', 'weaving', 'handweaving', 'mid', 'term']));
+    expect(pageTokens(divided)).not.toContain('midterm');
   });
   it('finds other spellings', () => {
     expect(findHits(words, [[{ forms: ['tabel', 'table'], prefix: false }]])).toEqual([[5]]);

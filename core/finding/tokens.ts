@@ -56,9 +56,23 @@ export function isGroup(token: string): boolean {
   return GROUP.test(token);
 }
 
+/** What stands behind a word that is divided at a line's end, and before it. */
+const DIVIDED = /^\P{L}*(\p{L}+)[-\u00ad\u2010]$/u;
+const ITS_REST = /^(\p{Ll}+)/u;
+
+/** The word that is divided between two that follow each other, the second one in another line; undefined where none is. */
+function undivided(
+  first: { text: string; line?: number },
+  second: { text: string; line?: number },
+): string | undefined {
+  if (first.line !== undefined && first.line === second.line) return undefined;
+  const [begin, end] = [DIVIDED.exec(first.text), ITS_REST.exec(second.text)];
+  return begin && end ? begin[1] + end[1] : undefined;
+}
+
 /**
- * All tokens under which a page's words are found, each once: those of the words, and numbers written in groups as one as well, so
- * that 77 120 is found as 77120.
+ * All tokens under which a page's words are found, each once: those of the words, those divided at a line's end whole as well, and
+ * numbers written in groups as one as well, so that 77 120 is found as 77120.
  */
 export function pageTokens(
   words: readonly { text: string; box: readonly [number, number, number, number]; line: number }[],
@@ -67,6 +81,8 @@ export function pageTokens(
   let run: string[] = [];
   words.forEach(({ text, box: [x, , , height], line }, at) => {
     const before = words[at - 1];
+    const whole = before && undivided(before, words[at]);
+    if (whole) found.add(foldToken(whole));
     const follows = before && before.line === line && x - before.box[0] - before.box[2] <= NEAR * height;
     if (!follows) run = [];
     for (const { text: token } of tokenise(text)) {
@@ -106,8 +122,15 @@ export function wordTokens(words: { text: string }[]): { token: string; word: nu
  * The numbers of the words that hold a match, in order. Each term counts for itself; words follow each other only when the
  * query put them in quotes, which `phrases` says: each phrase is a row of terms.
  */
-export function findHits(words: { text: string }[], phrases: Term[][]): number[][] {
+export function findHits(words: { text: string; line?: number }[], phrases: Term[][]): number[][] {
   const tokens = wordTokens(words);
+  /** Whether a word divided at a line's end begins with this token that fits a term. */
+  const isDivided = ([term]: Term[], at: number): boolean => {
+    const [{ word }, next] = [tokens[at], tokens[at + 1]];
+    if (next?.word !== word + 1) return false;
+    const whole = undivided(words[word], words[word + 1]);
+    return whole !== undefined && matches(term, foldToken(whole));
+  };
   const hits: number[][] = [];
   /** How many tokens from here on are the groups of a number that is looked for as one; 0 when they aren't. */
   const groupsOf = ([{ forms }]: Term[], at: number): number => {
@@ -123,7 +146,8 @@ export function findHits(words: { text: string }[], phrases: Term[][]): number[]
   for (let at = 0; at < tokens.length; at++) {
     for (const phrase of phrases) {
       const fits = phrase.every((term, step) => at + step < tokens.length && matches(term, tokens[at + step].token));
-      const length = fits ? phrase.length : phrase.length === 1 ? groupsOf(phrase, at) : 0;
+      const single = phrase.length === 1;
+      const length = fits ? phrase.length : single && isDivided(phrase, at) ? 2 : single ? groupsOf(phrase, at) : 0;
       if (length === 0) continue;
       const found = [...new Set(tokens.slice(at, at + length).map(({ word }) => word))];
       const previous = hits[hits.length - 1];

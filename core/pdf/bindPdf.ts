@@ -12,6 +12,7 @@ import {
   PDFString,
 } from '@cantoo/pdf-lib';
 import { addTurns, Box, Orientation, Turn } from '../geometry';
+import { Heading } from '../reading/book';
 import { Word } from '../reading/words';
 import { isPlainPicturePage } from './archival';
 import { ASCENT, DESCENT, GLYPH_WIDTH, glyphlessFont } from './glyphlessFont';
@@ -78,14 +79,25 @@ export interface BoundPdf {
   archival: boolean;
 }
 
+/** How one finds one's way in a PDF. */
+export interface Contents {
+  /** The number printed on each page, null where there is none. */
+  labels?: readonly (number | null)[];
+  headings?: readonly Heading[];
+}
+
 const FONT_TAG = 'CrowText';
 
 /**
  * Binds pages into one searchable PDF: pictures with an invisible text layer, each word under its picture; pages of PDFs
- * taken over as they are, with a text layer where they had none. Declared PDF/A-2b when every page is a plain picture.
+ * taken over as they are, with a text layer where they had none; page labels and an outline where they are given. Declared PDF/A-2b when every page is a plain picture.
  * @throws whatever the PDF library throws for a source PDF that it can't read
  */
-export async function bindPdf(pages: BindPage[], metadata: DocumentMetadata): Promise<BoundPdf> {
+export async function bindPdf(
+  pages: BindPage[],
+  metadata: DocumentMetadata,
+  { labels = [], headings = [] }: Contents = {},
+): Promise<BoundPdf> {
   const pdf = await PDFDocument.create({ updateMetadata: false });
   const characters = new CharacterSet();
   const font = pdf.context.nextRef();
@@ -103,7 +115,45 @@ export async function bindPdf(pages: BindPage[], metadata: DocumentMetadata): Pr
   }
   if (characters.codes.size > 0) writeFont(pdf, font, characters);
   writeMetadata(pdf, metadata, archival);
+  if (labels.some((number, at) => number !== null && number !== at + 1)) writeLabels(pdf, labels);
+  if (headings.length > 0) writeOutline(pdf, headings);
   return { bytes: await pdf.save({ useObjectStreams: true, addDefaultPage: false }), archival };
+}
+
+/** Page labels (ISO 32000-1, 12.4.2): the printed numbers; pages in front that have none are counted in Roman numerals. */
+function writeLabels(pdf: PDFDocument, labels: readonly (number | null)[]): void {
+  const { context } = pdf;
+  const ranges = context.obj([]) as PDFArray;
+  labels.forEach((number, at) => {
+    const before = labels[at - 1];
+    if (at > 0 && (number === null ? before === null : before !== null && before === number - 1)) return;
+    ranges.push(PDFNumber.of(at));
+    ranges.push(context.obj(number === null ? { S: 'r', St: 1 } : { S: 'D', St: number }));
+  });
+  pdf.catalog.set(PDFName.of('PageLabels'), context.obj({ Nums: ranges }));
+}
+
+/** The headings as the document's outline (ISO 32000-1, 12.3.3), each leading to where it stands. */
+function writeOutline(pdf: PDFDocument, headings: readonly Heading[]): void {
+  const { context } = pdf;
+  const pages = pdf.getPages();
+  const outline = context.nextRef();
+  const items = headings.map(() => context.nextRef());
+  headings.forEach(({ text, page, top }, at) => {
+    const [item, shown] = [context.obj({}) as PDFDict, pages[page]];
+    item.set(PDFName.of('Title'), PDFHexString.fromText(text));
+    item.set(PDFName.of('Parent'), outline);
+    if (at > 0) item.set(PDFName.of('Prev'), items[at - 1]);
+    if (at < items.length - 1) item.set(PDFName.of('Next'), items[at + 1]);
+    const height = Math.round(shown.getHeight() * (1 - top));
+    item.set(PDFName.of('Dest'), context.obj([shown.ref, PDFName.of('XYZ'), null, height, null]));
+    context.assign(items[at], item);
+  });
+  context.assign(
+    outline,
+    context.obj({ Type: 'Outlines', First: items[0], Last: items[items.length - 1], Count: items.length }),
+  );
+  pdf.catalog.set(PDFName.of('Outlines'), outline);
 }
 
 /** Matrices that place the unit square of a stored picture on a page of the size 1 × 1, by EXIF orientation. */

@@ -151,6 +151,14 @@ it('knows a sender again by what stands at the foot, once somebody has confirmed
   expect(await valueOf(second, 'vendor')).toMatchObject({ value: 'Saltgate Yarns', why: 'its bank account is known' });
 });
 
+it('says which pages seem to be missing, or there twice, by the numbers printed on them', async () => {
+  const pages = [12, 13, 14, 16, 17, 17, 18].map(
+    (number) => `The Harbour Weaver ${number}\nLinen takes the dye slowly.`,
+  );
+  const id = await room.documentOf('a.pdf', await textPdf(...pages));
+  expect((await read(id)).checks).toEqual(['Page 15 seems to be missing.', 'Page 17 seems to be there twice.']);
+});
+
 it('says when check digits do not fit', async () => {
   const id = await room.documentOf('a.pdf', await textPdf(`${INVOICE}\nIBAN DE65 7112 2003 0000 1122 33`));
   expect((await read(id)).checks).toEqual([expect.stringContaining('DE65 7112 2003 0000 1122 33 do not fit')]);

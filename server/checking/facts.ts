@@ -1,3 +1,4 @@
+import { numberingFaults, printedNumbers } from '@crow/core/reading/book';
 import { EntityManager, IsNull, Not } from 'typeorm';
 import { FACT_NAMES, FactName } from '@crow/contract/facts';
 import { shareOf } from '@crow/core/geometry';
@@ -60,13 +61,20 @@ export async function refreshFacts(manager: EntityManager, documentId: string): 
     });
   }
   await keepRead(manager, documentId, {
-    checks: checksOf(signs),
+    checks: [...checksOf(signs), ...numberingFaults(printedNumbers(inTheirPlaces(texts)))],
     lines: found.lines?.value ?? null,
     taxes: found.taxes?.value ?? null,
     bookings: found.bookings?.value ?? null,
     kindRead,
   });
   await typeFacts(manager, documentId);
+}
+
+/** The pages of a document with what was read of them; those not read yet say nothing. */
+function inTheirPlaces(texts: readonly ReadPage[]): Pick<ReadPage, 'width' | 'height' | 'words'>[] {
+  const byNumber = new Map(texts.map((text) => [text.number, text]));
+  const last = Math.max(0, ...byNumber.keys());
+  return Array.from({ length: last }, (_, at) => byNumber.get(at + 1) ?? { width: 1, height: 1, words: [] });
 }
 
 /** What was read of a paper's kind, and by which word of its form: papers that are alike in this are of one form. */

@@ -9,6 +9,7 @@ import { scaledPageText, Word } from '@crow/core/reading/words';
 import { BindingSize } from '../engines/bindingPictures';
 import { rasterOf } from '../engines/rasters';
 import { recognise } from '../engines/recognise';
+import { Quad } from '@crow/core/imaging/quad';
 import { greyOf } from '@crow/core/imaging/raster';
 import { inspectFile } from '../engines/sourceFile';
 import { blackAndWhite, drawn, scanned, scannedPdf, scratchFolder, textPdf } from '../testing/made';
@@ -346,3 +347,79 @@ async function corners(picture: Buffer): Promise<string[]> {
   };
   return [at(0.25, 0.25), at(0.75, 0.25), at(0.25, 0.75), at(0.75, 0.75)];
 }
+
+describe('of a book', () => {
+  const picture = blank(300, 400).png().toBuffer();
+  /** What another program sees of how one finds one's way. */
+  const contentsOf = ({ path }: { path: string }) =>
+    JSON.parse(
+      execFileSync('qpdf', ['--json=2', '--json-key=pagelabels', '--json-key=outlines', path], { encoding: 'utf8' }),
+    ) as {
+      pagelabels: { index: number; label: Record<string, unknown> }[];
+      outlines: { title: string; destpageposfrom1: number; dest: unknown[] }[];
+    };
+  /** A page with its number at its foot, and with a heading where there is one. */
+  const numbered = async (number: number, heading?: string) => {
+    const words = [
+      ...(heading ?? '').split(' ').flatMap((text, at) => (text ? [word(text, [40 + 90 * at, 60, 80, 26], 0)] : [])),
+      ...['Plain', 'linen'].map((text, at) => word(text, [40 + 60 * at, 120, 50, 12], 1)),
+      word(String(number), [140, 380, 20, 12], 2),
+    ];
+    return page(await picture, { text: { width: 300, height: 400, words } });
+  };
+
+  it('the pages are called by the numbers printed on them, and headings lead to where they stand', async () => {
+    const headings = new Map([
+      [7, 'Über das Färben'],
+      [10, 'Of madder'],
+    ]);
+    const pages = await Promise.all([6, 7, 8, 9, 10, 11].map((number) => numbered(number, headings.get(number))));
+    const bound = await bind(await page(await picture), ...pages);
+    expect(bound.archival).toBe(true);
+    expect(bound.check()).toContain('No syntax or stream encoding errors');
+    const { pagelabels, outlines } = contentsOf(bound);
+    expect(pagelabels).toEqual([{ index: 0, label: { '/S': '/D', '/St': 5 } }]);
+    expect(outlines.map(({ title, destpageposfrom1 }) => [title, destpageposfrom1])).toEqual([
+      ['Über das Färben', 3],
+      ['Of madder', 6],
+    ]);
+    const { height } = await bound.page();
+    for (const { dest } of outlines) expect(Number(dest[3]) / height).toBeCloseTo(1 - 60 / 400, 2);
+  });
+
+  it('a paper whose pages are numbered from one has no labels, and a short one no outline', async () => {
+    const pages = await Promise.all([1, 2, 3, 4].map((number) => numbered(number, 'Warp')));
+    expect(contentsOf(await bind(...pages))).toMatchObject({ pagelabels: [], outlines: [] });
+  });
+
+  it('pages in front of the first number have Roman ones, and a gap goes on with what is printed', async () => {
+    const pages = await Promise.all([1, 2, 3, 7, 8].map((number) => numbered(number)));
+    const bound = await bind(await page(await picture), ...pages);
+    expect(contentsOf(bound).pagelabels).toEqual([
+      { index: 0, label: { '/S': '/r', '/St': 1 } },
+      { index: 1, label: { '/S': '/D', '/St': 1 } },
+      { index: 4, label: { '/S': '/D', '/St': 7 } },
+    ]);
+  });
+
+  it('flattened pages that are nearly of one size have the same, others keep theirs', async () => {
+    const bent = async (...paper: [number, number]) => {
+      const corners: Quad = [
+        [0.1, 0.1],
+        [0.9, 0.1],
+        [0.9, 0.9],
+        [0.1, 0.9],
+      ];
+      const bend = { across: 1, down: 1, places: [0, 0, 1, 0, 0, 1, 1, 1] };
+      return page(await picture, { recipe: { corners, bend, angle: 0, look: 'asShot', paper, marks: [] } });
+    };
+    const pages = [await bent(300, 420), await bent(310, 418), await bent(296, 424), await bent(200, 424)];
+    const sizes = (await inspectFile((await bind(...pages)).path, 'out')).pages;
+    expect(sizes.map(({ pointWidth, pointHeight }) => [pointWidth, pointHeight])).toEqual([
+      [300, 424],
+      [300, 424],
+      [300, 424],
+      [200, 424],
+    ]);
+  });
+});

@@ -3,6 +3,7 @@ import { EntityManager, IsNull } from 'typeorm';
 import { BindPage, bindPdf, BoundPdf } from '@crow/core/pdf/bindPdf';
 import { Recipe } from '@crow/core/imaging/recipe';
 import { Turn, turnSize } from '@crow/core/geometry';
+import { headingsOf, printedNumbers } from '@crow/core/reading/book';
 import { PageText, restoreWords, turnPageText } from '@crow/core/reading/words';
 import { languageTag } from '@crow/core/reading/otherLanguages';
 import { Context } from '../platform/context';
@@ -88,9 +89,27 @@ export function bindPages(
   { title, created, language, size }: { title: string; created: Date; language: string; size: BindingSize },
 ): Promise<BoundPdf> {
   return withScratch(async (folder) => {
-    const prepared = await preparePages(pages, size, folder);
+    const prepared = inOneSize(pages, await preparePages(pages, size, folder));
+    const texts = pages.map(({ text }) => text ?? { width: 1, height: 1, words: [] });
+    const contents = { labels: printedNumbers(texts), headings: headingsOf(texts) };
     const fileId = createHash('md5').update(`${title} ${created.toISOString()} ${pages.length}`).digest();
-    return bindPdf(prepared, { title, created, language: language ? languageTag(language) : undefined, fileId });
+    const metadata = { title, created, language: language ? languageTag(language) : undefined, fileId };
+    return bindPdf(prepared, metadata, contents);
+  });
+}
+
+/** Pages of a book that are nearly as large as most of its pages are as large. */
+const NEARLY = 0.08;
+
+/** The pages of a bound book, whose size is measured one by one, in the size that most of them have. */
+function inOneSize(pages: PageToBind[], prepared: BindPage[]): BindPage[] {
+  const sizes = prepared.flatMap((page, at) => (page.kind === 'picture' && pages[at].recipe?.bend ? [page.size] : []));
+  const middle = (side: 0 | 1) => sizes.map((size) => size[side]).sort((a, b) => a - b)[sizes.length >> 1];
+  const usual: [number, number] = [middle(0), middle(1)];
+  return prepared.map((page, at) => {
+    if (page.kind !== 'picture' || !pages[at].recipe?.bend) return page;
+    const isNear = page.size.every((side, which) => Math.abs(side / usual[which] - 1) < NEARLY);
+    return isNear ? { ...page, size: usual } : page;
   });
 }
 

@@ -1,3 +1,4 @@
+import { NumberingFault, sayNumberingFault } from '../book';
 import type { Reason } from './reason';
 import { PageText, plainText } from '../words';
 
@@ -169,7 +170,7 @@ export function senderBySigns(
 }
 
 /** What is wrong with what a paper says by itself, as a code with what it is about. */
-export type Check = { code: 'iban'; iban: string };
+export type Check = { code: 'iban'; iban: string } | NumberingFault;
 
 /** Which check digits on a paper do not fit. */
 export function checksOf(signs: readonly Sign[]): Check[] {
@@ -178,7 +179,8 @@ export function checksOf(signs: readonly Sign[]): Check[] {
 }
 
 /** A check in a sentence for the person. */
-export function sayCheck({ iban }: Check): string {
-  const inFours = iban.replace(/(.{4})(?=.)/g, '$1 ');
+export function sayCheck(check: Check): string {
+  if (check.code !== 'iban') return sayNumberingFault(check);
+  const inFours = check.iban.replace(/(.{4})(?=.)/g, '$1 ');
   return `The check digits of the IBAN ${inFours} do not fit: a figure was misread, or misprinted.`;
 }
