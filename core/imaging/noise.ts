@@ -9,7 +9,7 @@ const STRONG = 0.8;
 /** From so much noise on (standard deviation as a share of the paper's brightness) it is smoothed away. */
 const NOISY = 0.035;
 /** How wide the smoothing is for how much noise, in pixels (standard deviation), and at the most. */
-const WIDTH_PER_NOISE = 16;
+const WIDTH_PER_NOISE = 10;
 const WIDEST = 2.2;
 
 /**

@@ -1,6 +1,7 @@
 import { Turn } from '../geometry';
 import { Bend, bentRow } from './bend/bend';
 import { BentSheet, findBend } from './bend/findBend';
+import { foldedSheet } from './bend/folds';
 import { findFingers } from './bend/fingers';
 import { mayBeBent, textRows } from './bend/rows';
 import { findSpread } from './bend/spread';
@@ -11,7 +12,7 @@ import { Ink, roughInk } from './ink';
 import { judgeLegibility, Legibility } from './legibility';
 import { isBilevel, isColourless, Look, renderLook, suitableLook } from './looks';
 import { liftMarks, Mark } from './marks';
-import { findOutlines } from './outline/findOutlines';
+import { findOutlines, Outline } from './outline/findOutlines';
 import { holdPrint, isNarrow, printApart } from './outline/slips';
 import { withoutNoise } from './noise';
 import { distance, Point, Quad, scaleQuad, wholeQuad } from './quad';
@@ -73,13 +74,53 @@ export function proposeRecipes(
   if (scanned && whole && !holdPrint(found, whole.letters, picture)) found = [];
   if (apart && whole && found.length < 2) found = printApart(whole.letters, picture);
   if (found.length === 0) return [(whole ?? proposePage(picture, null, scanned, 0.5)).proposal];
+  const folded = scanned ? undefined : proposeFolded(picture, found);
+  if (folded) found = found.filter((sheet) => !folded.pieces.includes(sheet));
   // In reading order: rows of sheets, from the left.
   const rowHeight = picture.height / 3;
   const order = ({ corners }: (typeof found)[number]) =>
     Math.round(Math.min(...corners.map(([, y]) => y)) / rowHeight) * 1e6 + Math.min(...corners.map(([x]) => x));
   return found
+    .map((sheet) => ({ ...sheet, proposal: proposePage(picture, sheet.corners, scanned, sheet.confidence).proposal }))
+    .concat(folded ? [{ ...folded.pieces[0], proposal: folded.proposal }] : [])
     .sort((a, b) => order(a) - order(b))
-    .map(({ corners, confidence }) => proposePage(picture, corners, scanned, confidence).proposal);
+    .map(({ proposal }) => proposal);
+}
+
+/** So many rows of print run over a fold; two sheets that touch have none. */
+const LEAST_OVER_FOLD = 2;
+/** How much of a row, as a share of the page's width, lies on either side of the fold at least. */
+const EITHER_SIDE = 0.03;
+
+/** Two of the outlines found that are the pieces of one sheet beside a fold, and how a page is made of it. */
+function proposeFolded(picture: Raster, found: Outline[]): { pieces: Outline[]; proposal: Proposal } | undefined {
+  const { width, height } = picture;
+  for (const [at, one] of found.entries()) {
+    for (const other of found.slice(at + 1)) {
+      const sheet = foldedSheet(one.corners, other.corners, [width, height]);
+      if (!sheet) continue;
+      const { recipe } = bentProposal(picture, sheet);
+      const flat = flatten(picture, recipe, { longSide: TEXT_SIZE });
+      const letters = lettersOnly(roughInk(flat));
+      const direction = textDirection(letters);
+      const turn = direction.confidence >= SURE_OF_DIRECTION ? direction.turn : 0;
+      const sideways = turn % 180 !== 0;
+      const [top, bottom] = sheet.fold;
+      // How far right of the fold a foot is, as a share of the page's width.
+      const offFold = ([x, y]: Point) => {
+        const [u, v] = sideways ? [y / flat.width, 1 - x / flat.height] : [x / flat.width, y / flat.height];
+        return u - top - (bottom - top) * v;
+      };
+      const over = textRows(sideways ? turnedInk(letters) : letters).filter(({ feet }) => {
+        const off = feet.map(offFold);
+        return Math.min(...off) < -EITHER_SIDE && Math.max(...off) > EITHER_SIDE;
+      });
+      if (over.length < LEAST_OVER_FOLD) continue;
+      const confidence = Math.min(one.confidence, other.confidence);
+      return { pieces: [one, other], proposal: { recipe, turn, confidence } };
+    }
+  }
+  return undefined;
 }
 
 /** @returns the proposal, and the letters seen on the page flat, its longer side `TEXT_SIZE` pixels */

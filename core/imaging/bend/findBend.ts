@@ -54,9 +54,35 @@ export function findBend(picture: Raster, corners: Quad, aspect: number): BentSh
   const [found] = findOutlines(flat.picture, { most: 1 });
   const upright = found && fromUpperLeft(found.corners, before);
   const outline = upright && found.confidence > 0.5 && overlap(upright, before) > SAME_SHEET ? upright : before;
-  const bent = bentSheet(outline, flat);
+  const feet = rows.flatMap((row) => row.feet.map(flat.at));
+  const bent = bentSheet(isLevel(outline) ? outline : levelAround(outline, feet), flat);
   // A shape that takes the sheet somewhere else is none.
   return bent && overlap(bent.corners, corners) > SAME_PLACE ? bent : undefined;
+}
+
+/** Sides of a flat sheet are no more aslant to its rows than this (tangent). */
+const ASLANT = 0.06;
+/** How far print is from a sheet's edge at least, as a share of its size. */
+const EDGE = 0.02;
+
+/** Whether the sides of a sheet whose rows are level are level and upright themselves. */
+function isLevel(outline: Quad): boolean {
+  return outline.every(([x, y], side) => {
+    const [toX, toY] = outline[(side + 1) % 4];
+    const [across, down] = [Math.abs(toX - x), Math.abs(toY - y)];
+    return Math.min(across, down) <= ASLANT * Math.max(across, down);
+  });
+}
+
+/** The level rectangle that is about where an outline is, and holds the print. */
+function levelAround([a, b, c, d]: Quad, feet: Point[]): Quad {
+  const [xs, ys] = [feet.map(([x]) => x), feet.map(([, y]) => y)];
+  const [wide, high] = [(b[0] + c[0] - a[0] - d[0]) / 2, (c[1] + d[1] - a[1] - b[1]) / 2];
+  const left = Math.min((a[0] + d[0]) / 2, Math.min(...xs) - EDGE * wide);
+  const right = Math.max((b[0] + c[0]) / 2, Math.max(...xs) + EDGE * wide);
+  const top = Math.min((a[1] + b[1]) / 2, Math.min(...ys) - EDGE * high);
+  const bottom = Math.max((c[1] + d[1]) / 2, Math.max(...ys) + EDGE * high);
+  return wholeQuad(right - left, bottom - top).map(([x, y]): Point => [x + left, y + top]) as Quad;
 }
 
 /** Whether a row is on the sheet, not on what lies beside it. */

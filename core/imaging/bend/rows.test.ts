@@ -60,3 +60,5 @@ it('fits numbers to what was measured', () => {
   );
   expect([slope, offset].map((each) => each.toFixed(6))).toEqual(['2.000000', '1.000000']);
 });
+
+it('a sheet without print is not taken for bent', () => expect(mayBeBent([])).toBe(false));

@@ -125,6 +125,7 @@ const APART = 0.06;
  * Quickly told, also where letters are few pixels high: many feet make up for how coarsely each is seen.
  */
 export function mayBeBent(rows: Row[]): boolean {
+  if (rows.length === 0) return false;
   const shapes = rows.map(({ feet, height }) => {
     const [first, last] = [feet[0][0], feet[feet.length - 1][0]];
     const [x, half] = [(first + last) / 2, Math.max(1, (last - first) / 2)];
