@@ -87,7 +87,7 @@ export function proposeRecipes(
     .map(({ proposal }) => proposal);
 }
 
-/** So many rows of print run over a fold; two sheets that touch have none. */
+/** So many rows of print run over a fold; two sheets that touch have none, and make a sheet of a usual size only where they have one themselves. */
 const LEAST_OVER_FOLD = 2;
 /** How much of a row, as a share of the page's width, lies on either side of the fold at least. */
 const EITHER_SIDE = 0.03;
@@ -115,7 +115,10 @@ function proposeFolded(picture: Raster, found: Outline[]): { pieces: Outline[]; 
         const off = feet.map(offFold);
         return Math.min(...off) < -EITHER_SIDE && Math.max(...off) > EITHER_SIDE;
       });
-      if (over.length < LEAST_OVER_FOLD) continue;
+      const isUsual = (aspect: number) => paperFor(aspect).name !== null;
+      const isWhole =
+        isUsual(sheet.aspect) && ![one, other].some(({ corners }) => isUsual(trueAspect(corners, width, height)));
+      if (over.length < LEAST_OVER_FOLD && !isWhole) continue;
       const confidence = Math.min(one.confidence, other.confidence);
       return { pieces: [one, other], proposal: { recipe, turn, confidence } };
     }
