@@ -90,3 +90,14 @@ it('a curled sheet is made flat, and whoever sees that it lies flat says so', as
     await room.refusal(endpoints.changePages, { body: { changes: [{ id, recipe: nonsense, turn }] } }),
   ).toMatchObject({ code: 'not-valid' });
 });
+
+it('a sheet that is folded once is one page, whichever way its pieces are lit', async () => {
+  const letter = FILED.find(({ kind }) => kind === 'letter')!;
+  const photo = await encodePhoto(renderView(makeBent(4, 'folded', await demoSheet(letter, 200), 2200)));
+  const stack = await room.takeInAndRead({ 'IMG_9.jpg': photo });
+  expect(stack.pageList).toHaveLength(1);
+  const [{ id, pointWidth, pointHeight }] = stack.pageList;
+  expect(pointWidth / pointHeight).toBeCloseTo(210 / 297, 1);
+  const { words } = await room.ask(endpoints.pageText, { params: { id } });
+  expect(words.length).toBeGreaterThan(30);
+});

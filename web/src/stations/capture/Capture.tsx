@@ -427,7 +427,7 @@ function Bench({
         <span className="flex min-w-0 flex-1 items-center justify-end gap-2 px-2 text-quiet" aria-live="polite">
           {place ? (
             <>
-              <span className="truncate">Next pages go {landingWords(place, pages, name)}</span>
+              <span className="truncate">Next pages go {landingWords(place, pages, away ? name : undefined)}</span>
               {(!away || place.before || place.again) && (
                 <button
                   className="whitespace-nowrap text-ink underline"
@@ -464,10 +464,12 @@ function Tool({ hint, children, onClick }: { hint: string; children: ReactNode; 
   );
 }
 
-function landingWords({ before, again }: Place, pages: Page[], name: string): string {
+/** @param name of the stack, when it is another than the one that is shown */
+function landingWords({ before, again }: Place, pages: Page[], name?: string): string {
   const number = (id: string) => pages.findIndex((page) => page.id === id) + 1;
   if (again) return `in place of page ${number(again)}`;
-  return before ? `before page ${number(before)}` : `to the end of “${name}”`;
+  if (before) return `before page ${number(before)}`;
+  return name === undefined ? 'to its end' : `to the end of “${name}”`;
 }
 
 function Invitation({ onChoose }: { onChoose: () => void }) {
