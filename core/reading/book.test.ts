@@ -6,15 +6,13 @@ const [WIDTH, HEIGHT] = [1000, 1500];
 /** A page with lines of words, each so far down and so tall. */
 function page(...lines: [text: string, y: number, tall?: number][]) {
   const words = lines.flatMap(([text, y, tall = 20], line) =>
-    text
-      .split(' ')
-      .map((each, at): Word => ({
-        text: each,
-        confidence: 0.95,
-        baseline: y + tall,
-        box: [100 + 90 * at, y, 80, tall],
-        line,
-      })),
+    text.split(' ').map((each, at): Word => ({
+      text: each,
+      confidence: 0.95,
+      baseline: y + tall,
+      box: [100 + 90 * at, y, 80, tall],
+      line,
+    })),
   );
   return { width: WIDTH, height: HEIGHT, words };
 }

@@ -469,7 +469,7 @@ function landingWords({ before, again }: Place, pages: Page[], name?: string): s
   const number = (id: string) => pages.findIndex((page) => page.id === id) + 1;
   if (again) return `in place of page ${number(again)}`;
   if (before) return `before page ${number(before)}`;
-  return name === undefined ? 'to its end' : `to the end of “${name}”`;
+  return name === undefined ? 'last' : `to the end of “${name}”`;
 }
 
 function Invitation({ onChoose }: { onChoose: () => void }) {
