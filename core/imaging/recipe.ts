@@ -74,7 +74,7 @@ export function proposeRecipes(
   if (scanned && whole && !holdPrint(found, whole.letters, picture)) found = [];
   if (apart && whole && found.length < 2) found = printApart(whole.letters, picture);
   if (found.length === 0) return [(whole ?? proposePage(picture, null, scanned, 0.5)).proposal];
-  const folded = scanned ? undefined : proposeFolded(picture, found);
+  const folded = scanned || apart ? undefined : proposeFolded(picture, found);
   if (folded) found = found.filter((sheet) => !folded.pieces.includes(sheet));
   // In reading order: rows of sheets, from the left.
   const rowHeight = picture.height / 3;

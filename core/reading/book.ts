@@ -46,9 +46,10 @@ export function printedNumbers(pages: readonly Read[]): (number | null)[] {
   pages.forEach((page, at) => {
     for (const number of numbersAtEdges(page)) {
       let best: Step = { page: at, number, weight: 1, following: 0, length: 1 };
-      for (const before of steps) {
+      for (let each = steps.length - 1; each >= 0 && at - steps[each].page <= LOOK_BACK; each--) {
+        const before = steps[each];
         const [on, by] = [at - before.page, number - before.number];
-        if (on < 1 || on > LOOK_BACK || by < -1 || by > on + LOOK_BACK) continue;
+        if (on < 1 || by < -1 || by > on + LOOK_BACK) continue;
         const follows = by === on;
         const weight = before.weight + (follows ? 1 : 0.3);
         const following = before.following + (follows ? 1 : 0);

@@ -5,6 +5,7 @@ import * as illumination from '../illumination';
 import * as ink from '../ink';
 import * as looks from '../looks';
 import * as noise from '../noise';
+import * as edges from '../outline/edges';
 import { Quad, wholeQuad } from '../quad';
 import * as raster from '../raster';
 import { bytesOf, plainShrink, Raster, shrink } from '../raster';
@@ -79,15 +80,21 @@ describe.each([1, 3, 4] as const)('of pictures with %s channels', (channels) => 
 });
 
 describe('what has no SIMD makes the same, to the bit', () => {
-  type Modules = typeof illumination & typeof ink & typeof looks & typeof noise & typeof raster & typeof kernels;
-  const withKernels: Modules = { ...illumination, ...ink, ...looks, ...noise, ...raster, ...kernels };
+  type Modules = typeof illumination &
+    typeof ink &
+    typeof looks &
+    typeof noise &
+    typeof raster &
+    typeof kernels &
+    typeof edges;
+  const withKernels: Modules = { ...illumination, ...ink, ...looks, ...noise, ...raster, ...kernels, ...edges };
   let without: Modules;
 
   beforeAll(() => {
     const { Module } = WebAssembly;
     jest.isolateModules(() => {
       Object.assign(WebAssembly, { Module: undefined });
-      const names = ['illumination', 'ink', 'kernels/pixels', 'looks', 'noise', 'raster'];
+      const names = ['illumination', 'ink', 'kernels/pixels', 'looks', 'noise', 'outline/edges', 'raster'];
       without = Object.assign({}, ...names.map((name) => jest.requireActual<object>(`../${name}`))) as Modules;
       // Tried once, and then known not to be there.
       without.greyOf(picture(4, 4, 3));
@@ -131,6 +138,25 @@ describe('what has no SIMD makes the same, to the bit', () => {
       const from = page(width, height, channels);
       expect(Buffer.compare(serialize(work(without, from)), serialize(work(withKernels, from)))).toBe(0);
     }
+  });
+
+  it.each(sizes)('but for edges of %s × %s pixels, which are the same to a thousandth', (width, height) => {
+    // A sheet that lies askew on something dark.
+    const data = Uint8Array.from({ length: 3 * width * height }, (_, at) => {
+      const [x, y] = [Math.floor(at / 3) % width, Math.floor(at / 3 / width)];
+      const isSheet = x + 0.2 * y > 0.3 * width && x + 0.2 * y < 0.8 * width && y - 0.1 * x > 0.2 * height;
+      return (isSheet ? 210 : 50) + ((at * 7919) % 7) + 8 * (at % 3);
+    });
+    const from: Raster = { width, height, channels: 3, data };
+    const [one, other] = [without, withKernels].map((modules) => modules.findEdges(modules.opponentColours(from)));
+    expect(one.strength.some((strength) => strength > 5)).toBe(true);
+    // A ridge where two pixels are equal may be thinned to either.
+    const differs = one.strength.filter((strength, at) => Math.abs(strength - other.strength[at]) > 0.001);
+    expect(differs.length).toBeLessThanOrEqual(one.strength.length / 1000);
+    for (const normal of ['normalX', 'normalY'] as const)
+      for (let at = 0; at < width * height; at++)
+        if (one.strength[at] > 0 && Math.abs(one[normal][at] - other[normal][at]) > 0.001)
+          throw new Error(`${normal} of pixel ${at}: ${one[normal][at]} and ${other[normal][at]}`);
   });
 });
 

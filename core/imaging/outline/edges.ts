@@ -87,7 +87,7 @@ export function findEdges(colours: Opponent): Edges {
 }
 
 /** How much each pixel changes, and in which direction, across and down, without the kernels. */
-export function plainGradients({ width, height, light, redGreen, yellowBlue }: Opponent): Float32Array[] {
+function plainGradients({ width, height, light, redGreen, yellowBlue }: Opponent): Float32Array[] {
   const count = width * height;
   const [strength, normalX, normalY] = planesOf(new Float32Array(3 * count), count);
   const channels = [light, redGreen, yellowBlue];
