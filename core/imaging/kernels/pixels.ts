@@ -1,6 +1,6 @@
 import { PIXELS } from './pixelsWasm';
 
-/** What `assembly/index.ts` exports; it says what the numbers are. Addresses are bytes of its memory. */
+/** What `assembly/index.ts` exports; the files beside it say what the numbers are. Addresses are bytes of its memory. */
 interface Pixels {
   memory: WebAssembly.Memory;
   reserve(bytes: number): void;

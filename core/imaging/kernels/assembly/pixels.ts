@@ -195,31 +195,31 @@ export function warp(
         const to = out + (y * across + x) * made;
         const inside =
           fromX >= 0 && fromY >= 0 && fromX < lastX && fromY < lastY && toX >= 0 && toY >= 0 && toX < lastX && toY < lastY;
-      if (inside) {
-        const stepX = <i32>(((toX - fromX) / <f64>length) * PLACE);
-        const stepY = <i32>(((toY - fromY) / <f64>length) * PLACE);
-        if (made === 1) greyRow(source, width, fromX, fromY, stepX, stepY, to, length);
-        else colourRow(source, width, channels, fromX, fromY, stepX, stepY, to, length);
-      } else {
-        for (let by = 0; by < length; by++) {
-          const qx = <f64>(x + by) + 0.5;
-          w = h6 * qx + h7 * py + 1;
-          const atX = (h0 * qx + h1 * py + h2) / w - 0.5;
-          const atY = (h3 * qx + h4 * py + h5) / w - 0.5;
-          if (
-            atX < -OVERHANG ||
-            atY < -OVERHANG ||
-            atX > <f64>width - 1 + OVERHANG ||
-            atY > <f64>height - 1 + OVERHANG
-          )
-            white(to + by * made, made);
-          else if (made === 1) greyRow(source, width, within(atX, width), within(atY, height), 0, 0, to + by, 1);
-          else
-            colourRow(source, width, channels, within(atX, width), within(atY, height), 0, 0, to + by * made, 1);
+        if (inside) {
+          const stepX = <i32>(((toX - fromX) / <f64>length) * PLACE);
+          const stepY = <i32>(((toY - fromY) / <f64>length) * PLACE);
+          if (made === 1) greyRow(source, width, fromX, fromY, stepX, stepY, to, length);
+          else colourRow(source, width, channels, fromX, fromY, stepX, stepY, to, length);
+        } else {
+          for (let by = 0; by < length; by++) {
+            const qx = <f64>(x + by) + 0.5;
+            w = h6 * qx + h7 * py + 1;
+            const atX = (h0 * qx + h1 * py + h2) / w - 0.5;
+            const atY = (h3 * qx + h4 * py + h5) / w - 0.5;
+            if (
+              atX < -OVERHANG ||
+              atY < -OVERHANG ||
+              atX > <f64>width - 1 + OVERHANG ||
+              atY > <f64>height - 1 + OVERHANG
+            )
+              white(to + by * made, made);
+            else if (made === 1) greyRow(source, width, within(atX, width), within(atY, height), 0, 0, to + by, 1);
+            else
+              colourRow(source, width, channels, within(atX, width), within(atY, height), 0, 0, to + by * made, 1);
+          }
         }
       }
     }
-  }
   }
 }
 
