@@ -107,7 +107,8 @@ export function judgeLegibility(picture: Raster, { enlarged = 1, covered = false
   const rest = 0.5 + 0.15 * parts.evenness + 0.15 * parts.glare + 0.2 * parts.complete;
   const score = (0.5 * least + 0.5 * Math.cbrt(product)) * rest;
   const worst = (Object.keys(parts) as (keyof typeof parts)[])
-    .filter((name) => parts[name] < WORTH_SAYING)
+    // Where there are no letters none are small.
+    .filter((name) => parts[name] < WORTH_SAYING && (name !== 'letters' || height > 0))
     .sort((a, b) => parts[a] - parts[b]);
   const advice = worst.map((name) => (name === 'complete' && covered ? ADVICE_COVERED : ADVICE[name]));
   return { score, advice, parts, letterHeight: height };

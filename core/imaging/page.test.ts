@@ -145,4 +145,9 @@ describe('legibility', () => {
     expect(judgeLegibility(whole).advice.join(' ')).not.toContain('cut off');
     expect(judgeLegibility(cut).advice.join(' ')).toContain('cut off');
   });
+
+  it('has nothing to say of letters where there are none', () => {
+    const data = new Uint8Array(WIDTH * HEIGHT * 3).fill(235);
+    expect(judgeLegibility({ width: WIDTH, height: HEIGHT, channels: 3, data }).advice).toEqual([]);
+  });
 });
