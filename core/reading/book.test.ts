@@ -47,7 +47,11 @@ describe('the numbers printed on pages', () => {
     expect(printedNumbers([1, 2].map(numbered))).toEqual([null, null]);
   });
 
-  it('are not misled by one that was misread', () => expect(faultsOf(20, 21, 82, 23, 24, 25)).toEqual([]));
+  it('are not misled by one that was misread, be it the first, the last or one between', () => {
+    expect(faultsOf(20, 21, 82, 23, 24, 25)).toEqual([]);
+    expect(faultsOf(20, 21, 22, 23, 29)).toEqual([]);
+    expect(faultsOf(13, 20, 21, 22, 23)).toEqual([]);
+  });
 });
 
 describe('pages', () => {
@@ -56,11 +60,16 @@ describe('pages', () => {
   it('that are missing are told', () => {
     expect(faultsOf(3, 4, 5, 8, 9, 10)).toEqual(['Pages 6 to 7 seem to be missing.']);
     expect(faultsOf(3, 4, 5, 7, 8)).toEqual(['Page 6 seems to be missing.']);
+    expect(faultsOf(12, 13, 14, 16, 17, 17, 18)).toEqual([
+      'Page 15 seems to be missing.',
+      'Page 17 seems to be there twice.',
+    ]);
     expect(faultsOf(3, 4, 5, '', 9, 10, 11)).toEqual(['2 pages between 5 and 9 seem to be missing.']);
   });
 
   it('that were taken twice are told, one by itself or both of an open book', () => {
     expect(faultsOf(3, 4, 5, 5, 6, 7)).toEqual(['Page 5 seems to be there twice.']);
+    expect(faultsOf(3, 4, 5, 6, 7, 7)).toEqual(['Page 7 seems to be there twice.']);
     expect(faultsOf(4, 5, 6, 7, 6, 7, 8, 9)).toEqual([
       'Page 6 seems to be there twice.',
       'Page 7 seems to be there twice.',

@@ -13,6 +13,11 @@ const LOOK_BACK = 12;
 const LEAST_FOLLOWING = 4;
 const LEAST_NUMBERED = 0.5;
 
+/** What speaks for a number behind another: that it counts on, that it is the same again, or that it leaps, when others must follow it. */
+const [FOLLOWS, AGAIN, LEAPS] = [1, 0.3, -0.5];
+/** What speaks against each page between that has other numbers. */
+const PASSED_OVER = 0.4;
+
 /** Numbers that may be the page's own: alone on a line at its head or foot, or first or last in one. */
 function numbersAtEdges({ words, height }: Read): number[] {
   const lines = linesOf(words).filter((line) => {
@@ -43,15 +48,17 @@ export function printedNumbers(pages: readonly Read[]): (number | null)[] {
     before?: Step;
   }
   const steps: Step[] = [];
-  pages.forEach((page, at) => {
-    for (const number of numbersAtEdges(page)) {
+  const seen = pages.map(numbersAtEdges);
+  seen.forEach((numbers, at) => {
+    for (const number of numbers) {
       let best: Step = { page: at, number, weight: 1, following: 0, length: 1 };
       for (let each = steps.length - 1; each >= 0 && at - steps[each].page <= LOOK_BACK; each--) {
         const before = steps[each];
         const [on, by] = [at - before.page, number - before.number];
         if (on < 1 || by < -1 || by > on + LOOK_BACK) continue;
         const follows = by === on;
-        const weight = before.weight + (follows ? 1 : 0.3);
+        const passed = seen.slice(before.page + 1, at).filter((others) => others.length > 0).length;
+        const weight = before.weight + (follows ? FOLLOWS : by === 0 ? AGAIN : LEAPS) - PASSED_OVER * passed;
         const following = before.following + (follows ? 1 : 0);
         if (weight > best.weight) best = { page: at, number, weight, following, length: before.length + 1, before };
       }

@@ -10,6 +10,7 @@ import { BindingSize } from '../engines/bindingPictures';
 import { rasterOf } from '../engines/rasters';
 import { recognise } from '../engines/recognise';
 import { Quad } from '@crow/core/imaging/quad';
+import { Recipe } from '@crow/core/imaging/recipe';
 import { greyOf } from '@crow/core/imaging/raster';
 import { inspectFile } from '../engines/sourceFile';
 import { blackAndWhite, drawn, scanned, scannedPdf, scratchFolder, textPdf } from '../testing/made';
@@ -402,24 +403,44 @@ describe('of a book', () => {
     ]);
   });
 
+  /** A picture with flattened pages in it. */
+  const bent = async (...papers: [number, number][]) => {
+    const corners: Quad = [
+      [0.1, 0.1],
+      [0.9, 0.1],
+      [0.9, 0.9],
+      [0.1, 0.9],
+    ];
+    const bend = { across: 1, down: 1, places: [0, 0, 1, 0, 0, 1, 1, 1] };
+    const whole = await page(await picture);
+    return papers.map((paper) => ({
+      ...whole,
+      recipe: { corners, bend, angle: 0, look: 'asShot', paper, marks: [] } as Recipe,
+    }));
+  };
+  const sizesOf = async (...pages: PageToBind[]) =>
+    (await inspectFile((await bind(...pages)).path, 'out')).pages.map((each) => [each.pointWidth, each.pointHeight]);
+
   it('flattened pages that are nearly of one size have the same, others keep theirs', async () => {
-    const bent = async (...paper: [number, number]) => {
-      const corners: Quad = [
-        [0.1, 0.1],
-        [0.9, 0.1],
-        [0.9, 0.9],
-        [0.1, 0.9],
-      ];
-      const bend = { across: 1, down: 1, places: [0, 0, 1, 0, 0, 1, 1, 1] };
-      return page(await picture, { recipe: { corners, bend, angle: 0, look: 'asShot', paper, marks: [] } });
-    };
-    const pages = [await bent(300, 420), await bent(310, 418), await bent(296, 424), await bent(200, 424)];
-    const sizes = (await inspectFile((await bind(...pages)).path, 'out')).pages;
-    expect(sizes.map(({ pointWidth, pointHeight }) => [pointWidth, pointHeight])).toEqual([
+    const pages = [
+      ...(await bent([300, 420], [310, 418])),
+      ...(await bent([296, 424], [200, 424])),
+      ...(await bent([303, 430])),
+    ];
+    expect(await sizesOf(...pages)).toEqual([
       [300, 424],
       [300, 424],
       [300, 424],
       [200, 424],
+      [300, 424],
+    ]);
+  });
+
+  it('curled sheets that are none of a book keep their sizes', async () => {
+    const [[a4], [letter]] = [await bent([595, 842]), await bent([612, 792])];
+    expect(await sizesOf(a4, letter)).toEqual([
+      [595, 842],
+      [612, 792],
     ]);
   });
 });

@@ -101,13 +101,20 @@ export function bindPages(
 /** Pages of a book that are nearly as large as most of its pages are as large. */
 const NEARLY = 0.08;
 
-/** The pages of a bound book, whose size is measured one by one, in the size that most of them have. */
+/** The pages of a bound book, whose size is measured one by one, in the size that most of those have of which two are in one picture. */
 function inOneSize(pages: PageToBind[], prepared: BindPage[]): BindPage[] {
-  const sizes = prepared.flatMap((page, at) => (page.kind === 'picture' && pages[at].recipe?.bend ? [page.size] : []));
+  const isBent = (at: number) => pages[at].recipe?.bend !== undefined;
+  const isOfSpread = (at: number) =>
+    pages.some(({ info, number }, other) => other !== at && info === pages[at].info && number === pages[at].number);
+  const sizes = prepared.flatMap((page, at) =>
+    page.kind === 'picture' && isBent(at) && isOfSpread(at) ? [page.size] : [],
+  );
+  // Sheets that are curled, each by itself, are as large as they are.
+  if (sizes.length === 0) return prepared;
   const middle = (side: 0 | 1) => sizes.map((size) => size[side]).sort((a, b) => a - b)[sizes.length >> 1];
   const usual: [number, number] = [middle(0), middle(1)];
   return prepared.map((page, at) => {
-    if (page.kind !== 'picture' || !pages[at].recipe?.bend) return page;
+    if (page.kind !== 'picture' || !isBent(at)) return page;
     const isNear = page.size.every((side, which) => Math.abs(side / usual[which] - 1) < NEARLY);
     return isNear ? { ...page, size: usual } : page;
   });
