@@ -125,6 +125,7 @@ it('takes forty pages within two minutes without losing one, in their order', as
   await page.getByRole('button', { name: /^Camera( k)?$/ }).click();
   await page.getByText(/^(Hold still|Lay a page)/).waitFor();
   await page.getByLabel('by itself').uncheck();
+  // Before that it may have taken one by itself already.
   const began = Date.now();
   for (let number = 0; number < 40; number++) {
     await page.keyboard.press(' ');
@@ -133,7 +134,10 @@ it('takes forty pages within two minutes without losing one, in their order', as
   }
   await until(async () => (await newest()).files.length >= 40, 100_000);
   expect(Date.now() - began).toBeLessThan(120_000);
-  await until(async () => (await newest()).pageList.length === 40, 120_000);
+  await until(async () => {
+    const { pageList, files } = await newest();
+    return pageList.length === files.length;
+  }, 120_000);
   const { pageList, files } = await newest();
   expect(files.map(({ position }) => position)).toEqual(files.map((_, index) => index));
   expect(pageList.map(({ fileId }) => fileId)).toEqual(files.map(({ id }) => id));
