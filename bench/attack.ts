@@ -91,7 +91,7 @@ async function hostileCorpus(program: Program): Promise<void> {
   }
   await until(async () => {
     const { id } = (await program.ask(endpoints.listFolders, {})).find(({ path }) => path === 'Hostile')!;
-    const filed = await program.ask(endpoints.listDocuments, { params: { id } });
+    const filed = await program.ask(endpoints.listDocuments, { params: { id }, query: {} });
     return filed.every(({ state, problem }) => state === 'filed' || problem !== null);
   });
   for (const q of ['\u0308', '"', '((', "'", '&|!', 'total>9e99', 'date:9999-99', '-'.repeat(500), 'ﷺ'.repeat(200)])

@@ -15,6 +15,8 @@ export const kindName = string().matches(
 export const turn = number<Turn>().oneOf([0, 90, 180, 270]).required();
 /** [x, y, width, height] as shares (0 to 1) of the page's width and height. */
 export const share = tuple([number().required(), number().required(), number().required(), number().required()]);
+/** So many of the smallest unit of a currency (ISO 4217; null where it is not known). */
+export const money = object({ units: number().integer().required(), currency: string().nullable().defined() });
 export const problem = mixed<ProblemReport>().nullable().defined();
 export const when = string().required();
 /** So many documents can be changed at once. */

@@ -1,6 +1,6 @@
 import { array, boolean, InferType, mixed, number, object, string } from 'yup';
 import { BESIDES, NameValues } from '@crow/core/filing/pattern';
-import { id, idParams, MOST_AT_ONCE, problem, share, turn, when } from './basics';
+import { id, idParams, money, MOST_AT_ONCE, problem, share, turn, when } from './basics';
 import { endpoint } from './endpoint';
 import { booking, fact, factChange, factLine, factName, taxAtRate } from './facts';
 import { page } from './pages';
@@ -33,6 +33,13 @@ export const documentSummary = object({
   kind: string().nullable().defined(),
   vendor: string().nullable().defined(),
   date: string().nullable().defined(),
+  number: string().nullable().defined(),
+  /** The paper that it is about. */
+  reference: string().nullable().defined(),
+  dueDate: string().nullable().defined(),
+  ends: string().nullable().defined(),
+  /** In the smallest unit of its currency. */
+  total: money.nullable().defined(),
   bytes: number().nullable().defined(),
   filedAt: string().nullable().defined(),
   /** Whether it was taken in as the paper of an entry in the books. */
@@ -361,8 +368,9 @@ export const documentsEndpoints = {
     of: 'folder',
     method: 'GET',
     path: '/folders/:id/documents',
-    summary: 'The documents in a folder, newest first',
+    summary: 'The documents in a folder, or also in those inside it, the ones filed last first',
     params: idParams,
+    query: object({ inside: boolean() }),
     reply: array(documentSummary).required(),
   }),
   listBin: endpoint({

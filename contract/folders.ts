@@ -1,5 +1,5 @@
 import { array, InferType, number, object, string } from 'yup';
-import { id, idParams, MOST_AT_ONCE } from './basics';
+import { id, idParams, money, MOST_AT_ONCE } from './basics';
 import { documentSummary } from './documents';
 import { endpoint } from './endpoint';
 
@@ -14,6 +14,33 @@ export const folder = object({
   inside: number().integer().required(),
 });
 export type Folder = InferType<typeof folder>;
+
+/** The shelf at a glance. */
+export const glance = object({
+  /** What was filed last, the latest first. */
+  latest: array(documentSummary.required()).required(),
+  /** What is due, or ends, in the order of its days; those that have just passed included. */
+  comingUp: array(
+    object({
+      document: documentSummary.required(),
+      what: string()
+        .oneOf(['due', 'ends'] as const)
+        .required(),
+      /** ISO 8601. */
+      day: string().required(),
+      inDays: number().integer().required(),
+    }).required(),
+  ).required(),
+  /** What the papers in each folder, and in those inside it, add up to, by currency. */
+  folders: array(object({ id, sums: array(money.required()).required() }).required()).required(),
+});
+export type Glance = InferType<typeof glance>;
+
+/** What there is one row for in a table of papers: each of them, what bills list and statements book, or tax at each rate. */
+export const TABLE_ROWS = ['papers', 'lines', 'rates'] as const;
+export type TableRows = (typeof TABLE_ROWS)[number];
+/** So many papers are in a table at most. */
+export const MOST_IN_TABLE = 20_000;
 
 const folderName = string()
   .trim()
@@ -51,6 +78,26 @@ export const foldersEndpoints = {
     path: '/shelf/archive',
     summary: 'The shelf, or a folder with those inside it, as a ZIP of PDFs with their facts',
     query: object({ folder: string().uuid() }),
+  }),
+  shelfGlance: endpoint({
+    right: 'read',
+    method: 'GET',
+    path: '/shelf/glance',
+    summary: 'What came last, what is due or ends soon, and what folders add up to',
+    reply: glance,
+  }),
+  shelfTable: endpoint({
+    right: 'read',
+    method: 'POST',
+    path: '/shelf/table',
+    summary: 'Papers as a spreadsheet, with a row for each of them, for each of their lines, or for each rate of tax',
+    body: object({
+      ids: array(id).min(1).max(MOST_IN_TABLE).required(),
+      rows: string().oneOf(TABLE_ROWS).required(),
+      as: string()
+        .oneOf(['csv', 'xlsx'] as const)
+        .required(),
+    }),
   }),
   listChangedOnDisk: endpoint({
     right: 'work',

@@ -258,6 +258,11 @@ export const PROBLEMS = {
     happened: 'No lines with amounts were read from this document.',
     todo: 'Lines are read from invoices and receipts; check that this is one.',
   },
+  'no-rows': {
+    status: 404,
+    happened: 'There is nothing to put into the table.',
+    todo: 'Lines are read from bills and statements, rates from papers with tax; choose a row for each paper, or other papers.',
+  },
   'text-changed': {
     status: 409,
     happened: '“{text}” is no longer there: the page was read again, or corrected in another window.',

@@ -2,10 +2,12 @@ import { randomUUID } from 'node:crypto';
 import { setTimeout as sleep } from 'node:timers/promises';
 import { addressOf, asker, PIECE, uploadHeaders } from '@crow/contract/client';
 import { endpoints } from '@crow/contract/endpoints';
+import { dayOf } from '@crow/core/reading/dayForms';
 import { comeIn, Session } from './comeIn';
 import { encodePhoto, photographPaper, scanPaper } from './capture';
 import { BATCH, FILED, Paper, WAITING, WAITING_TOO } from './papers';
 import { pagesAsPdf } from './pagesAsPdf';
+import { recentPapers } from './recentPapers';
 import { makeScene } from './scenes';
 import { demoStock } from './stock';
 import { renderView } from './view';
@@ -18,9 +20,10 @@ import { renderView } from './view';
 export async function fillDemo(entrance: string, say: (line: string) => void): Promise<void> {
   const crow = new Client(await comeIn(entrance));
   const documents = new Map<Paper, string>();
-  for (const paper of FILED) documents.set(paper, await crow.takeIn(paper));
+  const filed = [...FILED, ...recentPapers(dayOf(new Date()))];
+  for (const paper of filed) documents.set(paper, await crow.takeIn(paper));
   let read = 0;
-  for (const paper of FILED) {
+  for (const paper of filed) {
     const id = documents.get(paper)!;
     await crow.waitFor(async () => {
       const { pages, read: done } = await crow.ask(endpoints.readDocument, { params: { id } });
@@ -38,7 +41,7 @@ export async function fillDemo(entrance: string, say: (line: string) => void): P
     }
     const { proposedName } = await crow.ask(endpoints.readDocument, { params: { id } });
     await crow.ask(endpoints.fileDocument, { params: { id }, body: { name: proposedName, folderPath: paper.folder } });
-    if (++read % 10 === 0) say(`  ${read} of ${FILED.length} papers filed`);
+    if (++read % 10 === 0) say(`  ${read} of ${filed.length} papers filed`);
   }
   for (const paper of [...WAITING, ...WAITING_TOO]) await crow.takeIn(paper);
   // These are read while the person looks round.

@@ -55,7 +55,7 @@ it('takes the morning’s post from the feeder to the shelf with at most two key
   await checkAll(page, press);
 
   const filed = (await program.ask(endpoints.listFolders, {})).map(({ id }) =>
-    program.ask(endpoints.listDocuments, { params: { id } }),
+    program.ask(endpoints.listDocuments, { params: { id }, query: {} }),
   );
   const documents = (await Promise.all(filed)).flat();
   expect(documents.map(({ date, vendor }) => `${date} ${vendor}`).sort()).toEqual(

@@ -30,12 +30,17 @@ export function readTypedDay(typed: string, form: DayForm): string {
   return isDay(day) ? day : typed;
 }
 
+/** The day of a moment, in the time where it is asked; ISO 8601. */
+export function dayOf(moment: Date): string {
+  const two = (value: number) => String(value).padStart(2, '0');
+  return `${moment.getFullYear()}-${two(moment.getMonth() + 1)}-${two(moment.getDate())}`;
+}
+
 /** A moment as a day and the time on it, in the time where it is shown. */
 export function writeMoment(moment: Date, form: DayForm = 'iso', { seconds = false } = {}): string {
   const two = (value: number) => String(value).padStart(2, '0');
-  const day = `${moment.getFullYear()}-${two(moment.getMonth() + 1)}-${two(moment.getDate())}`;
   const time = `${two(moment.getHours())}:${two(moment.getMinutes())}${seconds ? `:${two(moment.getSeconds())}` : ''}`;
-  return `${writeDay(day, form)} ${time}`;
+  return `${writeDay(dayOf(moment), form)} ${time}`;
 }
 
 /** Whether a text is a day that there is, in ISO 8601, of a year in which papers were written. */

@@ -17,7 +17,15 @@ import { lockDocument } from '../stack/locks';
 import { factsOf, takeLastTurn } from './factQueries';
 import { documentBesides, documentsById, documentsInCheck } from './queries';
 
-export { documentsById, documentsInBin, documentsInFolder, documentsTroubledBy } from './queries';
+export {
+  documentsById,
+  documentsDueBetween,
+  documentsFiledLast,
+  documentsInBin,
+  documentsInFolders,
+  documentsTroubledBy,
+  sumsInFolders,
+} from './queries';
 
 import { EVERYTHING, Sight } from '../platform/sight';
 import { readSettings } from '../platform/settings';

@@ -14,7 +14,8 @@ interface Dates {
   filedAt: Date | null;
   binnedAt: Date | null;
 }
-type Row = Omit<DocumentSummary, keyof Dates | 'bytes'> & Dates & { bytes: string | null };
+type Row = Omit<DocumentSummary, keyof Dates | 'bytes' | 'total'> &
+  Dates & { bytes: string | null; units: string | null; currency: string | null };
 
 /**
  * Documents with what lists show of them.
@@ -34,7 +35,7 @@ async function summarise(
        d.filed_at as "filedAt", d.binned_at as "binnedAt", d.problem, b.size as bytes,
        coalesce(s.for_entry, false) as "forEntry",
        pages.count as pages, pages.read, pages.first as "firstPageId", pages.turn as "firstPageTurn", pages.version as "firstPageVersion",
-       facts.kind, facts.vendor, facts.date
+       facts.kind, facts.vendor, facts.date, facts.number, facts.reference, facts."dueDate", facts.ends, facts.units, facts.currency
      from document d
      left join paths on paths.id = d.folder_id
      left join stack s on s.id = d.stack_id
@@ -47,14 +48,18 @@ async function summarise(
      ) pages on true
      join lateral (
        select max(value) filter (where name = 'kind') as kind, max(value) filter (where name = 'vendor') as vendor,
-         max(value) filter (where name = 'date') as date
+         max(value) filter (where name = 'date') as date, max(value) filter (where name = 'number') as number,
+         max(value) filter (where name = 'reference') as reference, max(value) filter (where name = 'dueDate') as "dueDate",
+         max(value) filter (where name = 'ends') as ends, max(units) filter (where name = 'total') as units,
+         max(currency) filter (where name = 'total') as currency
        from fact where document_id = d.id
      ) facts on true
      where ${where} order by ${order}`,
     values,
   );
-  return found.map((document) => ({
+  return found.map(({ units, currency, ...document }) => ({
     ...document,
+    total: units === null ? null : { units: Number(units), currency },
     problem: document.problem && toldProblem(document.problem),
     bytes: document.bytes === null ? null : Number(document.bytes),
     createdAt: document.createdAt.toISOString(),
@@ -73,10 +78,51 @@ export function documentsInCheck(manager: EntityManager): Promise<DocumentSummar
   return summarise(manager, `d.state = 'check' and d.binned_at is null`);
 }
 
-/** The documents of a folder, those filed last first. */
-export function documentsInFolder(manager: EntityManager, folderId: string): Promise<DocumentSummary[]> {
-  const where = `d.folder_id = $1 and d.state <> 'check' and d.binned_at is null`;
-  return summarise(manager, where, [folderId], 'd.filed_at desc, d.id');
+const ON_SHELF = `d.state <> 'check' and d.binned_at is null`;
+
+/** The documents of folders, those filed last first. */
+export function documentsInFolders(manager: EntityManager, folderIds: string[]): Promise<DocumentSummary[]> {
+  return summarise(manager, `d.folder_id = any($1) and ${ON_SHELF}`, [folderIds], 'd.filed_at desc, d.id');
+}
+
+/** Of the folders, all where there are none named, the documents that were filed last. */
+export function documentsFiledLast(
+  manager: EntityManager,
+  folderIds: readonly string[] | null,
+  most: number,
+): Promise<DocumentSummary[]> {
+  const where = `d.id in (
+    select d.id from document d where ${ON_SHELF} and ($1::uuid[] is null or d.folder_id = any($1))
+    order by d.filed_at desc nulls last, d.id limit $2)`;
+  return summarise(manager, where, [folderIds, most], 'd.filed_at desc, d.id');
+}
+
+/** Of the folders, all where there are none named, the documents that are due or end between two days. */
+export function documentsDueBetween(
+  manager: EntityManager,
+  folderIds: readonly string[] | null,
+  from: string,
+  until: string,
+): Promise<DocumentSummary[]> {
+  const where = `${ON_SHELF} and ($1::uuid[] is null or d.folder_id = any($1)) and d.id in (
+    select document_id from fact where name in ('dueDate', 'ends') and day between $2::date and $3::date)`;
+  return summarise(manager, where, [folderIds, from, until], 'd.id');
+}
+
+/** Of the folders, all where there are none named, how many documents each holds itself, and what these add up to by kind. */
+export function sumsInFolders(
+  manager: EntityManager,
+  folderIds: readonly string[] | null,
+): Promise<{ folderId: string; kind: string | null; currency: string | null; units: string }[]> {
+  return rows(
+    manager,
+    `select d.folder_id as "folderId", kind.value as kind, total.currency, sum(total.units) as units
+     from document d join fact total on total.document_id = d.id and total.name = 'total'
+     left join fact kind on kind.document_id = d.id and kind.name = 'kind'
+     where ${ON_SHELF} and d.folder_id is not null and ($1::uuid[] is null or d.folder_id = any($1))
+     group by d.folder_id, kind.value, total.currency`,
+    [folderIds],
+  );
 }
 
 /** The documents in the bin, those that came last first. */

@@ -10,11 +10,10 @@ import { asFile, sendBlob } from '../platform/http/sendBlob';
 import { serve } from '../platform/http/serve';
 import { askForSizes, documentSizes } from './binding';
 import { changeDocuments } from './changingDocuments';
-import { documentText, linesAs, picturesOf, textPdfOf } from './exporting';
+import { documentText, picturesOf, textPdfOf } from './exporting';
 import { fileDocument, unfileDocument } from './filingDocuments';
+import { linesAs, SPREADSHEET_TYPES } from './spreadsheets';
 import { pdfOf, versionOf, versionsOf } from './versions';
-
-const XLSX_TYPE = 'application/vnd.openxmlformats-officedocument.spreadsheetml.sheet';
 
 /** Documents on the shelf: filing, renaming and moving them, their PDFs, and copies in other forms. */
 export function documentRoutes(app: FastifyInstance, context: Context, pictures: PictureDesk): void {
@@ -76,8 +75,9 @@ export function documentRoutes(app: FastifyInstance, context: Context, pictures:
   });
   serve(app, endpoints.documentLines, async ({ params, query, reply }) => {
     const name = await nameOf(params.id);
-    const mediaType = query.as === 'csv' ? 'text/csv; charset=utf-8' : XLSX_TYPE;
-    return asFile(reply, `${name}.${query.as}`, mediaType).send(await linesAs(manager, params.id, query.as));
+    return asFile(reply, `${name}.${query.as}`, SPREADSHEET_TYPES[query.as]).send(
+      await linesAs(manager, params.id, query.as),
+    );
   });
   serve(app, endpoints.listVersions, ({ params }) => versionsOf(manager, params.id));
   serve(app, endpoints.versionPdf, async ({ params, reply }) => {

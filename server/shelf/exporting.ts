@@ -2,7 +2,6 @@ import { Readable } from 'node:stream';
 import sharp from 'sharp';
 import { Zip, ZipPassThrough, strToU8 } from 'fflate';
 import { EntityManager } from 'typeorm';
-import writeXlsx from 'write-excel-file/node';
 import { Problem } from '@crow/contract/problems';
 import { FACTS_FILE, ToldDocument } from '@crow/contract/shelfArchive';
 import { Turn } from '@crow/core/geometry';
@@ -18,7 +17,6 @@ import { readBlob } from '../platform/blobs';
 import { pagesOfDocument } from '../stack/queries';
 import { ReadPage, textsOf } from '../checking/facts';
 import { PictureDesk } from '../pages/pagePictures';
-import { Document } from '../platform/entities';
 import { shelvedDocuments } from './queries';
 
 /** Stands at the end of a page's text when there is more on the page. */
@@ -127,37 +125,6 @@ async function* zipped(entries: Iterable<Entry> | AsyncIterable<Entry>): AsyncGe
   }
   zip.end();
   yield* taken();
-}
-
-const LINE_HEADS = ['Description', 'Quantity', 'Unit price', 'Amount'];
-const BOOKING_HEADS = ['Description', 'Date', 'Amount', 'Balance'];
-
-/** What a bill lists or a statement books, as a spreadsheet. @throws Problem 'no-lines' when it lists nothing */
-export async function linesAs(manager: EntityManager, documentId: string, form: 'csv' | 'xlsx'): Promise<Buffer> {
-  const document = await manager.findOneBy(Document, { id: documentId });
-  const { lines, bookings } = document ?? {};
-  const heads = bookings?.length ? BOOKING_HEADS : LINE_HEADS;
-  const table = bookings?.length
-    ? bookings.map(({ date, text, amount, balance }) => [text, date, amount, balance])
-    : (lines ?? []).map(({ description, quantity, unitPrice, amount }) => [description, quantity, unitPrice, amount]);
-  if (table.length === 0) throw new Problem('no-lines');
-  return form === 'csv' ? Buffer.from(csvOf([heads, ...table])) : xlsxOf(heads, table);
-}
-
-/** A spreadsheet (Office Open XML) with a head row; numbers stay numbers, and text stays text whatever it looks like. */
-async function xlsxOf(heads: string[], table: (string | number | null)[][]): Promise<Buffer> {
-  const cells = table.map((row) =>
-    row.map((value) =>
-      value === null
-        ? null
-        : typeof value === 'number'
-          ? { type: Number, value, format: '#,##0.00' }
-          : { type: String, value },
-    ),
-  );
-  const head = heads.map((value) => ({ value, type: String, fontWeight: 'bold' as const }));
-  const columns = heads.map((_, at) => ({ width: at === 0 ? 40 : 14 }));
-  return writeXlsx([head, ...cells], { columns, sheet: 'Lines' }).toBuffer();
 }
 
 /**

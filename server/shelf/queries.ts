@@ -1,5 +1,6 @@
 import { EntityManager, Not } from 'typeorm';
 import { PdfSize } from '@crow/contract/documents';
+import { FactName } from '@crow/contract/facts';
 import { Folder as ShownFolder } from '@crow/contract/folders';
 import { KeptProblem, ProblemReport, toldProblem } from '@crow/contract/problems';
 import { nameKey } from '@crow/core/filing/names';
@@ -224,6 +225,36 @@ export function shelvedDocuments(manager: EntityManager, folders: readonly strin
      where d.state <> 'check' and d.binned_at is null and d.pdf_blob_id is not null
      order by paths.path, d.name`,
     [folders],
+  );
+}
+
+/** What a table tells of a paper. */
+export interface PaperInTable {
+  id: string;
+  name: string;
+  folder: string | null;
+  pages: number;
+  lines: FactLine[] | null;
+  taxes: TaxAtRate[] | null;
+  bookings: Booking[] | null;
+  facts: Partial<Record<FactName, string>>;
+}
+
+/** Of papers what a table tells, of those on the shelf in certain folders where these are named. */
+export function papersInTable(
+  manager: EntityManager,
+  ids: readonly string[],
+  folders: readonly string[] | null,
+): Promise<PaperInTable[]> {
+  return rows<PaperInTable>(
+    manager,
+    `${FOLDER_PATHS}
+     select d.id, d.name, paths.path as folder, d.lines, d.taxes, d.bookings,
+       (select count(*)::int from document_page dp where dp.document_id = d.id) as pages,
+       coalesce((select jsonb_object_agg(f.name, f.value) from fact f where f.document_id = d.id), '{}') as facts
+     from document d left join paths on paths.id = d.folder_id
+     where d.id = any($1) and d.binned_at is null and ($2::uuid[] is null or (d.state <> 'check' and d.folder_id = any($2)))`,
+    [ids, folders],
   );
 }
 

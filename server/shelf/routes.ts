@@ -1,8 +1,9 @@
 import { FastifyInstance } from 'fastify';
 import { endpoints } from '@crow/contract/endpoints';
 import { Problem } from '@crow/contract/problems';
+import { dayOf } from '@crow/core/reading/dayForms';
 import { Context } from '../platform/context';
-import { documentsInBin, documentsInFolder } from '../checking/documents';
+import { documentsInBin, documentsInFolders } from '../checking/documents';
 import { PictureDesk } from '../pages/pagePictures';
 import { stacksInBin } from '../stack/queries';
 import { bringIn } from './archive';
@@ -10,7 +11,10 @@ import { emptyBin } from './bin';
 import { documentRoutes } from './documentRoutes';
 import { shelfArchive } from './exporting';
 import * as folders from './folders';
+import { glanceAt } from './glance';
+import { treeOf } from './queries';
 import { ShelfChanges } from './shelfChanges';
+import { SPREADSHEET_TYPES, tableOfPapers } from './spreadsheets';
 import { foldersOf } from '../platform/sight';
 import { asFile } from '../platform/http/sendBlob';
 import { receive, serve } from '../platform/http/serve';
@@ -28,7 +32,15 @@ export function shelfRoutes(
     folders.changeFolder(context, actor, params.id, body),
   );
   serve(app, endpoints.deleteFolder, ({ actor, params }) => folders.deleteFolder(context, actor, params.id));
-  serve(app, endpoints.listDocuments, ({ params }) => documentsInFolder(manager, params.id));
+  serve(app, endpoints.listDocuments, async ({ params, query }) =>
+    documentsInFolders(manager, query.inside ? await treeOf(manager, params.id) : [params.id]),
+  );
+  serve(app, endpoints.shelfGlance, ({ actor }) => glanceAt(manager, actor.sight, dayOf(new Date())));
+  serve(app, endpoints.shelfTable, async ({ actor, body, reply }) =>
+    asFile(reply, `Papers.${body.as}`, SPREADSHEET_TYPES[body.as]).send(
+      await tableOfPapers(manager, actor.sight, body),
+    ),
+  );
   serve(app, endpoints.listChangedOnDisk, () => changes.list());
   serve(app, endpoints.listStrangers, () => changes.strangers());
   serve(app, endpoints.settleStrangers, ({ actor, body }) =>

@@ -1,6 +1,7 @@
 import { QueryClient, useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { Endpoint, Input, Output } from '@crow/contract/endpoint';
-import { KINDS } from '@crow/core/reading/facts/kindList';
+import { useCallback } from 'react';
+import { Kind, KINDS, likeOf } from '@crow/core/reading/facts/kindList';
 import { endpoints } from '@crow/contract/endpoints';
 import { FindOrder } from '@crow/contract/finding';
 import { isAllowed, Right } from '@crow/contract/roles';
@@ -24,6 +25,11 @@ export const useSettings = () =>
   useQuery({ queryKey: ['settings'], queryFn: () => ask(endpoints.readSettings, {}), enabled: useMay('read') });
 /** The kinds of papers that there are: those of the list, and those that were added. */
 export const useKinds = (): string[] => [...KINDS, ...(useSettings().data?.ownKinds ?? []).map(({ name }) => name)];
+/** The kind of the list that papers of a kind are like. */
+export function useLike(): (kind: string) => Kind {
+  const own = useSettings().data?.ownKinds;
+  return useCallback((kind) => likeOf(kind, own ?? []), [own]);
+}
 export const useLanguages = () =>
   useQuery({ queryKey: ['languages'], queryFn: () => ask(endpoints.listLanguages, {}) });
 export const useScanners = () => useQuery({ queryKey: ['scanners'], queryFn: () => ask(endpoints.listScanners, {}) });
@@ -90,12 +96,18 @@ export const useDoubtful = (id: string, { anew = false } = {}) =>
 export const useVersions = (id: string, enabled: boolean) =>
   useQuery({ queryKey: ['versions', id], queryFn: () => ask(endpoints.listVersions, { params: { id } }), enabled });
 export const useFolders = () => useQuery({ queryKey: ['folders'], queryFn: () => ask(endpoints.listFolders, {}) });
-export const useFolderDocuments = (id: string | undefined) =>
+/** @param inside whether with those in the folders inside it */
+export const useFolderDocuments = (id: string | undefined, inside = false) =>
   useQuery({
-    queryKey: ['inFolder', id],
-    queryFn: () => ask(endpoints.listDocuments, { params: { id: id! } }),
+    queryKey: ['inFolder', id, inside],
+    queryFn: () => ask(endpoints.listDocuments, { params: { id: id! }, query: inside ? { inside } : {} }),
     enabled: Boolean(id),
+    placeholderData: (before, query) => (query?.queryKey[1] === id ? before : undefined),
   });
+/** What is due comes nearer by itself. */
+const GLANCE_EVERY_MS = 3_600_000;
+export const useGlance = () =>
+  useQuery({ queryKey: ['glance'], queryFn: () => ask(endpoints.shelfGlance, {}), refetchInterval: GLANCE_EVERY_MS });
 export const useChangedOnDisk = () =>
   useQuery({ queryKey: ['changedOnDisk'], queryFn: () => ask(endpoints.listChangedOnDisk, {}) });
 export const useMe = () =>
@@ -144,6 +156,7 @@ const TOUCHED: Record<LiveEvent['kind'], string[]> = {
     'waiting',
     'document',
     'inFolder',
+    'glance',
     'folders',
     'overview',
     'bin',
@@ -157,7 +170,7 @@ const TOUCHED: Record<LiveEvent['kind'], string[]> = {
     'strangers',
     'history',
   ],
-  folder: ['folders', 'document', 'waiting'],
+  folder: ['folders', 'document', 'waiting', 'glance', 'inFolder'],
   settings: ['settings', 'languages'],
   watch: ['watched', 'overview'],
   people: ['people', 'door', 'history'],

@@ -12,6 +12,8 @@ export interface KindTraits {
   balances?: boolean;
   /** Whether a paper of it without a total lacks something. */
   totalled?: boolean;
+  /** Whether what it adds up to is said by another paper as well, a bill above all, so that both together are too much. */
+  repeats?: boolean;
 }
 
 /** The kinds of papers that there are. */
@@ -19,12 +21,12 @@ const LIST = {
   receipt: { sums: 'owed', totalled: true, numbered: true },
   invoice: { sums: 'owed', totalled: true, due: true, numbered: true },
   'credit note': { sums: 'returned', totalled: true, numbered: true },
-  reminder: { sums: 'owed', totalled: true, due: true, numbered: true },
-  'delivery note': { numbered: true },
-  order: { sums: 'owed', numbered: true },
-  quote: { sums: 'owed', totalled: true, numbered: true, ends: true },
-  statement: { sums: 'owed', numbered: true, balances: true },
-  contract: { sums: 'owed', due: true, numbered: true, ends: true },
+  reminder: { sums: 'owed', totalled: true, due: true, numbered: true, repeats: true },
+  'delivery note': { numbered: true, repeats: true },
+  order: { sums: 'owed', numbered: true, repeats: true },
+  quote: { sums: 'owed', totalled: true, numbered: true, ends: true, repeats: true },
+  statement: { sums: 'owed', numbered: true, balances: true, repeats: true },
+  contract: { sums: 'owed', due: true, numbered: true, ends: true, repeats: true },
   certificate: { numbered: true, ends: true },
   payslip: { sums: 'owed', totalled: true },
   notice: { sums: 'owed', due: true, numbered: true },

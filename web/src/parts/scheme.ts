@@ -1,3 +1,5 @@
+import { useSyncExternalStore } from 'react';
+
 /** Light or dark as the system has it, or as somebody wants it in this browser. */
 export const SCHEMES = ['system', 'light', 'dark'] as const;
 export type Scheme = (typeof SCHEMES)[number];
@@ -15,9 +17,23 @@ export function chooseScheme(scheme: Scheme): void {
   show();
 }
 
+const watchers = new Set<() => void>();
+
 function show(): void {
   const scheme = chosenScheme();
   document.documentElement.dataset.scheme = scheme === 'system' ? (dark.matches ? 'dark' : 'light') : scheme;
+  for (const watcher of watchers) watcher();
+}
+
+/** The scheme in which the window is shown, for what is drawn in colours that it has to ask for. */
+export function useShownScheme(): string | undefined {
+  return useSyncExternalStore(
+    (watcher) => {
+      watchers.add(watcher);
+      return () => watchers.delete(watcher);
+    },
+    () => document.documentElement.dataset.scheme,
+  );
 }
 
 /** Shows the window in its scheme, from now on. */

@@ -1,3 +1,4 @@
+import { Money, writeMoney } from '@crow/core/money';
 import { Beside } from '@crow/core/filing/pattern';
 import { Page } from '@crow/contract/pages';
 import { Kind } from '@crow/core/reading/facts/kindList';
@@ -18,6 +19,19 @@ export function bytes(size: number): string {
     unit++;
   }
   return `${unit === 0 || value >= 100 ? Math.round(value) : value.toFixed(1)} ${units[unit]}`;
+}
+
+/** Money as it is shown: `1,184.20 GBP`. */
+export function money({ units, currency }: Money): string {
+  const [whole, fraction] = writeMoney({ units: Math.abs(units), currency }).split('.');
+  const grouped = whole.replace(/\B(?=(\d{3})+$)/g, ',');
+  return `${units < 0 ? '−' : ''}${fraction ? `${grouped}.${fraction}` : grouped}${currency ? ` ${currency}` : ''}`;
+}
+
+/** How far off a day is. */
+export function inDays(days: number): string {
+  if (Math.abs(days) <= 1) return ['yesterday', 'today', 'tomorrow'][days + 1];
+  return days < 0 ? `${-days} days ago` : `in ${days} days`;
 }
 
 /** Why a page is in no document. */

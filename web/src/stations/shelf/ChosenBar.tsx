@@ -20,11 +20,11 @@ const CHOSEN_KEYS: KeyWords = [
 ];
 
 /** What can be done with all the documents that are chosen in a list; each thing can be undone in one go. */
-export function ChosenBar({ documents }: { documents: DocumentSummary[] }) {
+export function ChosenBar({ documents }: { documents: readonly DocumentSummary[] }) {
   return useMay('work') ? <Bar documents={documents} /> : null;
 }
 
-function Bar({ documents }: { documents: DocumentSummary[] }) {
+function Bar({ documents }: { documents: readonly DocumentSummary[] }) {
   const { ids, set } = useChosen();
   const chosen = documents.filter(({ id }) => ids.has(id));
   const [asking, setAsking] = useState<'folder' | 'names'>();

@@ -3,20 +3,37 @@ import { ReactNode } from 'react';
 import { Panel, PanelGroup, PanelResizeHandle } from 'react-resizable-panels';
 import { Empty } from '../../parts/controls';
 import { BinPane } from './BinPane';
-import { ChosenProvider } from './chosen';
+import { ChosenProvider, useChosen } from './chosen';
 import { ChangedOnDiskPane } from './DiskChoices';
 import { DocumentsPane } from './DocumentsPane';
 import { FindPane } from './FindPane';
 import { FoldersPane } from './FoldersPane';
 import { OpenDocument } from './OpenDocument';
-import { useMedium, useSmall } from '../../parts/useNarrow';
+import { PapersSummary } from './PapersSummary';
+import { ShelfFront } from './ShelfFront';
 import { BIN, CHANGED, useShelfPlace } from './shelfPlace';
+import { useTableForm } from './tableForm';
+import { useMedium, useSmall } from '../../parts/useNarrow';
+import { useFolderDocuments, useFolders } from '../../queries';
 
 /** The Shelf station: folders, what is in one (or what was found), and the open document, side by side. */
 export default function ShelfStation() {
+  return (
+    <ChosenProvider>
+      <Panes />
+    </ChosenProvider>
+  );
+}
+
+function Panes() {
   const { folder, document, find, go } = useShelfPlace();
   const small = useSmall();
   const medium = useMedium();
+  const [form, setForm] = useTableForm();
+  const shown = useFolders().data?.find(({ id }) => id === folder);
+  const { data: documents } = useFolderDocuments(shown?.id, form.inside);
+  const { ids: chosen } = useChosen();
+  const inFolder = find === undefined && shown && documents;
   const list =
     find !== undefined ? (
       <FindPane />
@@ -24,67 +41,64 @@ export default function ShelfStation() {
       <BinPane />
     ) : folder === CHANGED ? (
       <ChangedOnDiskPane />
+    ) : shown ? (
+      documents && <DocumentsPane folder={shown} documents={documents} form={form} onForm={setForm} />
     ) : (
-      <DocumentsPane />
+      <ShelfFront />
     );
-  const back = find !== undefined ? 'What was found' : 'The folder';
+  const back = find !== undefined ? 'What was found' : folder ? 'The folder' : 'The shelf';
   // One pane at a time, and the way back always in the same corner; on a larger screen the folders stand beside what is in one.
   if (document && (small || medium))
     return (
-      <ChosenProvider>
-        <OnePane back={back} onBack={() => go({ folder, find })}>
-          <OpenDocument key={document} id={document} query={find ?? ''} />
-        </OnePane>
-      </ChosenProvider>
+      <OnePane back={back} onBack={() => go({ folder, find })}>
+        <OpenDocument key={document} id={document} query={find ?? ''} />
+      </OnePane>
     );
   if (small)
-    return (
-      <ChosenProvider>
-        {folder || find !== undefined ? (
-          <OnePane back="All folders" onBack={() => go({})}>
-            {list}
-          </OnePane>
-        ) : (
-          <FoldersPane />
-        )}
-      </ChosenProvider>
+    return folder || find !== undefined ? (
+      <OnePane back="All folders" onBack={() => go({})}>
+        {list}
+      </OnePane>
+    ) : (
+      <FoldersPane />
     );
-  if (medium)
-    return (
-      <ChosenProvider>
-        <PanelGroup direction="horizontal" autoSaveId="shelf-of-two">
-          <Panel defaultSize={36} minSize={25} order={1} id="folders">
-            <FoldersPane />
-          </Panel>
-          <Handle />
-          <Panel defaultSize={64} minSize={40} order={2} id="documents">
-            {list}
-          </Panel>
-        </PanelGroup>
-      </ChosenProvider>
-    );
+  // What is open beside the list, or, beside a table of papers, what they come to.
+  const beside = document ? (
+    <OpenDocument key={document} id={document} query={find ?? ''} />
+  ) : inFolder && documents.length > 0 ? (
+    <PapersSummary
+      title={chosen.size > 0 ? `${chosen.size} chosen` : 'All together'}
+      documents={chosen.size > 0 ? documents.filter(({ id }) => chosen.has(id)) : documents}
+      onOpen={(id) => go({ folder, document: id })}
+    />
+  ) : find !== undefined ? (
+    <Empty title="No document is open">
+      <p>Choose one in the list, or press / and type a word that stands in it.</p>
+    </Empty>
+  ) : null;
+  const sizes = document || find !== undefined ? { list: 30, beside: 52 } : { list: 58, beside: 24 };
   return (
-    <ChosenProvider>
-      <PanelGroup direction="horizontal" autoSaveId="shelf">
-        <Panel defaultSize={18} minSize={12} order={1} id="folders">
-          <FoldersPane />
-        </Panel>
-        <Handle />
-        <Panel defaultSize={30} minSize={20} order={2} id="documents">
-          {list}
-        </Panel>
-        <Handle />
-        <Panel defaultSize={52} minSize={25} order={3} id="document">
-          {document ? (
-            <OpenDocument key={document} id={document} query={find ?? ''} />
-          ) : (
-            <Empty title="No document is open">
-              <p>Choose one in the list, or press / and type a word that stands in it.</p>
-            </Empty>
-          )}
-        </Panel>
-      </PanelGroup>
-    </ChosenProvider>
+    <PanelGroup
+      key={`${medium} ${beside ? sizes.list : 0}`}
+      direction="horizontal"
+      autoSaveId={medium || !beside ? 'shelf-of-two' : sizes.list > 50 ? 'shelf-table' : 'shelf'}
+    >
+      <Panel defaultSize={medium ? 36 : 18} minSize={12} order={1} id="folders">
+        <FoldersPane />
+      </Panel>
+      <Handle />
+      <Panel defaultSize={medium ? 64 : beside ? sizes.list : 82} minSize={20} order={2} id="documents">
+        {list}
+      </Panel>
+      {beside && !medium && (
+        <>
+          <Handle />
+          <Panel defaultSize={sizes.beside} minSize={15} order={3} id="document">
+            {beside}
+          </Panel>
+        </>
+      )}
+    </PanelGroup>
   );
 }
 
