@@ -1,7 +1,7 @@
 import { endpoints } from '@crow/contract/endpoints';
 import { Endpoint } from '@crow/contract/endpoint';
 import { isAllowed, Role } from '@crow/contract/roles';
-import { Folder } from '@crow/contract/folders';
+import { Folder, Glance } from '@crow/contract/folders';
 import { FindReply } from '@crow/contract/finding';
 import { StackSummary } from '@crow/contract/stacks';
 import { Overview } from '@crow/contract/settings';
@@ -112,6 +112,19 @@ describe('a reader of one folder', () => {
       ['Workshop/Yarn', folders.get('Workshop')],
     ]);
     expect((await get<Overview>(narrow, '/overview')).body).toMatchObject({ filed: 1, stacks: 0, check: 0 });
+  });
+
+  it('is told at a glance, and takes as a table, what they see only', async () => {
+    const { latest, folders: own } = (await get<Glance>(narrow, '/shelf/glance')).body;
+    expect(latest.map(({ id }) => id)).toEqual([yarn]);
+    expect(own).toHaveLength(2);
+    const table = async (ids: string[]) =>
+      room.request('POST', '/api/shelf/table', {
+        headers: { cookie: narrow, 'content-type': 'application/json' },
+        body: JSON.stringify({ ids, rows: 'lines', as: 'csv' }),
+      });
+    expect((await table([yarn, council])).raw.toString().trimEnd().split('\r\n')).toHaveLength(2);
+    expect((await table([council])).status).toBe(404);
   });
 
   it('takes an archive of what they see only', async () => {
