@@ -11,6 +11,7 @@ import { useNotices } from '../../parts/notices';
 import { count } from '../../parts/words';
 import { useChange, useFolders, useMay, useProposedNames } from '../../queries';
 import { useChosen } from './chosen';
+import { useShelfPlace } from './shelfPlace';
 
 const CHOSEN_KEYS: KeyWords = [
   ['m', 'Move the chosen documents to another folder'],
@@ -26,6 +27,7 @@ export function ChosenBar({ documents }: { documents: readonly DocumentSummary[]
 
 function Bar({ documents }: { documents: readonly DocumentSummary[] }) {
   const { ids, set } = useChosen();
+  const { folder, find, go } = useShelfPlace();
   const chosen = documents.filter(({ id }) => ids.has(id));
   const [asking, setAsking] = useState<'folder' | 'names'>();
   const { data: folders = [] } = useFolders();
@@ -81,6 +83,11 @@ function Bar({ documents }: { documents: readonly DocumentSummary[] }) {
       <span role="status" className="mr-auto font-semibold whitespace-nowrap">
         {chosen.length} chosen
       </span>
+      {chosen.length === 2 && (
+        <Button onClick={() => go({ folder, find, document: chosen[0].id, beside: chosen[1].id })}>
+          Beside each other
+        </Button>
+      )}
       <Button title="m" disabled={!able} onClick={() => setAsking('folder')}>
         Move …
       </Button>

@@ -58,7 +58,7 @@ export function DocumentRow({ document, current, onOpen, list, children }: RowPr
           onClick={onOpen}
           aria-current={current}
           data-document={document.id}
-          className="block w-full truncate text-left font-semibold"
+          className="block w-full text-left font-semibold break-words"
           title={name}
         >
           {name || 'Not named yet'}

@@ -1,39 +1,55 @@
-import { useVirtualizer } from '@tanstack/react-virtual';
-import { ChevronDown, ChevronUp, NotebookText, RotateCw, ZoomIn, ZoomOut } from 'lucide-react';
-import { useEffect, useState } from 'react';
+import {
+  ChevronDown,
+  ChevronUp,
+  Maximize2,
+  Minimize2,
+  NotebookText,
+  PanelLeft,
+  RotateCw,
+  ZoomIn,
+  ZoomOut,
+} from 'lucide-react';
+import { useCallback, useEffect, useRef, useState } from 'react';
 import { Document } from '@crow/contract/documents';
 import { Hit } from '@crow/contract/finding';
-import { Page } from '@crow/contract/pages';
 import { addTurns, Turn } from '@crow/core/geometry';
-import { Empty, IconButton, ProblemText } from '../../parts/controls';
+import { Choice, Empty, IconButton, ProblemText } from '../../parts/controls';
 import { KeyWords, useKeys } from '../../parts/keys';
-import { PageSheet } from '../../parts/PageSheet';
-import { useSize } from '../../parts/useSize';
+import { useKept } from '../../parts/useKept';
+import { useMedium } from '../../parts/useNarrow';
 import { useDocument, useHits } from '../../queries';
 import { AboutPane, Place } from './AboutPane';
 import { DiskChoices } from './DiskChoices';
 import { DocumentMenu } from './DocumentMenu';
+import { PagesHandle, PagesScroller } from './PagesScroller';
+import { Zoom } from './reading';
+import { Thumbnails } from './Thumbnails';
 
-const ZOOMS = [0.5, 0.7, 0.85, 1, 1.25, 1.6, 2, 2.6, 3.4];
-const FITTING = ZOOMS.indexOf(1);
-const PADDING = 24;
-const PAGE_GAP = 20;
 const KEYS: KeyWords = [
   ['ArrowLeft ArrowRight PageUp PageDown', 'Turn the pages'],
   ['Enter n', 'To the next hit; with Shift, to the one before'],
-  ['+ - 0', 'Larger, smaller, fitting'],
+  ['+ - 0', 'Larger, smaller, as usual'],
+  ['w p', 'As wide as there is room, whole pages'],
   ['r', 'Turn the view'],
+  ['t', 'The pages, small, along the side'],
+  ['f', 'The whole window for this paper; Escape goes back'],
   ['i', 'What the paper says, and questions about it'],
 ];
 
-/** How much of the window stands above a hit that is jumped to. */
-const ABOVE_HIT = 0.3;
+interface OpenProps {
+  id: string;
+  query: string;
+  /** Given the element that scrolls, for whoever scrolls it along with another. */
+  onScroller?: (element: HTMLElement | null) => void;
+  /** Whether keys act on it: of two beside each other, they act on the one that is used. */
+  keys?: boolean;
+}
 
 /** A document to read: leaf, zoom, turn, select its text, go from hit to hit. */
-export function OpenDocument({ id, query }: { id: string; query: string }) {
+export function OpenDocument({ id, query, ...rest }: OpenProps) {
   const { data: document, error } = useDocument(id);
-  const { data: hits = [] } = useHits(id, query);
-  if (document) return <Reader document={document} hits={query.trim() ? hits : []} />;
+  const { data: hits } = useHits(id, query);
+  if (document) return <Reader document={document} hits={query.trim() && hits ? hits : NO_HITS} {...rest} />;
   return error ? (
     <Empty title="This paper is not here">
       <p>It may have been deleted, or the address is not whole. Find it by a word in it: press /.</p>
@@ -41,80 +57,89 @@ export function OpenDocument({ id, query }: { id: string; query: string }) {
   ) : null;
 }
 
-function Reader({ document, hits }: { document: Document; hits: Hit[] }) {
+const NO_HITS: Hit[] = [];
+const ZOOMS: { value: string; name: string }[] = [
+  { value: 'usual', name: 'as usual' },
+  { value: 'width', name: 'full width' },
+  { value: 'page', name: 'whole page' },
+];
+
+function Reader({
+  document,
+  hits,
+  onScroller,
+  keys = true,
+}: { document: Document; hits: Hit[] } & Omit<OpenProps, 'id' | 'query'>) {
   const { pageList } = document;
-  const [sizeRef, { width }] = useSize<HTMLDivElement>();
-  const [scroller, setScroller] = useState<HTMLDivElement | null>(null);
-  const [zoom, setZoom] = useState(FITTING);
+  const pages = useRef<PagesHandle>(null);
+  const [zoom, setZoom] = useState<Zoom>('usual');
   const [turn, setTurn] = useState<Turn>(0);
-  const [hit, setHit] = useState(0);
+  const [current, setCurrent] = useState(1);
+  const firstHit = hits[0] && `${hits[0].pageId} ${hits[0].boxes[0].join()}`;
+  const [gone, setGone] = useState({ among: firstHit, hit: 0 });
+  // Of another query the first.
+  const hit = gone.among === firstHit ? gone.hit : 0;
   const [about, setAbout] = useState(false);
   const [place, setPlace] = useState<Place>();
-  const pageWidth = Math.max(120, Math.min(900, width - 2 * PADDING)) * ZOOMS[zoom];
-  const sideways = turn % 180 !== 0;
-  const heightOf = (page: Page) =>
-    sideways ? (pageWidth * page.width) / page.height : (pageWidth * page.height) / page.width;
-  const virtualizer = useVirtualizer({
-    count: pageList.length,
-    getScrollElement: () => scroller,
-    estimateSize: (index) => heightOf(pageList[index]) + PAGE_GAP,
-    overscan: 1,
-    paddingStart: PADDING,
-    paddingEnd: PADDING,
-  });
-  useEffect(() => virtualizer.measure(), [virtualizer, pageWidth, turn]);
-  const offset = (virtualizer.scrollOffset ?? 0) + (scroller?.clientHeight ?? 0) * ABOVE_HIT;
-  const current = Math.max(0, (virtualizer.getVirtualItemForOffset(offset)?.index ?? 0) + 1);
+  const [alone, setAlone] = useState(false);
+  const medium = useMedium();
+  const [side, setSide] = useKept('crow-thumbnails', { shown: true });
+  const thumbnails = side.shown && pageList.length > 1 && !medium;
 
-  const goToPage = (number: number) =>
-    virtualizer.scrollToIndex(Math.max(0, Math.min(pageList.length - 1, number - 1)), { align: 'start' });
+  const goToPage = (number: number) => pages.current?.goToPage(number);
   const goToHit = (index: number) => {
     if (hits.length === 0) return;
     const to = (index + hits.length) % hits.length;
-    setHit(to);
-    const { pageNumber, boxes } = hits[to];
-    scrollTo(pageNumber - 1, boxes[0][1]);
-  };
-  /** Brings a height on a page, as a share of it, into view. */
-  const scrollTo = (index: number, share: number) => {
-    const [start] = virtualizer.getOffsetForIndex(index, 'start') ?? [0];
-    const within = sideways ? 0 : share * heightOf(pageList[index]);
-    virtualizer.scrollToOffset(Math.max(0, start + within - (scroller?.clientHeight ?? 0) * ABOVE_HIT));
+    setGone({ among: firstHit, hit: to });
+    pages.current?.goToPlace(hits[to].pageNumber - 1, hits[to].boxes[0][1]);
   };
   const goToPlace = (to: Place) => {
     setPlace(to);
     const index = pageList.findIndex(({ id }) => id === to.pageId);
-    if (index >= 0) scrollTo(index, to.box[1]);
+    if (index >= 0) pages.current?.goToPlace(index, to.box[1]);
   };
-  // The first hit comes into view as soon as the hits are known.
-  const firstHit = hits[0] && `${hits[0].pageId} ${hits[0].boxes[0].join()}`;
+  // The first hit comes into view as soon as the hits are known and the pages are there.
+  const [ready, setReady] = useState(false);
   useEffect(() => {
-    if (firstHit && width > 0) goToHit(0);
+    if (ready && firstHit) pages.current?.goToPlace(hits[0].pageNumber - 1, hits[0].boxes[0][1]);
     // Only for another query, not whenever the window changes.
     // eslint-disable-next-line react-hooks/exhaustive-deps
-  }, [firstHit, width > 0]);
+  }, [ready, firstHit]);
 
   useKeys(
-    {
-      PageDown: () => goToPage(current + 1),
-      PageUp: () => goToPage(current - 1),
-      ArrowRight: () => goToPage(current + 1),
-      ArrowLeft: () => goToPage(current - 1),
-      '+': () => setZoom(Math.min(ZOOMS.length - 1, zoom + 1)),
-      '-': () => setZoom(Math.max(0, zoom - 1)),
-      0: () => setZoom(FITTING),
-      r: () => setTurn(addTurns(turn, 90)),
-      Enter: () => goToHit(hit + 1),
-      'Shift+Enter': () => goToHit(hit - 1),
-      n: () => goToHit(hit + 1),
-      'Shift+N': () => goToHit(hit - 1),
-      i: () => setAbout(!about),
-    },
-    KEYS,
+    keys
+      ? {
+          PageDown: () => goToPage(current + 1),
+          PageUp: () => goToPage(current - 1),
+          ArrowRight: () => goToPage(current + 1),
+          ArrowLeft: () => goToPage(current - 1),
+          '+': () => pages.current?.zoomBy(1),
+          '-': () => pages.current?.zoomBy(-1),
+          0: () => setZoom('usual'),
+          w: () => setZoom('width'),
+          p: () => setZoom('page'),
+          r: () => setTurn(addTurns(turn, 90)),
+          t: () => setSide({ shown: !side.shown }),
+          f: () => setAlone(!alone),
+          Enter: () => goToHit(hit + 1),
+          'Shift+Enter': () => goToHit(hit - 1),
+          n: () => goToHit(hit + 1),
+          'Shift+N': () => goToHit(hit - 1),
+          i: () => setAbout(!about),
+          ...(alone && { Escape: () => setAlone(false) }),
+        }
+      : {},
+    keys ? KEYS : [],
   );
+  const tellCurrent = useCallback((number: number) => setCurrent(number), []);
 
   return (
-    <article data-open-document tabIndex={-1} className="flex h-full flex-col outline-none" aria-label={document.name}>
+    <article
+      data-open-document
+      tabIndex={-1}
+      className={`flex flex-col bg-ground outline-none ${alone ? 'fixed inset-0 z-30' : 'h-full'}`}
+      aria-label={document.name}
+    >
       <header className="flex h-14 shrink-0 items-center gap-1 border-b border-rule pr-2 pl-4">
         <h2 className="min-w-0 flex-1 truncate text-lg font-semibold" title={document.shelfPath ?? document.name}>
           {document.name || 'Not named yet'}
@@ -138,18 +163,36 @@ function Reader({ document, hits }: { document: Document; hits: Hit[] }) {
         >
           {Math.min(current, pageList.length)}/{pageList.length}
         </span>
-        <IconButton name="Smaller (-)" onClick={() => setZoom(Math.max(0, zoom - 1))} disabled={zoom === 0}>
+        {pageList.length > 1 && !medium && (
+          <IconButton
+            name="Small pages along the side (t)"
+            aria-pressed={side.shown}
+            onClick={() => setSide({ shown: !side.shown })}
+          >
+            <PanelLeft size={17} />
+          </IconButton>
+        )}
+        <IconButton name="Smaller (-)" onClick={() => pages.current?.zoomBy(-1)}>
           <ZoomOut size={17} />
         </IconButton>
-        <IconButton
-          name="Larger (+)"
-          onClick={() => setZoom(Math.min(ZOOMS.length - 1, zoom + 1))}
-          disabled={zoom === ZOOMS.length - 1}
-        >
+        <IconButton name="Larger (+)" onClick={() => pages.current?.zoomBy(1)}>
           <ZoomIn size={17} />
         </IconButton>
+        <Choice
+          label="Size"
+          className="max-[70rem]:hidden"
+          value={typeof zoom === 'number' ? 'own' : zoom}
+          choices={typeof zoom === 'number' ? [{ value: 'own', name: `${Math.round(zoom * 100)} %` }, ...ZOOMS] : ZOOMS}
+          onChange={(to) => to !== 'own' && setZoom(to as Zoom)}
+        />
         <IconButton name="Turn the view (r)" onClick={() => setTurn(addTurns(turn, 90))}>
           <RotateCw size={17} />
+        </IconButton>
+        <IconButton
+          name={alone ? 'Back beside the shelf (f)' : 'The whole window (f)'}
+          onClick={() => setAlone(!alone)}
+        >
+          {alone ? <Minimize2 size={17} /> : <Maximize2 size={17} />}
         </IconButton>
         <IconButton name="What it says (i)" aria-pressed={about} onClick={() => setAbout(!about)}>
           <NotebookText size={17} />
@@ -162,45 +205,26 @@ function Reader({ document, hits }: { document: Document; hits: Hit[] }) {
         </ProblemText>
       )}
       <div className="flex min-h-0 flex-1">
-        <div
-          ref={(element) => {
-            setScroller(element);
-            return sizeRef(element);
-          }}
-          className="min-h-0 min-w-0 flex-1 overflow-auto bg-sunken"
-          role="region"
-          tabIndex={0}
-          aria-label="Pages"
-        >
-          <div className="relative mx-auto" style={{ height: virtualizer.getTotalSize(), width: pageWidth }}>
-            {width > 0 &&
-              virtualizer.getVirtualItems().map(({ index, key, start }) => {
-                const page = pageList[index];
-                const sheetWidth = sideways ? heightOf(page) : pageWidth;
-                return (
-                  <div
-                    key={key}
-                    className="absolute left-0"
-                    style={{ top: start, width: pageWidth, height: heightOf(page) }}
-                  >
-                    <div
-                      className="absolute top-1/2 left-1/2"
-                      style={{ width: sheetWidth, transform: `translate(-50%, -50%) rotate(${turn}deg)` }}
-                    >
-                      <PageSheet page={page} number={index + 1} width={sheetWidth}>
-                        {hits.map(
-                          (each, at) => each.pageId === page.id && <HitMark key={at} hit={each} current={at === hit} />,
-                        )}
-                        {place?.pageId === page.id && about && (
-                          <HitMark hit={{ ...place, pageNumber: index + 1, boxes: [place.box] }} current />
-                        )}
-                      </PageSheet>
-                    </div>
-                  </div>
-                );
-              })}
-          </div>
-        </div>
+        {thumbnails && <Thumbnails pages={pageList} current={current} onGo={goToPage} />}
+        <PagesScroller
+          ref={pages}
+          pages={pageList}
+          zoom={zoom}
+          onZoom={setZoom}
+          turn={turn}
+          hits={hits}
+          onCurrent={tellCurrent}
+          onScroller={onScroller}
+          onReady={() => setReady(true)}
+          over={(page, index) => (
+            <>
+              {hits.map((each, at) => each.pageId === page.id && <HitMark key={at} hit={each} current={at === hit} />)}
+              {place?.pageId === page.id && about && (
+                <HitMark hit={{ ...place, pageNumber: index + 1, boxes: [place.box] }} current />
+              )}
+            </>
+          )}
+        />
         {about && <AboutPane document={document} onGoTo={goToPlace} />}
       </div>
     </article>

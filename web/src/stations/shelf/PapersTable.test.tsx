@@ -6,6 +6,7 @@ import { summary } from '../../testing/papers';
 import { show, StandInServer } from '../../testing/window';
 import { ChosenProvider, useChosen } from './chosen';
 import { PapersTable } from './PapersTable';
+import { inOrder } from './tableColumns';
 import { TableForm } from './tableForm';
 
 // The tests' window lays nothing out; rows are drawn for as much as is seen.
@@ -39,7 +40,7 @@ async function open(part: Partial<TableForm> = {}) {
       <>
         <output>{chosen.join()}</output>
         <PapersTable
-          documents={PAPERS}
+          documents={inOrder(PAPERS, form.sorted)}
           form={form}
           onForm={setForm}
           current={current}

@@ -1,4 +1,4 @@
-import { getCoreRowModel, getSortedRowModel, Header, useReactTable } from '@tanstack/react-table';
+import { getCoreRowModel, Header, useReactTable } from '@tanstack/react-table';
 import { useVirtualizer } from '@tanstack/react-virtual';
 import { ArrowDown, ArrowUp } from 'lucide-react';
 import { KeyboardEvent, useEffect, useMemo, useState } from 'react';
@@ -18,6 +18,7 @@ const ROW = 37;
 type Line = { group: Group } | { paper: DocumentSummary };
 
 interface TableProps {
+  /** In the order of the form. */
   documents: readonly DocumentSummary[];
   form: TableForm;
   onForm: (form: TableForm) => void;
@@ -45,19 +46,10 @@ export function PapersTable({ documents, form, onForm, current, onCurrent, onOpe
     columnResizeMode: 'onChange',
     enableMultiSort: false,
     getCoreRowModel: getCoreRowModel(),
-    getSortedRowModel: getSortedRowModel(),
+    manualSorting: true,
   });
-  const { rows } = table.getSortedRowModel();
   const like = useLike();
-  const lines = useMemo(
-    () =>
-      grouped(
-        rows.map(({ original }) => original),
-        form,
-        like,
-      ),
-    [rows, form, like],
-  );
+  const lines = useMemo(() => grouped(documents, form, like), [documents, form, like]);
   const order = useMemo(() => lines.flatMap((line) => ('paper' in line ? line.paper.id : [])), [lines]);
   const [scroller, setScroller] = useState<HTMLDivElement | null>(null);
   const virtualizer = useVirtualizer({
@@ -304,7 +296,11 @@ function groupName(key: string | null, by: TableForm['group']): string {
 }
 
 /** Papers in their order, under headings if they are grouped: months as the papers are sorted by date, senders by name. */
-function grouped(papers: DocumentSummary[], { group, sorted }: TableForm, like: Parameters<typeof addUp>[1]): Line[] {
+function grouped(
+  papers: readonly DocumentSummary[],
+  { group, sorted }: TableForm,
+  like: Parameters<typeof addUp>[1],
+): Line[] {
   if (group === 'none') return papers.map((paper) => ({ paper }));
   const keyOf = ({ date, vendor }: DocumentSummary) => (group === 'month' ? (date?.slice(0, 7) ?? null) : vendor);
   const added = addUp(papers, like);

@@ -1,6 +1,6 @@
 import { ArrowLeft } from 'lucide-react';
-import { ReactNode } from 'react';
-import { Panel, PanelGroup, PanelResizeHandle } from 'react-resizable-panels';
+import { ReactNode, useMemo } from 'react';
+import { Panel, PanelGroup } from 'react-resizable-panels';
 import { Empty } from '../../parts/controls';
 import { BinPane } from './BinPane';
 import { ChosenProvider, useChosen } from './chosen';
@@ -8,10 +8,13 @@ import { ChangedOnDiskPane } from './DiskChoices';
 import { DocumentsPane } from './DocumentsPane';
 import { FindPane } from './FindPane';
 import { FoldersPane } from './FoldersPane';
+import { Handle } from './Handle';
 import { OpenDocument } from './OpenDocument';
 import { PapersSummary } from './PapersSummary';
 import { ShelfFront } from './ShelfFront';
+import { SideBySide } from './SideBySide';
 import { BIN, CHANGED, useShelfPlace } from './shelfPlace';
+import { inOrder } from './tableColumns';
 import { useTableForm } from './tableForm';
 import { useMedium, useSmall } from '../../parts/useNarrow';
 import { useFolderDocuments, useFolders } from '../../queries';
@@ -26,12 +29,13 @@ export default function ShelfStation() {
 }
 
 function Panes() {
-  const { folder, document, find, go } = useShelfPlace();
+  const { folder, document, beside: other, find, go } = useShelfPlace();
   const small = useSmall();
   const medium = useMedium();
   const [form, setForm] = useTableForm();
   const shown = useFolders().data?.find(({ id }) => id === folder);
-  const { data: documents } = useFolderDocuments(shown?.id, form.inside);
+  const { data: found } = useFolderDocuments(shown?.id, form.inside);
+  const documents = useMemo(() => found && inOrder(found, form.sorted), [found, form.sorted]);
   const { ids: chosen } = useChosen();
   const inFolder = find === undefined && shown && documents;
   const list =
@@ -46,6 +50,8 @@ function Panes() {
     ) : (
       <ShelfFront />
     );
+  if (document && other && !small)
+    return <SideBySide ids={[document, other]} query={find ?? ''} onClose={() => go({ folder, document, find })} />;
   const back = find !== undefined ? 'What was found' : folder ? 'The folder' : 'The shelf';
   // One pane at a time, and the way back always in the same corner; on a larger screen the folders stand beside what is in one.
   if (document && (small || medium))
@@ -113,11 +119,5 @@ function OnePane({ back, onBack, children }: { back: string; onBack: () => void;
       </button>
       <div className="min-h-0 flex-1">{children}</div>
     </div>
-  );
-}
-
-function Handle() {
-  return (
-    <PanelResizeHandle className="w-px bg-rule outline-offset-0 data-[resize-handle-state=drag]:bg-accent data-[resize-handle-state=hover]:bg-accent" />
   );
 }

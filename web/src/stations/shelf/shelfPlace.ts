@@ -8,6 +8,8 @@ export const CHANGED = 'changed';
 export interface ShelfPlace {
   folder?: string;
   document?: string;
+  /** Another document that is read beside it. */
+  beside?: string;
   /** What is looked for; undefined when nothing is. */
   find?: string;
 }
@@ -18,12 +20,14 @@ export function useShelfPlace(): ShelfPlace & { go: (to: ShelfPlace, replace?: b
   const [search] = useSearchParams();
   const navigate = useNavigate();
   const find = search.get('find') ?? undefined;
+  const beside = search.get('beside') ?? undefined;
   const go = (to: ShelfPlace, replace = false) => {
     const path = to.document ? `/shelf/${to.folder ?? NO_FOLDER}/${to.document}` : `/shelf/${to.folder ?? ''}`;
-    void navigate(
-      { pathname: path, search: to.find === undefined ? '' : `?${new URLSearchParams({ find: to.find })}` },
-      { replace },
-    );
+    const query = new URLSearchParams({
+      ...(to.beside && { beside: to.beside }),
+      ...(to.find !== undefined && { find: to.find }),
+    });
+    void navigate({ pathname: path, search: query.size > 0 ? `?${query}` : '' }, { replace });
   };
-  return { folder: folder === NO_FOLDER ? undefined : folder, document, find, go };
+  return { folder: folder === NO_FOLDER ? undefined : folder, document, beside, find, go };
 }

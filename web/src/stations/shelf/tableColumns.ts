@@ -1,4 +1,4 @@
-import { ColumnDef } from '@tanstack/react-table';
+import { ColumnDef, SortingState } from '@tanstack/react-table';
 import { DocumentSummary } from '@crow/contract/documents';
 import { digitsOf } from '@crow/core/money';
 import { shownDay, shownMoment } from '../../parts/days';
@@ -115,18 +115,25 @@ export const columnOf = new Map(PAPER_COLUMNS.map((column) => [column.id, column
 /** Letters in the order of a dictionary, figures in them as numbers. */
 const words = new Intl.Collator(undefined, { numeric: true, sensitivity: 'base' });
 
-/** The same for the table's machinery; a paper that has nothing in a column comes last, whichever way it is sorted. */
+/** The same for the table's machinery. */
 export const COLUMNS: ColumnDef<DocumentSummary>[] = PAPER_COLUMNS.map(({ id, width, sortedBy }) => ({
   id,
   size: width,
   minSize: 40,
-  accessorFn: (paper) => sortedBy(paper) ?? undefined,
-  sortUndefined: 'last',
+  accessorFn: sortedBy,
   sortDescFirst: ['date', 'total', 'filed', 'bytes', 'pages'].includes(id),
-  sortingFn: (a, b) => {
-    const [one, other] = [a.getValue(id), b.getValue(id)];
-    return typeof one === 'number' && typeof other === 'number'
-      ? one - other
-      : words.compare(String(one), String(other));
-  },
 }));
+
+/** Papers sorted by a column; those that have nothing in it come last, whichever way it is sorted. */
+export function inOrder(papers: readonly DocumentSummary[], [by]: SortingState): readonly DocumentSummary[] {
+  const column = columnOf.get(by?.id);
+  if (!column) return papers;
+  const way = by.desc ? -1 : 1;
+  const valued = papers.map((paper) => ({ paper, value: column.sortedBy(paper) }));
+  valued.sort((a, b) => {
+    if (a.value === null || b.value === null) return Number(a.value === null) - Number(b.value === null);
+    if (typeof a.value === 'number' && typeof b.value === 'number') return way * (a.value - b.value);
+    return way * words.compare(String(a.value), String(b.value));
+  });
+  return valued.map(({ paper }) => paper);
+}

@@ -1,0 +1,190 @@
+import { useVirtualizer } from '@tanstack/react-virtual';
+import { ReactNode, Ref, useEffect, useImperativeHandle, useLayoutEffect, useMemo, useRef, useState } from 'react';
+import { Hit } from '@crow/contract/finding';
+import { Page } from '@crow/contract/pages';
+import { Turn } from '@crow/core/geometry';
+import { PageSheet } from '../../parts/PageSheet';
+import { useSize } from '../../parts/useSize';
+import { limited, PADDING, PAGE_GAP, shownSize, Zoom, zoomedBy } from './reading';
+
+/** How much of the window stands above something that is jumped to. */
+const ABOVE = 0.3;
+/** So many CSS pixels of a wheel, or of two fingers apart, make the pages twice as large. */
+const WHEEL_DOUBLES = 400;
+
+/** What others do with the pages: go to one, to a place on one, make them larger. */
+export interface PagesHandle {
+  /** @param number from 1 */
+  goToPage: (number: number) => void;
+  /** Brings a height on a page, as a share of it, into view. @param index from 0 */
+  goToPlace: (index: number, share: number) => void;
+  zoomBy: (steps: number) => void;
+}
+
+interface ScrollerProps {
+  ref?: Ref<PagesHandle>;
+  pages: Page[];
+  zoom: Zoom;
+  onZoom: (zoom: Zoom) => void;
+  turn: Turn;
+  hits: Hit[];
+  /** Told of the page that is read, from 1, as it changes. */
+  onCurrent: (number: number) => void;
+  /** What lies over a page. @param index from 0 */
+  over?: (page: Page, index: number, size: { width: number; height: number }) => ReactNode;
+  /** Given the element that scrolls, for whoever scrolls it along with another. */
+  onScroller?: (element: HTMLElement | null) => void;
+  /** Told when the window is measured, and whatever is asked of the pages can be done. */
+  onReady?: () => void;
+}
+
+/** The pages of a document below each other; those in the window are drawn. */
+export function PagesScroller(props: ScrollerProps) {
+  const { ref, pages, zoom, onZoom, turn, hits, onCurrent, over, onScroller, onReady } = props;
+  const [sizeRef, room] = useSize<HTMLDivElement>();
+  const [scroller, setScroller] = useState<HTMLDivElement | null>(null);
+  const sizes = useMemo(() => pages.map((page) => shownSize(page, { zoom, turn, room })), [pages, zoom, turn, room]);
+  const virtualizer = useVirtualizer({
+    count: pages.length,
+    getScrollElement: () => scroller,
+    estimateSize: (index) => sizes[index].height + PAGE_GAP,
+    overscan: 1,
+    paddingStart: PADDING,
+    paddingEnd: PADDING,
+  });
+  /** The place that stays where it is in the window while the pages become larger or smaller. */
+  const anchor = useRef<{ index: number; x: number; y: number; left: number; top: number } | undefined>(undefined);
+  useLayoutEffect(() => {
+    virtualizer.measure();
+    if (!anchor.current || !scroller) return;
+    const { index, x, y, left, top } = anchor.current;
+    anchor.current = undefined;
+    const [start] = virtualizer.getOffsetForIndex(index, 'start') ?? [0];
+    scroller.scrollTo(
+      x * sizes[index].width + leftOf(scroller, sizes[index].width) - left,
+      start + y * sizes[index].height - top,
+    );
+  }, [virtualizer, scroller, sizes]);
+
+  const offset = (virtualizer.scrollOffset ?? 0) + (scroller?.clientHeight ?? 0) * ABOVE;
+  const current = (virtualizer.getVirtualItemForOffset(offset)?.index ?? 0) + 1;
+  useEffect(() => onCurrent(current), [current, onCurrent]);
+
+  /** Keeps a place of the window over the same place of its page. @param left, top in CSS pixels of the window */
+  const hold = (left: number, top: number) => {
+    if (!scroller) return;
+    const item = virtualizer.getVirtualItemForOffset(scroller.scrollTop + top);
+    if (!item) return;
+    const { width, height } = sizes[item.index];
+    const x = (scroller.scrollLeft + left - leftOf(scroller, width)) / width;
+    anchor.current = { index: item.index, x, y: (scroller.scrollTop + top - item.start) / height, left, top };
+  };
+  const zoomBy = (steps: number) => {
+    if (!scroller) return;
+    hold(scroller.clientWidth / 2, scroller.clientHeight * ABOVE);
+    onZoom(zoomedBy(steps, pages[current - 1], { zoom, turn, room }));
+  };
+  useImperativeHandle(ref, () => ({
+    goToPage: (number) =>
+      virtualizer.scrollToIndex(Math.max(0, Math.min(pages.length - 1, number - 1)), { align: 'start' }),
+    goToPlace: (index, share) => {
+      const [start] = virtualizer.getOffsetForIndex(index, 'start') ?? [0];
+      const within = turn % 180 === 0 ? share * sizes[index].height : 0;
+      virtualizer.scrollToOffset(Math.max(0, start + within - (scroller?.clientHeight ?? 0) * ABOVE));
+    },
+    zoomBy,
+  }));
+  const ready = scroller !== null && room.width > 0;
+  useEffect(() => {
+    if (ready) onReady?.();
+    // Once, whatever becomes of what is told.
+    // eslint-disable-next-line react-hooks/exhaustive-deps
+  }, [ready]);
+
+  const wheel = useRef<(event: WheelEvent) => void>(undefined);
+  useLayoutEffect(() => {
+    wheel.current = (event) => {
+      if (!event.ctrlKey || !scroller) return;
+      event.preventDefault();
+      const frame = scroller.getBoundingClientRect();
+      hold(event.clientX - frame.left, event.clientY - frame.top);
+      const now = zoomedBy(0, pages[current - 1], { zoom, turn, room });
+      onZoom(limited(now * 2 ** (-event.deltaY / WHEEL_DOUBLES)));
+    };
+  });
+  useEffect(() => {
+    if (!scroller) return;
+    const hear = (event: WheelEvent) => wheel.current?.(event);
+    // Not passive: the browser would zoom the whole window as well.
+    scroller.addEventListener('wheel', hear, { passive: false });
+    return () => scroller.removeEventListener('wheel', hear);
+  }, [scroller]);
+
+  const total = virtualizer.getTotalSize();
+  const widest = Math.max(...sizes.map(({ width }) => width));
+  return (
+    <div className="relative min-h-0 min-w-0 flex-1">
+      <div
+        ref={(element) => {
+          setScroller(element);
+          onScroller?.(element);
+          return sizeRef(element);
+        }}
+        className="h-full overflow-auto bg-sunken"
+        role="region"
+        tabIndex={0}
+        aria-label="Pages"
+      >
+        <div className="relative mx-auto" style={{ height: total, width: widest, minWidth: '100%' }}>
+          {ready &&
+            virtualizer.getVirtualItems().map(({ index, key, start }) => {
+              const page = pages[index];
+              const { width, height } = sizes[index];
+              const sheetWidth = turn % 180 === 0 ? width : height;
+              return (
+                <div key={key} className="absolute inset-x-0" style={{ top: start, height }}>
+                  <div
+                    className="absolute top-1/2 left-1/2"
+                    style={{ width: sheetWidth, transform: `translate(-50%, -50%) rotate(${turn}deg)` }}
+                  >
+                    <PageSheet page={page} number={index + 1} width={sheetWidth}>
+                      {over?.(page, index, { width: sheetWidth, height: (sheetWidth * page.height) / page.width })}
+                    </PageSheet>
+                  </div>
+                </div>
+              );
+            })}
+        </div>
+      </div>
+      {hits.length > 0 && ready && (
+        <HitMap
+          places={hits.flatMap(({ pageNumber, boxes }) => {
+            const [start] = virtualizer.getOffsetForIndex(pageNumber - 1, 'start') ?? [0];
+            return sizes[pageNumber - 1] ? [(start + boxes[0][1] * sizes[pageNumber - 1].height) / total] : [];
+          })}
+        />
+      )}
+    </div>
+  );
+}
+
+/** How far from the left a page of a width begins, which stands in the middle of what scrolls. */
+function leftOf(scroller: HTMLElement, width: number): number {
+  return (Math.max(scroller.scrollWidth, scroller.clientWidth) - width) / 2;
+}
+
+/** Where in the document hits are, along the scroll bar. @param places as shares of its height */
+function HitMap({ places }: { places: number[] }) {
+  return (
+    <div aria-hidden className="pointer-events-none absolute inset-y-0 right-0 w-3">
+      {places.map((place, at) => (
+        <span
+          key={at}
+          data-hit-place
+          className="absolute right-0.5 h-1 w-2.5 border border-[#8a5a10] bg-[#f0b849]"
+          style={{ top: `${place * 100}%` }}
+        />
+      ))}
+    </div>
+  );
+}
