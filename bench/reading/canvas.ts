@@ -3,7 +3,7 @@ import { createRequire } from 'node:module';
 import { join } from 'node:path';
 import * as fontkit from 'fontkit';
 import { PDFDocument, PDFFont, PDFPage, rgb, RGB } from '@cantoo/pdf-lib';
-import { unpackWoff } from '@crow/demo/fonts';
+import { unpackWoff } from '@crow/core/pdf/woff';
 
 export type Family =
   | 'arimo'
