@@ -3,6 +3,7 @@ import { BESIDES, NameValues } from '@crow/core/filing/pattern';
 import { id, idParams, money, MOST_AT_ONCE, problem, share, turn, when } from './basics';
 import { endpoint } from './endpoint';
 import { booking, fact, factChange, factLine, factName, taxAtRate } from './facts';
+import { MARKS_IN_PDF } from './marks';
 import { page } from './pages';
 import { stackSummary } from './stacks';
 
@@ -303,8 +304,9 @@ export const documentsEndpoints = {
     of: 'document',
     method: 'GET',
     path: '/documents/:id/pdf',
-    summary: 'The filed PDF',
+    summary: 'The filed PDF, with its marks, without, or with them as part of the pages',
     params: idParams,
+    query: object({ marks: string().oneOf(MARKS_IN_PDF) }),
   }),
   documentText: endpoint({
     right: 'read',

@@ -2,6 +2,7 @@ import { documentsEndpoints } from './documents';
 import { findingEndpoints } from './finding';
 import { foldersEndpoints } from './folders';
 import { historyEndpoints } from './history';
+import { marksEndpoints } from './marks';
 import { pagesEndpoints } from './pages';
 import { peopleEndpoints } from './people';
 import { scanningEndpoints } from './scanning';
@@ -19,6 +20,7 @@ export const endpoints = {
   ...stacksEndpoints,
   ...pagesEndpoints,
   ...documentsEndpoints,
+  ...marksEndpoints,
   ...foldersEndpoints,
   ...findingEndpoints,
 };

@@ -3,6 +3,7 @@ import { Context } from './platform/context';
 import { Document, Page, SourceFile } from './platform/entities';
 import { announce } from './platform/live';
 import { bindDocument, weighDocument } from './shelf/binding';
+import { markDocument } from './shelf/marking';
 import { findPages, refuse } from './capture/intake';
 import { picturePage } from './pages/pagePictures';
 import { readPage, settle } from './reading/reading';
@@ -16,6 +17,7 @@ export function workerHandlers(context: Context, sources: SourceShelf): Handlers
     picture: ({ pageId }) => picturePage(context, sources, pageId),
     read: ({ pageId, turn, version }) => readPage(context, sources, pageId, turn, version),
     bind: ({ documentId, actorId }) => bindDocument(context, sources, documentId, actorId),
+    mark: ({ documentId, actorId }) => markDocument(context, documentId, actorId),
     weigh: ({ documentId }) => weighDocument(context, sources, documentId),
   };
 }

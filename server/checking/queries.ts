@@ -200,7 +200,7 @@ export async function readingProgress(
 export async function isItsOwnFile(manager: EntityManager, documentId: string): Promise<boolean> {
   const [{ own }] = await rows<{ own: boolean }>(
     manager,
-    `select coalesce(bool_and(f.blob_id = d.pdf_blob_id and p.version = '' and p.turn = 0 and dp.number = p.source_number + 1), false)
+    `select coalesce(bool_and(f.blob_id = coalesce(d.bare_blob_id, d.pdf_blob_id) and p.version = '' and p.turn = 0 and dp.number = p.source_number + 1), false)
        and count(*) = (select count(*) from page all_of where all_of.source_file_id = (array_agg(f.id))[1]) as own
      from document d join document_page dp on dp.document_id = d.id join page p on p.id = dp.page_id
      join source_file f on f.id = p.source_file_id where d.id = $1`,

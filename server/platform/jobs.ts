@@ -10,6 +10,8 @@ export interface Work {
   'take-in': { fileId: string };
   /** Bind a document's PDF. */
   bind: { documentId: string; actorId: string };
+  /** Put the marks of a document into its PDF. */
+  mark: { documentId: string; actorId: string };
   /** Find out how many bytes a document's PDF has in each size. */
   weigh: { documentId: string };
   /** Find out how a page is made, make its small and its screen-sized picture, and have it read. */
@@ -27,7 +29,7 @@ export interface GivenUp {
 }
 
 /** In the order in which a worker looks for work: what somebody waits for comes first. */
-export const WORKER_QUEUES: WorkKind[] = ['take-in', 'bind', 'weigh', 'picture', 'read'];
+export const WORKER_QUEUES: WorkKind[] = ['take-in', 'bind', 'mark', 'weigh', 'picture', 'read'];
 const GIVEN_UP = 'given-up';
 /** What workers listen to: that there is work of a kind. */
 export const WORK_CHANNEL = 'crow_work';
@@ -128,7 +130,7 @@ export class Jobs {
   }
 
   /** Asks for work on a document unless it is asked for already: changes that come quickly one after the other need it once. */
-  async askOnce<Kind extends 'bind' | 'weigh'>(
+  async askOnce<Kind extends 'bind' | 'mark' | 'weigh'>(
     manager: EntityManager,
     kind: Kind,
     data: Work[Kind],

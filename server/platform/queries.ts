@@ -58,7 +58,7 @@ export async function deleteUnusedBlobs(manager: EntityManager, atOnce: boolean)
     delete from blob b where sha256 is not null and created_at < now() - interval '${atOnce ? '1 minute' : '1 hour'}'
       and not exists (select 1 from source_file f where f.blob_id = b.id or f.came_blob_id = b.id)
       and not exists (select 1 from derived_picture d where d.picture_blob_id = b.id)
-      and not exists (select 1 from document d where d.pdf_blob_id = b.id)
+      and not exists (select 1 from document d where d.pdf_blob_id = b.id or d.bare_blob_id = b.id)
       and not exists (select 1 from document_version v where v.pdf_blob_id = b.id)
       and not exists (select 1 from document_file o where o.blob_id = b.id)`);
 }

@@ -1,6 +1,7 @@
 import { createHash } from 'node:crypto';
 import { EntityManager, IsNull } from 'typeorm';
 import { BindPage, bindPdf, BoundPdf } from '@crow/core/pdf/bindPdf';
+import { markPdf } from '@crow/core/pdf/marks/markPdf';
 import { Recipe } from '@crow/core/imaging/recipe';
 import { Turn, turnSize } from '@crow/core/geometry';
 import { headingsOf, printedNumbers } from '@crow/core/reading/book';
@@ -8,6 +9,7 @@ import { PageText, restoreWords, turnPageText } from '@crow/core/reading/words';
 import { languageTag } from '@crow/core/reading/otherLanguages';
 import { Context } from '../platform/context';
 import { BINDING_SIZES, BindingSize, bindingPicture } from '../engines/bindingPictures';
+import { markFonts } from '../engines/markFonts';
 import { extractPdfPages } from '../engines/qpdf';
 import { withScratch } from '../engines/scratch';
 import { isScanUnderText } from '../engines/scanUnderText';
@@ -15,6 +17,7 @@ import { SourceInfo } from '../engines/sourceFile';
 import { storeBytes } from '../platform/blobs';
 import { announce } from '../platform/live';
 import { makeBesides } from './besides';
+import { marksToBind } from './marking';
 import { SourceShelf } from '../capture/sources';
 import { Document, DocumentFile, DocumentSize } from '../platform/entities';
 import { lockDocumentIfThere } from '../stack/locks';
@@ -140,7 +143,11 @@ export async function bindDocument(
       size: document.pdfSize,
     }),
   );
-  const blob = await storeBytes(database, bound.bytes);
+  const bare = await storeBytes(database, bound.bytes);
+  const marks = await marksToBind(manager, documentId);
+  const blob = marks.some
+    ? await storeBytes(database, await markPdf(bound.bytes, marks.pages, await markFonts()))
+    : bare;
   const besides = await makeBesides(context, sources, documentId, { title: document.name, forms: document.beside });
   await database.source.transaction(async (inside) => {
     // Whoever changes a document or a page of it locks the document first.
@@ -152,7 +159,10 @@ export async function bindDocument(
     }
     // The one before stays, in case that something is wrong with the new one.
     if (now?.state === 'filed') await keepVersionBefore(inside, documentId, blob.id);
-    if (!(await enterPdf(inside, documentId, { pdfBlobId: blob.id, archival: bound.archival }))) return;
+    const pdf = { pdfBlobId: blob.id, bareBlobId: marks.some ? bare.id : null, archival: bound.archival };
+    if (!(await enterPdf(inside, documentId, pdf))) return;
+    if ((await marksToBind(inside, documentId)).key !== marks.key)
+      await jobs.askOnce(inside, 'mark', { documentId, actorId });
     await inside.delete(DocumentFile, { documentId });
     await inside.insert(
       DocumentFile,

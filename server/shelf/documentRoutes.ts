@@ -12,6 +12,8 @@ import { askForSizes, documentSizes } from './binding';
 import { changeDocuments } from './changingDocuments';
 import { documentText, picturesOf, textPdfOf } from './exporting';
 import { fileDocument, unfileDocument } from './filingDocuments';
+import { changeMarks, flatPdfOf, marksOf, replyToMark } from './marking';
+import { forgetSignature, keepSignature, signaturesOf } from './signatures';
 import { linesAs, SPREADSHEET_TYPES } from './spreadsheets';
 import { pdfOf, versionOf, versionsOf } from './versions';
 
@@ -47,8 +49,10 @@ export function documentRoutes(app: FastifyInstance, context: Context, pictures:
   serve(app, endpoints.bringBackDocument, ({ actor, params }) =>
     changeDocuments(context, actor, [{ id: params.id, binned: false }]),
   );
-  serve(app, endpoints.documentPdf, async ({ params, reply, request }) => {
-    const { name, blobId } = await pdfOf(manager, params.id);
+  serve(app, endpoints.documentPdf, async ({ params, query, reply, request }) => {
+    const { name, blobId } = await pdfOf(manager, params.id, { bare: query.marks === 'without' });
+    if (query.marks === 'flat')
+      return asFile(reply, `${name}.pdf`, 'application/pdf').send(Buffer.from(await flatPdfOf(context, params.id)));
     return sendBlob(context, reply, await describeBlob(context.database, blobId), {
       mediaType: 'application/pdf',
       fileName: `${name}.pdf`,
@@ -79,6 +83,14 @@ export function documentRoutes(app: FastifyInstance, context: Context, pictures:
       await linesAs(manager, params.id, query.as),
     );
   });
+  serve(app, endpoints.listMarks, ({ params }) => marksOf(manager, params.id));
+  serve(app, endpoints.changeMarks, ({ actor, params, body }) => changeMarks(context, actor, params.id, body));
+  serve(app, endpoints.replyToMark, ({ actor, params, body }) =>
+    replyToMark(context, actor, params.id, params.mark, body.text),
+  );
+  serve(app, endpoints.listSignatures, ({ actor }) => signaturesOf(manager, actor));
+  serve(app, endpoints.keepSignature, ({ actor, body }) => keepSignature(manager, actor, body));
+  serve(app, endpoints.forgetSignature, ({ actor, params }) => forgetSignature(manager, actor, params.id));
   serve(app, endpoints.listVersions, ({ params }) => versionsOf(manager, params.id));
   serve(app, endpoints.versionPdf, async ({ params, reply }) => {
     const { name, blobId } = await versionOf(manager, params.id, Number(params.number));

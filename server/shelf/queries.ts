@@ -17,7 +17,7 @@ import { FOLDER_PATHS } from '../platform/queries';
 export async function holdsBytes(manager: EntityManager, blobId: string): Promise<boolean> {
   const found = await rows(
     manager,
-    'select 1 from document where pdf_blob_id = $1 and binned_at is null union all select 1 from source_file where blob_id = $1 and told is not null',
+    'select 1 from document where $1 in (pdf_blob_id, bare_blob_id) and binned_at is null union all select 1 from source_file where blob_id = $1 and told is not null',
     [blobId],
   );
   return found.length > 0;
@@ -94,7 +94,7 @@ export async function keepVersionBefore(manager: EntityManager, documentId: stri
 export async function enterPdf(
   manager: EntityManager,
   id: string,
-  pdf: Pick<Document, 'pdfBlobId' | 'archival'>,
+  pdf: Pick<Document, 'pdfBlobId' | 'bareBlobId' | 'archival'>,
 ): Promise<boolean> {
   const { affected } = await manager.update(Document, { id, state: Not('check') }, { ...pdf, problem: null });
   return affected === 1;

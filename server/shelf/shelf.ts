@@ -14,9 +14,12 @@ import { record } from '../platform/history';
 import { announce } from '../platform/live';
 import { Wanted, WantedFile, wantedOnDisk } from './queries';
 import { lockDocumentIfThere } from '../stack/locks';
+import { takeInMarks } from './marking';
 
 /** Files on their way lie here until they are complete; on the same file system as the shelf, so that a rename moves them. */
 const ARRIVING = '.arriving';
+/** A changed file that is larger is not looked through for marks. */
+const MOST_MARKED_BYTES = 30 * 1024 ** 2;
 /** Tells the shelf folder from an empty place where its drive belongs. */
 const MARK = '.crow-shelf';
 
@@ -107,11 +110,22 @@ export class Shelf {
     for (const file of files) {
       const before = placed.find(({ ending }) => ending === file.ending);
       const outcome = await this.place(documentId, wanted, file, before);
+      if (outcome === 'foreign' && file.ending === '.pdf' && (await this.onlyMarked(documentId, before!))) return;
       if (outcome === 'foreign')
         return this.tell(documentId, new Problem('shelf-file-changed', { path: before!.path }));
       if (outcome === 'taken') return this.renumber(documentId, actorId, wanted);
     }
     await this.arrived(documentId, actorId, `${wanted.folderPath}/${wanted.name}.pdf`);
+  }
+
+  /** Whether somebody only marked something on a file in another program: these marks are taken in, and the file is known as it is. */
+  private async onlyMarked(documentId: string, { path }: ShelfFile): Promise<boolean> {
+    const full = join(this.root, path);
+    if ((await stat(full)).size > MOST_MARKED_BYTES) return false;
+    const bytes = await readFile(full);
+    if (!(await takeInMarks(this.context, documentId, bytes))) return false;
+    await this.enter(documentId, '.pdf', path, createHash('sha256').update(bytes).digest('hex'));
+    return true;
   }
 
   /**

@@ -279,7 +279,7 @@ export class ShelfChanges {
     await context.database.source.transaction(async (manager) => {
       await lockDocument(manager, documentId);
       await keepVersionBefore(manager, documentId, blob.id);
-      await manager.update(Document, { id: documentId }, { pdfBlobId: blob.id, archival: false });
+      await manager.update(Document, { id: documentId }, { pdfBlobId: blob.id, bareBlobId: null, archival: false });
       // From now on the document is made of it: a correction changes this file, and not the one before.
       const fileId = await enterReplacing(manager, actor.id, documentId, { blobId: blob.id, name: basename(path) });
       await context.jobs.ask(manager, 'take-in', { fileId });

@@ -9,11 +9,11 @@ interface NamedPdf {
   blobId: string;
 }
 
-/** The PDF that a document has now. @throws Problem 'not-found' */
-export async function pdfOf(manager: EntityManager, documentId: string): Promise<NamedPdf> {
+/** The PDF that a document has now, with its marks or without. @throws Problem 'not-found' */
+export async function pdfOf(manager: EntityManager, documentId: string, { bare = false } = {}): Promise<NamedPdf> {
   const document = await manager.findOneBy(Document, { id: documentId });
   if (!document?.pdfBlobId) throw new Problem('not-found', { what: 'The PDF' });
-  return { name: document.name, blobId: document.pdfBlobId };
+  return { name: document.name, blobId: (bare && document.bareBlobId) || document.pdfBlobId };
 }
 
 /** The PDFs that a document had before, the latest first. */

@@ -40,6 +40,9 @@ export class Document {
   @Column('text', { name: 'wanted_folder', nullable: true }) wantedFolder: string | null;
   @Column('uuid', { name: 'pdf_blob_id', nullable: true }) pdfBlobId: string | null;
   @ManyToOne(() => Blob) @JoinColumn({ name: 'pdf_blob_id' }) pdfBlob?: Blob;
+  /** Its PDF without the marks that were put on it; null while it has none. */
+  @Column('uuid', { name: 'bare_blob_id', nullable: true }) bareBlobId: string | null;
+  @ManyToOne(() => Blob) @JoinColumn({ name: 'bare_blob_id' }) bareBlob?: Blob;
   @Column('boolean', { nullable: true }) archival: boolean | null;
   @Column('timestamptz', { name: 'filed_at', nullable: true }) filedAt: Date | null;
   @CreateDateColumn({ type: 'timestamptz', name: 'created_at' }) createdAt: Date;

@@ -3,6 +3,7 @@ import * as blobs from './blobs';
 import * as devices from './devices';
 import * as documents from './documents';
 import * as folders from './folders';
+import * as marks from './marks';
 import * as pages from './pages';
 import * as program from './program';
 import * as stacks from './stacks';
@@ -12,11 +13,12 @@ export * from './blobs';
 export * from './devices';
 export * from './documents';
 export * from './folders';
+export * from './marks';
 export * from './pages';
 export * from './program';
 export * from './stacks';
 
 /** Every table has its entity: entities.test.ts compares them with the database, column by column. */
-export const ENTITIES = [actors, blobs, devices, documents, folders, pages, program, stacks].flatMap((those) =>
+export const ENTITIES = [actors, blobs, devices, documents, folders, marks, pages, program, stacks].flatMap((those) =>
   Object.values(those),
 );

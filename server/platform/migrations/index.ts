@@ -26,6 +26,7 @@ import { MoreRead1770000000000 } from './1770000000000-MoreRead';
 import { People1771000000000 } from './1771000000000-People';
 import { Sights1772000000000 } from './1772000000000-Sights';
 import { BoundBooks1773000000000 } from './1773000000000-BoundBooks';
+import { Marks1774000000000 } from './1774000000000-Marks';
 
 /** What made the tables what they are, in order. Frozen: what has run somewhere is never changed. */
 export const MIGRATIONS = [
@@ -57,4 +58,5 @@ export const MIGRATIONS = [
   People1771000000000,
   Sights1772000000000,
   BoundBooks1773000000000,
+  Marks1774000000000,
 ];

@@ -30,6 +30,10 @@ export const WORDS: Record<string, (deed: Deed, it: string) => string> = {
     `took ${text(detail.name) ?? 'a fact'} back to what was read${on(it)}`,
   'document set the taxes': (_, it) => `set the tax by rate${on(it)}`,
   'document arranged the pages': (_, it) => `arranged the pages of ${it}`,
+  'document marked': ({ detail }, it) =>
+    many(detail.put) > 0 ? `put ${count(many(detail.put), 'mark')} on ${it}` : `took marks off ${it}`,
+  'document answered to a mark': (_, it) => `answered to a mark${on(it)}`,
+  'document took in marks': (_, it) => `took in what another program marked${on(it)}`,
   'document put to the back': (_, it) => `put ${it} to the back`,
   'document took back to Check': (_, it) => `took ${it} back to Check`,
   'document put into the bin': (_, it) => `put ${it} into the bin`,

@@ -67,11 +67,11 @@ export function DocumentMenu({ document }: { document: Document }) {
   };
   const toBin = () => bin.mutate({ params });
   const backToCheck = () => unfile.mutate({ params });
-  const pdf = addressOf(endpoints.documentPdf, { params });
+  const pdf = addressOf(endpoints.documentPdf, { params, query: {} });
   /** The device's own share sheet, with the PDF. */
   const handOn = async () => {
     try {
-      const bytes = await askBytes(endpoints.documentPdf, { params });
+      const bytes = await askBytes(endpoints.documentPdf, { params, query: {} });
       const file = new File([bytes], `${name}.pdf`, { type: 'application/pdf' });
       await navigator.share({ files: [file], title: name });
     } catch (error) {
