@@ -121,7 +121,10 @@ describe('what another program marked on the file', () => {
   };
 
   it('comes back in, with changes and without what was taken away, and asks nobody', async () => {
-    await change([], (await room.ask(endpoints.listMarks, { params: { id } })).map((each) => each.id));
+    await change(
+      [],
+      (await room.ask(endpoints.listMarks, { params: { id } })).map((each) => each.id),
+    );
     const [stays, goes] = [mark({ text: 'stays' }), mark({ boxes: [[50, 100, 90, 14]], text: 'goes' })];
     await change([stays, goes]);
     await edit((opened) => {

@@ -4,6 +4,7 @@ import { Signature as Shown } from '@crow/contract/marks';
 import { Stroke } from '@crow/core/pdf/marks/mark';
 import { Signature } from '../platform/entities';
 import { ActingAs } from '../platform/history';
+import { announce } from '../platform/live';
 
 /** The signatures that somebody keeps, in the order in which they were made. */
 export async function signaturesOf(manager: EntityManager, actor: ActingAs): Promise<Shown[]> {
@@ -18,6 +19,7 @@ export async function keepSignature(manager: EntityManager, actor: ActingAs, sig
   if (await manager.existsBy(Signature, { id }))
     throw new Problem('not-valid', { detail: 'that signature is kept already' });
   await manager.insert(Signature, { id, text, strokes: strokes as Stroke[], shape, actorId: actor.id });
+  await announce(manager, 'signature', id);
   return signaturesOf(manager, actor);
 }
 
@@ -25,4 +27,5 @@ export async function keepSignature(manager: EntityManager, actor: ActingAs, sig
 export async function forgetSignature(manager: EntityManager, actor: ActingAs, id: string): Promise<void> {
   const { affected } = await manager.delete(Signature, { id, actorId: actor.id });
   if (affected === 0) throw new Problem('not-found', { what: 'The signature' });
+  await announce(manager, 'signature', id);
 }

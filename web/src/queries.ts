@@ -93,6 +93,10 @@ export const useDoubtful = (id: string, { anew = false } = {}) =>
     queryFn: () => ask(endpoints.doubtfulWords, { params: { id } }),
     refetchOnMount: anew ? 'always' : true,
   });
+export const useMarksOf = (id: string) =>
+  useQuery({ queryKey: ['marks', id], queryFn: () => ask(endpoints.listMarks, { params: { id } }) });
+export const useSignatures = (enabled: boolean) =>
+  useQuery({ queryKey: ['signatures'], queryFn: () => ask(endpoints.listSignatures, {}), enabled });
 export const useVersions = (id: string, enabled: boolean) =>
   useQuery({ queryKey: ['versions', id], queryFn: () => ask(endpoints.listVersions, { params: { id } }), enabled });
 export const useFolders = () => useQuery({ queryKey: ['folders'], queryFn: () => ask(endpoints.listFolders, {}) });
@@ -165,6 +169,7 @@ const TOUCHED: Record<LiveEvent['kind'], string[]> = {
     'sizes',
     'examples',
     'versions',
+    'marks',
     'doubtful',
     'changedOnDisk',
     'strangers',
@@ -175,6 +180,7 @@ const TOUCHED: Record<LiveEvent['kind'], string[]> = {
   watch: ['watched', 'overview'],
   people: ['people', 'door', 'history'],
   'at-work': ['at-work'],
+  signature: ['signatures'],
   scan: ['scans', 'scanners', 'presets', 'stacks'],
 };
 const GATHER_MS = 400;

@@ -20,7 +20,6 @@ const ASCENT = 0.78;
 /** Where the line through struck words lies, from the top of their box. */
 const STRIKE_AT = 0.58;
 const PADDING = 3;
-const PAPER: Colour = [1, 1, 1];
 /** The size of the sign that a comment is shown by. */
 export const COMMENT_SIDE = 16;
 
@@ -149,7 +148,6 @@ function stamped(text: string, [x, y, width, height]: Box, colour: Colour, dash:
   const lines = text.split('\n');
   const room = width - 4 * PADDING;
   return [
-    { is: 'fill', box: [x, y, width, height], colour: PAPER },
     { is: 'frame', box: [x, y, width, height], width: 1.6, colour, dash },
     ...lines.map((words, at): Shape => {
       const share = (height - 2 * PADDING) / (lines.length > 1 ? 1.7 : 1.1);

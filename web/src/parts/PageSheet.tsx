@@ -13,6 +13,8 @@ interface SheetProps {
   width: number;
   /** Marks over the picture. */
   children?: ReactNode;
+  /** What lies over its words as well. */
+  above?: ReactNode;
   /** Called when a word is clicked; words can then be dragged, too. */
   onWord?: (word: PickedWord, extend: boolean) => void;
 }
@@ -27,7 +29,7 @@ export interface PickedWord {
 export const WORD_MEDIA_TYPE = 'application/x-crow-word';
 
 /** A page with its picture, and its words over it: they can be selected, copied, and picked. */
-export function PageSheet({ page, number, width, children, onWord }: SheetProps) {
+export function PageSheet({ page, number, width, children, above, onWord }: SheetProps) {
   const { data: text } = usePageText(page.id, page.turn, page.version, page.reading === 'read');
   const [correcting, setCorrecting] = useState<number>();
   const height = (width * page.height) / page.width;
@@ -64,6 +66,7 @@ export function PageSheet({ page, number, width, children, onWord }: SheetProps)
           </span>
         </span>
       ))}
+      {above}
       {correcting !== undefined && text?.words[correcting] && (
         <WordCorrection
           key={correcting}
@@ -127,6 +130,7 @@ const TextLayer = memo(function TextLayer({ words: stored, width, height, pageId
               <span
                 key={place}
                 {...pick(word)}
+                data-box={[x / width, y / height, w / width, h / height].map((value) => value.toFixed(5)).join(' ')}
                 onDoubleClick={() => onCorrect(placeOf(word))}
                 style={{
                   left: `${(100 * x) / width}%`,

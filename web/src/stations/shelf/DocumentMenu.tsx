@@ -15,7 +15,7 @@ import { menuItemLook, menuLook } from '../../parts/menu';
 import { useNotices } from '../../parts/notices';
 import { addPagesAddress } from '../../parts/wayBack';
 import { bytes } from '../../parts/words';
-import { useChange, useFolders, useMay, useVersions } from '../../queries';
+import { useChange, useFolders, useMarksOf, useMay, useVersions } from '../../queries';
 import { useChosen } from './chosen';
 import { useShelfPlace } from './shelfPlace';
 
@@ -30,7 +30,7 @@ const canHandOn =
   'canShare' in navigator && navigator.canShare({ files: [new File([], 'a.pdf', { type: 'application/pdf' })] });
 
 /** What can be done with a document on the shelf; each thing can be undone. */
-export function DocumentMenu({ document }: { document: Document }) {
+export function DocumentMenu({ document, keys = true }: { document: Document; keys?: boolean }) {
   const [asking, setAsking] = useState<'name' | 'folder'>();
   const { data: folders = [] } = useFolders();
   const navigate = useNavigate();
@@ -82,7 +82,8 @@ export function DocumentMenu({ document }: { document: Document }) {
   };
   const { ids: chosen } = useChosen();
   const works = useMay('work');
-  const acts = works && onShelf && chosen.size === 0;
+  const marked = (useMarksOf(id).data ?? []).length > 0;
+  const acts = keys && works && onShelf && chosen.size === 0;
   useKeys(
     acts ? { F2: () => setAsking('name'), m: () => setAsking('folder'), Delete: toBin } : {},
     acts ? KEYS : undefined,
@@ -118,6 +119,20 @@ export function DocumentMenu({ document }: { document: Document }) {
             <DropdownMenu.Item className={menuItemLook} disabled={!document.bytes} asChild>
               <a href={`${pdf}?download`}>Download</a>
             </DropdownMenu.Item>
+            {marked && (
+              <>
+                <DropdownMenu.Item className={menuItemLook} asChild>
+                  <a href={`${addressOf(endpoints.documentPdf, { params, query: { marks: 'without' } })}&download`}>
+                    Download without the marks
+                  </a>
+                </DropdownMenu.Item>
+                <DropdownMenu.Item className={menuItemLook} asChild>
+                  <a href={addressOf(endpoints.documentPdf, { params, query: { marks: 'flat' } })}>
+                    Download with the marks as part of the pages
+                  </a>
+                </DropdownMenu.Item>
+              </>
+            )}
             <DropdownMenu.Item className={menuItemLook} asChild>
               <a href={addressOf(endpoints.documentTextPdf, { params })}>Save as text for a small screen</a>
             </DropdownMenu.Item>

@@ -21,6 +21,7 @@ import { useDocument, useHits } from '../../queries';
 import { AboutPane, Place } from './AboutPane';
 import { DiskChoices } from './DiskChoices';
 import { DocumentMenu } from './DocumentMenu';
+import { useMarking } from './marks/useMarking';
 import { PagesHandle, PagesScroller } from './PagesScroller';
 import { Zoom } from './reading';
 import { Thumbnails } from './Thumbnails';
@@ -106,6 +107,7 @@ function Reader({
     // eslint-disable-next-line react-hooks/exhaustive-deps
   }, [ready, firstHit]);
 
+  const marking = useMarking(document, turn, keys);
   useKeys(
     keys
       ? {
@@ -197,7 +199,7 @@ function Reader({
         <IconButton name="What it says (i)" aria-pressed={about} onClick={() => setAbout(!about)}>
           <NotebookText size={17} />
         </IconButton>
-        <DocumentMenu document={document} />
+        <DocumentMenu document={document} keys={keys && !marking.busy} />
       </header>
       {document.problem && (
         <ProblemText report={document.problem}>
@@ -216,8 +218,11 @@ function Reader({
           onCurrent={tellCurrent}
           onScroller={onScroller}
           onReady={() => setReady(true)}
+          onPointerUp={marking.onPointerUp}
+          above={marking.above}
           over={(page, index) => (
             <>
+              {marking.under(page)}
               {hits.map((each, at) => each.pageId === page.id && <HitMark key={at} hit={each} current={at === hit} />)}
               {place?.pageId === page.id && about && (
                 <HitMark hit={{ ...place, pageNumber: index + 1, boxes: [place.box] }} current />
@@ -227,6 +232,7 @@ function Reader({
         />
         {about && <AboutPane document={document} onGoTo={goToPlace} />}
       </div>
+      {marking.strip}
     </article>
   );
 }

@@ -1,5 +1,15 @@
 import { useVirtualizer } from '@tanstack/react-virtual';
-import { ReactNode, Ref, useEffect, useImperativeHandle, useLayoutEffect, useMemo, useRef, useState } from 'react';
+import {
+  PointerEvent,
+  ReactNode,
+  Ref,
+  useEffect,
+  useImperativeHandle,
+  useLayoutEffect,
+  useMemo,
+  useRef,
+  useState,
+} from 'react';
 import { Hit } from '@crow/contract/finding';
 import { Page } from '@crow/contract/pages';
 import { Turn } from '@crow/core/geometry';
@@ -32,6 +42,9 @@ interface ScrollerProps {
   onCurrent: (number: number) => void;
   /** What lies over a page. @param index from 0 */
   over?: (page: Page, index: number, size: { width: number; height: number }) => ReactNode;
+  /** What lies over the words of a page. */
+  above?: (page: Page) => ReactNode;
+  onPointerUp?: (event: PointerEvent) => void;
   /** Given the element that scrolls, for whoever scrolls it along with another. */
   onScroller?: (element: HTMLElement | null) => void;
   /** Told when the window is measured, and whatever is asked of the pages can be done. */
@@ -40,7 +53,7 @@ interface ScrollerProps {
 
 /** The pages of a document below each other; those in the window are drawn. */
 export function PagesScroller(props: ScrollerProps) {
-  const { ref, pages, zoom, onZoom, turn, hits, onCurrent, over, onScroller, onReady } = props;
+  const { ref, pages, zoom, onZoom, turn, hits, onCurrent, over, above, onPointerUp, onScroller, onReady } = props;
   const [sizeRef, room] = useSize<HTMLDivElement>();
   const [scroller, setScroller] = useState<HTMLDivElement | null>(null);
   const sizes = useMemo(() => pages.map((page) => shownSize(page, { zoom, turn, room })), [pages, zoom, turn, room]);
@@ -130,6 +143,7 @@ export function PagesScroller(props: ScrollerProps) {
           onScroller?.(element);
           return sizeRef(element);
         }}
+        onPointerUp={onPointerUp}
         className="h-full overflow-auto bg-sunken"
         role="region"
         tabIndex={0}
@@ -147,7 +161,7 @@ export function PagesScroller(props: ScrollerProps) {
                     className="absolute top-1/2 left-1/2"
                     style={{ width: sheetWidth, transform: `translate(-50%, -50%) rotate(${turn}deg)` }}
                   >
-                    <PageSheet page={page} number={index + 1} width={sheetWidth}>
+                    <PageSheet page={page} number={index + 1} width={sheetWidth} above={above?.(page)}>
                       {over?.(page, index, { width: sheetWidth, height: (sheetWidth * page.height) / page.width })}
                     </PageSheet>
                   </div>

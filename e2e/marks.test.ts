@@ -1,0 +1,129 @@
+import { execFileSync } from 'node:child_process';
+import { randomUUID } from 'node:crypto';
+import { existsSync, readFileSync } from 'node:fs';
+import { join } from 'node:path';
+import { Browser, Locator, Page } from 'playwright-core';
+import { endpoints } from '@crow/contract/endpoints';
+import { readMarks } from '@crow/core/pdf/marks/readMarks';
+import { textPdf } from '@crow/server/testing/made';
+import { openBrowser, openWindow } from './browser';
+import { Program, until } from './program';
+
+let program: Program;
+let browser: Browser;
+let page: Page;
+let errors: string[];
+let id: string;
+let file: string;
+
+beforeAll(async () => {
+  program = await Program.start();
+  browser = await openBrowser();
+  const stack = randomUUID();
+  const pages = await textPdf('Lease of the boat house\nfrom 1 May 2027', 'The second page');
+  await program.sendFile('lease.pdf', pages, { stack });
+  await until(async () =>
+    (await program.ask(endpoints.listStacks, {})).some(({ pages: all, read }) => all > 0 && read === all),
+  );
+  ({
+    documents: [id],
+  } = await program.ask(endpoints.sortStack, { params: { id: stack } }));
+  await program.ask(endpoints.fileDocument, { params: { id }, body: { name: 'Lease', folderPath: 'Boat' } });
+  file = join(program.shelf, 'Boat/Lease.pdf');
+  await until(() => existsSync(file));
+}, 120_000);
+beforeEach(async () => {
+  ({ page, errors } = await openWindow(browser, program.session));
+  await page.goto(`${program.address}/shelf/-/${id}`);
+  await page.locator('.text-layer span').first().waitFor();
+});
+afterEach(async () => {
+  expect(errors).toEqual([]);
+  await page.context().close();
+});
+afterAll(async () => {
+  await browser?.close();
+  await program?.end();
+});
+
+const word = (text: string) => page.locator('.text-layer span', { hasText: new RegExp(`^${text} ?$`) }).first();
+const boxOf = async (what: Locator) => (await what.boundingBox())!;
+async function select(from: string, to: string): Promise<void> {
+  const [a, b] = [await boxOf(word(from)), await boxOf(word(to))];
+  await page.mouse.move(a.x + 2, a.y + a.height / 2);
+  await page.mouse.down();
+  await page.mouse.move(b.x + b.width - 3, b.y + b.height / 2, { steps: 4 });
+  await page.mouse.up();
+}
+const onDisk = async () =>
+  (await readMarks(readFileSync(file))).map((marks) => marks.map(({ kind, ink, text }) => [kind, ink, text]));
+it('highlights selected words, stamps and comments, and the file on the shelf has it', async () => {
+  await select('Lease', 'house');
+  await page.keyboard.press('h');
+  await page.getByRole('button', { name: /^Highlighted: Lease of the boat house/ }).waitFor();
+  await page.getByRole('radio', { name: /^Sea/ }).click();
+  await page.getByRole('button', { name: /^Stamp “Paid”/ }).click();
+  const sheet = await boxOf(page.locator('[data-page]').first());
+  await page.mouse.click(sheet.x + 0.6 * sheet.width, sheet.y + 0.3 * sheet.height);
+  await page.getByRole('button', { name: /^Stamp: PAID/ }).waitFor();
+  await page.keyboard.press('Escape');
+  await page.keyboard.press('c');
+  await page.mouse.click(sheet.x + 0.8 * sheet.width, sheet.y + 0.1 * sheet.height);
+  await page.getByLabel('The comment').fill('Who signs?');
+  await page.keyboard.press('Control+Enter');
+  await until(async () => (await onDisk())[0].length === 3);
+  await until(async () => (await onDisk())[0][2][2] === 'Who signs?');
+  const marks = (await onDisk())[0];
+  expect(marks.map(([kind, ink]) => [kind, ink])).toEqual([
+    ['highlight', 'amber'],
+    ['stamp', 'sea'],
+    ['comment', 'sea'],
+  ]);
+  expect(marks[1][2]).toMatch(/^PAID\n\d{4}-\d\d-\d\d$/);
+  expect(execFileSync('pdftotext', [file, '-'], { encoding: 'utf8' })).toContain('PAID');
+  execFileSync('qpdf', ['--check', file]);
+}, 90_000);
+
+it('picks a mark up, moves it by keys and by hand, removes it, and undoes that', async () => {
+  const stamp = page.locator('[data-mark]', { hasText: /PAID/ });
+  await stamp.waitFor();
+  const [before, sheet] = [await boxOf(stamp), await boxOf(page.locator('[data-page]').first())];
+  await page.mouse.click(before.x + before.width / 2, before.y + before.height / 2);
+  await page.getByRole('region', { name: 'The mark' }).waitFor();
+  await page.keyboard.press('Shift+ArrowRight');
+  await until(async () => (await boxOf(stamp)).x > before.x + 10);
+  const now = await boxOf(stamp);
+  await page.mouse.move(now.x + 20, now.y + 15);
+  await page.mouse.down();
+  await page.mouse.move(now.x + 20, now.y + 115, { steps: 4 });
+  await page.mouse.up();
+  await until(async () => Math.abs((await boxOf(stamp)).y - now.y - 100) < 3);
+  await page.keyboard.press('Delete');
+  await stamp.waitFor({ state: 'detached' });
+  await until(async () => (await onDisk())[0].length === 2);
+  await page.keyboard.press('Control+z');
+  await stamp.waitFor();
+  await until(async () => (await onDisk())[0].length === 3);
+  const { boxes } = (await readMarks(readFileSync(file)))[0].find(({ kind }) => kind === 'stamp')!;
+  // Down by as much as it was dragged, in points of the page.
+  const { pageList } = await program.ask(endpoints.readDocument, { params: { id } });
+  const points = pageList[0].pointWidth / sheet.width;
+  expect(Math.abs(boxes[0][1] - (now.y - sheet.y + 100) * points)).toBeLessThan(4);
+}, 90_000);
+
+it('signs on every page with a signature that was drawn once', async () => {
+  await page.getByRole('button', { name: 'Sign', exact: true }).click();
+  const dialog = page.getByRole('dialog', { name: 'A signature' });
+  const pad = await boxOf(dialog.locator('svg').first());
+  await page.mouse.move(pad.x + 60, pad.y + 80);
+  await page.mouse.down();
+  for (let at = 0; at < 12; at++) await page.mouse.move(pad.x + 60 + 15 * at, pad.y + 80 + (at % 2 ? 20 : -20));
+  await page.mouse.up();
+  await dialog.getByRole('button', { name: 'Keep it' }).click();
+  await dialog.waitFor({ state: 'detached' });
+  const sheet = await boxOf(page.locator('[data-page]').first());
+  await page.mouse.click(sheet.x + 0.2 * sheet.width, sheet.y + 0.5 * sheet.height);
+  await page.getByRole('button', { name: 'On every page' }).click();
+  await until(async () => (await onDisk()).every((marks) => marks.some(([kind]) => kind === 'signature')));
+  expect(await program.ask(endpoints.listSignatures, {})).toHaveLength(1);
+}, 90_000);

@@ -1,0 +1,102 @@
+import { useQueryClient } from '@tanstack/react-query';
+import { useState } from 'react';
+import { endpoints } from '@crow/contract/endpoints';
+import { NewMark, ShownMark } from '@crow/contract/marks';
+import { ask } from '../../../api';
+import { useNotices } from '../../../parts/notices';
+import { useMarksOf, useMe } from '../../../queries';
+
+/** One step: how some marks were before, and how they are then; null where there was or is none. */
+type Step = { id: string; before: ShownMark | null; after: ShownMark | null }[];
+
+const NO_MARKS: ShownMark[] = [];
+
+export interface Marks {
+  marks: readonly ShownMark[];
+  /** Puts marks, or changes those of the same identifiers. @param along whether it belongs to the step before */
+  put: (marks: NewMark[], along?: boolean) => void;
+  remove: (ids: string[]) => void;
+  undo?: () => void;
+  redo?: () => void;
+}
+
+/**
+ * The marks of a document, and how they are changed: at once on the screen, then on the server; what it refuses is told and taken
+ * back. Each step can be undone and done again.
+ */
+export function useMarks(documentId: string): Marks {
+  const client = useQueryClient();
+  const { tell } = useNotices();
+  const me = useMe().data;
+  const marks = useMarksOf(documentId).data ?? NO_MARKS;
+  const [done, setDone] = useState<Step[]>([]);
+  const [undone, setUndone] = useState<Step[]>([]);
+  const key = ['marks', documentId];
+
+  const send = async (step: Step) => {
+    client.setQueryData<ShownMark[]>(key, (now = []) => applied(now, step));
+    const put = step.flatMap(({ after }) => (after ? [bare(after)] : []));
+    const remove = step.flatMap(({ id, after }) => (after ? [] : [id]));
+    try {
+      await ask(endpoints.changeMarks, { params: { id: documentId }, body: { put, remove } });
+    } catch (error) {
+      tell({ error });
+      await client.invalidateQueries({ queryKey: key });
+    }
+  };
+  const act = (step: Step, along = false) => {
+    setDone(along && done.length > 0 ? [...done.slice(0, -1), joined(done.at(-1)!, step)] : [...done, step]);
+    setUndone([]);
+    void send(step);
+  };
+  const find = (id: string) => client.getQueryData<ShownMark[]>(key)?.find((each) => each.id === id) ?? null;
+  return {
+    marks,
+    put: (given, along) =>
+      act(
+        given.map((mark) => {
+          const before = find(mark.id);
+          const about = before ?? { by: me?.name ?? '', at: new Date().toISOString(), replies: [] };
+          return { id: mark.id, before, after: { ...about, ...mark } };
+        }),
+        along,
+      ),
+    remove: (ids) => act(ids.map((id) => ({ id, before: find(id), after: null }))),
+    ...(done.length > 0 && {
+      undo: () => {
+        const step = done.at(-1)!;
+        setDone(done.slice(0, -1));
+        setUndone([...undone, step]);
+        void send(step.map(({ id, before, after }) => ({ id, before: after, after: before })));
+      },
+    }),
+    ...(undone.length > 0 && {
+      redo: () => {
+        const step = undone.at(-1)!;
+        setUndone(undone.slice(0, -1));
+        setDone([...done, step]);
+        void send(step);
+      },
+    }),
+  };
+}
+
+function applied(now: readonly ShownMark[], step: Step): ShownMark[] {
+  const changed = new Map(step.map(({ id, after }) => [id, after]));
+  const kept = now.flatMap((mark) => (changed.has(mark.id) ? (changed.get(mark.id) ?? []) : mark));
+  return [...kept, ...step.flatMap(({ id, after }) => (after && !now.some((mark) => mark.id === id) ? after : []))];
+}
+
+/** Two steps as one: from before the first to after the second. */
+function joined(first: Step, second: Step): Step {
+  const befores = new Map(first.map(({ id, before }) => [id, before]));
+  const ids = new Set(second.map(({ id }) => id));
+  return [
+    ...first.filter(({ id }) => !ids.has(id)),
+    ...second.map((each) => (befores.has(each.id) ? { ...each, before: befores.get(each.id)! } : each)),
+  ];
+}
+
+function bare({ id, pageId, kind, ink, boxes, strokes, text }: ShownMark): NewMark {
+  return { id, pageId, kind, ink, boxes, strokes, text };
+}
