@@ -45,6 +45,7 @@ const ROOMS = [
   'checking',
   'shelf',
   'finding',
+  'sending',
   'people',
 ];
 const ASSEMBLY = ['app', 'assembly', 'general', 'handlers', 'queries', 'server', 'worker', 'cli/*'];

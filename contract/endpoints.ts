@@ -6,6 +6,7 @@ import { marksEndpoints } from './marks';
 import { pagesEndpoints } from './pages';
 import { peopleEndpoints } from './people';
 import { scanningEndpoints } from './scanning';
+import { sendingEndpoints } from './sending';
 import { settingsEndpoints } from './settings';
 import { stacksEndpoints } from './stacks';
 import { watchingEndpoints } from './watching';
@@ -23,6 +24,7 @@ export const endpoints = {
   ...marksEndpoints,
   ...foldersEndpoints,
   ...findingEndpoints,
+  ...sendingEndpoints,
 };
 
 export type EndpointName = keyof typeof endpoints;

@@ -17,6 +17,7 @@ import { pageRoutes } from './pages/routes';
 import { Context } from './platform/context';
 import { Happenings } from './platform/happenings';
 import { LiveHub } from './platform/http/liveHub';
+import { sendingRoutes } from './sending/routes';
 import { listenOnShelf } from './shelf/listening';
 import { shelfRoutes } from './shelf/routes';
 import { ShelfChanges } from './shelf/shelfChanges';
@@ -51,5 +52,6 @@ export function allRoutes(app: FastifyInstance, context: Context, parts: Parts):
   checkingRoutes(app, context);
   shelfRoutes(app, context, parts);
   findingRoutes(app, context);
+  sendingRoutes(app, context, parts);
   peopleRoutes(app, context, parts);
 }

@@ -9,7 +9,18 @@ import { runChild } from './child';
  */
 export async function extractPdfPages(path: string, name: string, pages: number[], folder: string): Promise<Buffer> {
   const out = join(folder, 'extracted.pdf');
-  const args = ['--decrypt', '--warning-exit-0', path, '--pages', '.', pages.join(','), '--', out];
+  // What only other pages are drawn with stays behind.
+  const args = [
+    '--decrypt',
+    '--warning-exit-0',
+    '--remove-unreferenced-resources=yes',
+    path,
+    '--pages',
+    '.',
+    pages.join(','),
+    '--',
+    out,
+  ];
   const { code } = await runChild('qpdf', args, {
     limits: { seconds: 120, megabytes: 3000 },
     what: `Taking pages out of “${name}”`,

@@ -220,7 +220,7 @@ export async function weighDocument({ database }: Context, sources: SourceShelf,
 }
 
 /** The pages of a document as they are bound, while their files lie open. */
-async function withPages<Result>(
+export async function withPages<Result>(
   manager: EntityManager,
   sources: SourceShelf,
   documentId: string,

@@ -5,6 +5,7 @@ import { FastifyInstance } from 'fastify';
 import pino from 'pino';
 import { addressOf, callOf, PIECE, uploadHeaders } from '@crow/contract/client';
 import { Endpoint, Input, Output } from '@crow/contract/endpoint';
+import { arrangementOf } from '@crow/core/sorting/arrangement';
 import { endpoints } from '@crow/contract/endpoints';
 import { ProblemReport } from '@crow/contract/problems';
 import { Stack } from '@crow/contract/stacks';
@@ -182,9 +183,11 @@ export class TestRoom {
     return this.ask(endpoints.readStack, { params: { id } });
   }
 
-  /** Takes a file in as one document, and gives its id. */
-  async documentOf(name: string, bytes: Uint8Array): Promise<string> {
-    const { id } = await this.takeInAndRead({ [name]: bytes });
+  /** Takes a file in as one document, and gives its id. @param whole whether no page begins another, whatever is proposed */
+  async documentOf(name: string, bytes: Uint8Array, { whole = false } = {}): Promise<string> {
+    const { id, step, pageList } = await this.takeInAndRead({ [name]: bytes });
+    const pages = arrangementOf(pageList).map((page) => ({ ...page, cutBefore: false, cutDecided: true }));
+    if (whole) await this.ask(endpoints.arrangeStack, { params: { id }, body: { base: step, pages } });
     const { documents } = await this.ask(endpoints.sortStack, { params: { id } });
     return documents[0];
   }

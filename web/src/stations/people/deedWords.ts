@@ -32,6 +32,8 @@ export const WORDS: Record<string, (deed: Deed, it: string) => string> = {
   'document arranged the pages': (_, it) => `arranged the pages of ${it}`,
   'document marked': ({ detail }, it) =>
     many(detail.put) > 0 ? `put ${count(many(detail.put), 'mark')} on ${it}` : `took marks off ${it}`,
+  'document hid parts in a copy of': ({ detail }, it) =>
+    `made a copy of ${it} with ${count(many(detail.areas), 'part')} hidden`,
   'document answered to a mark': (_, it) => `answered to a mark${on(it)}`,
   'document took in marks': (_, it) => `took in what another program marked${on(it)}`,
   'document put to the back': (_, it) => `put ${it} to the back`,
