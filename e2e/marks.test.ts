@@ -127,3 +127,26 @@ it('signs on every page with a signature that was drawn once', async () => {
   await until(async () => (await onDisk()).every((marks) => marks.some(([kind]) => kind === 'signature')));
   expect(await program.ask(endpoints.listSignatures, {})).toHaveLength(1);
 }, 90_000);
+
+it('saves a copy in which words and an area are hidden for good', async () => {
+  await page.getByRole('button', { name: 'More about this document' }).click();
+  await page.getByRole('menuitem', { name: 'A copy with parts hidden …' }).click();
+  await select('boat', 'house');
+  await page.getByText('1 hidden', { exact: true }).waitFor();
+  await page.getByRole('button', { name: 'Areas' }).click();
+  const year = await boxOf(word('2027'));
+  await page.mouse.move(year.x - 2, year.y - 2);
+  await page.mouse.down();
+  await page.mouse.move(year.x + year.width + 2, year.y + year.height + 2, { steps: 3 });
+  await page.mouse.up();
+  await page.getByText('2 hidden', { exact: true }).waitFor();
+  const [download] = await Promise.all([
+    page.waitForEvent('download'),
+    page.getByRole('button', { name: 'Make the copy' }).click(),
+  ]);
+  expect(download.suggestedFilename()).toMatch(/, parts hidden\.pdf$/);
+  const text = execFileSync('pdftotext', [await download.path(), '-'], { encoding: 'utf8' });
+  expect(text).toMatch(/Lease of the/);
+  expect(text).not.toMatch(/boat|house|2027|PAID/);
+  expect((await onDisk())[0].length).toBeGreaterThan(2);
+}, 90_000);

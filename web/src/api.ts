@@ -39,6 +39,16 @@ export async function askBytes<E extends Endpoint>(endpoint: E, input: Input<E>)
   return (await send(addressOf(endpoint, input as Asked), callOf(endpoint, input as Asked))).blob();
 }
 
+/** Asks for a file: its bytes, and what the server calls it. @throws ReportedProblem */
+export async function askFile<E extends Endpoint>(
+  endpoint: E,
+  input: Input<E>,
+): Promise<{ bytes: Blob; name: string }> {
+  const response = await send(addressOf(endpoint, input as Asked), callOf(endpoint, input as Asked));
+  const [, name = 'file'] = /filename\*=UTF-8''([^;]+)/i.exec(response.headers.get('content-disposition') ?? '') ?? [];
+  return { bytes: await response.blob(), name: decodeURIComponent(name) };
+}
+
 async function answerOf(response: Response): Promise<Response> {
   if (response.ok) return response;
   // The session has ended: the server's own page says how to come in again.

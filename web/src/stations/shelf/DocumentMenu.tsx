@@ -30,7 +30,16 @@ const canHandOn =
   'canShare' in navigator && navigator.canShare({ files: [new File([], 'a.pdf', { type: 'application/pdf' })] });
 
 /** What can be done with a document on the shelf; each thing can be undone. */
-export function DocumentMenu({ document, keys = true }: { document: Document; keys?: boolean }) {
+export function DocumentMenu({
+  document,
+  keys = true,
+  onHide,
+}: {
+  document: Document;
+  keys?: boolean;
+  /** Begins to choose what is hidden in a copy. */
+  onHide?: () => void;
+}) {
   const [asking, setAsking] = useState<'name' | 'folder'>();
   const { data: folders = [] } = useFolders();
   const navigate = useNavigate();
@@ -132,6 +141,11 @@ export function DocumentMenu({ document, keys = true }: { document: Document; ke
                   </a>
                 </DropdownMenu.Item>
               </>
+            )}
+            {onHide && (
+              <DropdownMenu.Item className={menuItemLook} onSelect={onHide}>
+                A copy with parts hidden …
+              </DropdownMenu.Item>
             )}
             <DropdownMenu.Item className={menuItemLook} asChild>
               <a href={addressOf(endpoints.documentTextPdf, { params })}>Save as text for a small screen</a>

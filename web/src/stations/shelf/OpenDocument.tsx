@@ -25,6 +25,7 @@ import { useMarking } from './marks/useMarking';
 import { PagesHandle, PagesScroller } from './PagesScroller';
 import { Zoom } from './reading';
 import { Thumbnails } from './Thumbnails';
+import { useHiding } from './useHiding';
 
 const KEYS: KeyWords = [
   ['ArrowLeft ArrowRight PageUp PageDown', 'Turn the pages'],
@@ -107,7 +108,8 @@ function Reader({
     // eslint-disable-next-line react-hooks/exhaustive-deps
   }, [ready, firstHit]);
 
-  const marking = useMarking(document, turn, keys);
+  const hiding = useHiding(document, { turn, hits, keys });
+  const marking = useMarking(document, turn, keys && !hiding.on);
   useKeys(
     keys
       ? {
@@ -199,7 +201,7 @@ function Reader({
         <IconButton name="What it says (i)" aria-pressed={about} onClick={() => setAbout(!about)}>
           <NotebookText size={17} />
         </IconButton>
-        <DocumentMenu document={document} keys={keys && !marking.busy} />
+        <DocumentMenu document={document} keys={keys && !marking.busy && !hiding.on} onHide={hiding.begin} />
       </header>
       {document.problem && (
         <ProblemText report={document.problem}>
@@ -218,11 +220,12 @@ function Reader({
           onCurrent={tellCurrent}
           onScroller={onScroller}
           onReady={() => setReady(true)}
-          onPointerUp={marking.onPointerUp}
-          above={marking.above}
+          onPointerUp={hiding.on ? hiding.onPointerUp : marking.onPointerUp}
+          above={hiding.on ? hiding.above : marking.above}
           over={(page, index) => (
             <>
               {marking.under(page)}
+              {hiding.on && hiding.over(page)}
               {hits.map((each, at) => each.pageId === page.id && <HitMark key={at} hit={each} current={at === hit} />)}
               {place?.pageId === page.id && about && (
                 <HitMark hit={{ ...place, pageNumber: index + 1, boxes: [place.box] }} current />
@@ -232,7 +235,7 @@ function Reader({
         />
         {about && <AboutPane document={document} onGoTo={goToPlace} />}
       </div>
-      {marking.strip}
+      {hiding.on ? hiding.strip : marking.strip}
     </article>
   );
 }

@@ -6,6 +6,7 @@ import { askBytes } from '../../api';
 import { Choice, IconButton } from '../../parts/controls';
 import { menuItemLook, menuLook } from '../../parts/menu';
 import { useNotices } from '../../parts/notices';
+import { saveFile } from '../../parts/saveFile';
 import { PAPER_COLUMNS } from './tableColumns';
 import { TableForm } from './tableForm';
 
@@ -72,12 +73,7 @@ export function SaveTable({ ids, name }: { ids: readonly string[]; name: string 
   const save = async (rows: TableRows, as: 'csv' | 'xlsx') => {
     try {
       const bytes = await askBytes(endpoints.shelfTable, { body: { ids: [...ids], rows, as } });
-      const link = document.createElement('a');
-      link.href = URL.createObjectURL(bytes);
-      link.download = `${name}.${as}`;
-      link.click();
-      // The browser has begun to save it by then.
-      setTimeout(() => URL.revokeObjectURL(link.href), 60_000);
+      saveFile(bytes, `${name}.${as}`);
     } catch (error) {
       tell({ error });
     }
