@@ -140,6 +140,8 @@ it('saves a copy in which words and an area are hidden for good', async () => {
   await page.mouse.move(year.x + year.width + 2, year.y + year.height + 2, { steps: 3 });
   await page.mouse.up();
   await page.getByText('2 hidden', { exact: true }).waitFor();
+  const painted = page.locator('[data-hidden]').first();
+  expect(await painted.evaluate((each) => getComputedStyle(each).backgroundColor)).toBe('rgb(0, 0, 0)');
   const [download] = await Promise.all([
     page.waitForEvent('download'),
     page.getByRole('button', { name: 'Make the copy' }).click(),

@@ -71,7 +71,7 @@ it('every route that names one thing, and that readers or devices may ask, says 
 
 describe('a reader of one folder', () => {
   const routes: [string, Endpoint][] = Object.entries(endpoints as Record<string, Endpoint>).filter(
-    ([, { of, right }]) => of && isAllowed('reader', right),
+    ([, { of, right, method }]) => of && method === 'GET' && isAllowed('reader', right),
   );
   const addressOf = ({ of, path }: Endpoint, id: string) => {
     const own = { document: id, page: pageOf.get(id)!, folder: id, stack: id }[of!];
@@ -83,7 +83,9 @@ describe('a reader of one folder', () => {
           ? '?as=jpeg'
           : /lines/.test(path)
             ? '?as=csv'
-            : '';
+            : /hideable/.test(path)
+              ? '?what=amounts'
+              : '';
     return path.replace(':id', own).replace(':size', 'thumb') + query;
   };
 
@@ -125,6 +127,21 @@ describe('a reader of one folder', () => {
       });
     expect((await table([yarn, council])).raw.toString().trimEnd().split('\r\n')).toHaveLength(2);
     expect((await table([council])).status).toBe(404);
+  });
+
+  it('makes copies of what they see only', async () => {
+    const ask = async (url: string, body: object) =>
+      room.request('POST', `/api${url}`, {
+        headers: { cookie: narrow, 'content-type': 'application/json' },
+        body: JSON.stringify(body),
+      });
+    const wish = { form: 'each', marks: 'with', password: '', mayPrint: true };
+    expect((await ask('/copies', { ...wish, ids: [yarn] })).status).toBe(200);
+    expect((await ask('/copies', { ...wish, ids: [yarn, council] })).status).toBe(404);
+    const hidden = (id: string) => ({ areas: [{ pageId: pageOf.get(id), box: [0, 0, 0.5, 0.1] }] });
+    expect((await ask(`/documents/${yarn}/hidden-copy`, hidden(yarn))).status).toBe(200);
+    expect((await ask(`/documents/${council}/hidden-copy`, hidden(council))).status).toBe(404);
+    expect((await ask(`/documents/${yarn}/hidden-copy`, hidden(council))).status).toBe(404);
   });
 
   it('takes an archive of what they see only', async () => {

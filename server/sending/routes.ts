@@ -6,6 +6,7 @@ import { PictureDesk } from '../pages/pagePictures';
 import { Context } from '../platform/context';
 import { asFile } from '../platform/http/sendBlob';
 import { serve } from '../platform/http/serve';
+import { makeCopies } from './copies';
 import { copyWithHidden, hideablePlaces } from './hiding';
 
 /** Copies for others. */
@@ -15,6 +16,11 @@ export function sendingRoutes(
   desks: { sources: SourceShelf; pictures: PictureDesk },
 ): void {
   const { manager } = context.database.source;
+  serve(app, endpoints.makeCopies, async ({ actor, body, reply }) => {
+    for (const id of body.ids) await app.insistOnSight(actor, 'document', id);
+    const { bytes, name, mediaType } = await makeCopies(context, actor, body);
+    return asFile(reply, name, mediaType).send(bytes);
+  });
   serve(app, endpoints.placesToHide, ({ params, query }) => hideablePlaces(manager, params.id, query.what));
   serve(app, endpoints.copyWithHidden, async ({ actor, params, body, reply }) => {
     const areas = body.areas.map(({ pageId, box }) => ({ pageId, box: box as Box }));

@@ -94,14 +94,14 @@ export async function picturesOf(
 }
 
 /** A file in a ZIP: its pieces are asked for when it is its turn. */
-interface Entry {
+export interface Entry {
   name: string;
   at?: Date;
   pieces: () => AsyncIterable<Uint8Array>;
 }
 
 /** Files as a ZIP, piece by piece; what is packed is packed already. */
-async function* zipped(entries: Iterable<Entry> | AsyncIterable<Entry>): AsyncGenerator<Uint8Array> {
+export async function* zipped(entries: Iterable<Entry> | AsyncIterable<Entry>): AsyncGenerator<Uint8Array> {
   const ready: Uint8Array[] = [];
   let failed: Error | undefined;
   const zip = new Zip((error, data) => {

@@ -111,7 +111,7 @@ export function DialogFrame({
   return (
     <Dialog.Root open onOpenChange={(open) => !open && onClose()}>
       <Dialog.Portal>
-        <Dialog.Overlay className="fixed inset-0 z-40 bg-black/30" />
+        <Dialog.Overlay className="fixed inset-0 z-40 bg-[#000]/30" />
         <Dialog.Content
           aria-describedby={undefined}
           // The list of a field closes first.

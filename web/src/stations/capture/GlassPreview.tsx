@@ -90,7 +90,7 @@ export function GlassPreview({ scanner, area, onArea }: GlassPreviewProps) {
       </Button>
       <Dialog.Root open={Boolean(picture)} onOpenChange={(open) => !open && setPicture(undefined)}>
         <Dialog.Portal>
-          <Dialog.Overlay className="fixed inset-0 z-40 bg-black/30" />
+          <Dialog.Overlay className="fixed inset-0 z-40 bg-[#000]/30" />
           <Dialog.Content
             aria-describedby={undefined}
             className="fixed top-1/2 left-1/2 z-40 flex max-h-[92dvh] -translate-1/2 flex-col gap-3 border border-quiet bg-raised p-5"

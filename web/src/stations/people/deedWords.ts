@@ -32,6 +32,7 @@ export const WORDS: Record<string, (deed: Deed, it: string) => string> = {
   'document arranged the pages': (_, it) => `arranged the pages of ${it}`,
   'document marked': ({ detail }, it) =>
     many(detail.put) > 0 ? `put ${count(many(detail.put), 'mark')} on ${it}` : `took marks off ${it}`,
+  'document copied': ({ detail }, it) => `made a copy of ${it}${detail.mail ? ' for a mail' : ''}`,
   'document hid parts in a copy of': ({ detail }, it) =>
     `made a copy of ${it} with ${count(many(detail.areas), 'part')} hidden`,
   'document answered to a mark': (_, it) => `answered to a mark${on(it)}`,

@@ -11,6 +11,7 @@ import { useNotices } from '../../parts/notices';
 import { count } from '../../parts/words';
 import { useChange, useFolders, useMay, useProposedNames } from '../../queries';
 import { useChosen } from './chosen';
+import { CopiesDialog } from './CopiesDialog';
 import { useShelfPlace } from './shelfPlace';
 
 const CHOSEN_KEYS: KeyWords = [
@@ -29,7 +30,7 @@ function Bar({ documents }: { documents: readonly DocumentSummary[] }) {
   const { ids, set } = useChosen();
   const { folder, find, go } = useShelfPlace();
   const chosen = documents.filter(({ id }) => ids.has(id));
-  const [asking, setAsking] = useState<'folder' | 'names'>();
+  const [asking, setAsking] = useState<'folder' | 'names' | 'copies'>();
   const { data: folders = [] } = useFolders();
   const { tell } = useNotices();
   const change = useChange(endpoints.changeDocuments, ['document']);
@@ -88,6 +89,9 @@ function Bar({ documents }: { documents: readonly DocumentSummary[] }) {
           Beside each other
         </Button>
       )}
+      <Button disabled={!able} onClick={() => setAsking('copies')}>
+        Copy or mail …
+      </Button>
       <Button title="m" disabled={!able} onClick={() => setAsking('folder')}>
         Move …
       </Button>
@@ -100,6 +104,7 @@ function Bar({ documents }: { documents: readonly DocumentSummary[] }) {
       <IconButton name="Clear the selection (Esc)" onClick={() => set([])}>
         <X size={17} />
       </IconButton>
+      {asking === 'copies' && <CopiesDialog documents={onShelf} onClose={() => setAsking(undefined)} />}
       {asking === 'folder' && (
         <AskFolder
           title={`Move ${count(onShelf.length, 'document')}`}

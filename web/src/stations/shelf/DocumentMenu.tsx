@@ -15,8 +15,9 @@ import { menuItemLook, menuLook } from '../../parts/menu';
 import { useNotices } from '../../parts/notices';
 import { addPagesAddress } from '../../parts/wayBack';
 import { bytes } from '../../parts/words';
-import { useChange, useFolders, useMarksOf, useMay, useVersions } from '../../queries';
+import { useChange, useFolders, useMay, useVersions } from '../../queries';
 import { useChosen } from './chosen';
+import { CopiesDialog } from './CopiesDialog';
 import { useShelfPlace } from './shelfPlace';
 
 const KEYS: KeyWords = [
@@ -40,7 +41,7 @@ export function DocumentMenu({
   /** Begins to choose what is hidden in a copy. */
   onHide?: () => void;
 }) {
-  const [asking, setAsking] = useState<'name' | 'folder'>();
+  const [asking, setAsking] = useState<'name' | 'folder' | 'copies'>();
   const { data: folders = [] } = useFolders();
   const navigate = useNavigate();
   const { tell } = useNotices();
@@ -91,7 +92,6 @@ export function DocumentMenu({
   };
   const { ids: chosen } = useChosen();
   const works = useMay('work');
-  const marked = (useMarksOf(id).data ?? []).length > 0;
   const acts = keys && works && onShelf && chosen.size === 0;
   useKeys(
     acts ? { F2: () => setAsking('name'), m: () => setAsking('folder'), Delete: toBin } : {},
@@ -128,20 +128,9 @@ export function DocumentMenu({
             <DropdownMenu.Item className={menuItemLook} disabled={!document.bytes} asChild>
               <a href={`${pdf}?download`}>Download</a>
             </DropdownMenu.Item>
-            {marked && (
-              <>
-                <DropdownMenu.Item className={menuItemLook} asChild>
-                  <a href={`${addressOf(endpoints.documentPdf, { params, query: { marks: 'without' } })}&download`}>
-                    Download without the marks
-                  </a>
-                </DropdownMenu.Item>
-                <DropdownMenu.Item className={menuItemLook} asChild>
-                  <a href={addressOf(endpoints.documentPdf, { params, query: { marks: 'flat' } })}>
-                    Download with the marks as part of the pages
-                  </a>
-                </DropdownMenu.Item>
-              </>
-            )}
+            <DropdownMenu.Item className={menuItemLook} disabled={!document.bytes} onSelect={() => setAsking('copies')}>
+              Copy or mail …
+            </DropdownMenu.Item>
             {onHide && (
               <DropdownMenu.Item className={menuItemLook} onSelect={onHide}>
                 A copy with parts hidden …
@@ -197,6 +186,7 @@ export function DocumentMenu({
           </DropdownMenu.Content>
         </DropdownMenu.Portal>
       </DropdownMenu.Root>
+      {asking === 'copies' && <CopiesDialog documents={[document]} onClose={() => setAsking(undefined)} />}
       {asking === 'name' && (
         <AskText
           title="Rename the document"

@@ -95,7 +95,7 @@ export function useHiding(
             <span
               key={at}
               data-hidden
-              className="absolute bg-black"
+              className="absolute bg-[#000]"
               style={{ left: `${100 * x}%`, top: `${100 * y}%`, width: `${100 * width}%`, height: `${100 * height}%` }}
             />
           ),
@@ -176,7 +176,7 @@ function AreaHand({ turn, onArea }: { turn: Turn; onArea: (box: Box) => void }) 
     >
       {shown && (
         <span
-          className="absolute border-2 border-black bg-black/60"
+          className="absolute border-2 border-[#000] bg-[#000]/60"
           style={{
             left: `${100 * shown[0]}%`,
             top: `${100 * shown[1]}%`,
