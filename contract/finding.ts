@@ -38,7 +38,33 @@ export const hit = object({
 });
 export type Hit = InferType<typeof hit>;
 
+/** A search that somebody keeps. */
+export const keptSearch = object({ id, query: string().required() });
+export type KeptSearch = InferType<typeof keptSearch>;
+
 export const findingEndpoints = {
+  listSearches: endpoint({
+    right: 'work',
+    method: 'GET',
+    path: '/searches',
+    summary: 'The searches that whoever asks keeps',
+    reply: array(keptSearch.required()).required(),
+  }),
+  keepSearch: endpoint({
+    right: 'work',
+    method: 'POST',
+    path: '/searches',
+    summary: 'Keep a search',
+    body: object({ query: string().trim().min(1, 'nothing is looked for').max(300).required() }),
+    reply: array(keptSearch.required()).required(),
+  }),
+  forgetSearch: endpoint({
+    right: 'work',
+    method: 'DELETE',
+    path: '/searches/:id',
+    summary: 'Keep a search no longer',
+    params: idParams,
+  }),
   askDocument: endpoint({
     right: 'read',
     of: 'document',

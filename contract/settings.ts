@@ -98,7 +98,18 @@ export type Settings = InferType<typeof settings>;
 
 /** What the event stream says: that something of this kind has changed. */
 export interface LiveEvent {
-  kind: 'stack' | 'text' | 'document' | 'folder' | 'settings' | 'scan' | 'watch' | 'people' | 'at-work' | 'signature';
+  kind:
+    | 'stack'
+    | 'text'
+    | 'document'
+    | 'folder'
+    | 'settings'
+    | 'scan'
+    | 'watch'
+    | 'people'
+    | 'at-work'
+    | 'signature'
+    | 'search';
   id: string | null;
 }
 

@@ -156,3 +156,16 @@ describe('hits in a document', () => {
     expect((await hits(dye, '"dye works"'))[0].boxes).toHaveLength(2);
   });
 });
+
+it('keeps searches for whoever keeps them, each once', async () => {
+  const keep = (query: string) => room.ask(endpoints.keepSearch, { body: { query } });
+  await keep('who:marlowe');
+  await keep('total>100 kind:invoice');
+  const kept = await keep('who:marlowe');
+  expect(kept.map(({ query }) => query)).toEqual(['total>100 kind:invoice', 'who:marlowe']);
+  await room.ask(endpoints.forgetSearch, { params: { id: kept[0].id } });
+  expect((await room.ask(endpoints.listSearches, {})).map(({ query }) => query)).toEqual(['who:marlowe']);
+  expect(await room.refusal(endpoints.forgetSearch, { params: { id: kept[0].id } })).toMatchObject({
+    code: 'not-found',
+  });
+});

@@ -4,6 +4,7 @@ import { Context } from '../platform/context';
 import { serve } from '../platform/http/serve';
 import { askDocument } from './asking';
 import { find, hitsInDocument } from './finding';
+import { forgetSearch, keepSearch, keptSearches } from './keptSearches';
 
 /** Finding papers by what they say, and asking them. */
 export function findingRoutes(app: FastifyInstance, { database }: Context): void {
@@ -11,6 +12,9 @@ export function findingRoutes(app: FastifyInstance, { database }: Context): void
   serve(app, endpoints.find, ({ actor: { sight }, query }) =>
     find(manager, query.q, { by: query.sort, most: query.most, sight }),
   );
+  serve(app, endpoints.listSearches, ({ actor }) => keptSearches(manager, actor));
+  serve(app, endpoints.keepSearch, ({ actor, body }) => keepSearch(manager, actor, body.query));
+  serve(app, endpoints.forgetSearch, ({ actor, params }) => forgetSearch(manager, actor, params.id));
   serve(app, endpoints.documentHits, ({ params, query }) => hitsInDocument(manager, params.id, query.q));
   serve(app, endpoints.askDocument, ({ params, query }) => askDocument(manager, params.id, query.q));
 }

@@ -152,6 +152,9 @@ export const usePageText = (id: string, turn: number, version: string, enabled =
     staleTime: Infinity,
   });
 
+export const useSearches = (enabled: boolean) =>
+  useQuery({ queryKey: ['searches'], queryFn: () => ask(endpoints.listSearches, {}), enabled });
+
 /** Which questions have other answers after a change. */
 const TOUCHED: Record<LiveEvent['kind'], string[]> = {
   stack: ['stacks', 'stack', 'overview', 'bin'],
@@ -181,6 +184,7 @@ const TOUCHED: Record<LiveEvent['kind'], string[]> = {
   people: ['people', 'door', 'history'],
   'at-work': ['at-work'],
   signature: ['signatures'],
+  search: ['searches'],
   scan: ['scans', 'scanners', 'presets', 'stacks'],
 };
 const GATHER_MS = 400;

@@ -72,3 +72,13 @@ export class History {
   @Column('uuid', { name: 'subject_id', nullable: true }) subjectId: string | null;
   @Column('jsonb', { default: {} }) detail: Record<string, unknown>;
 }
+
+/** A search that somebody keeps. */
+@Entity('kept_search')
+export class KeptSearch {
+  @PrimaryGeneratedColumn('uuid') id: string;
+  @Column('uuid', { name: 'actor_id' }) actorId: string;
+  @ManyToOne(() => Actor) @JoinColumn({ name: 'actor_id' }) actor?: Actor;
+  @Column('text') query: string;
+  @CreateDateColumn({ type: 'timestamptz', name: 'made_at' }) madeAt: Date;
+}

@@ -27,6 +27,7 @@ import { People1771000000000 } from './1771000000000-People';
 import { Sights1772000000000 } from './1772000000000-Sights';
 import { BoundBooks1773000000000 } from './1773000000000-BoundBooks';
 import { Marks1774000000000 } from './1774000000000-Marks';
+import { KeptSearches1775000000000 } from './1775000000000-KeptSearches';
 
 /** What made the tables what they are, in order. Frozen: what has run somewhere is never changed. */
 export const MIGRATIONS = [
@@ -59,4 +60,5 @@ export const MIGRATIONS = [
   Sights1772000000000,
   BoundBooks1773000000000,
   Marks1774000000000,
+  KeptSearches1775000000000,
 ];

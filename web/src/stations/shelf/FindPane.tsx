@@ -1,10 +1,11 @@
-import { Search, X } from 'lucide-react';
+import { Bookmark, Search, X } from 'lucide-react';
 import { Link } from 'react-router';
 import { Fragment, useDeferredValue, useEffect, useRef, useState } from 'react';
+import { endpoints } from '@crow/contract/endpoints';
 import { FIND_ORDERS, FindOrder, FoundDocument } from '@crow/contract/finding';
 import { Button, IconButton, inputLook } from '../../parts/controls';
 import { count, kindName } from '../../parts/words';
-import { useFound } from '../../queries';
+import { useChange, useFound, useMay, useSearches } from '../../queries';
 import { ChosenBar } from './ChosenBar';
 import { DocumentRow } from './DocumentRow';
 import { useShelfPlace } from './shelfPlace';
@@ -27,6 +28,10 @@ export function FindPane() {
   const [order, setOrder] = useState<FindOrder>('best');
   const [most, setMost] = useState(AT_FIRST);
   const { data, isFetching } = useFound(query, order, most);
+  const works = useMay('work');
+  const kept = useSearches(works).data?.find((each) => each.query === find.trim());
+  const keep = useChange(endpoints.keepSearch, ['search']);
+  const forget = useChange(endpoints.forgetSearch, ['search']);
   const found = query.trim() ? (data?.found ?? []) : [];
   const list = found.map(({ document }) => document.id);
   const latest = useRef({ openId, go });
@@ -77,6 +82,17 @@ export function FindPane() {
             }}
           />
         </div>
+        {works && find.trim() !== '' && (
+          <IconButton
+            name={kept ? 'Keep this search no longer' : 'Keep this search beside the folders'}
+            aria-pressed={Boolean(kept)}
+            onClick={() =>
+              kept ? forget.mutate({ params: { id: kept.id } }) : keep.mutate({ body: { query: find.trim() } })
+            }
+          >
+            <Bookmark size={17} fill={kept ? 'currentColor' : 'none'} />
+          </IconButton>
+        )}
         <IconButton name="Close Find (Esc)" onClick={() => go({})}>
           <X size={17} />
         </IconButton>

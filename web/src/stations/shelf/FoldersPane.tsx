@@ -1,5 +1,5 @@
 import { DropdownMenu } from 'radix-ui';
-import { Ellipsis, FolderPlus, Package, PackageOpen, Trash2, TriangleAlert } from 'lucide-react';
+import { Bookmark, Ellipsis, FolderPlus, Package, PackageOpen, Trash2, TriangleAlert } from 'lucide-react';
 import { useQueryClient } from '@tanstack/react-query';
 import { DragEvent, useState } from 'react';
 import { addressOf } from '@crow/contract/client';
@@ -13,7 +13,7 @@ import { AskText, DialogFrame } from '../../parts/AskText';
 import { menuLook, menuItemLook } from '../../parts/menu';
 import { useNotices } from '../../parts/notices';
 import { count } from '../../parts/words';
-import { useChange, useFolders, useMay, useOverview } from '../../queries';
+import { useChange, useFolders, useMay, useOverview, useSearches } from '../../queries';
 import { useChosen } from './chosen';
 import { DOCUMENT_MEDIA_TYPE } from './DocumentRow';
 import { BIN, CHANGED, useShelfPlace } from './shelfPlace';
@@ -33,6 +33,7 @@ export function FoldersPane() {
   const { folder: chosen, find, go } = useShelfPlace();
   const { data: overview } = useOverview();
   const works = useMay('work');
+  const { data: searches = [] } = useSearches(works);
   const [asking, setAsking] = useState<Asking>();
   const make = useChange(endpoints.makeFolder, ['folder']);
   const change = useChange(endpoints.changeFolder, ['folder', 'document']);
@@ -93,6 +94,24 @@ export function FoldersPane() {
           <li className="px-4 py-2 text-quiet">Folders are made when you file something, or here.</li>
         )}
       </ul>
+      {searches.length > 0 && (
+        <ul aria-label="Searches" className="max-h-48 shrink-0 overflow-y-auto border-t border-rule py-1">
+          {searches.map(({ id, query }) => (
+            <li key={id}>
+              <button
+                aria-current={find === query}
+                className={`flex h-8 w-full items-center gap-2 px-4 text-left hover:bg-ground ${find === query ? 'bg-ground font-semibold' : ''}`}
+                onClick={() => go({ find: query })}
+              >
+                <Bookmark size={14} aria-hidden className="shrink-0" />
+                <span className="truncate" title={query}>
+                  {query}
+                </span>
+              </button>
+            </li>
+          ))}
+        </ul>
+      )}
       {folders.length > 0 && (
         <a
           href={addressOf(endpoints.shelfArchive, { query: {} })}
