@@ -86,6 +86,31 @@ export function Choice<Value extends string | number>({
   );
 }
 
+/** Something that holds or doesn't, with a box to tick. */
+export function Tick({
+  checked,
+  onChange,
+  className = '',
+  children,
+}: {
+  checked: boolean;
+  onChange: (checked: boolean) => void;
+  className?: string;
+  children: ReactNode;
+}) {
+  return (
+    <label className={`flex items-center gap-2 ${className}`}>
+      <input
+        type="checkbox"
+        className="accent-accent"
+        checked={checked}
+        onChange={(event) => onChange(event.target.checked)}
+      />
+      {children}
+    </label>
+  );
+}
+
 /** What to do next, where there is nothing yet. */
 export function Empty({ title, children }: { title: string; children?: ReactNode }) {
   return (

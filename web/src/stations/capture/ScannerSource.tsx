@@ -5,7 +5,7 @@ import { endpoints } from '@crow/contract/endpoints';
 import { inWords } from '@crow/contract/problems';
 import { Scan, Scanner, ScanPreset, ScanSettings } from '@crow/contract/scanning';
 import { AskText } from '../../parts/AskText';
-import { Button, Choice, IconButton, Key } from '../../parts/controls';
+import { Button, Choice, IconButton, Key, Tick } from '../../parts/controls';
 import { DividerSheets } from '../../parts/DividerSheets';
 import { Place } from '../../parts/intake';
 import { isPressed, useKeys } from '../../parts/keys';
@@ -185,15 +185,9 @@ function Scanning({ scanner, placeFor }: { scanner: Scanner } & ScannerSourcePro
             set({ area: paper ? { x: 0, y: 0, width: paper.width, height: paper.height } : null });
           }}
         />
-        <label className="flex items-center gap-2">
-          <input
-            type="checkbox"
-            className="accent-accent"
-            checked={settings.whole}
-            onChange={(event) => set({ whole: event.target.checked })}
-          />
+        <Tick checked={settings.whole} onChange={(whole) => set({ whole })}>
           One document
-        </label>
+        </Tick>
       </div>
       <div className="flex flex-wrap items-center gap-2">
         {running ? (

@@ -4,7 +4,7 @@ import { endpoints } from '@crow/contract/endpoints';
 import { CopyWish } from '@crow/contract/sending';
 import { askFile } from '../../api';
 import { DialogFrame } from '../../parts/AskText';
-import { Button, Choice, inputLook } from '../../parts/controls';
+import { Button, Choice, inputLook, Tick } from '../../parts/controls';
 import { useNotices } from '../../parts/notices';
 import { saveFile } from '../../parts/saveFile';
 import { useKept } from '../../parts/useKept';
@@ -97,24 +97,12 @@ export function CopiesDialog({ documents, onClose }: { documents: readonly Docum
             onChange={(event) => change({ password: event.target.value })}
           />
         </label>
-        <label className="flex items-center gap-2">
-          <input
-            type="checkbox"
-            className="accent-accent"
-            checked={wish.mayPrint}
-            onChange={(event) => change({ mayPrint: event.target.checked })}
-          />
+        <Tick checked={wish.mayPrint} onChange={(checked) => change({ mayPrint: checked })}>
           may be printed
-        </label>
-        <label className="flex items-center gap-2">
-          <input
-            type="checkbox"
-            className="accent-accent"
-            checked={asMail}
-            onChange={(event) => setAsMail(event.target.checked)}
-          />
+        </Tick>
+        <Tick checked={asMail} onChange={setAsMail}>
           in a mail for your mail program (.eml)
-        </label>
+        </Tick>
         {asMail && (
           <>
             <label>

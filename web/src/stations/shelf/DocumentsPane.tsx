@@ -2,7 +2,7 @@ import { useVirtualizer } from '@tanstack/react-virtual';
 import { useState } from 'react';
 import { DocumentSummary } from '@crow/contract/documents';
 import { Folder } from '@crow/contract/folders';
-import { Empty } from '../../parts/controls';
+import { Empty, Tick } from '../../parts/controls';
 import { useKeys } from '../../parts/keys';
 import { count } from '../../parts/words';
 import { useSize } from '../../parts/useSize';
@@ -44,15 +44,13 @@ export function DocumentsPane({ documents, folder, form, onForm }: PaneProps) {
         <h2 className="truncate text-lg font-semibold">{folder.path.replaceAll('/', ' / ')}</h2>
         <span className="mr-auto shrink-0 text-quiet">{count(documents.length, 'document')}</span>
         {folder.inside > folder.documents && (
-          <label className="flex shrink-0 items-center gap-1.5 text-sm whitespace-nowrap">
-            <input
-              type="checkbox"
-              className="accent-accent"
-              checked={form.inside}
-              onChange={() => onForm({ ...form, inside: !form.inside })}
-            />
+          <Tick
+            className="shrink-0 text-sm whitespace-nowrap"
+            checked={form.inside}
+            onChange={() => onForm({ ...form, inside: !form.inside })}
+          >
             with folders inside
-          </label>
+          </Tick>
         )}
         {asTable && <TableTools form={form} onForm={onForm} />}
         {!empty && <SaveTable ids={named.map(({ id }) => id)} name={folder.path.replaceAll('/', ', ')} />}

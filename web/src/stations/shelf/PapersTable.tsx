@@ -5,6 +5,7 @@ import { KeyboardEvent, useEffect, useMemo, useState } from 'react';
 import { DocumentSummary } from '@crow/contract/documents';
 import { addUp, Group } from '@crow/core/shelf/addUp';
 import { groupBy } from '@crow/core/shelf/groupBy';
+import { KeyWords, useKeys } from '../../parts/keys';
 import { count, money } from '../../parts/words';
 import { useLike, useMay } from '../../queries';
 import { useChosen } from './chosen';
@@ -14,6 +15,11 @@ import { columnOf, COLUMNS, WIDE_COLUMNS } from './tableColumns';
 import { TableForm } from './tableForm';
 
 const ROW = 37;
+const KEYS: KeyWords = [
+  ['ArrowUp ArrowDown PageUp PageDown Home End', 'From paper to paper, while the table has the focus'],
+  ['Enter', 'Open it'],
+  ['x', 'Choose it, or not; with Shift and an arrow key the next as well'],
+];
 
 type Line = { group: Group } | { paper: DocumentSummary };
 
@@ -66,6 +72,7 @@ export function PapersTable({ documents, form, onForm, current, onCurrent, onOpe
     // eslint-disable-next-line react-hooks/exhaustive-deps
   }, [current]);
 
+  useKeys({}, KEYS);
   const key = (event: KeyboardEvent) => {
     if (event.target !== event.currentTarget) return;
     const at = order.indexOf(current ?? '');

@@ -1,7 +1,7 @@
 import { X } from 'lucide-react';
 import { useEffect, useState } from 'react';
 import { Panel, PanelGroup } from 'react-resizable-panels';
-import { IconButton } from '../../parts/controls';
+import { IconButton, Tick } from '../../parts/controls';
 import { useKeys } from '../../parts/keys';
 import { useKept } from '../../parts/useKept';
 import { Handle } from './Handle';
@@ -28,15 +28,9 @@ export function SideBySide({ ids, query, onClose }: { ids: [string, string]; que
     <div className="flex h-full flex-col">
       <div className="flex h-11 shrink-0 items-center gap-4 border-b border-rule bg-sunken pr-2 pl-4">
         <strong className="font-semibold">Beside each other</strong>
-        <label className="mr-auto flex items-center gap-1.5">
-          <input
-            type="checkbox"
-            className="accent-accent"
-            checked={kept.together}
-            onChange={(event) => keep({ together: event.target.checked })}
-          />
+        <Tick className="mr-auto" checked={kept.together} onChange={(checked) => keep({ together: checked })}>
           scroll together
-        </label>
+        </Tick>
         <IconButton name="No longer beside each other (Esc)" onClick={onClose}>
           <X size={17} />
         </IconButton>

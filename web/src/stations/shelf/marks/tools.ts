@@ -1,5 +1,4 @@
 import { Ink, INKS, MarkKind } from '@crow/core/pdf/marks/mark';
-import { Signature } from '@crow/contract/marks';
 import { useKept } from '../../../parts/useKept';
 
 /** A tool that is at hand: what it puts on a page. */
@@ -47,5 +46,3 @@ export interface Hand {
 /** What somebody has in the hand when they mark something; kept in this browser. */
 export const useHand = () =>
   useKept<Hand>('crow-marks', { ink: INKS[0], stamps: ['Paid', 'Copy', 'Checked'], dated: true });
-
-export type Signing = Signature | undefined;
