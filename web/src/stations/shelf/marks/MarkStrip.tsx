@@ -13,7 +13,7 @@ import {
   Underline,
   Undo2,
 } from 'lucide-react';
-import { FormEvent, ReactNode, useState } from 'react';
+import { FormEvent, ReactNode, useEffect, useLayoutEffect, useRef, useState } from 'react';
 import { endpoints } from '@crow/contract/endpoints';
 import { ShownMark, Signature } from '@crow/contract/marks';
 import { Ink, INK_LOOKS, INKS, MARK_KINDS } from '@crow/core/pdf/marks/mark';
@@ -238,6 +238,8 @@ function Inks({ ink, onInk }: { ink: Ink; onInk: (ink: Ink) => void }) {
   );
 }
 
+const TYPING_PAUSE_MS = 700;
+
 /** The mark that is picked up: who made it, what it says, what was answered; and what can be done with it. */
 function Picked({ documentId, marks, selected, onSelect, onEveryPage }: StripProps & { selected: ShownMark }) {
   const { id, kind, text, by, at, replies } = selected;
@@ -248,6 +250,15 @@ function Picked({ documentId, marks, selected, onSelect, onEveryPage }: StripPro
   const keep = () => {
     if (writes && written.trim() && written !== text) marks.put([{ ...selected, text: written }]);
   };
+  // What is typed is kept soon, whatever becomes of the window.
+  const latest = useRef(keep);
+  useLayoutEffect(() => {
+    latest.current = keep;
+  });
+  useEffect(() => {
+    const timer = setTimeout(() => latest.current(), TYPING_PAUSE_MS);
+    return () => clearTimeout(timer);
+  }, [written]);
   const send = (event: FormEvent) => {
     event.preventDefault();
     if (answer.trim()) reply.mutate({ params: { id: documentId, mark: id }, body: { text: answer } });
