@@ -28,7 +28,7 @@ async function marksByPage(manager: EntityManager, documentId: string): Promise<
   const found = await manager.find(Mark, {
     where: { pageId: In(pages.map(({ id }) => id)) },
     relations: { actor: true, replies: { actor: true } },
-    order: { madeAt: 'asc', id: 'asc', replies: { at: 'asc' } },
+    order: { number: 'asc', replies: { at: 'asc' } },
   });
   return pages.map(({ id, turn, pointWidth, pointHeight }) =>
     found

@@ -1,7 +1,8 @@
-import { Column, CreateDateColumn, Entity, JoinColumn, ManyToOne, OneToMany, PrimaryColumn } from 'typeorm';
+import { Column, CreateDateColumn, Entity, Generated, JoinColumn, ManyToOne, OneToMany, PrimaryColumn } from 'typeorm';
 import { Box, Turn } from '@crow/core/geometry';
 import { Ink, MarkKind, Stroke } from '@crow/core/pdf/marks/mark';
 import { Actor } from './actors';
+import { bigint } from './bigint';
 import { Page } from './pages';
 
 /** A mark on a page, in points on the page as it was shown when it was put there. */
@@ -22,6 +23,8 @@ export class Mark {
   /** Who made it in another program, as that says; null for whoever made it here. */
   @Column('text', { nullable: true }) author: string | null;
   @CreateDateColumn({ type: 'timestamptz', name: 'made_at' }) madeAt: Date;
+  /** In the order in which marks were put; those put at once have one time. */
+  @Column('bigint', { transformer: bigint }) @Generated('increment') number: number;
   /** Grows with each change of it. */
   @Column('int', { default: 1 }) revision: number;
   @OneToMany(() => MarkReply, (reply) => reply.mark) replies?: MarkReply[];

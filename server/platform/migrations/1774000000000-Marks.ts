@@ -15,6 +15,7 @@ export class Marks1774000000000 implements MigrationInterface {
       actor_id uuid not null references actor,
       author text,
       made_at timestamptz not null default now(),
+      number bigserial not null,
       revision int not null default 1
     )`);
     await runner.query('create index on mark (page_id)');
