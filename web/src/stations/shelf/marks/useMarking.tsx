@@ -43,7 +43,7 @@ export function useMarking(document: Document, turn: Turn, keys: boolean) {
   const setPicked = (id: string | undefined) => {
     pickUp(id);
     // Words that nobody wrote are nothing.
-    const left = marks.marks.find((mark) => mark.id === picked && mark.id !== id);
+    const left = picked !== undefined && picked !== id ? marks.find(picked) : null;
     if (left && (left.kind === 'text' || left.kind === 'comment') && left.text === '') marks.remove([left.id]);
     // What is done by keys is done to the mark, and not to papers that are chosen in the list.
     if (id && chosen.size > 0) choosePapers([]);

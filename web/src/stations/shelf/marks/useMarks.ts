@@ -1,5 +1,5 @@
 import { useQueryClient } from '@tanstack/react-query';
-import { useState } from 'react';
+import { useRef, useState } from 'react';
 import { endpoints } from '@crow/contract/endpoints';
 import { NewMark, ShownMark } from '@crow/contract/marks';
 import { ask } from '../../../api';
@@ -13,6 +13,8 @@ const NO_MARKS: ShownMark[] = [];
 
 export interface Marks {
   marks: readonly ShownMark[];
+  /** A mark as it is by now, also before it is shown so. */
+  find: (id: string) => ShownMark | null;
   /** Puts marks, or changes those of the same identifiers. @param along whether it belongs to the step before */
   put: (marks: NewMark[], along?: boolean) => void;
   remove: (ids: string[]) => void;
@@ -32,13 +34,19 @@ export function useMarks(documentId: string): Marks {
   const [done, setDone] = useState<Step[]>([]);
   const [undone, setUndone] = useState<Step[]>([]);
   const key = ['marks', documentId];
+  const turn = useRef<Promise<unknown>>(Promise.resolve());
 
   const send = async (step: Step) => {
     client.setQueryData<ShownMark[]>(key, (now = []) => applied(now, step));
     const put = step.flatMap(({ after }) => (after ? [bare(after)] : []));
     const remove = step.flatMap(({ id, after }) => (after ? [] : [id]));
     try {
-      await ask(endpoints.changeMarks, { params: { id: documentId }, body: { put, remove } });
+      // One after the other: what is changed and then removed is gone.
+      const sent = turn.current.then(() =>
+        ask(endpoints.changeMarks, { params: { id: documentId }, body: { put, remove } }),
+      );
+      turn.current = sent.catch(() => undefined);
+      await sent;
     } catch (error) {
       tell({ error });
       await client.invalidateQueries({ queryKey: key });
@@ -52,6 +60,7 @@ export function useMarks(documentId: string): Marks {
   const find = (id: string) => client.getQueryData<ShownMark[]>(key)?.find((each) => each.id === id) ?? null;
   return {
     marks,
+    find,
     put: (given, along) =>
       act(
         given.map((mark) => {
