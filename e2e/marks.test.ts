@@ -72,7 +72,7 @@ it('highlights selected words, stamps and comments, and the file on the shelf ha
   await page.getByLabel('The comment').fill('Who signs?');
   await page.keyboard.press('Control+Enter');
   await until(async () => (await onDisk())[0].length === 3);
-  await until(async () => (await onDisk())[0][2][2] === 'Who signs?');
+  await until(async () => (await onDisk())[0][2][2] === 'Who signs?', 12_000, onDisk);
   const marks = (await onDisk())[0];
   expect(marks.map(([kind, ink]) => [kind, ink])).toEqual([
     ['highlight', 'amber'],

@@ -1,5 +1,5 @@
 import { useQueryClient } from '@tanstack/react-query';
-import { useRef, useState } from 'react';
+import { useMemo, useRef, useState } from 'react';
 import { endpoints } from '@crow/contract/endpoints';
 import { NewMark, ShownMark } from '@crow/contract/marks';
 import { ask } from '../../../api';
@@ -30,14 +30,19 @@ export function useMarks(documentId: string): Marks {
   const client = useQueryClient();
   const { tell } = useNotices();
   const me = useMe().data;
-  const marks = useMarksOf(documentId).data ?? NO_MARKS;
+  const known = useMarksOf(documentId).data ?? NO_MARKS;
+  /** What is on its way to the server; whatever it tells meanwhile, this is done. */
+  const [pending, setPending] = useState<Step[]>([]);
+  const underWay = useRef<Step[]>([]);
+  const marks = useMemo(() => pending.reduce<readonly ShownMark[]>(applied, known), [pending, known]);
   const [done, setDone] = useState<Step[]>([]);
   const [undone, setUndone] = useState<Step[]>([]);
   const key = ['marks', documentId];
   const turn = useRef<Promise<unknown>>(Promise.resolve());
 
   const send = async (step: Step) => {
-    client.setQueryData<ShownMark[]>(key, (now = []) => applied(now, step));
+    underWay.current = [...underWay.current, step];
+    setPending(underWay.current);
     const put = step.flatMap(({ after }) => (after ? [bare(after)] : []));
     const remove = step.flatMap(({ id, after }) => (after ? [] : [id]));
     try {
@@ -46,10 +51,13 @@ export function useMarks(documentId: string): Marks {
         ask(endpoints.changeMarks, { params: { id: documentId }, body: { put, remove } }),
       );
       turn.current = sent.catch(() => undefined);
-      await sent;
+      client.setQueryData<ShownMark[]>(key, await sent);
     } catch (error) {
       tell({ error });
       await client.invalidateQueries({ queryKey: key });
+    } finally {
+      underWay.current = underWay.current.filter((each) => each !== step);
+      setPending(underWay.current);
     }
   };
   const act = (step: Step, along = false) => {
@@ -57,7 +65,10 @@ export function useMarks(documentId: string): Marks {
     setUndone([]);
     void send(step);
   };
-  const find = (id: string) => client.getQueryData<ShownMark[]>(key)?.find((each) => each.id === id) ?? null;
+  const find = (id: string) =>
+    underWay.current
+      .reduce<readonly ShownMark[]>(applied, client.getQueryData<ShownMark[]>(key) ?? NO_MARKS)
+      .find((each) => each.id === id) ?? null;
   return {
     marks,
     find,
