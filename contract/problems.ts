@@ -191,6 +191,18 @@ export const PROBLEMS = {
     kept: 'Its pages are complete.',
     todo: 'Take it back to Check, see whether one of its pages has a problem, and file it again.',
   },
+  'not-marked': {
+    status: 422,
+    happened: 'The marks could not be put into the PDF of “{name}”: it does not let itself be changed.',
+    kept: 'They are shown here, and the PDF is as it was.',
+    todo: 'Take the paper back to Check and file it again: its PDF is made anew then.',
+  },
+  'copies-too-large': {
+    status: 413,
+    happened: 'These papers are too large together to be copied in one go.',
+    kept: 'Nothing was copied.',
+    todo: 'Choose fewer of them, or save the folder as ZIP.',
+  },
   'stack-changed': {
     status: 409,
     happened: 'The stack was changed in another window.',

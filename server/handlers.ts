@@ -49,6 +49,16 @@ export async function giveUp(context: Context, { kind, data }: GivenUp): Promise
     // Nothing waits for what will never come: the page counts as looked at, and its document goes on without its text.
     await settle(context, page, { reading: 'failed', problem });
     await announce(manager, 'stack', page.stackId);
+  } else if (kind === 'mark') {
+    const { documentId } = data as Work['mark'];
+    const document = await manager.findOneBy(Document, { id: documentId });
+    if (!document) return;
+    await manager.update(
+      Document,
+      { id: documentId },
+      { problem: new Problem('not-marked', { name: document.name }).report },
+    );
+    await announce(manager, 'document', documentId);
   } else if (kind === 'bind') {
     const { documentId } = data as Work['bind'];
     await manager.update(Document, { id: documentId }, { problem: new Problem('not-bound').report });

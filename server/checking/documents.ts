@@ -24,7 +24,6 @@ export {
   documentsInBin,
   documentsInFolders,
   documentsTroubledBy,
-  sumsInFolders,
 } from './queries';
 
 import { EVERYTHING, Sight } from '../platform/sight';

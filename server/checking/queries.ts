@@ -109,22 +109,6 @@ export function documentsDueBetween(
   return summarise(manager, where, [folderIds, from, until], 'd.id');
 }
 
-/** Of the folders, all where there are none named, how many documents each holds itself, and what these add up to by kind. */
-export function sumsInFolders(
-  manager: EntityManager,
-  folderIds: readonly string[] | null,
-): Promise<{ folderId: string; kind: string | null; currency: string | null; units: string }[]> {
-  return rows(
-    manager,
-    `select d.folder_id as "folderId", kind.value as kind, total.currency, sum(total.units) as units
-     from document d join fact total on total.document_id = d.id and total.name = 'total'
-     left join fact kind on kind.document_id = d.id and kind.name = 'kind'
-     where ${ON_SHELF} and d.folder_id is not null and ($1::uuid[] is null or d.folder_id = any($1))
-     group by d.folder_id, kind.value, total.currency`,
-    [folderIds],
-  );
-}
-
 /** The documents in the bin, those that came last first. */
 export function documentsInBin(manager: EntityManager): Promise<DocumentSummary[]> {
   return summarise(manager, 'd.binned_at is not null', [], 'd.binned_at desc');

@@ -4,10 +4,11 @@ import { addDays } from '@crow/core/shelf/days';
 import { comingUp, EARLIEST, LATEST } from '@crow/core/shelf/comingUp';
 import { Money } from '@crow/core/money';
 import { likeOf, kindTraits } from '@crow/core/reading/facts/kindList';
-import { documentsDueBetween, documentsFiledLast, sumsInFolders } from '../checking/documents';
+import { documentsDueBetween, documentsFiledLast } from '../checking/documents';
 import { readSettings } from '../platform/settings';
 import { foldersOf, Sight } from '../platform/sight';
 import { listFolders } from './folders';
+import { sumsInFolders } from './queries';
 
 const MOST_LATEST = 12;
 

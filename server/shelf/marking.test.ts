@@ -7,9 +7,11 @@ import { endpoints } from '@crow/contract/endpoints';
 import { NewMark } from '@crow/contract/marks';
 import { Turn } from '@crow/core/geometry';
 import { readMarks } from '@crow/core/pdf/marks/readMarks';
+import { storeBytes } from '../platform/blobs';
 import { Document } from '../platform/entities';
 import { scratchFolder, textPdf } from '../testing/made';
 import { TestRoom } from '../testing/room';
+import { flatPdfOf } from './marking';
 
 let room: TestRoom;
 let id: string;
@@ -97,6 +99,26 @@ it('tells who answered what to a comment, in the PDF, too', async () => {
   await change([], [comment.id]);
 });
 
+it('puts a removed comment back with what was answered to it', async () => {
+  const comment = mark({ kind: 'comment', boxes: [[20, 20, 16, 16]], text: 'Who pays?' });
+  const [before] = await change([comment]);
+  await room.ask(endpoints.replyToMark, { params: { id, mark: comment.id }, body: { text: 'We do.' } });
+  expect(await change([], [comment.id])).toEqual([]);
+  const [after] = await change([comment]);
+  expect(after).toMatchObject({ by: before.by, at: before.at, replies: [{ text: 'We do.' }] });
+  await change([], [comment.id]);
+});
+
+it('says so where the PDF does not let itself be changed', async () => {
+  const { manager } = room.context.database.source;
+  const odd = await room.documentOf('odd.pdf', await textPdf('A paper from elsewhere'));
+  await room.file(odd, 'Odd', 'Boat');
+  await room.workOnAll();
+  const broken = await storeBytes(room.context.database, Buffer.from('%PDF-1.7 and nothing more'));
+  await manager.update(Document, { id: odd }, { pdfBlobId: broken.id });
+  await expect(flatPdfOf(room.context, odd)).rejects.toMatchObject({ report: { code: 'not-marked' } });
+});
+
 it('keeps the marks when the PDF is bound anew, and turns them with their page', async () => {
   const [{ id: one }] = await change([mark()]);
   const { pageList } = await room.ask(endpoints.readDocument, { params: { id } });
@@ -148,6 +170,40 @@ describe('what another program marked on the file', () => {
     ]);
     expect((await document()).problem).toBeNull();
     expect((await onDisk())[0].map(([, text]) => text)).toEqual(['stays', 'from elsewhere']);
+    await change(
+      [],
+      marks.map((each) => each.id),
+    );
+  });
+
+  it('leaves what was marked here since the file was written', async () => {
+    const before = readFileSync(path);
+    const [{ id: moved }] = await change([mark({ text: 'moved here' })]);
+    const old = readFileSync(path);
+    await change([mark({ id: moved, text: 'moved here', boxes: [[50, 300, 90, 14]] }), mark({ text: 'put here' })]);
+    expect(before.equals(old)).toBe(false);
+    // Somebody answers in another program, in the file as it is now; here a mark is moved before that is noticed.
+    const opened = await PDFDocument.load(readFileSync(path));
+    const list = opened.getPage(0).node.Annots()!;
+    const answer = {
+      Type: 'Annot',
+      Subtype: 'Text',
+      Rect: [0, 0, 9, 9],
+      T: PDFString.of('Una'),
+      Contents: PDFString.of('Yes.'),
+    };
+    list.push(opened.context.register(opened.context.obj({ ...answer, IRT: list.get(0), RT: 'R' })));
+    const saved = await opened.save();
+    const put = [mark({ id: moved, text: 'moved here', boxes: [[50, 400, 90, 14]] })];
+    await room.ask(endpoints.changeMarks, { params: { id }, body: { put, remove: [] } });
+    writeFileSync(path, saved);
+    await room.changes.inspect();
+    await room.workOnAll();
+    const marks = await room.ask(endpoints.listMarks, { params: { id } });
+    expect(marks.map(({ text, boxes, replies }) => [text, boxes[0][1], replies.map((reply) => reply.text)])).toEqual([
+      ['moved here', 400, ['Yes.']],
+      ['put here', 60, []],
+    ]);
     await change(
       [],
       marks.map((each) => each.id),

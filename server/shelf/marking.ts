@@ -1,19 +1,17 @@
 import { createHash, randomUUID } from 'node:crypto';
-import { EntityManager, In } from 'typeorm';
+import { EntityManager, In, IsNull } from 'typeorm';
 import { Problem } from '@crow/contract/problems';
 import { NewMark, ShownMark } from '@crow/contract/marks';
 import { addTurns, Turn } from '@crow/core/geometry';
 import { flattenMarks, markPdf, PageMark } from '@crow/core/pdf/marks/markPdf';
 import { Stroke } from '@crow/core/pdf/marks/mark';
-import { readMarks } from '@crow/core/pdf/marks/readMarks';
-import { haveSamePages } from '@crow/core/pdf/marks/samePages';
 import { turnMark } from '@crow/core/pdf/marks/turnMark';
 import { insist } from '../checking/documents';
 import { markFonts } from '../engines/markFonts';
 import { blobBytes, storeBytes } from '../platform/blobs';
 import { Context } from '../platform/context';
 import { Document, Mark, MarkReply } from '../platform/entities';
-import { ActingAs, record, theProgram } from '../platform/history';
+import { ActingAs, record } from '../platform/history';
 import { announce } from '../platform/live';
 import { lockDocument, lockDocumentIfThere } from '../stack/locks';
 import { pagesOfDocument } from '../stack/queries';
@@ -23,10 +21,10 @@ export async function marksOf(manager: EntityManager, documentId: string): Promi
   return (await marksByPage(manager, documentId)).flat();
 }
 
-async function marksByPage(manager: EntityManager, documentId: string): Promise<ShownMark[][]> {
+export async function marksByPage(manager: EntityManager, documentId: string): Promise<ShownMark[][]> {
   const pages = await pagesOfDocument(manager, documentId);
   const found = await manager.find(Mark, {
-    where: { pageId: In(pages.map(({ id }) => id)) },
+    where: { pageId: In(pages.map(({ id }) => id)), removedAt: IsNull() },
     relations: { actor: true, replies: { actor: true } },
     order: { number: 'asc', replies: { at: 'asc' } },
   });
@@ -72,7 +70,7 @@ export async function changeMarks(
       throw new Problem('not-found', { what: 'That page of the document' });
     // Only what is on its pages: an identifier of a mark elsewhere is none of this document's.
     const onPages = { pageId: In([...turns.keys()]) };
-    if (remove.length > 0) await manager.delete(Mark, { id: In([...remove]), ...onPages });
+    if (remove.length > 0) await manager.update(Mark, { id: In([...remove]), ...onPages }, { removedAt: new Date() });
     for (const mark of put) await putMark(manager, actor, mark, turns.get(mark.pageId)!);
     await record(manager, actor, 'marked', 'document', documentId, { put: put.length, removed: remove.length });
     await jobs.askOnce(manager, 'mark', { documentId, actorId: actor.id });
@@ -81,12 +79,13 @@ export async function changeMarks(
   });
 }
 
-async function putMark(manager: EntityManager, actor: ActingAs, mark: NewMark, turn: Turn): Promise<void> {
+/** Puts a mark, changes it, or puts it back with what was answered to it. */
+export async function putMark(manager: EntityManager, actor: ActingAs, mark: NewMark, turn: Turn): Promise<void> {
   const { id, pageId, kind, ink, text } = mark;
   const given = { pageId, kind, ink, boxes: mark.boxes, strokes: mark.strokes as Stroke[], text, turn };
   const before = await manager.findOneBy(Mark, { id });
   if (before && before.pageId !== pageId) throw new Problem('not-found', { what: 'The mark' });
-  if (before) await manager.update(Mark, { id }, { ...given, revision: before.revision + 1 });
+  if (before) await manager.update(Mark, { id }, { ...given, removedAt: null });
   else await manager.insert(Mark, { id, ...given, actorId: actor.id });
 }
 
@@ -120,6 +119,19 @@ export async function marksToBind(
   return { pages, key, some: pages.some((marks) => marks.length > 0) };
 }
 
+/** A PDF with marks. @throws Problem 'not-marked' when it is one that can't be changed */
+async function withMarks(
+  name: string,
+  put: typeof markPdf,
+  bytes: Uint8Array,
+  marks: readonly (readonly PageMark[])[],
+): Promise<Uint8Array> {
+  const fonts = await markFonts();
+  return put(bytes, marks, fonts).catch((error: Error) => {
+    throw new Problem('not-marked', { name, detail: error.message });
+  });
+}
+
 /** Puts the marks of a document into its PDF, or takes them out, by what they are now; the PDF as it is without them is kept. */
 export async function markDocument(context: Context, documentId: string, actorId: string): Promise<void> {
   const { database, jobs } = context;
@@ -129,7 +141,7 @@ export async function markDocument(context: Context, documentId: string, actorId
   if (!bare) return;
   const marks = await marksToBind(database.source.manager, documentId);
   const marked = marks.some
-    ? await storeBytes(database, await markPdf(await blobBytes(database, bare), marks.pages, await markFonts()))
+    ? await storeBytes(database, await withMarks(document.name, markPdf, await blobBytes(database, bare), marks.pages))
     : undefined;
   await database.source.transaction(async (manager) => {
     const now = await lockDocumentIfThere(manager, documentId);
@@ -152,101 +164,5 @@ export async function flatPdfOf({ database }: Context, documentId: string): Prom
   const bare = document && (document.bareBlobId ?? document.pdfBlobId);
   if (!bare) throw new Problem('not-found', { what: 'The PDF' });
   const { pages } = await marksToBind(database.source.manager, documentId);
-  return flattenMarks(await blobBytes(database, bare), pages, await markFonts());
-}
-
-/** A place or size that changed by less than this, in points, did not change: programs round. */
-const ROUNDED = 0.75;
-
-/**
- * Takes in what somebody marked in another program on the file on disk, where nothing else of it was changed: what is new, what was
- * changed, and what was taken away.
- * @returns whether that was all that was changed
- */
-export async function takeInMarks(context: Context, documentId: string, bytes: Uint8Array): Promise<boolean> {
-  const { database, jobs } = context;
-  const document = await database.source.manager.findOneBy(Document, { id: documentId });
-  const bare = document && (document.bareBlobId ?? document.pdfBlobId);
-  if (!bare) return false;
-  try {
-    const own = await blobBytes(database, bare);
-    if (!(await haveSamePages(own, bytes))) return false;
-    const given = await readMarks(bytes);
-    const foreign = new Set((await readMarks(own)).flatMap((marks) => marks.map(placeKey)));
-    await database.source.transaction(async (manager) => {
-      await lockDocument(manager, documentId);
-      const actor = await theProgram(manager);
-      const known = await marksByPage(manager, documentId);
-      const pages = await pagesOfDocument(manager, documentId);
-      for (const [at, { id: pageId, turn }] of pages.entries()) {
-        // What was in the PDF as it came is part of it.
-        const now = (given[at] ?? []).filter((mark) => !foreign.has(placeKey(mark)));
-        const gone = known[at].filter(({ id }) => !now.some((mark) => mark.id === id));
-        if (gone.length > 0) await manager.delete(Mark, { id: In(gone.map(({ id }) => id)) });
-        for (const mark of now) {
-          const before = known[at].find(({ id }) => id === mark.id);
-          if (!before) await enterForeign(manager, actor, pageId, turn, mark);
-          else if (isChanged(before, mark)) {
-            const { boxes, text, ink } = mark;
-            // Of lines that were drawn with more or less pressure a PDF tells only where they are.
-            const strokes = before.kind === 'drawing' && !isMoved(before, mark) ? before.strokes : mark.strokes;
-            const kept = before.kind === 'signature' ? before.strokes : strokes;
-            await putMark(manager, actor, { ...before, boxes, text, ink, strokes: kept }, turn);
-          }
-        }
-      }
-      await record(manager, actor, 'took in marks', 'document', documentId);
-      await jobs.askOnce(manager, 'mark', { documentId, actorId: actor.id }, { gatherMs: 0 });
-      await announce(manager, 'document', documentId);
-    });
-    return true;
-  } catch (error) {
-    context.log.warn({ error }, 'could not read the marks of a changed file');
-    return false;
-  }
-}
-
-/** What tells a mark that a PDF came with. */
-const placeKey = ({ kind, boxes, text }: PageMark) =>
-  `${kind} ${boxes.map((box) => box.map(Math.round).join()).join(' ')} ${text}`;
-
-async function enterForeign(
-  manager: EntityManager,
-  actor: ActingAs,
-  pageId: string,
-  turn: Turn,
-  { kind, ink, boxes, strokes, text, by, at, replies }: PageMark,
-): Promise<void> {
-  const id = randomUUID();
-  const madeAt = new Date(at).getTime() > 0 ? new Date(at) : new Date();
-  await manager.insert(Mark, {
-    ...{ id, pageId, kind, ink, boxes, strokes, text, turn, madeAt },
-    actorId: actor.id,
-    author: by || 'another program',
-  });
-  for (const reply of replies)
-    await manager.insert(MarkReply, {
-      id: randomUUID(),
-      markId: id,
-      actorId: actor.id,
-      author: reply.by || 'another program',
-      text: reply.text,
-      at: new Date(reply.at),
-    });
-}
-
-function isChanged(before: ShownMark, now: PageMark): boolean {
-  return before.text !== now.text || before.ink !== now.ink || isMoved(before, now);
-}
-
-function isMoved(before: Pick<ShownMark, 'kind' | 'boxes' | 'strokes'>, now: PageMark): boolean {
-  const far = (one: readonly number[], other: readonly number[] | undefined) =>
-    !other || one.some((value, at) => Math.abs(value - other[at]) > ROUNDED);
-  if (before.kind === 'drawing')
-    return before.strokes.some((stroke, at) => stroke.some(([x, y], each) => far([x, y], now.strokes[at]?.[each])));
-  // What is drawn reaches a little over its box; that it did not move is told by its middle.
-  const middle = ([x, y, width, height]: readonly number[]) => [x + width / 2, y + height / 2];
-  return (
-    before.boxes.length !== now.boxes.length || before.boxes.some((box, at) => far(middle(box), middle(now.boxes[at])))
-  );
+  return withMarks(document.name, flattenMarks, await blobBytes(database, bare), pages);
 }

@@ -228,6 +228,22 @@ export function shelvedDocuments(manager: EntityManager, folders: readonly strin
   );
 }
 
+/** What the documents in each of the folders, all where there are none named, add up to by kind and currency. */
+export function sumsInFolders(
+  manager: EntityManager,
+  folderIds: readonly string[] | null,
+): Promise<{ folderId: string; kind: string | null; currency: string | null; units: string }[]> {
+  return rows(
+    manager,
+    `select d.folder_id as "folderId", kind.value as kind, total.currency, sum(total.units) as units
+     from document d join fact total on total.document_id = d.id and total.name = 'total'
+     left join fact kind on kind.document_id = d.id and kind.name = 'kind'
+     where d.state <> 'check' and d.binned_at is null and d.folder_id is not null and ($1::uuid[] is null or d.folder_id = any($1))
+     group by d.folder_id, kind.value, total.currency`,
+    [folderIds],
+  );
+}
+
 /** What a table tells of a paper. */
 export interface PaperInTable {
   id: string;

@@ -14,7 +14,7 @@ import { record } from '../platform/history';
 import { announce } from '../platform/live';
 import { Wanted, WantedFile, wantedOnDisk } from './queries';
 import { lockDocumentIfThere } from '../stack/locks';
-import { takeInMarks } from './marking';
+import { takeInMarks } from './foreignMarks';
 
 /** Files on their way lie here until they are complete; on the same file system as the shelf, so that a rename moves them. */
 const ARRIVING = '.arriving';
@@ -119,11 +119,16 @@ export class Shelf {
   }
 
   /** Whether somebody only marked something on a file in another program: these marks are taken in, and the file is known as it is. */
-  private async onlyMarked(documentId: string, { path }: ShelfFile): Promise<boolean> {
+  private async onlyMarked(documentId: string, { path, sha256 }: ShelfFile): Promise<boolean> {
     const full = join(this.root, path);
-    if ((await stat(full)).size > MOST_MARKED_BYTES) return false;
+    const before = await stat(full);
+    if (before.size > MOST_MARKED_BYTES) return false;
     const bytes = await readFile(full);
-    if (!(await takeInMarks(this.context, documentId, bytes))) return false;
+    // One that is being written is looked at again when it is there.
+    if (bytes.length !== before.size || (await stat(full)).mtimeMs !== before.mtimeMs) return false;
+    if (!(await takeInMarks(this.context, documentId, { sha256, bytes }))) return false;
+    // Saved once more meanwhile: that is another change.
+    if ((await stat(full)).mtimeMs !== before.mtimeMs) return false;
     await this.enter(documentId, '.pdf', path, createHash('sha256').update(bytes).digest('hex'));
     return true;
   }

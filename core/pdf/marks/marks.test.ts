@@ -1,11 +1,13 @@
 import { readFileSync } from 'node:fs';
 import { createRequire } from 'node:module';
 import { dirname, join } from 'node:path';
-import { degrees, PDFDocument, PDFName, PDFString } from '@cantoo/pdf-lib';
+import { degrees, PDFArray, PDFDict, PDFDocument, PDFName, PDFString } from '@cantoo/pdf-lib';
 import { Turn } from '../../geometry';
 import { unpackWoff } from '../woff';
+import { changedAs, changedMarks } from './changedMarks';
 import { flattenMarks, markPdf, PageMark } from './markPdf';
-import { readMarks } from './readMarks';
+import { readAnnotated, readMarks } from './readMarks';
+import { areSameButForMarks } from './samePages';
 
 const folder = dirname(
   createRequire(join(process.cwd(), 'package.json')).resolve('@fontsource/atkinson-hyperlegible-next/package.json'),
@@ -136,4 +138,116 @@ it('makes marks part of the page, so that no annotation is left', async () => {
   expect(page.node.Annots()?.size() ?? 0).toBe(0);
   expect(await readMarks(flat)).toEqual([[]]);
   expect(flat.length).toBeGreaterThan((await blank(0)).length + 500);
+});
+
+describe('what another program did to a file', () => {
+  const written = async () => markPdf(await blank(0), [MARKS], FONTS);
+  async function edited(bytes: Uint8Array, work: (pdf: PDFDocument) => void): Promise<Uint8Array> {
+    const pdf = await PDFDocument.load(bytes);
+    work(pdf);
+    return pdf.save();
+  }
+  const changes = async (now: Uint8Array, was?: Uint8Array) =>
+    changedMarks(await readAnnotated(was ?? (await written())), await readAnnotated(now));
+  const annotation = (pdf: PDFDocument, at: number) => pdf.getPage(0).node.Annots()!.lookup(at, PDFDict);
+
+  it('is nothing when it only packs it otherwise', async () => {
+    const was = await written();
+    const now = await edited(was, () => undefined);
+    expect(Buffer.from(now).equals(Buffer.from(was))).toBe(false);
+    expect(await areSameButForMarks(was, now)).toBe(true);
+    expect(await changes(now, was)).toEqual({ added: [], changed: [], removed: [], answered: [] });
+  });
+
+  it('is told apart: moved, removed, new, answered', async () => {
+    const now = await edited(await written(), (pdf) => {
+      const { context } = pdf;
+      const list = pdf.getPage(0).node.Annots()!;
+      const stamp = annotation(pdf, list.size() - 1);
+      const rect = stamp.lookup(PDFName.of('Rect'), PDFArray).asArray() as unknown as { asNumber(): number }[];
+      stamp.set(PDFName.of('Rect'), context.obj(rect.map((value, at) => value.asNumber() + (at % 2 ? 0 : 30))));
+      const answer = {
+        Type: 'Annot',
+        Subtype: 'Text',
+        Rect: [0, 0, 9, 9],
+        Contents: PDFString.of('Soon.'),
+        T: PDFString.of('Una'),
+      };
+      list.push(context.register(context.obj({ ...answer, IRT: list.get(5) })));
+      list.push(
+        context.register(
+          context.obj({ Type: 'Annot', Subtype: 'Text', Rect: [20, 20, 38, 38], Contents: PDFString.of('new') }),
+        ),
+      );
+      list.remove(0);
+    });
+    const found = (await changes(now))!;
+    expect(found.removed).toEqual(['a']);
+    expect(found.added.map(({ page, mark: { text } }) => [page, text])).toEqual([[0, 'new']]);
+    expect(found.answered.map(({ id, replies }) => [id, replies[0].text])).toEqual([['e', 'Soon.']]);
+    expect(found.changed.map(({ id }) => id)).toEqual(['f']);
+    // Moved by as much, and not larger by the lines that a PDF counts in.
+    expect(near(changedAs(MARKS[5], found.changed[0]).boxes)).toEqual([[210, 180, 80, 40]]);
+  });
+
+  it.each<[string, (pdf: PDFDocument) => void]>([
+    [
+      'a shape was drawn that there is no mark like',
+      (pdf) =>
+        pdf
+          .getPage(0)
+          .node.Annots()!
+          .push(pdf.context.register(pdf.context.obj({ Type: 'Annot', Subtype: 'Square', Rect: [10, 10, 60, 60] }))),
+    ],
+    [
+      'a stamp was put there that looks as only that program knows',
+      (pdf) =>
+        pdf
+          .getPage(0)
+          .node.Annots()!
+          .push(
+            pdf.context.register(
+              pdf.context.obj({
+                Type: 'Annot',
+                Subtype: 'Stamp',
+                Rect: [10, 10, 60, 60],
+                Contents: PDFString.of('Seen'),
+              }),
+            ),
+          ),
+    ],
+  ])('is more than marks when %s', async (_, work) => {
+    expect(await changes(await edited(await written(), work))).toBeUndefined();
+  });
+
+  it.each<[string, (pdf: PDFDocument) => void]>([
+    ['its title', (pdf) => pdf.setTitle('another')],
+    ['an attachment', (pdf) => void pdf.attach(new Uint8Array([1, 2, 3]), 'more.bin')],
+    ['what is drawn', (pdf) => pdf.getPage(0).drawRectangle({ x: 10, y: 10, width: 20, height: 20 })],
+    ['a turned page', (pdf) => pdf.getPage(0).setRotation(degrees(90))],
+  ])('is more than marks when it changed %s', async (_, work) => {
+    const was = await written();
+    expect(await areSameButForMarks(was, await edited(was, work))).toBe(false);
+  });
+
+  it('is more than marks when a picture is another, though it is drawn by the same operators', async () => {
+    const of = async (shade: number) => {
+      const pdf = await PDFDocument.create();
+      const page = pdf.addPage([100, 100]);
+      const pixels = new Uint8Array(12).fill(shade);
+      const dict = {
+        Type: 'XObject',
+        Subtype: 'Image',
+        Width: 2,
+        Height: 2,
+        ColorSpace: 'DeviceRGB',
+        BitsPerComponent: 8,
+      };
+      page.node.setXObject(PDFName.of('Im'), pdf.context.register(pdf.context.flateStream(pixels, dict)));
+      page.node.addContentStream(pdf.context.register(pdf.context.stream('q 90 0 0 90 5 5 cm /Im Do Q')));
+      return pdf.save();
+    };
+    expect(await areSameButForMarks(await of(10), await of(10))).toBe(true);
+    expect(await areSameButForMarks(await of(10), await of(11))).toBe(false);
+  });
 });

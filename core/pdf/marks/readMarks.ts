@@ -1,6 +1,7 @@
 import { PDFArray, PDFDict, PDFDocument, PDFHexString, PDFName, PDFNumber, PDFPage, PDFString } from '@cantoo/pdf-lib';
 import { Box } from '../../geometry';
 import { Ink, INK_LOOKS, INKS, MARK_KINDS, MarkKind, onWords, Stroke } from './mark';
+import { digestOf } from './digest';
 import { KIND, PageMark } from './markPdf';
 import { PageView, viewOf } from './pageView';
 import { COMMENT_SIDE } from './shapes';
@@ -13,28 +14,41 @@ const KINDS: Record<string, MarkKind> = {
   Ink: 'drawing',
   FreeText: 'text',
   Text: 'comment',
-  Stamp: 'stamp',
 };
+const SUBTYPE = PDFName.of('Subtype');
 /** Of a drawing that doesn't say, in points. */
 const USUAL_WIDTH = 1.5;
 
-/** A mark as it stands in a PDF; `id` is '' where another program made it. */
-export type ReadMark = PageMark;
-
-/**
- * The marks on the pages of a PDF, those of other programs included, as far as there are marks like them here; what else is
- * annotated (links, fields, files) is left alone.
- * @throws whatever the PDF library throws for a PDF that it can't read
- */
-export async function readMarks(bytes: Uint8Array): Promise<ReadMark[][]> {
-  const pdf = await PDFDocument.load(bytes, { updateMetadata: false });
-  return pdf.getPages().map(marksOf);
+/** What is annotated on a page. */
+export interface Annotated {
+  /** Of a mark that another program made, `id` is ''. */
+  marks: PageMark[];
+  /** What there is no mark like here (links, fields, shapes, stamps of other programs), each by a text that tells it. */
+  others: string[];
 }
 
-function marksOf(page: PDFPage): ReadMark[] {
+/**
+ * The marks on the pages of a PDF, those of other programs included, as far as there are marks like them here.
+ * @throws whatever the PDF library throws for a PDF that it can't read
+ */
+export async function readMarks(bytes: Uint8Array): Promise<PageMark[][]> {
+  return (await readAnnotated(bytes)).map(({ marks }) => marks);
+}
+
+/**
+ * All that is annotated on the pages of a PDF.
+ * @throws whatever the PDF library throws for a PDF that it can't read
+ */
+export async function readAnnotated(bytes: Uint8Array): Promise<Annotated[]> {
+  const pdf = await PDFDocument.load(bytes, { updateMetadata: false });
+  return pdf.getPages().map(annotatedOn);
+}
+
+function annotatedOn(page: PDFPage): Annotated {
   const view = viewOf(page);
   const list = page.node.Annots();
-  const found: { mark: ReadMark; dict: PDFDict }[] = [];
+  const others: string[] = [];
+  const found: { mark: PageMark; dict: PDFDict }[] = [];
   const answers: { to: PDFDict; by: string; at: string; text: string }[] = [];
   for (let at = 0; at < (list?.size() ?? 0); at++) {
     const dict = list!.lookup(at);
@@ -45,14 +59,16 @@ function marksOf(page: PDFPage): ReadMark[] {
     else {
       const mark = markOf(dict, view);
       if (mark) found.push({ mark, dict });
+      // A popup is the window of another annotation.
+      else if (dict.lookup(SUBTYPE) !== PDFName.of('Popup')) others.push(digestOf(dict, page.doc.context, ['AP']));
     }
   }
   for (const { to, ...reply } of answers) found.find(({ dict }) => dict === to)?.mark.replies.push(reply);
-  return found.map(({ mark }) => mark);
+  return { marks: found.map(({ mark }) => mark), others };
 }
 
-function markOf(dict: PDFDict, view: PageView): ReadMark | undefined {
-  const subtype = dict.lookup(PDFName.of('Subtype'));
+function markOf(dict: PDFDict, view: PageView): PageMark | undefined {
+  const subtype = dict.lookup(SUBTYPE);
   const own = (dict.lookup(KIND) as PDFName | undefined)?.decodeText?.().split(' ') ?? [];
   const kind =
     MARK_KINDS.find((each) => each === own[0]) ?? KINDS[subtype instanceof PDFName ? subtype.decodeText() : ''];

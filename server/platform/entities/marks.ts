@@ -25,8 +25,8 @@ export class Mark {
   @CreateDateColumn({ type: 'timestamptz', name: 'made_at' }) madeAt: Date;
   /** In the order in which marks were put; those put at once have one time. */
   @Column('bigint', { transformer: bigint }) @Generated('increment') number: number;
-  /** Grows with each change of it. */
-  @Column('int', { default: 1 }) revision: number;
+  /** Since when it is taken off the page; it can be put back with what was answered to it. */
+  @Column('timestamptz', { name: 'removed_at', nullable: true }) removedAt: Date | null;
   @OneToMany(() => MarkReply, (reply) => reply.mark) replies?: MarkReply[];
 }
 

@@ -16,7 +16,7 @@ export class Marks1774000000000 implements MigrationInterface {
       author text,
       made_at timestamptz not null default now(),
       number bigserial not null,
-      revision int not null default 1
+      removed_at timestamptz
     )`);
     await runner.query('create index on mark (page_id)');
     await runner.query(`create table mark_reply (
