@@ -2,8 +2,10 @@ import { readFile, writeFile } from 'node:fs/promises';
 import { join } from 'node:path';
 import MailComposer from 'nodemailer/lib/mail-composer';
 import { EntityManager } from 'typeorm';
+import { Problem } from '@crow/contract/problems';
 import { CopyWish } from '@crow/contract/sending';
 import { freeName, nameKey, safeName } from '@crow/core/filing/names';
+import { documentsById } from '../checking/documents';
 import { lockPdf, mergePdfs } from '../engines/qpdf';
 import { withScratch } from '../engines/scratch';
 import { blobBytes } from '../platform/blobs';
@@ -27,7 +29,7 @@ interface Copies {
 
 /**
  * Copies of papers, as somebody wishes them: one PDF, a ZIP of several, or a mail that holds them and opens in the mail program.
- * @throws Problem 'not-found' for a paper without a PDF, 'file-broken', 'took-too-long'
+ * @throws Problem 'not-found' for a paper without a PDF, 'copies-too-large', 'not-marked', 'file-broken', 'took-too-long'
  */
 export function makeCopies(context: Context, actor: ActingAs, wish: CopyWish): Promise<Copies> {
   const { manager } = context.database.source;
@@ -42,7 +44,12 @@ export function makeCopies(context: Context, actor: ActingAs, wish: CopyWish): P
   });
 }
 
+/** Copies are made in memory; more than this is a matter of the archive, which goes piece by piece. */
+const MOST_BYTES = 300 * 1024 ** 2;
+
 async function copiesOf(context: Context, manager: EntityManager, wish: CopyWish, folder: string): Promise<Copy[]> {
+  const documents = await documentsById(manager, wish.ids);
+  if (documents.reduce((sum, { bytes }) => sum + (bytes ?? 0), 0) > MOST_BYTES) throw new Problem('copies-too-large');
   const copies: Copy[] = [];
   const taken = new Set<string>();
   for (const id of wish.ids) {

@@ -56,6 +56,7 @@ export async function copyWithHidden(
   const texts = await textsOf(manager, documentId);
   const hiddenOn = (id: string) => areas.filter(({ pageId }) => pageId === id).map(({ box }) => withMargin(box));
   const created = new Date();
+  const title = titleOf(document.name, texts, hiddenOn);
   const bytes = await withPages(manager, sources, documentId, (pages, language) =>
     withScratch(async (folder) => {
       const open = pages.filter((_, at) => hiddenOn(pageList[at].id).length === 0);
@@ -66,13 +67,12 @@ export async function copyWithHidden(
         const text = texts.find(({ pageId }) => pageId === page.id);
         bound.push(hidden.length === 0 ? taken.shift()! : await paintedPage(pictures, page, text, hidden));
       }
-      const title = titleOf(document.name, texts, hiddenOn);
       const fileId = createHash('md5').update(`${documentId} ${created.toISOString()} hidden`).digest();
       return (await bindPdf(bound, { title, created, language: language || undefined, fileId })).bytes;
     }),
   );
   await record(manager, actor, 'hid parts in a copy of', 'document', documentId, { areas: areas.length });
-  return { bytes, name: titleOf(document.name, texts, hiddenOn) };
+  return { bytes, name: title };
 }
 
 /** Pages that are taken over, with nothing beside what is drawn on them. */

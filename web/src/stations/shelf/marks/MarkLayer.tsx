@@ -2,7 +2,7 @@ import { KeyboardEvent, PointerEvent, useState } from 'react';
 import { NewMark, ShownMark } from '@crow/contract/marks';
 import { Page } from '@crow/contract/pages';
 import { Turn } from '@crow/core/geometry';
-import { Stroke } from '@crow/core/pdf/marks/mark';
+import { onWords, Stroke } from '@crow/core/pdf/marks/mark';
 import { shownMoment } from '../../../parts/days';
 import { extent, markAt, moved, resized, shareAt } from './geometry';
 import { MarkShapes } from './MarkShapes';
@@ -57,6 +57,8 @@ const PEN = 1.6;
 const pressed = (pressure: number) => PEN * (0.5 + 1.1 * pressure);
 
 interface HandProps extends LayerProps {
+  /** Whether marks may be changed, and not only looked at. */
+  may: boolean;
   tool: Tool | undefined;
   /** Put something at a place, in points. */
   onPlace: (x: number, y: number) => void;
@@ -66,7 +68,7 @@ interface HandProps extends LayerProps {
 
 /** What a pointer does on a page: picks a mark up, moves it or makes it larger, draws, says where something goes. */
 export function MarkHand(props: HandProps) {
-  const { page, turn, marks, selected, onSelect, onChange, tool, onPlace, onStroke, colour } = props;
+  const { page, turn, may, marks, selected, onSelect, onChange, tool, onPlace, onStroke, colour } = props;
   const [frame, setFrame] = useState<HTMLElement | null>(null);
   const [stroke, setStroke] = useState<Stroke>();
   /** A mark that is being moved or made larger: where it was taken, and what it is by now. */
@@ -122,8 +124,8 @@ export function MarkHand(props: HandProps) {
     width: `${(100 * width) / page.pointWidth}%`,
     height: `${(100 * height) / page.pointHeight}%`,
   });
-  const draws = tool !== undefined && !['highlight', 'underline', 'strike'].includes(tool);
-  const movable = chosen && !['highlight', 'underline', 'strike'].includes(chosen.kind);
+  const draws = tool !== undefined && !onWords(tool);
+  const movable = may && chosen && !onWords(chosen.kind);
   const shown = taken?.now ?? chosen;
   return (
     <div
@@ -216,7 +218,7 @@ export function movedByKey(mark: ShownMark, event: Pick<KeyboardEvent, 'key' | '
     ArrowDown: [0, 1],
   };
   const way = by[event.key];
-  if (!way || ['highlight', 'underline', 'strike'].includes(mark.kind)) return undefined;
+  if (!way || onWords(mark.kind)) return undefined;
   const step = event.shiftKey ? LEAP : STEP;
   return moved(mark, way[0] * step, way[1] * step);
 }

@@ -1,9 +1,7 @@
 import { memo } from 'react';
-import { Colour, Mark } from '@crow/core/pdf/marks/mark';
+import { Mark } from '@crow/core/pdf/marks/mark';
 import { Shape, shapesOf } from '@crow/core/pdf/marks/shapes';
-import { MARK_FACE, measure } from './measure';
-
-const css = (colour: Colour) => `rgb(${colour.map((value) => Math.round(value * 255)).join(' ')})`;
+import { css, MARK_FACE, measure } from './look';
 
 /** What a mark looks like, as in the PDF; in points of the page. */
 export const MarkShapes = memo(function MarkShapes({ mark }: { mark: Mark }) {

@@ -8,22 +8,22 @@ import {
   Signature as SignaturePen,
   Stamp,
   Strikethrough,
-  Trash2,
   Type,
   Underline,
   Undo2,
 } from 'lucide-react';
-import { FormEvent, ReactNode, useEffect, useLayoutEffect, useRef, useState } from 'react';
+import { ReactNode, useState } from 'react';
 import { endpoints } from '@crow/contract/endpoints';
 import { ShownMark, Signature } from '@crow/contract/marks';
 import { Ink, INK_LOOKS, INKS, MARK_KINDS } from '@crow/core/pdf/marks/mark';
 import { AskText } from '../../../parts/AskText';
-import { Button, IconButton, inputLook, Key } from '../../../parts/controls';
-import { shownMoment } from '../../../parts/days';
+import { IconButton } from '../../../parts/controls';
 import { menuItemLook, menuLook } from '../../../parts/menu';
 import { useChange, useSignatures } from '../../../queries';
+import { css } from './look';
+import { MarkNote } from './MarkNote';
 import { MakeSignature, SignaturePicture } from './Signatures';
-import { Hand, INK_NAMES, MARK_NAMES, Tool, TOOL_KEYS, TOOL_NAMES } from './tools';
+import { Hand, INK_NAMES, Tool, TOOL_KEYS, TOOL_NAMES } from './tools';
 import { Marks } from './useMarks';
 
 interface StripProps {
@@ -55,7 +55,7 @@ export function MarkStrip(props: StripProps) {
   };
   return (
     <footer className="@container shrink-0 border-t border-rule bg-ground">
-      {selected && <Picked key={selected.id} {...props} selected={selected} />}
+      {selected && <MarkNote key={selected.id} {...props} selected={selected} />}
       <div role="toolbar" aria-label="Marks" className="flex items-center gap-1 overflow-x-auto px-2 py-1.5">
         {MARK_KINDS.map((each) => (
           <span key={each} className="flex shrink-0">
@@ -108,17 +108,26 @@ export function MarkStrip(props: StripProps) {
                     }}
                   >
                     <SignaturePicture signature={signature} />
-                    <IconButton
-                      name="Keep this signature no longer"
-                      onClick={(event) => {
-                        event.stopPropagation();
-                        forget.mutate({ params: { id: signature.id } });
-                      }}
-                    >
-                      <Trash2 size={15} />
-                    </IconButton>
                   </DropdownMenu.Item>
                 ))}
+                {signatures.length > 0 && (
+                  <DropdownMenu.Sub>
+                    <DropdownMenu.SubTrigger className={menuItemLook}>Keep no longer</DropdownMenu.SubTrigger>
+                    <DropdownMenu.Portal>
+                      <DropdownMenu.SubContent className={menuLook}>
+                        {signatures.map((signature) => (
+                          <DropdownMenu.Item
+                            key={signature.id}
+                            className={menuItemLook}
+                            onSelect={() => forget.mutate({ params: { id: signature.id } })}
+                          >
+                            <SignaturePicture signature={signature} />
+                          </DropdownMenu.Item>
+                        ))}
+                      </DropdownMenu.SubContent>
+                    </DropdownMenu.Portal>
+                  </DropdownMenu.Sub>
+                )}
                 <DropdownMenu.Item className={menuItemLook} onSelect={() => setMaking(true)}>
                   Another signature …
                 </DropdownMenu.Item>
@@ -212,7 +221,6 @@ function Inks({ ink, onInk }: { ink: Ink; onInk: (ink: Ink) => void }) {
     >
       {INKS.map((each) => {
         const { wash, line, dash } = INK_LOOKS[each];
-        const css = (colour: readonly number[]) => `rgb(${colour.map((value) => Math.round(value * 255)).join(' ')})`;
         return (
           <RadioGroup.Item
             key={each}
@@ -235,93 +243,5 @@ function Inks({ ink, onInk }: { ink: Ink; onInk: (ink: Ink) => void }) {
         );
       })}
     </RadioGroup.Root>
-  );
-}
-
-const TYPING_PAUSE_MS = 700;
-
-/** The mark that is picked up: who made it, what it says, what was answered; and what can be done with it. */
-function Picked({ documentId, marks, selected, onSelect, onEveryPage }: StripProps & { selected: ShownMark }) {
-  const { id, kind, text, by, at, replies } = selected;
-  const [written, setWritten] = useState(text);
-  const [answer, setAnswer] = useState('');
-  const reply = useChange(endpoints.replyToMark, ['document'], () => setAnswer(''));
-  const writes = kind === 'text' || kind === 'comment';
-  const keep = () => {
-    if (writes && written.trim() && written !== text) marks.put([{ ...selected, text: written }]);
-  };
-  // What is typed is kept soon, whatever becomes of the window.
-  const latest = useRef(keep);
-  useLayoutEffect(() => {
-    latest.current = keep;
-  });
-  useEffect(() => {
-    const timer = setTimeout(() => latest.current(), TYPING_PAUSE_MS);
-    return () => clearTimeout(timer);
-  }, [written]);
-  const send = (event: FormEvent) => {
-    event.preventDefault();
-    if (answer.trim()) reply.mutate({ params: { id: documentId, mark: id }, body: { text: answer } });
-  };
-  return (
-    <section
-      aria-label="The mark"
-      className="flex flex-wrap items-start gap-x-4 gap-y-2 border-b border-rule px-4 py-2"
-    >
-      <p className="pt-1 text-sm">
-        <strong className="font-semibold">{MARK_NAMES[kind]}</strong>{' '}
-        <span className="text-quiet">
-          {by}, {shownMoment(at)}
-        </span>
-      </p>
-      <div className="min-w-0 flex-1 basis-60">
-        {writes && (
-          <textarea
-            aria-label={kind === 'text' ? 'What it says' : 'The comment'}
-            className={`${inputLook} h-auto min-h-8 py-1`}
-            rows={Math.min(5, written.split('\n').length)}
-            value={written}
-            autoFocus={text === ''}
-            onChange={(event) => setWritten(event.target.value)}
-            onBlur={keep}
-            onKeyDown={(event) => {
-              if (event.key === 'Enter' && (event.ctrlKey || event.metaKey)) {
-                keep();
-                onSelect(undefined);
-              }
-            }}
-          />
-        )}
-        {replies.map((each) => (
-          <p key={each.at} className="mt-1 text-sm">
-            <strong className="font-semibold">{each.by}</strong> {each.text}{' '}
-            <span className="text-quiet">{shownMoment(each.at)}</span>
-          </p>
-        ))}
-        {kind === 'comment' && text !== '' && (
-          <form onSubmit={send} className="mt-1 flex gap-2">
-            <input
-              aria-label="Answer"
-              placeholder="Answer …"
-              className={inputLook}
-              value={answer}
-              onChange={(event) => setAnswer(event.target.value)}
-            />
-            <Button type="submit" disabled={!answer.trim()}>
-              Answer
-            </Button>
-          </form>
-        )}
-      </div>
-      {onEveryPage && <Button onClick={onEveryPage}>On every page</Button>}
-      <Button
-        onClick={() => {
-          marks.remove([id]);
-          onSelect(undefined);
-        }}
-      >
-        Remove <Key>Del</Key>
-      </Button>
-    </section>
   );
 }

@@ -6,7 +6,7 @@ import { DialogFrame } from '../../../parts/AskText';
 import { Button, inputLook } from '../../../parts/controls';
 import { useChange } from '../../../queries';
 import { MarkShapes } from './MarkShapes';
-import { measure } from './measure';
+import { measure } from './look';
 
 const HEIGHT = 100;
 /** The lines of a signature are so wide on paper, in points. */

@@ -1,7 +1,7 @@
 import { around, Box, Turn } from '@crow/core/geometry';
 import { Mark } from '@crow/core/pdf/marks/mark';
 import { extentOf, shapesOf } from '@crow/core/pdf/marks/shapes';
-import { measure } from './measure';
+import { measure } from './look';
 
 /** How far a mark reaches, in points. */
 export const extent = (mark: Mark): Box => extentOf(shapesOf(mark, measure), measure);

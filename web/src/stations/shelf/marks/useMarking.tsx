@@ -3,7 +3,7 @@ import { Document } from '@crow/contract/documents';
 import { NewMark, Signature } from '@crow/contract/marks';
 import { Page } from '@crow/contract/pages';
 import { Turn } from '@crow/core/geometry';
-import { INK_LOOKS, Stroke } from '@crow/core/pdf/marks/mark';
+import { INK_LOOKS, onWords, Stroke } from '@crow/core/pdf/marks/mark';
 import { COMMENT_SIDE, heightOfText } from '@crow/core/pdf/marks/shapes';
 import { dayOf } from '@crow/core/reading/dayForms';
 import { shownDay } from '../../../parts/days';
@@ -12,8 +12,9 @@ import { useMay } from '../../../queries';
 import { useChosen } from '../chosen';
 import { selectedLines } from './geometry';
 import { clickedMark, MarkHand, MarkLayer, movedByKey } from './MarkLayer';
+import { MarkNote } from './MarkNote';
 import { MarkStrip } from './MarkStrip';
-import { measure } from './measure';
+import { css, measure } from './look';
 import { Tool, TOOL_KEYS, useHand } from './tools';
 import { useMarks } from './useMarks';
 
@@ -44,7 +45,7 @@ export function useMarking(document: Document, turn: Turn, keys: boolean) {
     pickUp(id);
     // Words that nobody wrote are nothing.
     const left = picked !== undefined && picked !== id ? marks.find(picked) : null;
-    if (left && (left.kind === 'text' || left.kind === 'comment') && left.text === '') marks.remove([left.id]);
+    if (may && left && (left.kind === 'text' || left.kind === 'comment') && left.text === '') marks.remove([left.id]);
     // What is done by keys is done to the mark, and not to papers that are chosen in the list.
     if (id && chosen.size > 0) choosePapers([]);
   };
@@ -86,7 +87,6 @@ export function useMarking(document: Document, turn: Turn, keys: boolean) {
     selection!.removeAllRanges();
     return true;
   };
-  const onWords = (kind: Tool | undefined) => kind === 'highlight' || kind === 'underline' || kind === 'strike';
   const chooseTool = (to: Tool | undefined) => {
     setPicked(undefined);
     if (to && onWords(to) && markWords(to)) return;
@@ -121,7 +121,7 @@ export function useMarking(document: Document, turn: Turn, keys: boolean) {
     const [left, top] = [Math.min(...xs), Math.min(...ys)];
     const boxes: NewMark['boxes'] = [[left, top, Math.max(...xs) - left, Math.max(...ys) - top]];
     const mark = before && soon ? { ...before, strokes, boxes } : make(page, 'drawing', { strokes, boxes });
-    marks.put([mark], Boolean(before && soon));
+    marks.put([mark], `drawing ${mark.id}`);
     setLastDrawn({ id: mark.id, at: Date.now() });
   };
   const change = (mark: NewMark) => marks.put([mark]);
@@ -132,7 +132,7 @@ export function useMarking(document: Document, turn: Turn, keys: boolean) {
   };
   const arrow = (key: string, shiftKey: boolean) => () => {
     const to = selected && movedByKey(selected, { key, shiftKey });
-    if (to) marks.put([to], true);
+    if (to) marks.put([to], `moving ${to.id}`);
   };
   const arrows = ['ArrowLeft', 'ArrowRight', 'ArrowUp', 'ArrowDown'];
   const byKey = Object.fromEntries(
@@ -176,30 +176,30 @@ export function useMarking(document: Document, turn: Turn, keys: boolean) {
         onSelect={setPicked}
       />
     ),
-    above: (page: Page) =>
-      may && (
-        <MarkHand
-          page={page}
-          turn={turn}
-          marks={marks.marks.filter(({ pageId }) => pageId === page.id)}
-          selected={picked}
-          onSelect={setPicked}
-          onChange={change}
-          tool={tool}
-          onPlace={(x, y) => place(page, x, y)}
-          onStroke={(stroke) => draw(page, stroke)}
-          colour={`rgb(${INK_LOOKS[hand.ink].line.map((value) => Math.round(value * 255)).join(' ')})`}
-        />
-      ),
+    above: (page: Page) => (
+      <MarkHand
+        may={may}
+        page={page}
+        turn={turn}
+        marks={marks.marks.filter(({ pageId }) => pageId === page.id)}
+        selected={picked}
+        onSelect={setPicked}
+        onChange={change}
+        tool={tool}
+        onPlace={(x, y) => place(page, x, y)}
+        onStroke={(stroke) => draw(page, stroke)}
+        colour={css(INK_LOOKS[hand.ink].line)}
+      />
+    ),
     /** After a pointer was let go over the pages: words were selected for a tool, or a mark was picked. */
     onPointerUp: (event: { clientX: number; clientY: number; target: EventTarget }) => {
-      if (may && onWords(tool)) return void markWords(tool!);
+      if (may && tool && onWords(tool)) return void markWords(tool);
       if (tool) return;
       const selection = window.getSelection();
       if (selection && !selection.isCollapsed) return;
       setPicked(clickedMark(event, turn, pageList, marks.marks)?.id);
     },
-    strip: may && (
+    strip: may ? (
       <MarkStrip
         documentId={document.id}
         marks={marks}
@@ -222,6 +222,8 @@ export function useMarking(document: Document, turn: Turn, keys: boolean) {
             : undefined
         }
       />
+    ) : (
+      selected && <MarkNote key={selected.id} documentId={document.id} selected={selected} onSelect={setPicked} />
     ),
   };
 }

@@ -6,8 +6,13 @@ import { ask } from '../../../api';
 import { useNotices } from '../../../parts/notices';
 import { useMarksOf, useMe } from '../../../queries';
 
-/** One step: how some marks were before, and how they are then; null where there was or is none. */
-type Step = { id: string; before: ShownMark | null; after: ShownMark | null }[];
+/** How some marks were before, and how they are then; null where there was or is none. */
+type Change = { id: string; before: ShownMark | null; after: ShownMark | null }[];
+/** What is undone in one go, and what it is about. */
+interface Step {
+  change: Change;
+  about?: string;
+}
 
 const NO_MARKS: ShownMark[] = [];
 
@@ -15,8 +20,8 @@ export interface Marks {
   marks: readonly ShownMark[];
   /** A mark as it is by now, also before it is shown so. */
   find: (id: string) => ShownMark | null;
-  /** Puts marks, or changes those of the same identifiers. @param along whether it belongs to the step before */
-  put: (marks: NewMark[], along?: boolean) => void;
+  /** Puts marks, or changes those of the same identifiers. @param about what the step is about; two in a row about the same are one */
+  put: (marks: NewMark[], about?: string) => void;
   remove: (ids: string[]) => void;
   undo?: () => void;
   redo?: () => void;
@@ -32,19 +37,19 @@ export function useMarks(documentId: string): Marks {
   const me = useMe().data;
   const known = useMarksOf(documentId).data ?? NO_MARKS;
   /** What is on its way to the server; whatever it tells meanwhile, this is done. */
-  const [pending, setPending] = useState<Step[]>([]);
-  const underWay = useRef<Step[]>([]);
+  const [pending, setPending] = useState<Change[]>([]);
+  const underWay = useRef<Change[]>([]);
   const marks = useMemo(() => pending.reduce<readonly ShownMark[]>(applied, known), [pending, known]);
   const [done, setDone] = useState<Step[]>([]);
   const [undone, setUndone] = useState<Step[]>([]);
   const key = ['marks', documentId];
   const turn = useRef<Promise<unknown>>(Promise.resolve());
 
-  const send = async (step: Step) => {
-    underWay.current = [...underWay.current, step];
+  const send = async (change: Change) => {
+    underWay.current = [...underWay.current, change];
     setPending(underWay.current);
-    const put = step.flatMap(({ after }) => (after ? [bare(after)] : []));
-    const remove = step.flatMap(({ id, after }) => (after ? [] : [id]));
+    const put = change.flatMap(({ after }) => (after ? [bare(after)] : []));
+    const remove = change.flatMap(({ id, after }) => (after ? [] : [id]));
     try {
       // One after the other: what is changed and then removed is gone.
       const sent = turn.current.then(() =>
@@ -56,14 +61,18 @@ export function useMarks(documentId: string): Marks {
       tell({ error });
       await client.invalidateQueries({ queryKey: key });
     } finally {
-      underWay.current = underWay.current.filter((each) => each !== step);
+      underWay.current = underWay.current.filter((each) => each !== change);
       setPending(underWay.current);
     }
   };
-  const act = (step: Step, along = false) => {
-    setDone(along && done.length > 0 ? [...done.slice(0, -1), joined(done.at(-1)!, step)] : [...done, step]);
+  const act = (change: Change, about?: string) => {
+    const last = done.at(-1);
+    const goesOn = about !== undefined && last?.about === about;
+    setDone(
+      goesOn ? [...done.slice(0, -1), { about, change: joined(last.change, change) }] : [...done, { about, change }],
+    );
     setUndone([]);
-    void send(step);
+    void send(change);
   };
   const find = (id: string) =>
     underWay.current
@@ -72,14 +81,14 @@ export function useMarks(documentId: string): Marks {
   return {
     marks,
     find,
-    put: (given, along) =>
+    put: (given, about) =>
       act(
         given.map((mark) => {
           const before = find(mark.id);
-          const about = before ?? { by: me?.name ?? '', at: new Date().toISOString(), replies: [] };
-          return { id: mark.id, before, after: { ...about, ...mark } };
+          const told = before ?? { by: me?.name ?? '', at: new Date().toISOString(), replies: [] };
+          return { id: mark.id, before, after: { ...told, ...mark } };
         }),
-        along,
+        about,
       ),
     remove: (ids) => act(ids.map((id) => ({ id, before: find(id), after: null }))),
     ...(done.length > 0 && {
@@ -87,7 +96,7 @@ export function useMarks(documentId: string): Marks {
         const step = done.at(-1)!;
         setDone(done.slice(0, -1));
         setUndone([...undone, step]);
-        void send(step.map(({ id, before, after }) => ({ id, before: after, after: before })));
+        void send(step.change.map(({ id, before, after }) => ({ id, before: after, after: before })));
       },
     }),
     ...(undone.length > 0 && {
@@ -95,20 +104,20 @@ export function useMarks(documentId: string): Marks {
         const step = undone.at(-1)!;
         setUndone(undone.slice(0, -1));
         setDone([...done, step]);
-        void send(step);
+        void send(step.change);
       },
     }),
   };
 }
 
-function applied(now: readonly ShownMark[], step: Step): ShownMark[] {
-  const changed = new Map(step.map(({ id, after }) => [id, after]));
+function applied(now: readonly ShownMark[], change: Change): ShownMark[] {
+  const changed = new Map(change.map(({ id, after }) => [id, after]));
   const kept = now.flatMap((mark) => (changed.has(mark.id) ? (changed.get(mark.id) ?? []) : mark));
-  return [...kept, ...step.flatMap(({ id, after }) => (after && !now.some((mark) => mark.id === id) ? after : []))];
+  return [...kept, ...change.flatMap(({ id, after }) => (after && !now.some((mark) => mark.id === id) ? after : []))];
 }
 
-/** Two steps as one: from before the first to after the second. */
-function joined(first: Step, second: Step): Step {
+/** Two changes as one: from before the first to after the second. */
+function joined(first: Change, second: Change): Change {
   const befores = new Map(first.map(({ id, before }) => [id, before]));
   const ids = new Set(second.map(({ id }) => id));
   return [

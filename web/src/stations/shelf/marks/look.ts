@@ -1,3 +1,4 @@
+import { Colour } from '@crow/core/pdf/marks/mark';
 import { Measure } from '@crow/core/pdf/marks/shapes';
 
 const MEASURED_AT = 100;
@@ -9,3 +10,6 @@ export const measure: Measure = (text, size, bold) => {
   canvas.font = `${bold ? 600 : 400} ${MEASURED_AT}px ${MARK_FACE}`;
   return (canvas.measureText(text).width * size) / MEASURED_AT;
 };
+
+/** A colour as style sheets write it. */
+export const css = (colour: Colour) => `rgb(${colour.map((value) => Math.round(value * 255)).join(' ')})`;
