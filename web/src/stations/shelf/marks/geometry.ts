@@ -68,12 +68,13 @@ export function resized<Each extends Mark>(mark: Each, dx: number, dy: number): 
 export function selectedLines(selection: Selection): Map<string, { boxes: Box[]; text: string }> {
   const found = new Map<string, { boxes: Box[]; text: string }>();
   if (selection.isCollapsed) return found;
+  const range = selection.getRangeAt(0);
   for (const page of document.querySelectorAll<HTMLElement>('[data-page]')) {
-    if (!selection.containsNode(page, true)) continue;
+    if (!range.intersectsNode(page)) continue;
     const words: string[] = [];
     const boxes = [...page.querySelectorAll('.text-layer > div')].flatMap((line) => {
       const spans = [...line.querySelectorAll<HTMLElement>('span[data-box]')].filter((span) =>
-        selection.containsNode(span, true),
+        hasLetterIn(range, span),
       );
       if (spans.length === 0) return [];
       words.push(...spans.map((span) => span.textContent!.trim()));
@@ -82,4 +83,14 @@ export function selectedLines(selection: Selection): Map<string, { boxes: Box[];
     if (boxes.length > 0) found.set(page.dataset.page!, { boxes, text: words.join(' ') });
   }
   return found;
+}
+
+/** Whether a letter of a word is selected: a selection may begin or end between two words. */
+function hasLetterIn(range: Range, word: HTMLElement): boolean {
+  if (!range.intersectsNode(word)) return false;
+  const own = document.createRange();
+  own.selectNodeContents(word);
+  if (range.compareBoundaryPoints(Range.START_TO_START, own) > 0) own.setStart(range.startContainer, range.startOffset);
+  if (range.compareBoundaryPoints(Range.END_TO_END, own) < 0) own.setEnd(range.endContainer, range.endOffset);
+  return own.toString().trim() !== '';
 }
