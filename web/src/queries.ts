@@ -208,23 +208,34 @@ export function listen(client: QueryClient): () => void {
 }
 
 /**
- * A change asked of the server; problems are told, and what the change touches is asked again at once. `done` is called
- * before that, and even when the component has gone by then.
+ * A change asked of the server; problems are told, and what the change touches is asked again at once. `done`, and what
+ * a single call gives as `then`, are called before that, and even when the component has gone by then.
  */
 export function useChange<E extends Endpoint>(
   endpoint: E,
   touches: LiveEvent['kind'][],
   done?: (output: Output<E>, input: Input<E>) => void,
 ) {
+  type Asked = { input: Input<E>; then?: (output: Output<E>) => void };
   const client = useQueryClient();
   const { tell } = useNotices();
-  return useMutation({
-    mutationFn: (input: Input<E>) => ask(endpoint, input),
-    onSuccess: done,
+  const {
+    mutate: start,
+    mutateAsync: startAsync,
+    isPending,
+  } = useMutation({
+    mutationFn: ({ input }: Asked) => ask(endpoint, input),
+    onSuccess: (output, { input, then }) => {
+      done?.(output, input);
+      then?.(output);
+    },
     onError: (error) => tell({ error }),
     onSettled: () => {
       const keys = new Set(touches.flatMap((kind) => TOUCHED[kind]));
       return client.invalidateQueries({ predicate: ({ queryKey }) => keys.has(String(queryKey[0])) });
     },
   });
+  const mutate = useCallback((input: Input<E>, then?: Asked['then']) => start({ input, then }), [start]);
+  const mutateAsync = useCallback((input: Input<E>) => startAsync({ input }), [startAsync]);
+  return { mutate, mutateAsync, isPending };
 }

@@ -45,11 +45,11 @@ function Ways({ saved }: { saved: Way[] }) {
       form.reset({ filing: before });
       save.mutate({ body: { languages: undefined, filing: before } });
     };
-    const onSuccess = () => {
+    const told = () => {
       form.reset({ filing }, { keepValues: true });
       tell({ text: 'Papers are filed like this from now on.', action: { label: 'Undo', run: undo } });
     };
-    save.mutate({ body: { languages: undefined, filing } }, { onSuccess });
+    save.mutate({ body: { languages: undefined, filing } }, told);
   });
   const problem = firstMessage(errors);
   return (

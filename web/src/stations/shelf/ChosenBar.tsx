@@ -46,11 +46,11 @@ function Bar({ documents }: { documents: readonly DocumentSummary[] }) {
       },
     });
   const toBin = () => {
-    const onSuccess = () => {
+    const told = () => {
       undoable(`${count(chosen.length, 'document')} went into the bin.`, chosen, () => ({ binned: false }));
       set([]);
     };
-    change.mutate({ body: { changes: chosen.map(({ id }) => ({ id, binned: true })) } }, { onSuccess });
+    change.mutate({ body: { changes: chosen.map(({ id }) => ({ id, binned: true })) } }, told);
   };
   const move = async (path: string) => {
     const target = folderAtPath(folders, path) ?? (await makeFolder.mutateAsync({ body: { path } }));

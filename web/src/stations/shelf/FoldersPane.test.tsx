@@ -1,4 +1,5 @@
-import { fireEvent, screen, waitFor, within } from '@testing-library/react';
+import { act, fireEvent, screen, waitFor, within } from '@testing-library/react';
+import { useState } from 'react';
 import { Route, Routes } from 'react-router';
 import { endpoints } from '@crow/contract/endpoints';
 import { Folder } from '@crow/contract/folders';
@@ -67,20 +68,46 @@ it('keeps what was typed when the server refuses it, and says why', async () => 
   expect(screen.getByLabelText<HTMLInputElement>('Its name').value).toBe('Home');
 });
 
-it('takes what is dropped on a folder', async () => {
-  const rent = folder('Rent');
-  const { server } = open({ folders: [rent] });
-  server.on(endpoints.changeDocuments, () => []);
-  const row = (await screen.findByText('Rent')).closest('li')!;
-  const ids = [newId(), newId()];
+async function drop(ids: string[], name: string) {
+  const row = (await screen.findByText(name)).closest('li')!;
   const type = 'application/x-crow-document';
   const dataTransfer = { types: [type], getData: (asked: string) => (asked === type ? ids.join(' ') : '') };
   fireEvent.dragOver(row, { dataTransfer });
   fireEvent.drop(row, { dataTransfer });
+}
+
+it('takes what is dropped on a folder', async () => {
+  const rent = folder('Rent');
+  const { server } = open({ folders: [rent] });
+  server.on(endpoints.changeDocuments, () => []);
+  const ids = [newId(), newId()];
+  await drop(ids, 'Rent');
   await notice('2 documents moved to Rent.');
   expect(server.askedOf(endpoints.changeDocuments)[0].body.changes).toMatchObject(
     ids.map((id) => ({ id, folderId: rent.id })),
   );
+});
+
+it('tells that it was moved, and how to undo it, even when the folders have gone from the screen by then', async () => {
+  const folders = [folder('Rent')];
+  const server = new StandInServer()
+    .on(endpoints.listFolders, () => folders)
+    .on(endpoints.overview, () => OVERVIEW);
+  let leave = () => {};
+  const Station = () => {
+    const [here, setHere] = useState(true);
+    leave = () => act(() => setHere(false));
+    return here && <FoldersPane />;
+  };
+  server.on(endpoints.changeDocuments, () => {
+    leave();
+    return [];
+  });
+  show(<Station />, server, '/shelf/');
+  await drop([newId()], 'Rent');
+  await notice('1 document moved to Rent.');
+  expect(screen.queryByText('Rent')).toBeNull();
+  expect(screen.getByRole('button', { name: 'Undo' })).toBeTruthy();
 });
 
 it('brings a ZIP in again and says what came and what did not', async () => {

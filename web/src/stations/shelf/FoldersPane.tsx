@@ -47,15 +47,11 @@ export function FoldersPane() {
   const moveFolder = (id: string, parentId: string | null) => {
     const before = folders.find((each) => each.id === id);
     if (!before || before.parentId === parentId || id === parentId) return;
-    change.mutate(
-      { params: { id }, body: { parentId } },
-      {
-        onSuccess: ({ path }) =>
-          tell({
-            text: `The folder is now ${path.replaceAll('/', ' / ')}.`,
-            action: { label: 'Undo', run: () => moveBack({ params: { id }, body: { parentId: before.parentId } }) },
-          }),
-      },
+    change.mutate({ params: { id }, body: { parentId } }, ({ path }) =>
+      tell({
+        text: `The folder is now ${path.replaceAll('/', ' / ')}.`,
+        action: { label: 'Undo', run: () => moveBack({ params: { id }, body: { parentId: before.parentId } }) },
+      }),
     );
   };
   const dropOnTop = (event: DragEvent) => {
@@ -318,15 +314,11 @@ function FolderRow({ folder, current, onOpen, onAsk, onMoveInto }: FolderRowProp
     // What the lists know of them says where they came from.
     const known = ['inFolder', 'found'].flatMap((key) => client.getQueriesData({ queryKey: [key] }));
     const before = summariesIn(known.map(([, data]) => data)).filter(({ id }) => ids.includes(id));
-    move.mutate(
-      { body: { changes: ids.map((id) => ({ id, folderId: folder.id })) } },
-      {
-        onSuccess: () =>
-          tell({
-            text: `${count(ids.length, 'document')} moved to ${folder.path.replaceAll('/', ' / ')}.`,
-            action: { label: 'Undo', run: () => back(before) },
-          }),
-      },
+    move.mutate({ body: { changes: ids.map((id) => ({ id, folderId: folder.id })) } }, () =>
+      tell({
+        text: `${count(ids.length, 'document')} moved to ${folder.path.replaceAll('/', ' / ')}.`,
+        action: { label: 'Undo', run: () => back(before) },
+      }),
     );
     set([]);
   };

@@ -82,28 +82,32 @@ function Panes() {
       <p>Choose one in the list, or press / and type a word that stands in it.</p>
     </Empty>
   ) : null;
-  const sizes = document || find !== undefined ? { list: 30, beside: 52 } : { list: 58, beside: 24 };
+  const sizes = document || find !== undefined ? { list: 37, beside: 63 } : { list: 70, beside: 30 };
   return (
-    <PanelGroup
-      key={`${medium} ${beside ? sizes.list : 0}`}
-      direction="horizontal"
-      autoSaveId={medium || !beside ? 'shelf-of-two' : sizes.list > 50 ? 'shelf-table' : 'shelf'}
-    >
-      <Panel defaultSize={medium ? 36 : 18} minSize={12} order={1} id="folders">
+    <PanelGroup key={String(medium)} direction="horizontal" autoSaveId={medium ? 'shelf-of-two' : 'shelf-folders'}>
+      <Panel defaultSize={medium ? 36 : 18} minSize={12} id="folders">
         <FoldersPane />
       </Panel>
       <Handle />
-      <Panel defaultSize={medium ? 64 : beside ? sizes.list : 82} minSize={20} order={2} id="documents">
-        {list}
+      <Panel defaultSize={medium ? 64 : 82} minSize={40} id="papers">
+        {beside && !medium ? (
+          <PanelGroup
+            key={sizes.list}
+            direction="horizontal"
+            autoSaveId={sizes.list > 50 ? 'shelf-table-of-papers' : 'shelf-open-paper'}
+          >
+            <Panel defaultSize={sizes.list} minSize={24} order={1} id="documents">
+              {list}
+            </Panel>
+            <Handle />
+            <Panel defaultSize={sizes.beside} minSize={18} order={2} id="document">
+              {beside}
+            </Panel>
+          </PanelGroup>
+        ) : (
+          list
+        )}
       </Panel>
-      {beside && !medium && (
-        <>
-          <Handle />
-          <Panel defaultSize={sizes.beside} minSize={15} order={3} id="document">
-            {beside}
-          </Panel>
-        </>
-      )}
     </PanelGroup>
   );
 }
