@@ -90,9 +90,7 @@ it('takes what is dropped on a folder', async () => {
 
 it('tells that it was moved, and how to undo it, even when the folders have gone from the screen by then', async () => {
   const folders = [folder('Rent')];
-  const server = new StandInServer()
-    .on(endpoints.listFolders, () => folders)
-    .on(endpoints.overview, () => OVERVIEW);
+  const server = new StandInServer().on(endpoints.listFolders, () => folders).on(endpoints.overview, () => OVERVIEW);
   let leave = () => {};
   const Station = () => {
     const [here, setHere] = useState(true);
