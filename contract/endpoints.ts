@@ -1,3 +1,4 @@
+import { askingEndpoints } from './asking';
 import { documentsEndpoints } from './documents';
 import { findingEndpoints } from './finding';
 import { foldersEndpoints } from './folders';
@@ -24,6 +25,7 @@ export const endpoints = {
   ...marksEndpoints,
   ...foldersEndpoints,
   ...findingEndpoints,
+  ...askingEndpoints,
   ...sendingEndpoints,
 };
 

@@ -41,6 +41,11 @@ function monthOf(name: string): number | undefined {
   return new Set(near.map(([, number]) => number)).size === 1 ? near[0][1] : undefined;
 }
 
+/** The month (1 to 12) that a name or its short form says, in small letters, with accents or without. */
+export function monthNamed(name: string): number | undefined {
+  return monthNumbers.get(name);
+}
+
 const NAME = '(\\p{L}{3,10})';
 const START = '(?<![\\p{L}\\p{N}])';
 const END = '(?![\\p{L}\\p{N}])';

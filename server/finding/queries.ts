@@ -1,6 +1,8 @@
 import { EntityManager } from 'typeorm';
 import { FindOrder, FindReply } from '@crow/contract/finding';
+import { AskedPaper } from '@crow/core/finding/asking/paper';
 import { Condition } from '@crow/core/finding/query';
+import { Box } from '@crow/core/geometry';
 import { FOLDER_PATHS } from '../platform/queries';
 import { rows } from '../platform/database';
 import { foldersOf, Sight } from '../platform/sight';
@@ -215,4 +217,78 @@ function inRange(
 /** A pattern for “contains”, in which nothing typed has a meaning of its own. */
 function containing(text: string): string {
   return `%${text.replace(/[\\%_]/g, '\\$&')}%`;
+}
+
+interface AskedRow extends Omit<AskedPaper, 'total' | 'net' | 'tax' | 'amountDue' | 'lines'> {
+  folderId: string | null;
+  lines: AskedPaper['lines'] | null;
+  currency: string | null;
+  total: string | null;
+  net: string | null;
+  tax: string | null;
+  amountDue: string | null;
+}
+/** What is asked of every paper besides its money. */
+const ASKED_FACTS = [
+  'kind',
+  'vendor',
+  'subject',
+  'date',
+  'dueDate',
+  'ends',
+  'number',
+  'customer',
+  'reference',
+  'order',
+  'policy',
+  'iban',
+  'period',
+  'taxRate',
+] as const;
+const ASKED_MONEY = ['total', 'net', 'tax', 'amountDue'] as const;
+
+/** All filed papers that are seen, with what a question may ask of them. */
+export async function papersToAsk(
+  manager: EntityManager,
+  sight: Sight,
+): Promise<(AskedPaper & { folderId: string | null })[]> {
+  const value = (name: string) => `max(value) filter (where name = '${name}') as "${name}"`;
+  const units = (name: string) => `max(units) filter (where name = '${name}') as "${name}"`;
+  const found = await rows<AskedRow>(
+    manager,
+    `${FOLDER_PATHS}, facts as (
+       select document_id, ${ASKED_FACTS.map(value).join(', ')}, ${ASKED_MONEY.map(units).join(', ')}, max(currency) as currency
+       from fact group by document_id
+     ), counted as (select document_id, count(*)::int as pages from document_page group by document_id)
+     select d.id, d.name, d.folder_id as "folderId", paths.path as folder, d.lines, counted.pages, facts.*
+     from document d join counted on counted.document_id = d.id
+     left join paths on paths.id = d.folder_id left join facts on facts.document_id = d.id
+     where d.state <> 'check' and d.binned_at is null and ($1::uuid[] is null or d.folder_id = any($1))`,
+    [foldersOf(sight)],
+  );
+  return found.map((row) => {
+    const money = (name: (typeof ASKED_MONEY)[number]) =>
+      row[name] === null ? null : { units: Number(row[name]), currency: row.currency };
+    return {
+      ...row,
+      total: money('total'),
+      net: money('net'),
+      tax: money('tax'),
+      amountDue: money('amountDue'),
+      lines: row.lines ?? [],
+    };
+  });
+}
+
+/** Where facts of one name stand on papers. */
+export function placesOfFact(
+  manager: EntityManager,
+  documentIds: readonly string[],
+  names: readonly string[],
+): Promise<{ documentId: string; name: string; pageId: string | null; box: Box | null }[]> {
+  return rows(
+    manager,
+    `select document_id as "documentId", name, page_id as "pageId", box from fact where document_id = any($1) and name = any($2)`,
+    [documentIds, names],
+  );
 }

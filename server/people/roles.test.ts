@@ -40,15 +40,15 @@ it.each(PEOPLE.flatMap((role) => routes.map(([name, endpoint]) => [role, name, e
   },
 );
 
-/** What is asked for with a body, and gives copies only. */
-const COPIES = ['shelfTable', 'makeCopies', 'copyWithHidden'];
+/** What is asked for with a body, and gives answers and copies only. */
+const ANSWERS = ['shelfTable', 'askShelf', 'makeCopies', 'copyWithHidden'];
 
 it('gives a reader no route that changes anything, a device none of the shelf’s and Find’s, a helper none of the owner’s', () => {
   const allowed = (role: Role) => routes.flatMap(([name, { right }]) => (isAllowed(role, right) ? [name] : []));
   expect(allowed('reader')).toEqual(expect.arrayContaining(['find', 'documentPdf', 'listFolders']));
   expect(
     routes.flatMap(([name, { method }]) => (method !== 'GET' && allowed('reader').includes(name) ? [name] : [])),
-  ).toEqual(COPIES);
+  ).toEqual(ANSWERS);
   expect(allowed('device')).toContain('sendFile');
   expect(allowed('device')).not.toEqual(expect.arrayContaining(['find', 'documentPdf', 'readDocument']));
   expect(allowed('helper')).not.toContain('emptyBin');

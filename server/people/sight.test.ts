@@ -2,6 +2,7 @@ import { endpoints } from '@crow/contract/endpoints';
 import { Endpoint } from '@crow/contract/endpoint';
 import { isAllowed, Role } from '@crow/contract/roles';
 import { Folder, Glance } from '@crow/contract/folders';
+import { ShelfReply } from '@crow/contract/asking';
 import { FindReply } from '@crow/contract/finding';
 import { StackSummary } from '@crow/contract/stacks';
 import { Overview } from '@crow/contract/settings';
@@ -127,6 +128,14 @@ describe('a reader of one folder', () => {
       });
     expect((await table([yarn, council])).raw.toString().trimEnd().split('\r\n')).toHaveLength(2);
     expect((await table([council])).status).toBe(404);
+  });
+
+  it('is answered from what they see only', async () => {
+    const { body } = await room.request('POST', '/api/answers', {
+      headers: { cookie: narrow, 'content-type': 'application/json' },
+      body: JSON.stringify({ question: 'How many papers are there?' }),
+    });
+    expect((body as ShelfReply).answer!.sources.map(({ id }) => id)).toEqual([yarn]);
   });
 
   it('makes copies of what they see only', async () => {

@@ -2,6 +2,7 @@ import { QueryClient, useMutation, useQuery, useQueryClient } from '@tanstack/re
 import { Endpoint, Input, Output } from '@crow/contract/endpoint';
 import { useCallback } from 'react';
 import { Kind, KINDS, likeOf } from '@crow/core/reading/facts/kindList';
+import { UnderstoodQuestion } from '@crow/contract/asking';
 import { endpoints } from '@crow/contract/endpoints';
 import { FindOrder } from '@crow/contract/finding';
 import { isAllowed, Right } from '@crow/contract/roles';
@@ -138,6 +139,14 @@ export const useFound = (q: string, sort: FindOrder, most: number) =>
     enabled: q.trim() !== '',
     placeholderData: (before) => before,
   });
+/** What answers a question over the shelf; `understood` when somebody changed how it is meant. */
+export const useShelfAnswer = (question: string, understood: UnderstoodQuestion | undefined) =>
+  useQuery({
+    queryKey: ['answer', question, understood],
+    queryFn: () => ask(endpoints.askShelf, { body: { question, understood } }),
+    enabled: question.trim() !== '',
+    placeholderData: (before) => before,
+  });
 export const useHits = (id: string | undefined, q: string) =>
   useQuery({
     queryKey: ['hits', id, q],
@@ -168,6 +177,7 @@ const TOUCHED: Record<LiveEvent['kind'], string[]> = {
     'overview',
     'bin',
     'found',
+    'answer',
     'hits',
     'sizes',
     'examples',
@@ -178,7 +188,7 @@ const TOUCHED: Record<LiveEvent['kind'], string[]> = {
     'strangers',
     'history',
   ],
-  folder: ['folders', 'document', 'waiting', 'glance', 'inFolder'],
+  folder: ['folders', 'document', 'waiting', 'glance', 'inFolder', 'answer'],
   settings: ['settings', 'languages'],
   watch: ['watched', 'overview'],
   people: ['people', 'door', 'history'],

@@ -2,7 +2,8 @@ import { screen, within } from '@testing-library/react';
 import { endpoints } from '@crow/contract/endpoints';
 import { document, fact, page } from '../../testing/papers';
 import { notice, Refusal, show, StandInServer } from '../../testing/window';
-import { AboutPane, Place } from './AboutPane';
+import { AboutPane } from './AboutPane';
+import { Place } from './shelfPlace';
 
 function open() {
   const pageList = [page()];

@@ -11,12 +11,7 @@ import { kindName } from '../../parts/words';
 import { useDocumentHistory, useMay } from '../../queries';
 import { NOTE_NAMES } from '../check/Note';
 import { DeedLine } from '../people/DeedLine';
-
-/** A place on a page of the document, as shares of the page. */
-export interface Place {
-  pageId: string;
-  box: [number, number, number, number];
-}
+import { Place } from './shelfPlace';
 
 interface Props {
   document: Document;

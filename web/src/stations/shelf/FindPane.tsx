@@ -1,12 +1,14 @@
 import { Bookmark, Search, X } from 'lucide-react';
 import { Link } from 'react-router';
 import { Fragment, useDeferredValue, useEffect, useRef, useState } from 'react';
+import { isQuestion } from '@crow/core/finding/asking/isQuestion';
 import { endpoints } from '@crow/contract/endpoints';
 import { FIND_ORDERS, FindOrder, FoundDocument } from '@crow/contract/finding';
 import { Button, IconButton, inputLook } from '../../parts/controls';
 import { count, kindName } from '../../parts/words';
 import { useChange, useFound, useMay, useSearches } from '../../queries';
 import { ChosenBar } from './ChosenBar';
+import { Answer } from './asking/Answer';
 import { DocumentRow } from './DocumentRow';
 import { useShelfPlace } from './shelfPlace';
 
@@ -27,12 +29,14 @@ export function FindPane() {
   const query = useDeferredValue(find);
   const [order, setOrder] = useState<FindOrder>('best');
   const [most, setMost] = useState(AT_FIRST);
-  const { data, isFetching } = useFound(query, order, most);
+  // What asks something is answered; anything else is looked for.
+  const asks = isQuestion(query);
+  const { data, isFetching } = useFound(asks ? '' : query, order, most);
   const works = useMay('work');
   const kept = useSearches(works).data?.find((each) => each.query === find.trim());
   const keep = useChange(endpoints.keepSearch, ['search']);
   const forget = useChange(endpoints.forgetSearch, ['search']);
-  const found = query.trim() ? (data?.found ?? []) : [];
+  const found = query.trim() && !asks ? (data?.found ?? []) : [];
   const list = found.map(({ document }) => document.id);
   const latest = useRef({ openId, go });
   useEffect(() => {
@@ -67,7 +71,7 @@ export function FindPane() {
             type="text"
             role="searchbox"
             aria-label="Find"
-            placeholder="Words, names, numbers; “in quotes” together"
+            placeholder="Words, names, numbers; or a question"
             value={typed}
             onChange={(event) => setTyped(event.target.value)}
             onKeyDown={(event) => {
@@ -97,71 +101,78 @@ export function FindPane() {
           <X size={17} />
         </IconButton>
       </header>
-      <p className="border-b border-rule px-4 py-1.5 text-sm text-quiet" role="status">
-        {!query.trim()
-          ? 'Type a word that stands in the paper.'
-          : found.length > 0 || (data?.inSort.length ?? 0) > 0
-            ? `${data?.more ? 'The first ' : ''}${count(found.length, 'document')}${data && data.alsoSearched.length > 0 ? ` · read as ${data.alsoSearched.slice(0, 3).join(', ')}, too` : ''}`
-            : isFetching
-              ? 'Looking …'
-              : 'Nothing found. Try fewer or other words; spelling mistakes of a letter or two are forgiven.'}
-      </p>
-      {query.trim() && <Narrow found={found} typed={typed} onChange={setTyped} order={order} onOrder={setOrder} />}
-      {!query.trim() && <Examples onChoose={setTyped} />}
-      <div className="min-h-0 flex-1 overflow-y-auto bg-ground" aria-label="Found documents">
-        {found.map(({ document, hits, morePages, lines }) => (
-          <DocumentRow
-            key={document.id}
-            document={document}
-            current={document.id === openId}
-            list={list}
-            onOpen={() => {
-              open(document);
-              focusOpened();
-            }}
-          >
-            <p className="mt-1 text-sm font-semibold text-accent">
-              {hits > 0 && count(hits, 'hit')}
-              {morePages > 0 && ` and more on ${count(morePages, 'further page')}`}
-              {document.folderPath && (
-                <span className="font-normal text-quiet"> in {document.folderPath.replaceAll('/', ' / ')}</span>
-              )}
-            </p>
-            <ul className="text-sm">
-              {lines.map((line, index) => (
-                <li key={index} className="truncate">
-                  {line.pieces.map((piece, place) =>
-                    piece.hit ? (
-                      <mark key={place} className="bg-attention-soft px-0.5 font-semibold text-ink">
-                        {piece.text}
-                      </mark>
-                    ) : (
-                      <span key={place}> {piece.text} </span>
-                    ),
-                  )}
-                </li>
-              ))}
-            </ul>
-          </DocumentRow>
-        ))}
-        {query.trim() && data && data.inSort.length > 0 && (
-          <ul aria-label="Found in stacks that are still to be sorted" className="border-b border-rule px-4 py-2">
-            {data.inSort.map(({ id, name, pages }) => (
-              <li key={id} className="py-1">
-                <Link className="text-accent underline" to={`/sort/${id}`}>
-                  {name}
-                </Link>{' '}
-                <span className="text-sm text-quiet">still to be sorted · on {count(pages, 'page')}</span>
-              </li>
-            ))}
-          </ul>
-        )}
-        {data?.more && most < AT_MOST && (
-          <p className="p-4 text-center">
-            <Button onClick={() => setMost(Math.min(AT_MOST, 4 * most))}>Show more</Button>
+      {asks ? (
+        <Answer question={query} />
+      ) : (
+        <>
+          {' '}
+          <p className="border-b border-rule px-4 py-1.5 text-sm text-quiet" role="status">
+            {!query.trim()
+              ? 'Type a word that stands in the paper.'
+              : found.length > 0 || (data?.inSort.length ?? 0) > 0
+                ? `${data?.more ? 'The first ' : ''}${count(found.length, 'document')}${data && data.alsoSearched.length > 0 ? ` · read as ${data.alsoSearched.slice(0, 3).join(', ')}, too` : ''}`
+                : isFetching
+                  ? 'Looking …'
+                  : 'Nothing found. Try fewer or other words; spelling mistakes of a letter or two are forgiven.'}
           </p>
-        )}
-      </div>
+          {query.trim() && <Narrow found={found} typed={typed} onChange={setTyped} order={order} onOrder={setOrder} />}
+          {!query.trim() && <Examples onChoose={setTyped} />}
+          <div className="min-h-0 flex-1 overflow-y-auto bg-ground" aria-label="Found documents">
+            {found.map(({ document, hits, morePages, lines }) => (
+              <DocumentRow
+                key={document.id}
+                document={document}
+                current={document.id === openId}
+                list={list}
+                onOpen={() => {
+                  open(document);
+                  focusOpened();
+                }}
+              >
+                <p className="mt-1 text-sm font-semibold text-accent">
+                  {hits > 0 && count(hits, 'hit')}
+                  {morePages > 0 && ` and more on ${count(morePages, 'further page')}`}
+                  {document.folderPath && (
+                    <span className="font-normal text-quiet"> in {document.folderPath.replaceAll('/', ' / ')}</span>
+                  )}
+                </p>
+                <ul className="text-sm">
+                  {lines.map((line, index) => (
+                    <li key={index} className="truncate">
+                      {line.pieces.map((piece, place) =>
+                        piece.hit ? (
+                          <mark key={place} className="bg-attention-soft px-0.5 font-semibold text-ink">
+                            {piece.text}
+                          </mark>
+                        ) : (
+                          <span key={place}> {piece.text} </span>
+                        ),
+                      )}
+                    </li>
+                  ))}
+                </ul>
+              </DocumentRow>
+            ))}
+            {query.trim() && data && data.inSort.length > 0 && (
+              <ul aria-label="Found in stacks that are still to be sorted" className="border-b border-rule px-4 py-2">
+                {data.inSort.map(({ id, name, pages }) => (
+                  <li key={id} className="py-1">
+                    <Link className="text-accent underline" to={`/sort/${id}`}>
+                      {name}
+                    </Link>{' '}
+                    <span className="text-sm text-quiet">still to be sorted · on {count(pages, 'page')}</span>
+                  </li>
+                ))}
+              </ul>
+            )}
+            {data?.more && most < AT_MOST && (
+              <p className="p-4 text-center">
+                <Button onClick={() => setMost(Math.min(AT_MOST, 4 * most))}>Show more</Button>
+              </p>
+            )}
+          </div>
+        </>
+      )}
       <ChosenBar documents={found.map(({ document }) => document)} />
     </div>
   );
@@ -262,10 +273,29 @@ const EXAMPLES: [typed: string, means: string][] = [
   ['-indigo', 'where this word does not stand'],
 ];
 
+/** Questions that every shelf has an answer to, or says that it has none. */
+const QUESTIONS = [
+  'How much did we pay this year?',
+  'Who did we pay the most last year?',
+  'Which invoices are due next month?',
+];
+
 function Examples({ onChoose }: { onChoose: (typed: string) => void }) {
   return (
     <dl className="grid grid-cols-[auto_1fr] items-baseline gap-x-4 gap-y-1 px-4 py-4 text-sm">
-      <dt className="col-span-2 pb-1 text-quiet">Beside words, and together with them:</dt>
+      <dt className="col-span-2 pb-1 text-quiet">Ask, in English, German or French:</dt>
+      {QUESTIONS.map((question) => (
+        <dd key={question} className="col-span-2">
+          <button
+            type="button"
+            className="cursor-pointer rounded px-1 text-left text-accent hover:bg-accent-soft"
+            onClick={() => onChoose(question)}
+          >
+            {question}
+          </button>
+        </dd>
+      ))}
+      <dt className="col-span-2 pt-3 pb-1 text-quiet">Beside words, and together with them:</dt>
       {EXAMPLES.map(([typed, means]) => (
         <Fragment key={typed}>
           <dt>

@@ -18,12 +18,13 @@ import { KeyWords, useKeys } from '../../parts/keys';
 import { useKept } from '../../parts/useKept';
 import { useMedium } from '../../parts/useNarrow';
 import { useDocument, useHits } from '../../queries';
-import { AboutPane, Place } from './AboutPane';
+import { AboutPane } from './AboutPane';
 import { DiskChoices } from './DiskChoices';
 import { DocumentMenu } from './DocumentMenu';
 import { useMarking } from './marks/useMarking';
 import { PagesHandle, PagesScroller } from './PagesScroller';
 import { Zoom } from './reading';
+import { Place } from './shelfPlace';
 import { Thumbnails } from './Thumbnails';
 import { useHiding } from './useHiding';
 
@@ -41,6 +42,8 @@ const KEYS: KeyWords = [
 interface OpenProps {
   id: string;
   query: string;
+  /** A place that is shown and marked, such as the one that an answer stands at. */
+  at?: Place;
   /** Given the element that scrolls, for whoever scrolls it along with another. */
   onScroller?: (element: HTMLElement | null) => void;
   /** Whether keys act on it: of two beside each other, they act on the one that is used. */
@@ -69,6 +72,7 @@ const ZOOMS: { value: string; name: string }[] = [
 function Reader({
   document,
   hits,
+  at,
   onScroller,
   keys = true,
 }: { document: Document; hits: Hit[] } & Omit<OpenProps, 'id' | 'query'>) {
@@ -107,6 +111,14 @@ function Reader({
     // Only for another query, not whenever the window changes.
     // eslint-disable-next-line react-hooks/exhaustive-deps
   }, [ready, firstHit]);
+
+  const shown = place ?? at;
+  useEffect(() => {
+    const index = pageList.findIndex(({ id }) => id === at?.pageId);
+    if (ready && at && index >= 0) pages.current?.goToPlace(index, at.box[1]);
+    // Only to another place, not whenever the pages are told again.
+    // eslint-disable-next-line react-hooks/exhaustive-deps
+  }, [ready, at]);
 
   const hiding = useHiding(document, { turn, hits, keys });
   const marking = useMarking(document, turn, keys && !hiding.on);
@@ -227,8 +239,8 @@ function Reader({
               {marking.under(page)}
               {hiding.on && hiding.over(page)}
               {hits.map((each, at) => each.pageId === page.id && <HitMark key={at} hit={each} current={at === hit} />)}
-              {place?.pageId === page.id && about && (
-                <HitMark hit={{ ...place, pageNumber: index + 1, boxes: [place.box] }} current />
+              {shown?.pageId === page.id && (about || shown === at) && (
+                <HitMark hit={{ ...shown, pageNumber: index + 1, boxes: [shown.box] }} current />
               )}
             </>
           )}

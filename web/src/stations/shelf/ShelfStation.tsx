@@ -1,5 +1,6 @@
 import { ArrowLeft } from 'lucide-react';
 import { ReactNode, useMemo } from 'react';
+import { isQuestion } from '@crow/core/finding/asking/isQuestion';
 import { Panel, PanelGroup } from 'react-resizable-panels';
 import { Empty } from '../../parts/controls';
 import { BinPane } from './BinPane';
@@ -29,7 +30,9 @@ export default function ShelfStation() {
 }
 
 function Panes() {
-  const { folder, document, beside: other, find, go } = useShelfPlace();
+  const { folder, document, beside: other, find, at, words, go } = useShelfPlace();
+  // Of a question not its own words are marked, but what answers it.
+  const marked = words ?? (find !== undefined && !isQuestion(find) ? find : '');
   const small = useSmall();
   const medium = useMedium();
   const [form, setForm] = useTableForm();
@@ -51,13 +54,13 @@ function Panes() {
       <ShelfFront />
     );
   if (document && other && !small)
-    return <SideBySide ids={[document, other]} query={find ?? ''} onClose={() => go({ folder, document, find })} />;
+    return <SideBySide ids={[document, other]} query={marked} onClose={() => go({ folder, document, find })} />;
   const back = find !== undefined ? 'What was found' : folder ? 'The folder' : 'The shelf';
   // One pane at a time, and the way back always in the same corner; on a larger screen the folders stand beside what is in one.
   if (document && (small || medium))
     return (
       <OnePane back={back} onBack={() => go({ folder, find })}>
-        <OpenDocument key={document} id={document} query={find ?? ''} />
+        <OpenDocument key={document} id={document} query={marked} at={at} />
       </OnePane>
     );
   if (small)
@@ -70,7 +73,7 @@ function Panes() {
     );
   // What is open beside the list, or, beside a table of papers, what they come to.
   const beside = document ? (
-    <OpenDocument key={document} id={document} query={find ?? ''} />
+    <OpenDocument key={document} id={document} query={marked} at={at} />
   ) : inFolder && documents.length > 0 ? (
     <PapersSummary
       title={chosen.size > 0 ? `${chosen.size} chosen` : 'All together'}
