@@ -42,6 +42,8 @@ export const documentSummary = object({
   /** In the smallest unit of its currency. */
   total: money.nullable().defined(),
   bytes: number().nullable().defined(),
+  /** What people call it besides its name. */
+  tags: array(string().required()).required(),
   filedAt: string().nullable().defined(),
   /** Whether it was taken in as the paper of an entry in the books. */
   forEntry: boolean().required(),
@@ -87,6 +89,8 @@ export const document = documentSummary.concat(
     facts: array(fact).required(),
     /** Facts that a person says it does not have, whatever was read. */
     emptied: array(factName).required(),
+    /** What somebody wrote about it. */
+    note: string().defined(),
     /** What it is, in a sentence or two; '' when nothing is known of it. */
     summary: string().defined(),
     lines: array(factLine.required()).required(),
@@ -124,6 +128,20 @@ export const documentChange = object({
   size: pdfSize,
   folderId: string().uuid(),
 });
+export const LONGEST_TAG = 60;
+export const MOST_TAGS = 40;
+export const LONGEST_NOTE = 4000;
+/** A tag is a word or a few. */
+export const tag = string()
+  .trim()
+  .min(1, 'a tag has a letter at least')
+  .max(LONGEST_TAG, `a tag has ${LONGEST_TAG} characters at most`);
+export const remark = object({
+  /** All that it has from now on. */
+  tags: array(tag.required()).max(MOST_TAGS, `a paper has ${MOST_TAGS} tags at most`).default(undefined),
+  note: string().trim().max(LONGEST_NOTE, `a note has ${LONGEST_NOTE} characters at most`),
+});
+export type Remark = InferType<typeof remark>;
 export const documentChanges = object({
   changes: array(documentChange.shape({ id, binned: boolean() }))
     .min(1)
@@ -284,6 +302,22 @@ export const documentsEndpoints = {
     summary: 'The names that the ways of filing make for documents, as they are known now',
     body: object({ ids: array(id).min(1).max(MOST_AT_ONCE).required() }),
     reply: array(object({ id, name: string().defined(), proposed: string().defined() })).required(),
+  }),
+  remarkOnDocuments: endpoint({
+    right: 'work',
+    method: 'PATCH',
+    path: '/documents/remarks',
+    summary: 'Give documents tags, and notes',
+    body: object({
+      changes: array(remark.shape({ id })).min(1).max(MOST_AT_ONCE).required(),
+    }),
+  }),
+  listTags: endpoint({
+    right: 'work',
+    method: 'GET',
+    path: '/tags',
+    summary: 'The tags that documents have, and how many have each',
+    reply: array(object({ tag: string().required(), papers: number().integer().required() }).required()).required(),
   }),
   binDocument: endpoint({
     right: 'work',

@@ -18,6 +18,8 @@ export const toldDocument = object({
   lines: array(factLine.required()).default([]),
   /** Where there are several rates. */
   taxes: array(taxAtRate.required()).default([]),
+  tags: array(string().required()).default([]),
+  note: string().default(''),
   /** What a statement books. */
   bookings: array(booking.required()).default([]),
 });

@@ -498,6 +498,8 @@ export function madeShelf(): AskedPaper[] {
     papers.push({
       id: String(papers.length),
       name: `${date} ${name}`,
+      tags: [],
+      note: '',
       folder,
       kind,
       vendor: name,

@@ -9,7 +9,7 @@ export type Comparison = '<' | '<=' | '=' | '>=' | '>';
 export type Condition =
   | { field: 'total' | 'net' | 'tax'; comparison: Comparison; amount: number }
   | { field: 'date' | 'dueDate'; comparison: Comparison; from: string; to: string }
-  | { field: 'vendor' | 'kind' | 'number' | 'subject' | 'folder'; text: string };
+  | { field: 'vendor' | 'kind' | 'number' | 'subject' | 'folder' | 'tag'; text: string };
 
 /** What somebody typed into Find: rows of tokens, one token each unless several stood in quotes. */
 export interface Query {
@@ -40,6 +40,7 @@ const FIELDS: Record<string, Condition['field']> = {
   subject: 'subject',
   folder: 'folder',
   in: 'folder',
+  tag: 'tag',
 };
 const CONDITION = new RegExp(
   `(?<![^\\s])(${Object.keys(FIELDS).join('|')})(<=|>=|<|>|=|:)(?:["“„«]([^"“”„«»]*)["”“»]|(\\S+))`,

@@ -33,7 +33,7 @@ async function summarise(
     `${FOLDER_PATHS}
      select d.id, d.stack_id as "stackId", d.state, d.name, d.folder_id as "folderId", paths.path as "folderPath", d.created_at as "createdAt",
        d.filed_at as "filedAt", d.binned_at as "binnedAt", d.problem, b.size as bytes,
-       coalesce(s.for_entry, false) as "forEntry",
+       d.tags, coalesce(s.for_entry, false) as "forEntry",
        pages.count as pages, pages.read, pages.first as "firstPageId", pages.turn as "firstPageTurn", pages.version as "firstPageVersion",
        facts.kind, facts.vendor, facts.date, facts.number, facts.reference, facts."dueDate", facts.ends, facts.units, facts.currency
      from document d
@@ -204,6 +204,7 @@ interface Besides {
   bookings: Booking[] | null;
   size: PdfSize;
   beside: Beside[];
+  note: string;
 }
 
 /** What the open document shows beyond its summary. */
@@ -211,7 +212,7 @@ export async function documentBesides(manager: EntityManager, id: string): Promi
   const [found] = await rows<Besides>(
     manager,
     `select s.name as "stackName", d.archival, f.path as "shelfPath", d.wanted_folder as "wantedFolder",
-       d.pdf_size as size, d.beside, d.checks, d.lines, d.taxes, d.bookings
+       d.pdf_size as size, d.beside, d.note, d.checks, d.lines, d.taxes, d.bookings
      from document d left join stack s on s.id = d.stack_id left join shelf_file f on f.document_id = d.id and f.ending = '.pdf' where d.id = $1`,
     [id],
   );

@@ -4,10 +4,11 @@ import { linesWithHits } from '@crow/core/finding/hitLines';
 import { Condition, parseQuery } from '@crow/core/finding/query';
 import { findHits, isGroup, Term } from '@crow/core/finding/tokens';
 import { shareOf } from '@crow/core/geometry';
+import { groupBy } from '@crow/core/shelf/groupBy';
 import { documentsById } from '../checking/documents';
 import { textsOf } from '../checking/facts';
 import { proposedNames } from '../checking/proposedFiling';
-import { bestDocuments, documentsMeeting, matchingPages, SearchedPage, stacksHolding, Wish } from './queries';
+import { bestDocuments, documentsMeeting, matchingPages, matchingRemarks, stacksHolding, Wish } from './queries';
 import { EVERYTHING, Sight } from '../platform/sight';
 import { similarWords } from './similarWords';
 
@@ -120,19 +121,25 @@ async function holding(manager: EntityManager, search: Search, tsquery: string, 
   const { by, most } = wish;
   const matching = await bestDocuments(manager, tsquery, search, wish);
   const shown = matching.slice(0, most);
-  const pages = await matchingPages(manager, tsquery, shown);
-  const byDocument = new Map<string, SearchedPage[]>();
-  for (const page of pages) {
-    const others = byDocument.get(page.documentId);
-    if (others) others.push(page);
-    else byDocument.set(page.documentId, [page]);
-  }
-  const summaries = await documentsById(manager, [...byDocument.keys()]);
+  const byDocument = groupBy(await matchingPages(manager, tsquery, shown), ({ documentId }) => documentId);
+  const remarks = new Map(
+    (await matchingRemarks(manager, tsquery, shown)).map(({ documentId, pageId, tags, note }) => [
+      documentId,
+      // Read before the paper itself; tags are words that stand together.
+      { pageId, number: 1, lines: [tags.join(' · '), ...note.split(/\s*\n\s*/)].filter(Boolean).join('\n') },
+    ]),
+  );
+  const summaries = await documentsById(manager, [...new Set([...byDocument.keys(), ...remarks.keys()])]);
   const place = new Map(shown.map((id, at) => [id, at]));
   const found = summaries
     .map((document) => {
-      const own = byDocument.get(document.id)!;
-      return { document, morePages: own[0].pages - own.length, ...linesWithHits(own, search.phrases) };
+      const own = byDocument.get(document.id) ?? [];
+      const remark = remarks.get(document.id);
+      return {
+        document,
+        morePages: own.length > 0 ? own[0].pages - own.length : 0,
+        ...linesWithHits(remark ? [remark, ...own] : own, search.phrases),
+      };
     })
     .filter(({ hits }) => hits > 0)
     .sort((a, b) => (by === 'best' ? b.hits - a.hits : 0) || place.get(a.document.id)! - place.get(b.document.id)!);

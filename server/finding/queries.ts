@@ -102,6 +102,9 @@ export async function bestDocuments(
     ), few as (
       -- What stands on a great many pages is not gone through here at all.
       select page_id from pages where (select count(*) from pages) <= ${ranked}
+      -- What people wrote about a paper stands on its first page, as it were.
+      union select dp.page_id from document remarked join document_page dp on dp.document_id = remarked.id and dp.number = 1
+        where remarked.remark_tokens @@ $1::tsquery
     ), matching as (
       -- Looked up one by one: the planner can't know how few they are, and would go through all documents instead.
       select own.document_id as id, count(*) as pages from few
@@ -120,10 +123,10 @@ export async function bestDocuments(
     manager,
     `${FOLDER_PATHS}
     select d.id from document d left join paths on paths.id = d.folder_id
-    where ${where} and exists (
+    where ${where} and (d.remark_tokens @@ $1::tsquery or exists (
       select 1 from document_page dp join page_tokens t on t.page_id = dp.page_id
       where dp.document_id = d.id and t.tokens @@ $1::tsquery
-    ) order by ${order}${LATEST_FIRST} limit ${most + 1}`,
+    )) order by ${order}${LATEST_FIRST} limit ${most + 1}`,
     values,
   );
   return walked.map(({ id }) => id);
@@ -150,6 +153,21 @@ export interface SearchedPage {
   lines: string;
   /** How many pages of its document match. */
   pages: number;
+}
+
+/** What people wrote about documents that hold what is looked for, with the first page of each. */
+export function matchingRemarks(
+  manager: EntityManager,
+  tsquery: string,
+  documentIds: string[],
+): Promise<{ documentId: string; pageId: string; tags: string[]; note: string }[]> {
+  return rows(
+    manager,
+    `select d.id as "documentId", dp.page_id as "pageId", d.tags, d.note
+     from document d join document_page dp on dp.document_id = d.id and dp.number = 1
+     where d.id = any($2) and d.remark_tokens @@ $1::tsquery`,
+    [tsquery, documentIds],
+  );
 }
 
 /** So many pages of each document are looked at for hits; there may be more. */
@@ -197,6 +215,8 @@ function factConditions(
       case 'date':
       case 'dueDate':
         return fact(condition.field, inRange(condition, parameter));
+      case 'tag':
+        return `exists (select 1 from unnest(d.tags) tag where ${folded('tag')} like ${parameter(containing(condition.text))})`;
       case 'folder':
         return `${folded('paths.path')} like ${parameter(containing(condition.text))}`;
       default:
@@ -260,7 +280,7 @@ export async function papersToAsk(
        select document_id, ${ASKED_FACTS.map(value).join(', ')}, ${ASKED_MONEY.map(units).join(', ')}, max(currency) as currency
        from fact group by document_id
      ), counted as (select document_id, count(*)::int as pages from document_page group by document_id)
-     select d.id, d.name, d.folder_id as "folderId", paths.path as folder, d.lines, counted.pages, facts.*
+     select d.id, d.name, d.tags, d.note, d.folder_id as "folderId", paths.path as folder, d.lines, counted.pages, facts.*
      from document d join counted on counted.document_id = d.id
      left join paths on paths.id = d.folder_id left join facts on facts.document_id = d.id
      where d.state <> 'check' and d.binned_at is null and ($1::uuid[] is null or d.folder_id = any($1))`,

@@ -22,6 +22,8 @@ import { keepSigns, proposeAnew } from '../sorting/proposing';
 import { SourceShelf } from '../capture/sources';
 import { addToVocabulary, endReading, keepTokens, pagesToIndexAgain, readingState, readBefore } from './queries';
 
+export { addToVocabulary } from './queries';
+
 /** Reads a page as it is turned; a page that was read like this before is not read again. */
 export async function readPage(
   context: Context,

@@ -9,6 +9,7 @@ import { Output } from '@crow/contract/endpoint';
 import { endpoints } from '@crow/contract/endpoints';
 import { FACT_NAMES } from '@crow/contract/facts';
 import { Problem } from '@crow/contract/problems';
+import { LONGEST_NOTE, MOST_TAGS, tag } from '@crow/contract/documents';
 import { FACTS_FILE, ToldDocument, toldDocument } from '@crow/contract/shelfArchive';
 import { nameKey, safeName } from '@crow/core/filing/names';
 import { admitKept, admitBookings, admitLines, admitTaxes } from '@crow/core/reading/facts/gate';
@@ -25,6 +26,7 @@ import { rememberSender, typeFacts } from '../checking/facts';
 import { folderAt } from './folders';
 import { settleName } from './filingDocuments';
 import { holdsBytes } from './queries';
+import { keepRemark } from './remarks';
 
 /** Where documents go whose archive names no folder. */
 const WITHOUT_FOLDER = 'Brought in';
@@ -170,6 +172,10 @@ export async function restoreDocument(
     if (value === null) continue;
     await manager.insert(Fact, { documentId: id, name: fact, value, confidence: 1, confirmedBy: actor.id });
   }
+  await keepRemark(manager, id, {
+    tags: entry.tags.filter((each) => tag.isValidSync(each)).slice(0, MOST_TAGS),
+    note: entry.note.slice(0, LONGEST_NOTE),
+  });
   await typeFacts(manager, id);
   await rememberSender(manager, id);
   if (isPdf) await jobs.ask(manager, 'shelve', { documentId: id, actorId: actor.id });

@@ -13,6 +13,7 @@ import { changeDocuments } from './changingDocuments';
 import { documentText, picturesOf, textPdfOf } from './exporting';
 import { fileDocument, unfileDocument } from './filingDocuments';
 import { changeMarks, flatPdfOf, marksOf, replyToMark } from './marking';
+import { remarkOn, tagsInUse } from './remarks';
 import { forgetSignature, keepSignature, signaturesOf } from './signatures';
 import { linesAs, SPREADSHEET_TYPES } from './spreadsheets';
 import { pdfOf, versionOf, versionsOf } from './versions';
@@ -43,6 +44,8 @@ export function documentRoutes(app: FastifyInstance, context: Context, pictures:
       body.changes.map(({ id }) => id),
     );
   });
+  serve(app, endpoints.remarkOnDocuments, ({ actor, body }) => remarkOn(context, actor, body.changes));
+  serve(app, endpoints.listTags, () => tagsInUse(manager));
   serve(app, endpoints.binDocument, ({ actor, params }) =>
     changeDocuments(context, actor, [{ id: params.id, binned: true }]),
   );

@@ -138,7 +138,7 @@ export async function shelfArchive({ database }: Context, folders: readonly stri
 
   function* entries(): Generator<Entry> {
     const told: ToldDocument[] = [];
-    for (const { name, folder, pdfBlobId, filedAt, facts, lines, taxes, bookings } of documents) {
+    for (const { name, folder, pdfBlobId, filedAt, facts, lines, taxes, bookings, tags, note } of documents) {
       const file = `${folder}/${name}.pdf`;
       yield { name: file, at: filedAt, pieces: () => readBlob(database, pdfBlobId) };
       told.push({
@@ -150,6 +150,8 @@ export async function shelfArchive({ database }: Context, folders: readonly stri
         lines: lines ?? [],
         taxes: taxes ?? [],
         bookings: bookings ?? [],
+        tags,
+        note,
       });
     }
     yield textEntry(FACTS_FILE, JSON.stringify(told, null, 1));

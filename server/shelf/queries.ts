@@ -210,6 +210,8 @@ interface Shelved {
   lines: FactLine[] | null;
   taxes: TaxAtRate[] | null;
   bookings: Booking[] | null;
+  tags: string[];
+  note: string;
 }
 
 /** The filed documents in a folder and those below it, or all, with what is known of them. */
@@ -219,7 +221,7 @@ export function shelvedDocuments(manager: EntityManager, folders: readonly strin
     `${FOLDER_PATHS}, wanted as (
        select id from folder where $1::uuid[] is null or id = any($1) union select f.id from folder f join wanted on f.parent_id = wanted.id
      )
-     select d.id, d.name, paths.path as folder, d.pdf_blob_id as "pdfBlobId", d.filed_at as "filedAt", d.lines, d.taxes, d.bookings,
+     select d.id, d.name, paths.path as folder, d.pdf_blob_id as "pdfBlobId", d.filed_at as "filedAt", d.lines, d.taxes, d.bookings, d.tags, d.note,
        (select jsonb_object_agg(f.name, f.value) from fact f where f.document_id = d.id) as facts
      from document d join paths on paths.id = d.folder_id join wanted on wanted.id = d.folder_id
      where d.state <> 'check' and d.binned_at is null and d.pdf_blob_id is not null
@@ -445,4 +447,25 @@ export async function enterReplacing(
 /** The documents of which something stands on disk. */
 export function documentsOnDisk(manager: EntityManager): Promise<{ id: string }[]> {
   return rows<{ id: string }>(manager, 'select distinct document_id as id from shelf_file');
+}
+
+/** Writes what somebody calls a document and wrote about it. @param words of both, as they are found */
+export async function writeRemark(
+  manager: EntityManager,
+  id: string,
+  { tags, note, words }: { tags: readonly string[]; note: string; words: readonly string[] },
+): Promise<void> {
+  await manager.query(
+    `update document set tags = $2, note = $3,
+       remark_tokens = case when cardinality($4::text[]) = 0 then null else array_to_tsvector($4::text[]) end where id = $1`,
+    [id, tags, note, words],
+  );
+}
+
+/** The tags that documents have, in the order of the alphabet, and how many have each. */
+export function tagsInUse(manager: EntityManager): Promise<{ tag: string; papers: number }[]> {
+  return rows(
+    manager,
+    `select tag, count(*)::int as papers from document d, unnest(d.tags) tag where d.binned_at is null group by tag order by lower(tag), tag`,
+  );
 }

@@ -147,6 +147,8 @@ export const useShelfAnswer = (question: string, understood: UnderstoodQuestion 
     enabled: question.trim() !== '',
     placeholderData: (before) => before,
   });
+export const useTags = (enabled = true) =>
+  useQuery({ queryKey: ['tags'], queryFn: () => ask(endpoints.listTags, {}), enabled });
 export const useHits = (id: string | undefined, q: string) =>
   useQuery({
     queryKey: ['hits', id, q],
@@ -178,6 +180,7 @@ const TOUCHED: Record<LiveEvent['kind'], string[]> = {
     'bin',
     'found',
     'answer',
+    'tags',
     'hits',
     'sizes',
     'examples',

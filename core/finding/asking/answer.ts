@@ -142,7 +142,7 @@ function aboutWords(
   const matchers = about.map((word) => matcherOf(word));
   const trades = about.map((word, at) => (isTopic(word) ? tradesIn(shelf.papers, matchers[at]) : new Set<string>()));
   const isAbout = (paper: AskedPaper, at: number) =>
-    [paper.vendor, paper.folder, paper.subject, paper.name, paper.kind].some(
+    [paper.vendor, paper.folder, paper.subject, paper.name, paper.kind, ...paper.tags, paper.note].some(
       (text) => text !== null && matchers[at](text),
     ) ||
     (paper.vendor !== null && trades[at].has(paper.vendor));

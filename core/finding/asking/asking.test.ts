@@ -13,6 +13,8 @@ function paper(vendor: string, kind: string, date: string, part: Partial<AskedPa
   return {
     id: String(++last),
     name: `${date} ${vendor}`,
+    tags: [],
+    note: '',
     vendor,
     kind,
     date,

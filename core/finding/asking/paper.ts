@@ -4,6 +4,9 @@ import { Paper } from '../../shelf/paper';
 /** What is known of a paper on the shelf when a question is asked over all of them. */
 export interface AskedPaper extends Paper {
   name: string;
+  tags: readonly string[];
+  /** What somebody wrote about it. */
+  note: string;
   /** The folder that it is in, as a path. */
   folder: string | null;
   subject: string | null;

@@ -59,6 +59,12 @@ export class Document {
   @Column('jsonb', { nullable: true }) bookings: Booking[] | null;
   /** The kind that was read, and the word that told it. */
   @Column('text', { name: 'kind_read', nullable: true }) kindRead: string | null;
+  /** What people call it besides its name, each in the order in which it was given. */
+  @Column('text', { array: true, default: [] }) tags: string[];
+  /** What somebody wrote about it. */
+  @Column('text', { default: '' }) note: string;
+  /** Its tags and note as they are found; null while it has none. */
+  @Column('tsvector', { name: 'remark_tokens', nullable: true, select: false }) remarkTokens: string | null;
   /** Who set the taxes; null for the reading. */
   @Column('uuid', { name: 'taxes_by', nullable: true }) taxesBy: string | null;
   @ManyToOne(() => Actor) @JoinColumn({ name: 'taxes_by' }) taxesByActor?: Actor;

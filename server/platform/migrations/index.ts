@@ -28,6 +28,7 @@ import { Sights1772000000000 } from './1772000000000-Sights';
 import { BoundBooks1773000000000 } from './1773000000000-BoundBooks';
 import { Marks1774000000000 } from './1774000000000-Marks';
 import { KeptSearches1775000000000 } from './1775000000000-KeptSearches';
+import { Remarks1776000000000 } from './1776000000000-Remarks';
 
 /** What made the tables what they are, in order. Frozen: what has run somewhere is never changed. */
 export const MIGRATIONS = [
@@ -61,4 +62,5 @@ export const MIGRATIONS = [
   BoundBooks1773000000000,
   Marks1774000000000,
   KeptSearches1775000000000,
+  Remarks1776000000000,
 ];

@@ -7,23 +7,26 @@ import { THIS_WINDOW, useAtWork } from '../../queries';
 /** It is said again this often that this window is still at a document; in milliseconds. */
 const SAY_EVERY_MS = 15_000;
 
+/** What was said last; what follows waits for it, so that the server never hears of leaving one document after coming to the next. */
+let saying: Promise<unknown> = Promise.resolve();
+function say(document: string | null): void {
+  saying = saying.then(() =>
+    ask(endpoints.beAtWork, { body: { window: THIS_WINDOW, document } }).catch(() => undefined),
+  );
+}
+
 /** Says that this window has a document before it, as long as it is shown. @returns who else has */
 export function useDeskSeat(documentId: string): AtWork[] {
   const { data: others = [] } = useAtWork();
   useEffect(() => {
-    const say = (document: string | null) =>
-      ask(endpoints.beAtWork, { body: { window: THIS_WINDOW, document } }).catch(() => undefined);
-    const sayWhileSeen = () => void (window.document.visibilityState === 'visible' ? say(documentId) : say(null));
+    const sayWhileSeen = () => say(window.document.visibilityState === 'visible' ? documentId : null);
     sayWhileSeen();
-    const timer = setInterval(
-      () => window.document.visibilityState === 'visible' && void say(documentId),
-      SAY_EVERY_MS,
-    );
+    const timer = setInterval(() => window.document.visibilityState === 'visible' && say(documentId), SAY_EVERY_MS);
     window.document.addEventListener('visibilitychange', sayWhileSeen);
     return () => {
       clearInterval(timer);
       window.document.removeEventListener('visibilitychange', sayWhileSeen);
-      void say(null);
+      say(null);
     };
   }, [documentId]);
   return others.filter((each) => each.documentId === documentId);

@@ -28,6 +28,7 @@ export const WORDS: Record<string, (deed: Deed, it: string) => string> = {
     detail.name ? `set ${text(detail.name)} to ${quoted(text(detail.value)) || 'nothing'}${on(it)}` : 'set a fact',
   'document took back a fact': ({ detail }, it) =>
     `took ${text(detail.name) ?? 'a fact'} back to what was read${on(it)}`,
+  'document remarked on': (_, it) => `changed the tags or the note${on(it)}`,
   'document set the taxes': (_, it) => `set the tax by rate${on(it)}`,
   'document arranged the pages': (_, it) => `arranged the pages of ${it}`,
   'document marked': ({ detail }, it) =>

@@ -269,6 +269,7 @@ const EXAMPLES: [typed: string, means: string][] = [
   ['who:marlowe', 'from a sender whose name holds this'],
   ['about:parking', 'a letter whose subject holds this'],
   ['kind:invoice', 'receipt, invoice, letter, statement or other'],
+  ['tag:urgent', 'that somebody gave this tag'],
   ['folder:workshop', 'in a folder whose path holds this'],
   ['-indigo', 'where this word does not stand'],
 ];

@@ -64,6 +64,13 @@ export const PAPER_COLUMNS: PaperColumn[] = [
     shows: ({ total }) => (total ? money(total) : ''),
   },
   {
+    id: 'tags',
+    name: 'Tags',
+    width: 130,
+    sortedBy: ({ tags }) => tags.join(', ') || null,
+    shows: ({ tags }) => tags.join(', '),
+  },
+  {
     id: 'pages',
     name: 'Pages',
     width: 58,
