@@ -1,6 +1,6 @@
 /**
  * Questions over a made shelf of 2,000 papers: how many are answered right, and how many that nothing answers are answered all the same.
- * Usage: node scripts/bench.mjs asking [known|aside] [--all]
+ * Usage: node scripts/bench.mjs asking [known|aside|fresh] [--all]
  */
 import { answerFrom, namesOn, NoAnswer, ShelfAnswer } from '@crow/core/finding/asking/answer';
 import { AskedPaper } from '@crow/core/finding/asking/paper';
@@ -10,12 +10,14 @@ import { Money } from '@crow/core/money';
 import { sumsOf } from '@crow/core/shelf/addUp';
 import { ASIDE } from './asking/aside';
 import { Key, Question } from './asking/key';
+import { FRESH, freshShelf } from './asking/fresh';
 import { KNOWN } from './asking/known';
+import { LAST } from './asking/last';
 import { madeShelf, TODAY } from './asking/shelf';
 
 const like = (kind: string) => kind as Kind;
-const papers = madeShelf();
-const names = namesOn(papers, []);
+let papers = madeShelf();
+let names = namesOn(papers, []);
 
 const sorted = (sums: readonly Money[]) =>
   sums
@@ -136,5 +138,11 @@ function measure(title: string, questions: readonly Question[], all: boolean): v
 const [which] = process.argv.slice(2).filter((each) => !each.startsWith('--'));
 const all = process.argv.includes('--all');
 console.log(`${papers.length} papers`);
-if (which !== 'aside') measure('known', KNOWN, all);
-if (which !== 'known') measure('aside', ASIDE, all);
+if (which === 'known' || !which) measure('known', KNOWN, all);
+if (which === 'aside' || !which) measure('aside', ASIDE, all);
+if (which === 'fresh' || !which) {
+  papers = freshShelf();
+  names = namesOn(papers, []);
+  measure('fresh', FRESH, all);
+  measure('last', LAST, all);
+}

@@ -5,7 +5,7 @@ import { seededRandom } from '@crow/demo/random';
 export const TODAY = '2026-11-28';
 
 /** Who sends what, how often, for how much, and how it is filed. */
-interface Sender {
+export interface Sender {
   name: string;
   folder: string;
   kind: string;
@@ -455,9 +455,9 @@ const SENDERS: Sender[] = [
   },
 ];
 
-/** A made shelf of 2,000 papers of some forty senders, from January 2023 to November 2026. */
-export function madeShelf(): AskedPaper[] {
-  const random = seededRandom(20261128);
+/** A made shelf of 2,000 papers of some forty senders, from January 2023 to November 2026; or of other senders. */
+export function madeShelf(senders: readonly Sender[] = SENDERS, many = 2000, seed = 20261128): AskedPaper[] {
+  const random = seededRandom(seed);
   const between = (low: number, high: number) => low + (high - low) * random();
   const papers: AskedPaper[] = [];
   const days = (Date.parse('2026-11-27') - Date.parse('2023-01-02')) / 86_400_000;
@@ -524,9 +524,9 @@ export function madeShelf(): AskedPaper[] {
       ...facts,
     });
   };
-  for (const sender of SENDERS)
+  for (const sender of senders)
     for (let at = 0; at < sender.papers; at++) if (sender.every === 0 || 46 - at * sender.every >= 0) add(sender, at);
-  for (const more = SENDERS.filter(({ every, papers: most }) => every === 0 && most > 100); papers.length < 2000;)
+  for (const more = senders.filter(({ every, papers: most }) => every === 0 && most > 100); papers.length < many;)
     add(more[papers.length % more.length], 0);
   return papers;
 }

@@ -148,11 +148,15 @@ function aboutWords(
     (paper.vendor !== null && trades[at].has(paper.vendor));
   const lacking = papers.map((paper) => matchers.map((_, at) => at).filter((at) => !isAbout(paper, at)));
   const whole = papers.filter((_, place) => lacking[place].length === 0);
+  // Words that stand together in a line, and nowhere else together, mean that line: “cat food”.
+  const together = (text: string | null) => text !== null && matchers.every((matches) => matches(text));
+  const isNamed = papers.some(({ vendor, folder, subject, name }) => [vendor, folder, subject, name].some(together));
+  if (about.length > 1 && !isNamed) {
+    const listed = withLines(papers, (_, { description }) => about.every((word) => literallyHas(description, word)));
+    if (listed.length > 0) return { meant: listed };
+  }
   if (whole.length > 0) return { meant: whole.map((paper) => ({ paper, lines: [] })) };
-  const meant = papers.flatMap((paper, place): Meant[] => {
-    const lines = paper.lines.filter(({ description }) => lacking[place].every((at) => matchers[at](description)));
-    return lines.length > 0 ? [{ paper, lines }] : [];
-  });
+  const meant = withLines(papers, (place, { description }) => lacking[place].every((at) => matchers[at](description)));
   if (meant.length > 0) return { meant };
   const nowhere = about.filter(
     (_, at) =>
@@ -162,6 +166,24 @@ function aboutWords(
       ),
   );
   return { cannot: 'about', words: nowhere.length > 0 ? nowhere : [...about] };
+}
+
+/** Papers with those of their lines that are meant. */
+function withLines(
+  papers: readonly AskedPaper[],
+  isMeant: (place: number, line: AskedPaper['lines'][number]) => boolean,
+): Meant[] {
+  return papers.flatMap((paper, place): Meant[] => {
+    const lines = paper.lines.filter((line) => isMeant(place, line));
+    return lines.length > 0 ? [{ paper, lines }] : [];
+  });
+}
+
+/** Whether a text has a word itself, in whatever ending. */
+function literallyHas(text: string, word: string): boolean {
+  return plainQuestion(text)
+    .split(/[^\p{L}\p{N}]+/u)
+    .some((each) => stemOf(each) === stemOf(word));
 }
 
 /** Whether a text has a word of a question, one that means the same, or one that is put together with it; texts are looked at once. */

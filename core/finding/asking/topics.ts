@@ -86,14 +86,10 @@ export function isTopic(word: string): boolean {
   return topicsOf.has(word) || topicsOf.has(stemOf(word));
 }
 
-/** A word without its usual endings, as far as needed to see that two are the same word. */
+/** A word without its usual endings, as far as needed to see that two are the same word: first that of many, then the others. */
 export function stemOf(word: string): string {
-  if (word.length < 4) return word;
-  const bare = word
-    .replace(/ies$/, 'y')
-    .replace(/(ing|ed|es|s|en|er|n)$/, '')
-    .replace(/e+$/, '');
-  return bare.length >= 3 ? bare : word;
+  const one = word.replace(/ies$/, 'y').replace(/(?<=\p{L}{3})(?<!s)s$/u, '');
+  return one.replace(/(?<=\p{L}{4})(ing|ed|en|er|n)$/u, '').replace(/(?<=\p{L}{3})e+$/u, '');
 }
 
 /** Ends of German words that say what a paper is, not what it is about: “Stromrechnung” is about “Strom”. */

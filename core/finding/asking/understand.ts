@@ -28,7 +28,7 @@ const WHETHER_PAID = [
 ];
 
 const MONEY_ASKED = any(
-  'how much|wie ?viel|combien|sum|total|totals|summe|betrag|montant|amount|cost|costs|kostet|kostete|kosteten|gekostet|kosten|coute|coutait|coutent|spend|spent|spending|ausgegeben|ausgaben|depenses?|depensee?|expenses?|expenditure|outgoings|pay|paid|bezahlt|gezahlt|payee?|charged?|berechnet|worth|gesamt|gesamtbetrag|wie hoch|s eleve|somme|what was the (?:bill|invoice)',
+  'how much|how (?:expensive|dear|high)|wie ?viel|wie teuer|combien|sum|total|totals|summe|betrag|montant|amount|cost|costs|kostet|kostete|kosteten|gekostet|kosten|coute|coutait|coutent|spend|spent|spending|ausgegeben|ausgaben|depenses?|depensee?|expenses?|expenditure|outgoings|pay|paid|bezahlt|gezahlt|payee?|charged?|berechnet|worth|gesamt|gesamtbetrag|wie hoch|s eleve|somme|what was the (?:bill|invoice)',
 );
 const COMPARED = any(
   'than|als|que|qu|compared?|comparison|versus|vs|against|verglichen|vergleich|vergleiche|gegenuber|comparez?|par rapport',
@@ -37,9 +37,11 @@ const MORE = any(
   'more|less|dearer|cheaper|mehr|weniger|teurer|billiger|gunstiger|plus|moins|higher|lower|hoher|niedriger|compared?|vergleich\\w*|verglichen|comparez?',
 );
 const AVERAGE = any('average|on average|mean|durchschnitt|durchschnittlich|im schnitt|en moyenne|moyenne');
-const HOW_MANY = any('how many|number of|wie viele|anzahl(?: der| an| von)?|nombre de|combien (?:de|d|y a)|count of');
+const HOW_MANY = any(
+  'how many|number of|count(?: the| all| of)?|wie viele|anzahl(?: der| an| von)?|nombre de|combien (?:de|d|y a)|count of',
+);
 const MOST = any(
-  'most expensive|dearest|highest|largest|biggest|greatest|teuerste[snrm]?|hochste[snrm]?|grosste[snrm]?|(?:la |le |les )?plus (?:chere?s?|elevee?s?|grande?s?|grosse?s?)',
+  'the most (?:we|i)(?: have)?(?: ever)?|most expensive|dearest|highest|largest|biggest|greatest|teuerste[snrm]?|hochste[snrm]?|grosste[snrm]?|(?:la |le |les )?plus (?:chere?s?|elevee?s?|grande?s?|grosse?s?)',
 );
 const LEAST = any(
   'least expensive|cheapest|lowest|smallest|billigste[snrm]?|gunstigste[snrm]?|niedrigste[snrm]?|kleinste[snrm]?|(?:la |le |les )?moins (?:chere?s?|elevee?s?)|(?:la |le |les )?plus (?:petite?s?|basse?s?)',
@@ -101,6 +103,7 @@ const NET = any(
   'net|netto|before (?:tax|vat)|without (?:tax|vat)|excluding (?:tax|vat)|ohne (?:mehrwert|umsatz)?steuer|ohne mwst|hors (?:taxes?|tva)|ht',
 );
 const GROSS = any('gross|brutto|including (?:tax|vat)|mit mwst|ttc');
+const WHAT_IS = /^(?:what (?:is|was|were|are)|was (?:ist|war|waren)|quel(?:le)? (?:est|etait)) /;
 const LIST = any(
   'which|what|show|list|find|are there|is there|do we have|have we|give me|all|welche[snrm]?|gibt es|zeige?|suche?|haben wir|quelles?|quels|quel|y a t il|montrez?|avons nous|liste|trouve[rz]?',
 );
@@ -141,14 +144,18 @@ class Text {
 
 /** A question in small letters without accents, words parted by single spaces; amounts and days keep their signs. */
 export function plainQuestion(question: string): string {
-  return fold(question)
-    .replace(/(?<=\p{L})['’´`](?=s(?!\p{L}))/gu, '')
-    .replace(/(?<=\p{L})['’´`](?=\p{L})/gu, ' ')
-    .replace(/(?<!\d)[.,](?=\d)|[.,](?!\d)|[?!;:()"“”„«»…]/gu, ' ')
-    .replace(/(?<=\p{L})[-–](?=\p{L})/gu, ' ')
-    .replace(/[^\p{L}\p{N}.,/£€$&+-]+/gu, ' ')
-    .replace(/ {2,}/g, ' ')
-    .trim();
+  return (
+    fold(question)
+      // “Stromkosten” asks what “Strom” costs.
+      .replace(/(?<=\p{L}{3})(?=(?:kosten|ausgaben)(?!\p{L}))/gu, ' ')
+      .replace(/(?<=\p{L})['’´`](?=s(?!\p{L}))/gu, '')
+      .replace(/(?<=\p{L})['’´`](?=\p{L})/gu, ' ')
+      .replace(/(?<!\d)[.,](?=\d)|[.,](?!\d)|[?!;:()"“”„«»…]/gu, ' ')
+      .replace(/(?<=\p{L})[-–](?=\p{L})/gu, ' ')
+      .replace(/[^\p{L}\p{N}.,/£€$&+-]+/gu, ' ')
+      .replace(/ {2,}/g, ' ')
+      .trim()
+  );
 }
 
 /**
@@ -303,6 +310,11 @@ function takeWants(text: Text, found: Understood, names: ShelfNames): NotSaid | 
     return undefined;
   }
   const hasKind = takeKinds();
+  // “What was the rent in January?” asks how much it was.
+  if (!hasKind && WHAT_IS.test(asked) && found.amounts === null) {
+    found.wants = text.take(LATEST) || found.period === null ? 'latest' : 'sum';
+    return undefined;
+  }
   takeDays(text, found);
   if (text.take(LATEST)) found.wants = 'latest';
   if (!hasKind && !LIST.test(asked) && found.who.length === 0) return { cannot: 'words' };

@@ -85,7 +85,8 @@ function Panes() {
       <p>Choose one in the list, or press / and type a word that stands in it.</p>
     </Empty>
   ) : null;
-  const sizes = document || find !== undefined ? { list: 37, beside: 63 } : { list: 70, beside: 30 };
+  const sizes =
+    find !== undefined ? { list: 44, beside: 56 } : document ? { list: 37, beside: 63 } : { list: 70, beside: 30 };
   return (
     <PanelGroup key={String(medium)} direction="horizontal" autoSaveId={medium ? 'shelf-of-two' : 'shelf-folders'}>
       <Panel defaultSize={medium ? 36 : 18} minSize={12} id="folders">
@@ -97,7 +98,7 @@ function Panes() {
           <PanelGroup
             key={sizes.list}
             direction="horizontal"
-            autoSaveId={sizes.list > 50 ? 'shelf-table-of-papers' : 'shelf-open-paper'}
+            autoSaveId={`shelf-${sizes.list > 50 ? 'table' : find !== undefined ? 'find' : 'open'}`}
           >
             <Panel defaultSize={sizes.list} minSize={24} order={1} id="documents">
               {list}
