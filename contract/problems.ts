@@ -102,7 +102,7 @@ export const PROBLEMS = {
     status: 422,
     happened: '“{name}” does not contain any pages{looksLike}.',
     kept: ORIGINAL_KEPT,
-    todo: 'Crow Shelf takes in PDF, JPEG, PNG, TIFF, HEIC, WebP and electronic invoices (XML), and ZIP archives of them.',
+    todo: 'Crow Shelf takes in PDF, JPEG, PNG, TIFF, HEIC, WebP, electronic invoices (XML), mails (.eml, mailbox exports), and ZIP archives of them.',
   },
   'file-broken': {
     status: 422,
@@ -138,6 +138,18 @@ export const PROBLEMS = {
     status: 422,
     happened: '“{name}” contains no papers.',
     todo: 'Check that it is the right archive.',
+  },
+  'mail-empty': {
+    status: 422,
+    happened: '“{name}” is a mail that says nothing, with nothing attached.',
+    kept: ORIGINAL_KEPT,
+    todo: 'Open it in your mail program, and save what it shows as PDF.',
+  },
+  'mail-too-large': {
+    status: 413,
+    happened: 'A mail in “{name}” is larger than 64 MB.',
+    kept: ORIGINAL_KEPT,
+    todo: 'Save what is attached to it in your mail program, and take that in.',
   },
   'archive-known': {
     status: 409,

@@ -60,6 +60,24 @@ it('moves several documents at once, and back again', async () => {
   await until(() => readdirSync(onDisk('Yarn')).filter((name) => name.endsWith('.pdf')).length === 3);
 });
 
+it('answers a question over the shelf, shows the paper it comes from, and finds it by a tag that it is given', async () => {
+  await page.keyboard.press('/');
+  await page.getByRole('searchbox', { name: 'Find' }).fill('How many delivery notes came from Saltgate Yarns?');
+  const answer = page.getByRole('region', { name: 'Answer' });
+  await answer.getByText('3 papers').waitFor();
+  await page.getByRole('group', { name: 'How it was understood' }).getByText('Delivery note').waitFor();
+  await answer.getByRole('button', { name: /^Two/ }).click();
+  await page.getByRole('article', { name: 'Two' }).waitFor();
+  await page.getByRole('button', { name: 'What it says (i)' }).click();
+  await page.getByLabel('Add a tag').fill('to claim');
+  await page.getByLabel('Add a tag').press('Enter');
+  await page.getByRole('button', { name: 'to claim', exact: true }).click();
+  await page.getByText('1 document', { exact: true }).waitFor();
+  await page.getByLabel('Found documents').getByRole('button', { name: 'Two', exact: true }).waitFor();
+  await page.getByRole('searchbox', { name: 'Find' }).fill('Which invoices are unpaid?');
+  await page.getByText('No paper says whether it was paid.').waitFor();
+});
+
 it('tells when files were moved and deleted on disk, and settles it as the person says', async () => {
   mkdirSync(onDisk('Elsewhere'));
   renameSync(onDisk('Yarn/One.pdf'), onDisk('Elsewhere/First.pdf'));

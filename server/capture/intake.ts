@@ -5,6 +5,7 @@ import { Problem } from '@crow/contract/problems';
 import { Landing } from '@crow/core/sorting/arrangement';
 import { Context } from '../platform/context';
 import { drawInvoice } from '../engines/invoiceXml';
+import { isMail } from '../engines/mail';
 import { isZip, inspectFile, SourceInfo } from '../engines/sourceFile';
 import { withScratch } from '../engines/scratch';
 import { MOST_FILE_BYTES, storeBlob } from '../platform/blobs';
@@ -15,7 +16,7 @@ import { announce } from '../platform/live';
 import { addPages, insistOnLanding } from './addingPages';
 import { saysDiskFull } from '../platform/disks';
 import { materialise } from './sources';
-import { unpackPapers } from './unpacking';
+import { unpackMails, unpackPapers } from './unpacking';
 import { binStackWithoutFiles } from './queries';
 
 const AT_THE_END: Landing = { before: null, again: null };
@@ -124,6 +125,10 @@ export async function findPages(context: Context, fileId: string): Promise<void>
       // An archive in an archive is not opened.
       if (!file.unpacked && (await isZip(path))) {
         await unpackPapers(context, file, path);
+        return undefined;
+      }
+      if (!file.unpacked && (await isMail(path))) {
+        await unpackMails(context, file, path);
         return undefined;
       }
       const drawn = await drawInvoice(path, file.name, () => folder);

@@ -1,7 +1,10 @@
 import { randomUUID } from 'node:crypto';
 import { basename } from 'node:path';
+import { Readable } from 'node:stream';
 import { EntityManager, MoreThan } from 'typeorm';
 import { Problem } from '@crow/contract/problems';
+import { MailData, mailPdf } from '@crow/core/pdf/mailPdf';
+import { mailsIn } from '../engines/mail';
 import { withZip } from '../engines/zip';
 import { MOST_FILE_BYTES, storeBlob } from '../platform/blobs';
 import { Context } from '../platform/context';
@@ -11,13 +14,15 @@ import { deleteStackIfBare } from './queries';
 
 /** So many papers of an archive become a stack. */
 const MOST_PAPERS = 2000;
+/** What the papers of a mailbox have together, at most. */
+const MOST_MAILBOX_BYTES = 512 * 1024 * 1024;
 
 /**
  * Takes the papers out of an archive that was taken in: each becomes a file of the same stack, in the archive's place.
  * @throws Problem 'archive-broken', 'archive-too-large', 'archive-empty', 'file-encrypted', 'file-unknown'
  */
 export async function unpackPapers(context: Context, file: SourceFile, path: string): Promise<void> {
-  const { database, jobs } = context;
+  const { database } = context;
   await withZip(path, file.name, async (files) => {
     if (await context.happenings.tell(database.source.manager, 'archive-opened', { file, files }))
       return database.source.transaction((manager) => leave(manager, file));
@@ -26,38 +31,80 @@ export async function unpackPapers(context: Context, file: SourceFile, path: str
     const papers = files.toSorted((a, b) => a.path.localeCompare(b.path, 'en', { numeric: true }));
     if (papers.length === 0) throw new Problem('archive-empty', { name: file.name });
     if (papers.length > MOST_PAPERS) throw new Problem('archive-too-large', { name: file.name });
-    const stored: { id: string; blobId: string; name: string }[] = [];
-    for (const paper of papers) {
-      const { id } = await storeBlob(database, paper.read(), {
-        mostBytes: MOST_FILE_BYTES,
-        tooLarge: () => new Problem('archive-too-large', { name: file.name }),
-      });
-      stored.push({ id: randomUUID(), blobId: id, name: basename(paper.path) });
+    await putInPlace(
+      context,
+      file,
+      papers.map(({ path: inside, read }) => ({ name: basename(inside), read })),
+    );
+  });
+}
+
+/** A paper that comes out of a file with several in it. */
+interface Paper {
+  name: string;
+  read: () => AsyncIterable<Uint8Array>;
+  mail?: MailData;
+}
+
+/**
+ * Takes the papers out of a mail, or a mailbox, that was taken in: what is attached, and mails with nothing attached themselves.
+ * @throws Problem 'archive-too-large', 'file-broken', 'mail-too-large', 'mail-empty'
+ */
+export async function unpackMails(context: Context, file: SourceFile, path: string): Promise<void> {
+  const papers: Paper[] = [];
+  let bytes = 0;
+  for await (const { head, text, papers: attached } of mailsIn(path, file.name)) {
+    const found: { name: string; bytes: Uint8Array; mail?: MailData }[] =
+      attached.length > 0
+        ? attached
+        : text.trim() || head.subject
+          ? [{ name: `${head.subject || head.from || 'Mail'}.pdf`, bytes: await mailPdf(head, text), mail: head }]
+          : [];
+    for (const { name, bytes: content, mail } of found) {
+      papers.push({ name, read: () => Readable.from([content]), mail });
+      bytes += content.length;
     }
-    await database.source.transaction(async (manager) => {
-      await manager.increment(
-        SourceFile,
-        { stackId: file.stackId, position: MoreThan(file.position) },
-        'position',
-        stored.length,
-      );
-      await manager.insert(
-        SourceFile,
-        stored.map(({ id, name, blobId }, at) => ({
-          id,
-          stackId: file.stackId,
-          name,
-          position: file.position + at + 1,
-          blobId,
-          beforePage: file.beforePage,
-          documentId: file.documentId,
-          actorId: file.actorId,
-          unpacked: true,
-        })),
-      );
-      await jobs.ask(manager, 'take-in', ...stored.map(({ id }) => ({ fileId: id })));
-      await leave(manager, file);
+    if (papers.length > MOST_PAPERS || bytes > MOST_MAILBOX_BYTES)
+      throw new Problem('archive-too-large', { name: file.name });
+  }
+  if (papers.length === 0) throw new Problem('mail-empty', { name: file.name });
+  await putInPlace(context, file, papers);
+}
+
+/** Puts papers into a stack in the place of the file that they come out of. */
+async function putInPlace({ database, jobs }: Context, file: SourceFile, papers: readonly Paper[]): Promise<void> {
+  const stored: { id: string; blobId: string; name: string; mail: MailData | null }[] = [];
+  for (const { name, read, mail = null } of papers) {
+    const { id } = await storeBlob(database, read(), {
+      mostBytes: MOST_FILE_BYTES,
+      tooLarge: () => new Problem('archive-too-large', { name: file.name }),
     });
+    stored.push({ id: randomUUID(), blobId: id, name, mail });
+  }
+  await database.source.transaction(async (manager) => {
+    await manager.increment(
+      SourceFile,
+      { stackId: file.stackId, position: MoreThan(file.position) },
+      'position',
+      stored.length,
+    );
+    await manager.insert(
+      SourceFile,
+      stored.map(({ id, name, blobId, mail }, at) => ({
+        id,
+        stackId: file.stackId,
+        name,
+        position: file.position + at + 1,
+        blobId,
+        beforePage: file.beforePage,
+        documentId: file.documentId,
+        actorId: file.actorId,
+        unpacked: true,
+        mail,
+      })),
+    );
+    await jobs.ask(manager, 'take-in', ...stored.map(({ id }) => ({ fileId: id })));
+    await leave(manager, file);
   });
 }
 

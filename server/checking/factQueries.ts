@@ -6,6 +6,7 @@ import { Box } from '@crow/core/geometry';
 import { Reason, sayReason } from '@crow/core/reading/facts/reason';
 import { Booking, FactLine, TaxAtRate } from '@crow/core/reading/facts/fact';
 import { KeptValue } from '@crow/core/reading/facts/typedFact';
+import { MailData } from '@crow/core/pdf/mailPdf';
 import { InvoiceData } from '@crow/core/reading/facts/invoiceData';
 import { PageCode, PageText, restoreWords, StoredWord } from '@crow/core/reading/words';
 import { rows } from '../platform/database';
@@ -101,16 +102,19 @@ export async function textsOf(
   return pages.map((page) => ({ ...page, words: restoreWords(page.words) }));
 }
 
-/** The electronic invoice that all pages of a document came with, if they did. */
-export async function invoiceOf(manager: EntityManager, documentId: string): Promise<InvoiceData | null> {
-  const files = await rows<{ invoice: InvoiceData | null }>(
+/** The electronic invoice that all pages of a document came with, or the head of the mail that they are, if it is so. */
+export async function dataOf(
+  manager: EntityManager,
+  documentId: string,
+): Promise<{ invoice: InvoiceData | null; mail: MailData | null }> {
+  const files = await rows<{ invoice: InvoiceData | null; mail: MailData | null }>(
     manager,
-    `select f.invoice from source_file f where f.id in (
+    `select f.invoice, f.mail from source_file f where f.id in (
        select p.source_file_id from document_page dp join page p on p.id = dp.page_id where dp.document_id = $1
      )`,
     [documentId],
   );
-  return files.length === 1 ? files[0].invoice : null;
+  return files.length === 1 ? files[0] : { invoice: null, mail: null };
 }
 
 /** Who has these signs on papers other than this one. */

@@ -5,6 +5,7 @@ import { shareOf } from '@crow/core/geometry';
 import { Fact as FoundFact, Facts } from '@crow/core/reading/facts/fact';
 import { findFacts } from '@crow/core/reading/facts/findFacts';
 import { withInvoiceData } from '@crow/core/reading/facts/invoiceData';
+import { withMailData } from '@crow/core/reading/facts/mailData';
 import { fold } from '@crow/core/reading/facts/rows';
 import { checksOf, findSigns } from '@crow/core/reading/facts/signs';
 import { keptValue, MONEY, typedFact } from '@crow/core/reading/facts/typedFact';
@@ -13,7 +14,7 @@ import { readSettings } from '../platform/settings';
 import { Fact as FactRow, FactEmptied, SenderSign } from '../platform/entities';
 import {
   confirmedVendors,
-  invoiceOf,
+  dataOf,
   keepRead,
   keepTyped,
   kindSaidOf,
@@ -37,8 +38,8 @@ export async function refreshFacts(manager: EntityManager, documentId: string): 
   const unasked = findAs();
   const kindRead = formOf(unasked.kind);
   const read = said ? findAs(said.value) : await asBefore(manager, documentId, unasked, kindRead, findAs);
-  const invoice = await invoiceOf(manager, documentId);
-  const found = invoice ? withInvoiceData(read, invoice) : read;
+  const { invoice, mail } = await dataOf(manager, documentId);
+  const found = invoice ? withInvoiceData(read, invoice) : mail ? withMailData(read, mail) : read;
   await manager.delete(FactRow, { documentId, confirmedBy: IsNull() });
   const emptied = await emptiedFacts(manager, documentId);
   for (const name of FACT_NAMES) {

@@ -24,6 +24,7 @@ export type Reason =
         | 'small-print'
         | 'named-in-text'
         | 'invoice-data'
+        | 'mail-data'
         | 'divider-sheet'
         | 'check-digits'
         | 'payment-code'
@@ -103,6 +104,8 @@ export function sayReason(reason: Reason): string {
       return 'with the carriage or discount that stands below it';
     case 'divider-sheet':
       return 'as its divider sheet says';
+    case 'mail-data':
+      return 'the mail says it in its head';
     case 'invoice-data':
       return 'from the invoice data inside the PDF';
     case 'as-told':

@@ -8,6 +8,7 @@ import {
   PrimaryGeneratedColumn,
 } from 'typeorm';
 import { ProblemReport } from '@crow/contract/problems';
+import { MailData } from '@crow/core/pdf/mailPdf';
 import { InvoiceData } from '@crow/core/reading/facts/invoiceData';
 import { Arrangement } from '@crow/core/sorting/arrangement';
 import { Actor } from './actors';
@@ -91,6 +92,8 @@ export class SourceFile {
   @CreateDateColumn({ type: 'timestamptz', name: 'created_at' }) createdAt: Date;
   /** The electronic invoice that it carries. */
   @Column('jsonb', { nullable: true }) invoice: InvoiceData | null;
+  /** The head of the mail that it is. */
+  @Column('jsonb', { nullable: true }) mail: MailData | null;
   /** The file as it came, where its pages come from another: a copy without its password, or an invoice that was drawn. */
   @Column('uuid', { name: 'came_blob_id', nullable: true }) cameBlobId: string | null;
   @ManyToOne(() => Blob) @JoinColumn({ name: 'came_blob_id' }) cameBlob?: Blob;

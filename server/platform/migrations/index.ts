@@ -29,6 +29,7 @@ import { BoundBooks1773000000000 } from './1773000000000-BoundBooks';
 import { Marks1774000000000 } from './1774000000000-Marks';
 import { KeptSearches1775000000000 } from './1775000000000-KeptSearches';
 import { Remarks1776000000000 } from './1776000000000-Remarks';
+import { Mails1777000000000 } from './1777000000000-Mails';
 
 /** What made the tables what they are, in order. Frozen: what has run somewhere is never changed. */
 export const MIGRATIONS = [
@@ -63,4 +64,5 @@ export const MIGRATIONS = [
   Marks1774000000000,
   KeptSearches1775000000000,
   Remarks1776000000000,
+  Mails1777000000000,
 ];

@@ -25,7 +25,8 @@ import { PagesInHand, useDocumentPages, useStackPages } from './usePages';
 const FolderSource = lazy(() => import('./FolderSource'));
 const ScannerSource = lazy(() => import('./ScannerSource'));
 
-const ACCEPT = '.pdf,.jpg,.jpeg,.png,.tif,.tiff,.heic,.heif,.webp,application/pdf,image/*,.xml,application/xml';
+const ACCEPT =
+  '.pdf,.jpg,.jpeg,.png,.tif,.tiff,.heic,.heif,.webp,application/pdf,image/*,.xml,application/xml,.eml,.mbox,message/rfc822';
 
 const SOURCES = ['files', 'camera', 'scanner', 'folders'] as const;
 type Source = (typeof SOURCES)[number];

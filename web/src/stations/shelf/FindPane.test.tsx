@@ -1,6 +1,6 @@
 import { screen, waitFor, within } from '@testing-library/react';
 import { UserEvent } from '@testing-library/user-event';
-import { Route, Routes } from 'react-router';
+import { Link, Route, Routes } from 'react-router';
 import { endpoints } from '@crow/contract/endpoints';
 import { DocumentSummary } from '@crow/contract/documents';
 import { FoundDocument } from '@crow/contract/finding';
@@ -38,6 +38,7 @@ function open(at = '/shelf/?find=', answer: FoundDocument[] = papers) {
     }));
   const pane = (
     <ChosenProvider>
+      <Link to={`/shelf/?find=${encodeURIComponent('tag:"to claim"')}`}>Elsewhere</Link>
       <FindPane />
     </ChosenProvider>
   );
@@ -193,4 +194,17 @@ describe('with several chosen', () => {
     await user.keyboard('{Escape}');
     expect(screen.queryByText('3 chosen')).toBeNull();
   });
+});
+
+it('looks for what a link elsewhere asks for, whatever was typed before', async () => {
+  const { user, server } = open('/shelf/?find=madder');
+  await screen.findByText('Yarn of May');
+  await user.clear(field());
+  await user.type(field(), 'weld');
+  await waitFor(() => expect(server.askedOf(endpoints.find).at(-1)!.query.q).toBe('weld'));
+  await user.click(screen.getByRole('link', { name: 'Elsewhere' }));
+  await waitFor(() => expect(server.askedOf(endpoints.find).at(-1)!.query.q).toBe('tag:"to claim"'));
+  // It stays so: what was typed before does not come back.
+  await new Promise((resolve) => setTimeout(resolve, 400));
+  expect(field().value).toBe('tag:"to claim"');
 });

@@ -1,5 +1,5 @@
 import { Bookmark, Search, X } from 'lucide-react';
-import { Link } from 'react-router';
+import { Link, Location, useLocation } from 'react-router';
 import { Fragment, useDeferredValue, useEffect, useRef, useState } from 'react';
 import { isQuestion } from '@crow/core/finding/asking/isQuestion';
 import { endpoints } from '@crow/contract/endpoints';
@@ -25,6 +25,13 @@ function focusOpened(): void {
 export function FindPane() {
   const { find = '', document: openId, go } = useShelfPlace();
   const [typed, setTyped] = useState(find);
+  // Whoever leads here from elsewhere, a kept search or a tag, changes what stands in the field; what is typed here is ahead of the address.
+  const { key, state } = useLocation() as Location<{ typed?: boolean } | null>;
+  const [seen, setSeen] = useState(key);
+  if (key !== seen) {
+    setSeen(key);
+    if (!state?.typed) setTyped(find);
+  }
   const field = useRef<HTMLInputElement>(null);
   const query = useDeferredValue(find);
   const [order, setOrder] = useState<FindOrder>('best');

@@ -32,7 +32,7 @@ function readAt(text: string | null): Place | undefined {
   return pageId ? { pageId, box: box.map(Number) as Place['box'] } : undefined;
 }
 
-/** Where one is in the shelf, from the address, and how to go elsewhere. */
+/** Where one is in the shelf, from the address, and how to go elsewhere; `replace` while what is looked for is being typed. */
 export function useShelfPlace(): ShelfPlace & { go: (to: ShelfPlace, replace?: boolean) => void } {
   const { folder, document } = useParams();
   const [search] = useSearchParams();
@@ -50,7 +50,10 @@ export function useShelfPlace(): ShelfPlace & { go: (to: ShelfPlace, replace?: b
       ...(to.at && { at: writeAt(to.at) }),
       ...(to.words && { words: to.words }),
     });
-    void navigate({ pathname: path, search: query.size > 0 ? `?${query}` : '' }, { replace });
+    void navigate(
+      { pathname: path, search: query.size > 0 ? `?${query}` : '' },
+      { replace, state: { typed: replace } },
+    );
   };
   return { folder: folder === NO_FOLDER ? undefined : folder, document, beside, find, at, words, go };
 }
