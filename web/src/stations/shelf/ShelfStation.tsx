@@ -1,5 +1,5 @@
 import { ArrowLeft } from 'lucide-react';
-import { ReactNode, useMemo } from 'react';
+import { lazy, ReactNode, Suspense, useMemo } from 'react';
 import { isQuestion } from '@crow/core/finding/asking/isQuestion';
 import { Panel, PanelGroup } from 'react-resizable-panels';
 import { Empty } from '../../parts/controls';
@@ -10,15 +10,20 @@ import { DocumentsPane } from './DocumentsPane';
 import { FindPane } from './FindPane';
 import { FoldersPane } from './FoldersPane';
 import { Handle } from './Handle';
-import { OpenDocument } from './OpenDocument';
 import { PapersSummary } from './PapersSummary';
 import { ShelfFront } from './ShelfFront';
-import { SideBySide } from './SideBySide';
 import { BIN, CHANGED, useShelfPlace } from './shelfPlace';
 import { inOrder } from './tableColumns';
 import { useTableForm } from './tableForm';
+import { whenIdle } from '../../parts/idle';
 import { useMedium, useSmall } from '../../parts/useNarrow';
 import { useFolderDocuments, useFolders } from '../../queries';
+
+// Reading, marking and hiding come once a paper is opened, or nothing else is to be done.
+const reading = () => import('./OpenDocument');
+const OpenDocument = lazy(() => reading().then((part) => ({ default: part.OpenDocument })));
+const SideBySide = lazy(() => import('./SideBySide').then((part) => ({ default: part.SideBySide })));
+whenIdle(() => void reading(), 5000);
 
 /** The Shelf station: folders, what is in one (or what was found), and the open document, side by side. */
 export default function ShelfStation() {
@@ -54,13 +59,19 @@ function Panes() {
       <ShelfFront />
     );
   if (document && other && !small)
-    return <SideBySide ids={[document, other]} query={marked} onClose={() => go({ folder, document, find })} />;
+    return (
+      <Suspense>
+        <SideBySide ids={[document, other]} query={marked} onClose={() => go({ folder, document, find })} />
+      </Suspense>
+    );
   const back = find !== undefined ? 'What was found' : folder ? 'The folder' : 'The shelf';
   // One pane at a time, and the way back always in the same corner; on a larger screen the folders stand beside what is in one.
   if (document && (small || medium))
     return (
       <OnePane back={back} onBack={() => go({ folder, find })}>
-        <OpenDocument key={document} id={document} query={marked} at={at} />
+        <Suspense>
+          <OpenDocument key={document} id={document} query={marked} at={at} />
+        </Suspense>
       </OnePane>
     );
   if (small)
@@ -73,7 +84,9 @@ function Panes() {
     );
   // What is open beside the list, or, beside a table of papers, what they come to.
   const beside = document ? (
-    <OpenDocument key={document} id={document} query={marked} at={at} />
+    <Suspense>
+      <OpenDocument key={document} id={document} query={marked} at={at} />
+    </Suspense>
   ) : inFolder && documents.length > 0 ? (
     <PapersSummary
       title={chosen.size > 0 ? `${chosen.size} chosen` : 'All together'}

@@ -30,7 +30,9 @@ export function Answer({ question }: { question: string }) {
       <div className="border-b border-rule px-4 py-3" role="status">
         {answer && understood && (
           <>
-            <p className="font-mono text-lg font-semibold break-words">{headline(answer, understood)}</p>
+            <p className={`text-lg font-semibold break-words ${understood.wants.startsWith('who') ? '' : 'font-mono'}`}>
+              {headline(answer, understood)}
+            </p>
             <p className="mt-1 text-quiet">{explained(answer, understood)}</p>
           </>
         )}
