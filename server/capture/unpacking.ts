@@ -5,7 +5,7 @@ import { EntityManager, MoreThan } from 'typeorm';
 import { Problem } from '@crow/contract/problems';
 import { MailData, mailPdf } from '@crow/core/pdf/mailPdf';
 import { mailsIn } from '../engines/mail';
-import { withZip } from '../engines/zip';
+import { MOST_BYTES, withZip } from '../engines/zip';
 import { MOST_FILE_BYTES, storeBlob } from '../platform/blobs';
 import { Context } from '../platform/context';
 import { SourceFile } from '../platform/entities';
@@ -14,8 +14,8 @@ import { deleteStackIfBare } from './queries';
 
 /** So many papers of an archive become a stack. */
 const MOST_PAPERS = 2000;
-/** What the papers of a mailbox have together, at most. */
-const MOST_MAILBOX_BYTES = 512 * 1024 * 1024;
+/** What the papers of an archive have together, at most. */
+const MOST_ARCHIVE_BYTES = MOST_BYTES;
 
 /**
  * Takes the papers out of an archive that was taken in: each becomes a file of the same stack, in the archive's place.
@@ -51,35 +51,39 @@ interface Paper {
  * @throws Problem 'archive-too-large', 'file-broken', 'mail-too-large', 'mail-empty'
  */
 export async function unpackMails(context: Context, file: SourceFile, path: string): Promise<void> {
-  const papers: Paper[] = [];
-  let bytes = 0;
-  for await (const { head, text, papers: attached } of mailsIn(path, file.name)) {
-    const found: { name: string; bytes: Uint8Array; mail?: MailData }[] =
-      attached.length > 0
-        ? attached
-        : text.trim() || head.subject
-          ? [{ name: `${head.subject || head.from || 'Mail'}.pdf`, bytes: await mailPdf(head, text), mail: head }]
-          : [];
-    for (const { name, bytes: content, mail } of found) {
-      papers.push({ name, read: () => Readable.from([content]), mail });
-      bytes += content.length;
-    }
-    if (papers.length > MOST_PAPERS || bytes > MOST_MAILBOX_BYTES)
-      throw new Problem('archive-too-large', { name: file.name });
-  }
-  if (papers.length === 0) throw new Problem('mail-empty', { name: file.name });
-  await putInPlace(context, file, papers);
+  await putInPlace(context, file, papersInMails(path, file.name));
 }
 
-/** Puts papers into a stack in the place of the file that they come out of. */
-async function putInPlace({ database, jobs }: Context, file: SourceFile, papers: readonly Paper[]): Promise<void> {
+async function* papersInMails(path: string, name: string): AsyncGenerator<Paper> {
+  let found = 0;
+  for await (const { head, text, papers } of mailsIn(path, name)) {
+    for (const { name: attached, bytes } of papers) yield { name: attached, read: () => Readable.from([bytes]) };
+    found += papers.length;
+    if (papers.length > 0 || (!text.trim() && !head.subject)) continue;
+    const pdf = await mailPdf(head, text);
+    yield { name: `${head.subject || head.from || 'Mail'}.pdf`, read: () => Readable.from([pdf]), mail: head };
+    found++;
+  }
+  if (found === 0) throw new Problem('mail-empty', { name });
+}
+
+/** Puts papers into a stack in the place of the file that they come out of; they are kept one after the other, as they come. */
+async function putInPlace(
+  { database, jobs }: Context,
+  file: SourceFile,
+  papers: Iterable<Paper> | AsyncIterable<Paper>,
+): Promise<void> {
   const stored: { id: string; blobId: string; name: string; mail: MailData | null }[] = [];
-  for (const { name, read, mail = null } of papers) {
-    const { id } = await storeBlob(database, read(), {
+  let bytes = 0;
+  for await (const { name, read, mail = null } of papers) {
+    const { id, size } = await storeBlob(database, read(), {
       mostBytes: MOST_FILE_BYTES,
       tooLarge: () => new Problem('archive-too-large', { name: file.name }),
     });
+    bytes += size;
     stored.push({ id: randomUUID(), blobId: id, name, mail });
+    if (stored.length > MOST_PAPERS || bytes > MOST_ARCHIVE_BYTES)
+      throw new Problem('archive-too-large', { name: file.name });
   }
   await database.source.transaction(async (manager) => {
     await manager.increment(

@@ -4,7 +4,8 @@ import { groupBy } from '../../shelf/groupBy';
 import { Kind, kindTraits } from '../../reading/facts/kindList';
 import { AskedPaper } from './paper';
 import { isTopic, partsOf, stemOf, wordsMeaning } from './topics';
-import { plainQuestion, ShelfNames } from './understand';
+import { plainQuestion } from './text';
+import { ShelfNames } from './understand';
 import { DayFact, MoneyFact, NotSaid, Period, Understood, ValueFact } from './understood';
 
 /** Where on a paper the answer stands: a fact, or one of its lines. */

@@ -210,6 +210,9 @@ describe('a question over papers', () => {
     ['Who painted the boat?', 'words'],
     ['How much did we pay for cinema?', 'about'],
     ['?', 'nothing asked'],
+    ['What is it?', 'words'],
+    ['When is it?', 'words'],
+    ['Who is it from?', 'words'],
     ['Did we pay more for cinema than last year?', 'about'],
   ])('is not answered when nothing says it: %s', (question, reason) => {
     expect(why(question)).toBe(reason);

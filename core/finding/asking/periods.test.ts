@@ -1,5 +1,5 @@
 import { readPeriods } from './periods';
-import { plainQuestion } from './understand';
+import { plainQuestion } from './text';
 
 /** A Saturday. */
 const TODAY = '2026-11-28';

@@ -11,7 +11,7 @@ const EMPTY_WORDS = new Set(Object.values(EMPTY).flatMap((words) => words.split(
 
 /** Whether a word of a question says nothing of what is asked about. */
 export function isEmpty(word: string): boolean {
-  return EMPTY_WORDS.has(word) || word.length < 2;
+  return word.length < 2 || EMPTY_WORDS.has(word);
 }
 
 /** What papers are called, and the kinds that are meant; none for papers of any kind. */
