@@ -145,7 +145,8 @@ export const useShelfAnswer = (question: string, understood: UnderstoodQuestion 
     queryKey: ['answer', question, understood],
     queryFn: () => ask(endpoints.askShelf, { body: { question, understood } }),
     enabled: question.trim() !== '',
-    placeholderData: (before) => before,
+    // The answer to another question is none to this one.
+    placeholderData: (before, query) => (query?.queryKey[1] === question ? before : undefined),
   });
 export const useTags = (enabled = true) =>
   useQuery({ queryKey: ['tags'], queryFn: () => ask(endpoints.listTags, {}), enabled });

@@ -1,6 +1,6 @@
 import { screen, waitFor, within } from '@testing-library/react';
 import { UserEvent } from '@testing-library/user-event';
-import { Link, Route, Routes } from 'react-router';
+import { Link, Route, Routes, useNavigate } from 'react-router';
 import { endpoints } from '@crow/contract/endpoints';
 import { DocumentSummary } from '@crow/contract/documents';
 import { FoundDocument } from '@crow/contract/finding';
@@ -27,6 +27,11 @@ const papers = [
   found(filed('Rent', { kind: 'letter', vendor: 'Harbour Council', date: '2026-06-10' })),
 ];
 
+function WayBack() {
+  const navigate = useNavigate();
+  return <button onClick={() => void navigate(-1)}>Way back</button>;
+}
+
 function open(at = '/shelf/?find=', answer: FoundDocument[] = papers) {
   const server = new StandInServer()
     .on(endpoints.listFolders, () => [yarn, folder('Workshop/Rent')])
@@ -39,6 +44,7 @@ function open(at = '/shelf/?find=', answer: FoundDocument[] = papers) {
   const pane = (
     <ChosenProvider>
       <Link to={`/shelf/?find=${encodeURIComponent('tag:"to claim"')}`}>Elsewhere</Link>
+      <WayBack />
       <FindPane />
     </ChosenProvider>
   );
@@ -197,7 +203,7 @@ describe('with several chosen', () => {
 });
 
 it('looks for what a link elsewhere asks for, whatever was typed before', async () => {
-  const { user, server } = open('/shelf/?find=madder');
+  const { user, server, address } = open('/shelf/?find=madder');
   await screen.findByText('Yarn of May');
   await user.clear(field());
   await user.type(field(), 'weld');
@@ -207,4 +213,8 @@ it('looks for what a link elsewhere asks for, whatever was typed before', async 
   // It stays so: what was typed before does not come back.
   await new Promise((resolve) => setTimeout(resolve, 400));
   expect(field().value).toBe('tag:"to claim"');
+  await user.click(screen.getByRole('button', { name: 'Way back' }));
+  await waitFor(() => expect(field().value).toBe('weld'));
+  await new Promise((resolve) => setTimeout(resolve, 400));
+  expect(address()).toContain('find=weld');
 });

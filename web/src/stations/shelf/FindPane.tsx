@@ -1,5 +1,5 @@
 import { Bookmark, Search, X } from 'lucide-react';
-import { Link, Location, useLocation } from 'react-router';
+import { Link, Location, NavigationType, useLocation, useNavigationType } from 'react-router';
 import { Fragment, useDeferredValue, useEffect, useRef, useState } from 'react';
 import { isQuestion } from '@crow/core/finding/asking/isQuestion';
 import { endpoints } from '@crow/contract/endpoints';
@@ -25,12 +25,14 @@ function focusOpened(): void {
 export function FindPane() {
   const { find = '', document: openId, go } = useShelfPlace();
   const [typed, setTyped] = useState(find);
-  // Whoever leads here from elsewhere, a kept search or a tag, changes what stands in the field; what is typed here is ahead of the address.
+  // Whoever leads here from elsewhere, a kept search, a tag or the way back, changes what stands in the field; what is typed here is ahead of
+  // the address.
   const { key, state } = useLocation() as Location<{ typed?: boolean } | null>;
+  const isWayBack = useNavigationType() === NavigationType.Pop;
   const [seen, setSeen] = useState(key);
   if (key !== seen) {
     setSeen(key);
-    if (!state?.typed) setTyped(find);
+    if (!state?.typed || isWayBack) setTyped(find);
   }
   const field = useRef<HTMLInputElement>(null);
   const query = useDeferredValue(find);

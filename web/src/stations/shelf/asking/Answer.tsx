@@ -44,7 +44,7 @@ export function Answer({ question }: { question: string }) {
                 ? 'Ask for what is due, or until when.'
                 : understood
                   ? 'Take out a condition, or ask with other words.'
-                  : 'Ask how much, how many, which, who, when or until when; or leave out the question mark to look for words.'}
+                  : 'Ask how much, how many, which, who, when or until when; “in quotes”, words are looked for.'}
             </p>
           </>
         )}
