@@ -358,6 +358,14 @@ export const documentsEndpoints = {
     summary: 'The text of a document set anew for a small screen (PDF)',
     params: idParams,
   }),
+  documentEpub: endpoint({
+    right: 'read',
+    of: 'document',
+    method: 'GET',
+    path: '/documents/:id/epub',
+    summary: 'The text of a document for reading devices (EPUB)',
+    params: idParams,
+  }),
   documentPictures: endpoint({
     right: 'read',
     of: 'document',

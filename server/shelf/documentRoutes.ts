@@ -10,7 +10,7 @@ import { asFile, sendBlob } from '../platform/http/sendBlob';
 import { serve } from '../platform/http/serve';
 import { askForSizes, documentSizes } from './binding';
 import { changeDocuments } from './changingDocuments';
-import { documentText, picturesOf, textPdfOf } from './exporting';
+import { documentText, epubOfDocument, picturesOf, textPdfOf } from './exporting';
 import { fileDocument, unfileDocument } from './filingDocuments';
 import { changeMarks, flatPdfOf, marksOf, replyToMark } from './marking';
 import { remarkOn, tagsInUse } from './remarks';
@@ -67,12 +67,16 @@ export function documentRoutes(app: FastifyInstance, context: Context, pictures:
     const name = await nameOf(params.id);
     return asFile(reply, `${name}.txt`, 'text/plain; charset=utf-8').send(await documentText(manager, params.id));
   });
+  const pictureOf: Parameters<typeof textPdfOf>[3] = async ({ id, turn, version }) =>
+    (await pictures.picture(id, 'full', turn, version)).bytes;
+  serve(app, endpoints.documentEpub, async ({ params, reply }) => {
+    const { name, vendor } = await summary(params.id);
+    const bytes = await epubOfDocument(manager, { id: params.id, name: name || 'Paper', vendor }, pictureOf);
+    return asFile(reply, `${name || 'document'}.epub`, 'application/epub+zip').send(Buffer.from(bytes));
+  });
   serve(app, endpoints.documentTextPdf, async ({ params, reply }) => {
     const name = await nameOf(params.id);
-    const bytes = await textPdfOf(manager, params.id, name, async ({ id, turn, version }) => {
-      const { bytes } = await pictures.picture(id, 'full', turn, version);
-      return bytes;
-    });
+    const bytes = await textPdfOf(manager, params.id, name, pictureOf);
     return asFile(reply, `${name}, text.pdf`, 'application/pdf').send(Buffer.from(bytes));
   });
   serve(app, endpoints.documentPictures, async ({ params, query, reply }) => {

@@ -40,6 +40,14 @@ describe('out of a document comes', () => {
     execFileSync('qpdf', ['--check', path]);
   });
 
+  it('a book for reading devices, with its text, and who it is from', async () => {
+    const { raw, headers } = await get(`/documents/${id}/epub`);
+    expect(headers['content-type']).toBe('application/epub+zip');
+    const files = unzipSync(raw);
+    expect(strFromU8(files['OEBPS/page-1.xhtml'])).toMatch(/Saltgate Yarns[^]*harbour office/);
+    expect(strFromU8(files['OEBPS/book.opf'])).toContain('<dc:language>en</dc:language>');
+  });
+
   it('its text set anew with the drawings that stand in it, in their place', async () => {
     const text = 'Saltgate Yarns\nDelivery note\n\n\n\n\n\n\nTwelve skeins of madder\nSix skeins of weld';
     const page = sharp(await scanned(text));
@@ -50,9 +58,12 @@ describe('out of a document comes', () => {
       .composite([{ input: Buffer.from(mark) }])
       .jpeg()
       .toBuffer();
-    const { raw } = await get(`/documents/${await room.documentOf('marked.jpg', marked)}/text-pdf`);
+    const drawn = await room.documentOf('marked.jpg', marked);
+    const { raw } = await get(`/documents/${drawn}/text-pdf`);
     const path = join(scratchFolder(), 'marked.pdf');
     writeFileSync(path, raw);
+    const files = unzipSync((await get(`/documents/${drawn}/epub`)).raw);
+    expect(Object.keys(files).filter((name) => name.endsWith('.jpg'))).toHaveLength(1);
     const images = execFileSync('pdfimages', ['-list', path], { encoding: 'utf8' }).trim().split('\n').slice(2);
     expect(images).toHaveLength(1);
     expect(execFileSync('pdftotext', [path, '-'], { encoding: 'utf8' })).toMatch(/Saltgate Yarns[^]*madder/);

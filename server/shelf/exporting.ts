@@ -5,7 +5,10 @@ import { EntityManager } from 'typeorm';
 import { Problem } from '@crow/contract/problems';
 import { FACTS_FILE, ToldDocument } from '@crow/contract/shelfArchive';
 import { Turn } from '@crow/core/geometry';
-import { SetPicture, textOnlyPdf } from '@crow/core/pdf/textOnlyPdf';
+import { Block, epubOf } from '@crow/core/epub/epub';
+import { textOnlyPdf } from '@crow/core/pdf/textOnlyPdf';
+import { guessLanguage, TOLD_APART } from '@crow/core/reading/language';
+import { languageTag } from '@crow/core/reading/otherLanguages';
 import { paragraphsOf } from '@crow/core/reading/paragraphs';
 import { plainText } from '@crow/core/reading/words';
 import { csvOf } from '@crow/core/filing/csv';
@@ -30,16 +33,35 @@ export async function documentText(manager: EntityManager, documentId: string): 
     .join('\f');
 }
 
-/**
- * The text of a document and the pictures in it as a PDF for a small screen.
- * @param pictureOf gives the picture of a page as it is shown, turned and made (JPEG)
- */
+/** Gives the picture of a page as it is shown, turned and made (JPEG). */
+type PictureOf = (page: { id: string; turn: Turn; version: string }) => Promise<Uint8Array>;
+
+/** The text of a document and the pictures in it as a PDF for a small screen. */
 export async function textPdfOf(
   manager: EntityManager,
   documentId: string,
   title: string,
-  pictureOf: (page: { id: string; turn: Turn; version: string }) => Promise<Uint8Array>,
+  pictureOf: PictureOf,
 ): Promise<Uint8Array> {
+  const pages = await setPages(manager, documentId, pictureOf);
+  const set = pages.map((blocks) => blocks.map((block) => ('text' in block ? block.text : block)));
+  return textOnlyPdf(set, { title, created: new Date() });
+}
+
+/** The text of a document, its headings and the pictures in it, as a book for reading devices (EPUB). */
+export async function epubOfDocument(
+  manager: EntityManager,
+  { id, name, vendor }: { id: string; name: string; vendor: string | null },
+  pictureOf: PictureOf,
+): Promise<Uint8Array> {
+  const pages = await setPages(manager, id, pictureOf);
+  const text = pages.flatMap((blocks) => blocks.flatMap((block) => ('text' in block ? block.text : []))).join('\n');
+  const language = languageTag(guessLanguage(text, TOLD_APART));
+  return epubOf({ id, title: name, creator: vendor, language, modified: new Date() }, pages);
+}
+
+/** What stands on the pages of a document to be set anew: text and pictures, each where it stands among the others. */
+async function setPages(manager: EntityManager, documentId: string, pictureOf: PictureOf): Promise<Block[][]> {
   const figuresOf = async (page: Page, text: ReadPage) => {
     try {
       return await cutFigures(await pictureOf(page), text);
@@ -50,12 +72,12 @@ export async function textPdfOf(
     }
   };
   const texts = new Map((await textsOf(manager, documentId)).map((text) => [text.pageId, text]));
-  const pages: (string | SetPicture)[][] = [];
+  const pages: Block[][] = [];
   for (const page of await pagesOfDocument(manager, documentId)) {
     const text = texts.get(page.id);
     if (!text) continue;
     const written = paragraphsOf(text.words);
-    const set: (string | SetPicture)[] = written.map((paragraph) => paragraph.text);
+    const set: Block[] = written.map(({ text: words, heading }) => ({ text: words, heading }));
     // From the last one up, each before the text that begins below it: what is read in columns keeps its order.
     for (const { top, ...figure } of (await figuresOf(page, text)).reverse()) {
       const below = written.findIndex((paragraph) => paragraph.top >= top);
@@ -63,7 +85,7 @@ export async function textPdfOf(
     }
     pages.push(set);
   }
-  return textOnlyPdf(pages, { title, created: new Date() });
+  return pages;
 }
 
 /**

@@ -140,6 +140,9 @@ export function DocumentMenu({
               <a href={addressOf(endpoints.documentTextPdf, { params })}>Save as text for a small screen</a>
             </DropdownMenu.Item>
             <DropdownMenu.Item className={menuItemLook} asChild>
+              <a href={addressOf(endpoints.documentEpub, { params })}>Save for a reading device (EPUB)</a>
+            </DropdownMenu.Item>
+            <DropdownMenu.Item className={menuItemLook} asChild>
               <a href={addressOf(endpoints.documentPictures, { params, query: { as: 'jpeg' } })}>
                 Save as pictures (JPEG)
               </a>
