@@ -137,8 +137,9 @@ export const tag = string()
   .min(1, 'a tag has a letter at least')
   .max(LONGEST_TAG, `a tag has ${LONGEST_TAG} characters at most`);
 export const remark = object({
-  /** All that it has from now on. */
-  tags: array(tag.required()).max(MOST_TAGS, `a paper has ${MOST_TAGS} tags at most`).default(undefined),
+  /** Tags that it gets, and that are taken off; those that it has besides stay. */
+  add: array(tag.required()).max(MOST_TAGS).default(undefined),
+  remove: array(tag.required()).max(MOST_TAGS).default(undefined),
   note: string().trim().max(LONGEST_NOTE, `a note has ${LONGEST_NOTE} characters at most`),
 });
 export type Remark = InferType<typeof remark>;

@@ -511,7 +511,6 @@ export function madeShelf(senders: readonly Sender[] = SENDERS, many = 2000, see
       total,
       tax: tax === null ? null : { units: tax, currency },
       net: tax === null ? null : { units: units - tax, currency },
-      amountDue: null,
       taxRate: rate && total ? String(rate) : null,
       customer: null,
       reference: null,

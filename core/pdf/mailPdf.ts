@@ -1,15 +1,6 @@
 import { PDFDocument, PDFPage, rgb, StandardFonts } from '@cantoo/pdf-lib';
+import { MailData } from '../reading/facts/mailData';
 import { broken, printable } from './standardText';
-
-/** A mail without anything attached to it that is a paper: it is one itself. */
-export interface MailData {
-  /** Who sent it, as it says, or their address. */
-  from: string;
-  to: string;
-  subject: string;
-  /** ISO 8601, with the time; null where it says none. */
-  sent: string | null;
-}
 
 const [WIDTH, HEIGHT] = [595.28, 841.89];
 const MARGIN = 56;

@@ -72,6 +72,19 @@ it('makes a mail with nothing attached a paper, with sender, day and subject as 
   expect(found.map(({ document }) => document.id)).toEqual(documents);
 });
 
+it('is of the day on which it was sent where it was sent, and of none where it says none', async () => {
+  const sent = async (date: string) => {
+    const mail = `From: Una <una@far.example>\r\nTo: imre@wickford.example\r\nSubject: Late\r\n${date}\r\nIt is late here.\r\n`;
+    const { facts } = await room.ask(endpoints.readDocument, {
+      params: { id: await room.documentOf('late.eml', Buffer.from(mail)) },
+    });
+    return facts.find(({ name }) => name === 'date')?.value;
+  };
+  expect(await sent('Date: Mon, 4 May 2026 22:30:00 -0500\r\n')).toBe('2026-05-04');
+  expect(await sent('Date: Tue, 5 May 2026 01:30:00 +0900\r\n')).toBe('2026-05-05');
+  expect(await sent('')).toBeUndefined();
+});
+
 it('takes a mailbox apart, in its order, with lines that were quoted', async () => {
   const mails = [
     await eml({ subject: 'One', text: 'First\nFrom here on it goes' }),

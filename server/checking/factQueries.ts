@@ -6,7 +6,7 @@ import { Box } from '@crow/core/geometry';
 import { Reason, sayReason } from '@crow/core/reading/facts/reason';
 import { Booking, FactLine, TaxAtRate } from '@crow/core/reading/facts/fact';
 import { KeptValue } from '@crow/core/reading/facts/typedFact';
-import { MailData } from '@crow/core/pdf/mailPdf';
+import { MailData } from '@crow/core/reading/facts/mailData';
 import { InvoiceData } from '@crow/core/reading/facts/invoiceData';
 import { PageCode, PageText, restoreWords, StoredWord } from '@crow/core/reading/words';
 import { rows } from '../platform/database';

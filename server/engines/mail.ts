@@ -1,9 +1,9 @@
 import { createReadStream } from 'node:fs';
 import { open } from 'node:fs/promises';
 import { createInterface } from 'node:readline';
-import { Attachment, simpleParser } from 'mailparser';
+import { Attachment, ParsedMail, simpleParser } from 'mailparser';
 import { Problem } from '@crow/contract/problems';
-import { MailData } from '@crow/core/pdf/mailPdf';
+import { MailData } from '@crow/core/reading/facts/mailData';
 
 /** A mail, and what is attached to it that may be papers. */
 export interface ReadMail {
@@ -100,7 +100,7 @@ async function readMail(bytes: Buffer, name: string): Promise<ReadMail> {
         .filter(Boolean)
         .join(', '),
       subject: mail.subject ?? '',
-      sent: mail.date && !Number.isNaN(mail.date.getTime()) ? mail.date.toISOString() : null,
+      sent: sentWhere(mail),
     },
     text: (mail.text ?? '').slice(0, MOST_TEXT),
     papers: mail.attachments.filter(isPaper).map((each, at) => ({
@@ -108,6 +108,15 @@ async function readMail(bytes: Buffer, name: string): Promise<ReadMail> {
       bytes: each.content,
     })),
   };
+}
+
+/** When a mail was sent, in the time of whoever sent it: late in the evening it is still that day. */
+function sentWhere({ date, headerLines }: ParsedMail): string | null {
+  if (!date || Number.isNaN(date.getTime())) return null;
+  const line = headerLines.find(({ key }) => key === 'date')?.line ?? '';
+  const [, sign, hours, minutes] = /([+-])(\d{2})(\d{2})\s*(?:\(|$)/.exec(line.trim()) ?? [];
+  const ahead = hours ? (sign === '-' ? -1 : 1) * (60 * Number(hours) + Number(minutes)) : 0;
+  return new Date(date.getTime() + 60_000 * ahead).toISOString().replace(/\.\d+Z$/, '');
 }
 
 const nameOf = ({ filename }: Attachment) => filename?.trim() || undefined;

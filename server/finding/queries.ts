@@ -239,14 +239,13 @@ function containing(text: string): string {
   return `%${text.replace(/[\\%_]/g, '\\$&')}%`;
 }
 
-interface AskedRow extends Omit<AskedPaper, 'total' | 'net' | 'tax' | 'amountDue' | 'lines'> {
+interface AskedRow extends Omit<AskedPaper, 'total' | 'net' | 'tax' | 'lines'> {
   folderId: string | null;
   lines: AskedPaper['lines'] | null;
   currency: string | null;
   total: string | null;
   net: string | null;
   tax: string | null;
-  amountDue: string | null;
 }
 /** What is asked of every paper besides its money. */
 const ASKED_FACTS = [
@@ -265,7 +264,7 @@ const ASKED_FACTS = [
   'period',
   'taxRate',
 ] as const;
-const ASKED_MONEY = ['total', 'net', 'tax', 'amountDue'] as const;
+const ASKED_MONEY = ['total', 'net', 'tax'] as const;
 
 /** All filed papers that are seen, with what a question may ask of them. */
 export async function papersToAsk(
@@ -294,7 +293,6 @@ export async function papersToAsk(
       total: money('total'),
       net: money('net'),
       tax: money('tax'),
-      amountDue: money('amountDue'),
       lines: row.lines ?? [],
     };
   });

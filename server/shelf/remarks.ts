@@ -1,5 +1,6 @@
 import { EntityManager } from 'typeorm';
-import { Remark } from '@crow/contract/documents';
+import { MOST_TAGS, Remark } from '@crow/contract/documents';
+import { Problem } from '@crow/contract/problems';
 import { fold } from '@crow/core/reading/facts/rows';
 import { tokenise } from '@crow/core/finding/tokens';
 import { Context } from '../platform/context';
@@ -12,7 +13,7 @@ import { writeRemark } from './queries';
 
 export { tagsInUse } from './queries';
 
-/** Gives documents tags and notes. @throws Problem 'not-found', 'document-elsewhere' for one in the bin */
+/** Gives documents tags and notes. @throws Problem 'not-found', 'document-elsewhere' for one in the bin, 'not-valid' for too many tags */
 export async function remarkOn(
   { database }: Context,
   actor: ActingAs,
@@ -20,18 +21,16 @@ export async function remarkOn(
 ): Promise<void> {
   await database.source.transaction(async (manager) => {
     // Locked in the same order whoever asks, so that two who change the same ones wait for each other.
-    for (const { id, ...remark } of changes.toSorted((a, b) => (a.id < b.id ? -1 : 1))) {
+    for (const { id, add = [], remove = [], note } of changes.toSorted((a, b) => (a.id < b.id ? -1 : 1))) {
       const document = await lockDocument(manager, id);
       insist(document, 'check', 'filing', 'filed');
-      await keepRemark(manager, id, { tags: document.tags, note: document.note, ...given(remark) });
+      const tags = [...document.tags.filter((tag) => !remove.includes(tag)), ...add];
+      if (tags.length > MOST_TAGS) throw new Problem('not-valid', { detail: `a paper has ${MOST_TAGS} tags at most` });
+      await keepRemark(manager, id, { tags, note: note ?? document.note });
       await record(manager, actor, 'remarked on', 'document', id);
       await announce(manager, 'document', id);
     }
   });
-}
-
-function given({ tags, note }: Remark): Partial<{ tags: string[]; note: string }> {
-  return { ...(tags && { tags }), ...(note !== undefined && { note }) };
 }
 
 /** Keeps what somebody calls a document and writes about it, as it will be found; of tags that are spelt alike the first. */

@@ -6,7 +6,17 @@ import { AskedPaper } from './paper';
 import { isTopic, partsOf, stemOf, wordsMeaning } from './topics';
 import { plainQuestion } from './text';
 import { ShelfNames } from './understand';
-import { DayFact, MoneyFact, NotSaid, Period, Understood, ValueFact } from './understood';
+import {
+  DAY_FACTS,
+  MONEY_FACTS,
+  VALUE_FACTS,
+  DayFact,
+  MoneyFact,
+  NotSaid,
+  Period,
+  Understood,
+  ValueFact,
+} from './understood';
 
 /** Where on a paper the answer stands: a fact, or one of its lines. */
 export interface Source {
@@ -67,6 +77,7 @@ export function namesOn(papers: readonly AskedPaper[], ownKinds: readonly string
 /** Answers a question that was understood, from the facts of the papers; or says why not. */
 export function answerFrom(understood: Understood, shelf: Shelf): ShelfAnswer | NoAnswer {
   const { wants, about, who, kinds, folder, period, against, by } = understood;
+  if (!isOf(wants, understood.fact)) return { cannot: 'words' };
   const wide = shelf.papers.filter(
     (paper) =>
       (who.length === 0 || who.includes(paper.vendor ?? '')) &&
@@ -121,6 +132,12 @@ export function answerFrom(understood: Understood, shelf: Shelf): ShelfAnswer | 
     default:
       return moneyAnswer(understood, found.meant, meant, fits(against), shelf, blank, named);
   }
+}
+
+/** Whether a fact can be what is wanted: a day where it is asked when, money where it is asked how much. */
+function isOf(wants: Understood['wants'], fact: Understood['fact']): boolean {
+  const among: readonly string[] = wants === 'day' ? DAY_FACTS : wants === 'value' ? VALUE_FACTS : MONEY_FACTS;
+  return ['papers', 'count', 'who'].includes(wants) || among.includes(fact);
 }
 
 /** A paper that is meant, and, where only some of its lines are, those. */
@@ -302,9 +319,15 @@ function moneyAnswer(
 ): ShelfAnswer | NoAnswer {
   const repeats = ({ paper: { kind } }: Meant) =>
     kind !== null && kinds.length === 0 && Boolean(kindTraits[like(kind)].repeats);
+  // What a credit note lists was given back, with whatever sign it stands there.
+  const isReturned = ({ kind }: AskedPaper) => kind !== null && kindTraits[like(kind)].sums === 'returned';
+  const listed = (lines: Meant['lines']) => lines.reduce((sum, { amount }) => sum + amount, 0);
   const moneyIn = ({ paper, lines }: Meant): Money | null =>
     lines.length > 0 && fact === 'total'
-      ? moneyOf(lines.reduce((sum, { amount }) => sum + amount, 0).toFixed(4), paper.total?.currency ?? null)!
+      ? moneyOf(
+          (isReturned(paper) ? -Math.abs(listed(lines)) : listed(lines)).toFixed(4),
+          paper.total?.currency ?? null,
+        )!
       : lines.length > 0
         ? null
         : paper[fact as MoneyFact];

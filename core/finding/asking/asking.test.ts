@@ -33,7 +33,6 @@ function paper(vendor: string, kind: string, date: string, part: Partial<AskedPa
     total: null,
     tax: null,
     net: null,
-    amountDue: null,
     pages: 1,
     lines: [],
     ...part,
@@ -97,7 +96,10 @@ const SHELF = [
       { description: 'Postage', amount: 10 },
     ],
   }),
-  paper('Gannet Chandlers', 'credit note', '2025-07-20', { total: pounds(-1000) }),
+  paper('Gannet Chandlers', 'credit note', '2025-07-20', {
+    total: pounds(-1000),
+    lines: [{ description: 'Rope, 12 mm', amount: 10 }],
+  }),
 ];
 
 const like = (kind: string) => kind as Kind;
@@ -141,6 +143,19 @@ describe('a question over papers', () => {
   it('adds up lines where no paper as a whole is about it, and names them', () => {
     const answer = ask('How much did we spend on brown tape?');
     expect(answer).toMatchObject({ sums: [pounds(300)], sources: [{ lines: ['Brown tape'] }] });
+  });
+
+  it('takes off what a credit note lists', () => {
+    expect(sums('How much did we spend on rope?')).toEqual([pounds(4000)]);
+  });
+
+  it('asks no day of money, nor money of a day, whatever it is told to understand', () => {
+    const understood = understand('How much did we pay Tarn Power?', names, TODAY);
+    if ('cannot' in understood) throw new Error(understood.cannot);
+    for (const change of [{ wants: 'day' as const }, { fact: 'date' as const }])
+      expect(answerFrom({ ...understood, ...change }, { papers: SHELF, like, today: TODAY })).toEqual({
+        cannot: 'words',
+      });
   });
 
   it('counts a sender to a trade by what it charges for above all, not by what it charges besides', () => {
@@ -210,6 +225,15 @@ describe('a question over papers', () => {
     ['Who painted the boat?', 'words'],
     ['How much did we pay for cinema?', 'about'],
     ['?', 'nothing asked'],
+    ['When did we last pay Tarn Power?', 'paid'],
+    ['Wann haben wir Tarn Power zuletzt bezahlt?', 'paid'],
+    ['How much did Tarn Power pay us in 2025?', 'words'],
+    ['How much did we get from Tarn Power in 2025?', 'words'],
+    ['Wie viel hat uns Tarn Power 2025 gezahlt?', 'words'],
+    ['Wie viel haben wir 2025 von Tarn Power bekommen?', 'words'],
+    ['Combien Tarn Power nous a payé en 2025 ?', 'words'],
+    ['How much did we charge Tarn Power in 2025?', 'words'],
+    ['When did we order from Tarn Power?', 'about'],
     ['What is it?', 'words'],
     ['When is it?', 'words'],
     ['Who is it from?', 'words'],

@@ -21,7 +21,6 @@ export interface AskedPaper extends Paper {
   taxRate: string | null;
   tax: Money | null;
   net: Money | null;
-  amountDue: Money | null;
   /** What it lists; amounts in units of its currency, as they stand there. */
   lines: readonly { description: string; amount: number }[];
 }

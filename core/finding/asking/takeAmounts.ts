@@ -10,9 +10,9 @@ const CURRENCIES: [currency: string, names: string][] = [
 ];
 const MONEY = `(?:(£|€|\\$|gbp|eur|chf|usd) ?)?(\\d[\\d.,']*)(?: ?(£|€|\\$|pounds?|quid|gbp|pfund|livres?(?: sterling)?|euros?|eur|dollars?|usd|chf|francs?|franken))?(?![\\p{L}\\p{N}])`;
 const OVER =
-  'over|above|more than|greater than|at least|exceeding|exceeds?|from|uber|mehr als|mindestens|ab|plus de|au moins|superieure?s? a|depass(?:ent|e|ant)|de plus de|hoher als|teurer als';
+  'over|above|more than|(?:higher|dearer|larger|bigger) than|greater than|at least|exceeding|exceeds?|from|uber|mehr als|mindestens|ab|plus de|au moins|superieure?s? a|depass(?:ent|e|ant)|de plus de|hoher als|teurer als';
 const UNDER =
-  'under|below|less than|up to|at most|unter|weniger als|bis zu|hochstens|moins de|au plus|inferieure?s? a|de moins de|billiger als|cheaper than';
+  'under|below|less than|(?:lower|smaller) than|up to|at most|unter|weniger als|bis zu|hochstens|moins de|au plus|inferieure?s? a|de moins de|billiger als|cheaper than';
 
 function currencyOf(name: string | undefined): string | null {
   return name === undefined

@@ -25,6 +25,10 @@ const WHETHER_PAID = [
   any('(?:who|wer|qui)(?: \\S+){0,8} (?:paid|bezahlt|gezahlt|paye)$'),
 ];
 
+/** When something was paid, and what others paid us or we were given, stand on no paper that asks for money. */
+const PAID_WHEN = any('pay|paid|paying|bezahlt|gezahlt|bezahlten|paye|payee|payes');
+const OTHER_WAY =
+  /\b(?:pa(?:y|ys|id)(?: back)?(?: to)? (?:us|me)|(?:we|i) (?:ever )?(?:get|got|receive[ds]?|earn(?:ed)?|charged?|make|made)|(?:hat|haben) (?:uns|mir)\b.*\b(?:be|ge)?zahlt|(?:be)?zahlten? (?:uns|mir)|(?:uns|mir) (?:be|ge)?zahlt|(?:wir|ich)\b.*\b(?:bekommen|erhalten|verdient|berechnet)|(?:bekamen|bekam|erhielten|erhielt|verdienten) (?:wir|ich)|(?:nous|m) (?:a|ont) (?:paye|verse)|(?:avons nous|nous avons|ai je|j ai) (?:recu|gagne|facture))\b/;
 const MONEY_ASKED = any(
   'how much|how (?:expensive|dear|high)|wie ?viel|wie teuer|combien|sum|total|totals|summe|betrag|montant|amount|cost|costs|kostet|kostete|kosteten|gekostet|kosten|coute|coutait|coutent|spend|spent|spending|ausgegeben|ausgaben|depenses?|depensee?|expenses?|expenditure|outgoings|pay|paid|bezahlt|gezahlt|payee?|charged?|berechnet|worth|gesamt|gesamtbetrag|wie hoch|s eleve|somme|what was the (?:bill|invoice)',
 );
@@ -152,6 +156,7 @@ export function understand(question: string, names: ShelfNames, today: string): 
     any('so far|in all|all in all|up to now|bisher|bis jetzt|jusqu ici|au total|en tout|how much|wie ?viel|a combien'),
   );
   found.about = text.rest.split(/[^\p{L}\p{N}.]+/u).filter((word) => !isEmpty(word));
+  found.about = [...new Set(found.about)];
   return isOfNothing(found) ? { cannot: 'words' } : found;
 }
 
@@ -204,8 +209,9 @@ function takeKinds(text: Text, found: Understood, { ownKinds }: ShelfNames): boo
   return nouns.length > 0;
 }
 
-const readCompared: Reader = (_, text, found, names) => {
+const readCompared: Reader = (asked, text, found, names) => {
   if (!found.against) return false;
+  if (OTHER_WAY.test(asked)) return { cannot: 'words' };
   takeKinds(text, found, names);
   takeMoneyFact(text, found);
   text.take(MONEY_ASKED);
@@ -254,6 +260,7 @@ const readDay: Reader = (asked, text, found, names) => {
   text.take(LATEST);
   found.wants = 'day';
   found.fact = ends ? 'ends' : DUE.test(asked) ? 'dueDate' : 'date';
+  if (found.fact === 'date' && PAID_WHEN.test(asked)) return { cannot: 'paid' };
   while (text.take(ends ? ENDS : DUE));
   text.take(FILLERS_OF_DAYS);
   takeKinds(text, found, names);
@@ -273,7 +280,7 @@ const readMoney: Reader = (asked, text, found, names) => {
   const isAverage = text.take(AVERAGE);
   const isMoney = takeMoneyFact(text, found);
   if (!isAverage && !isMoney && !MONEY_ASKED.test(asked)) return false;
-  if (YES_OR_NO.test(asked)) return { cannot: 'words' };
+  if (YES_OR_NO.test(asked) || OTHER_WAY.test(asked)) return { cannot: 'words' };
   while (text.take(MONEY_ASKED));
   const latest = text.take(LATEST);
   takeKinds(text, found, names);

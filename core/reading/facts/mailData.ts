@@ -1,6 +1,15 @@
-import { MailData } from '../../pdf/mailPdf';
 import { isDay } from '../dayForms';
 import { Fact, Facts } from './fact';
+
+/** A mail without anything attached to it that is a paper: it is one itself. */
+export interface MailData {
+  /** Who sent it, as it says, or their address. */
+  from: string;
+  to: string;
+  subject: string;
+  /** ISO 8601, with the time where it was sent; null where it says none. */
+  sent: string | null;
+}
 
 const WHY = { code: 'mail-data' } as const;
 /** More than any field of a mail has that is kept as a fact. */

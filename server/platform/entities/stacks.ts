@@ -8,7 +8,7 @@ import {
   PrimaryGeneratedColumn,
 } from 'typeorm';
 import { ProblemReport } from '@crow/contract/problems';
-import { MailData } from '@crow/core/pdf/mailPdf';
+import { MailData } from '@crow/core/reading/facts/mailData';
 import { InvoiceData } from '@crow/core/reading/facts/invoiceData';
 import { Arrangement } from '@crow/core/sorting/arrangement';
 import { Actor } from './actors';

@@ -272,6 +272,7 @@ function counted(values: (string | null | undefined)[]): [string, number][] {
 
 /** What can be typed besides words; a click tries it. */
 const EXAMPLES: [typed: string, means: string][] = [
+  ['“dye works”', 'words that stand together'],
   ['total>100', 'more than a hundred, in whatever currency'],
   ['date>=2026-03', 'from March 2026 on; a year or a day will do, too'],
   ['due<2026-12', 'to be paid before December'],

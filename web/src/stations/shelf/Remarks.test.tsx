@@ -1,4 +1,5 @@
-import { screen, waitFor } from '@testing-library/react';
+import { act, screen, waitFor } from '@testing-library/react';
+import { useState } from 'react';
 import { endpoints } from '@crow/contract/endpoints';
 import { newId } from '../../testing/papers';
 import { notice, show, StandInServer } from '../../testing/window';
@@ -18,7 +19,7 @@ it('adds a tag beside those that are there, each once', async () => {
   const field = await screen.findByLabelText('Add a tag');
   await user.type(field, ' Fair 2026 {Enter}');
   await user.type(field, 'to claim{Enter}');
-  await waitFor(() => expect(changes()).toEqual([{ id: paper.id, tags: ['to claim', 'Fair 2026'] }]));
+  await waitFor(() => expect(changes()).toEqual([{ id: paper.id, add: ['Fair 2026'] }]));
 });
 
 it('takes a tag off, and gives it back when that is undone', async () => {
@@ -26,7 +27,7 @@ it('takes a tag off, and gives it back when that is undone', async () => {
   await user.click(await screen.findByRole('button', { name: 'Take “a” off' }));
   const said = await notice('“a” is taken off.');
   await user.click(said.getByRole('button', { name: 'Undo' }));
-  await waitFor(() => expect(changes().map(({ tags }) => tags)).toEqual([['b'], ['a', 'b']]));
+  await waitFor(() => expect(changes()).toMatchObject([{ remove: ['a'] }, { add: ['a'] }]));
 });
 
 it('leads from a tag to the papers that have it', async () => {
@@ -44,4 +45,21 @@ it('keeps a note as soon as one leaves it, and nothing when it is as before', as
   await user.type(note, ' to Ragnhild');
   await user.tab();
   await waitFor(() => expect(changes()).toMatchObject([{ note: 'Lent out to Ragnhild' }]));
+});
+
+it('keeps what is being written when another window changes the note, and shows that where nothing is', async () => {
+  const server = new StandInServer().on(endpoints.listTags, () => []);
+  let write = (_: string) => {};
+  const Paper = () => {
+    const [note, setNote] = useState('Lent out');
+    write = (to) => act(() => setNote(to));
+    return <Remarks document={{ id: newId(), tags: [], note }} />;
+  };
+  const { user } = show(<Paper />, server, '/shelf');
+  const field = await screen.findByRole<HTMLTextAreaElement>('textbox', { name: 'Note' });
+  write('Came back');
+  expect(field.value).toBe('Came back');
+  await user.type(field, ' today');
+  write('Lost');
+  expect(field.value).toBe('Came back today');
 });

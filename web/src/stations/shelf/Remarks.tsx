@@ -16,16 +16,18 @@ export function Remarks({ document: { id, tags, note } }: { document: Pick<Docum
   const { data: known = [] } = useTags(works);
   const change = useChange(endpoints.remarkOnDocuments, ['document']);
   const [typed, setTyped] = useState('');
-  const keepTags = (to: string[]) => change.mutate({ body: { changes: [{ id, tags: to }] } });
+  const remark = (to: { add?: string[]; remove?: string[]; note?: string }, then?: () => void) =>
+    change.mutate({ body: { changes: [{ id, ...to }] } }, then);
   const add = (event: FormEvent) => {
     event.preventDefault();
     const tag = typed.trim();
-    if (tag && !tags.includes(tag)) keepTags([...tags, tag]);
+    if (tag && !tags.includes(tag)) remark({ add: [tag] });
     setTyped('');
   };
   const remove = (tag: string) => {
-    keepTags(tags.filter((each) => each !== tag));
-    tell({ text: `“${tag}” is taken off.`, action: { label: 'Undo', run: () => keepTags(tags) } });
+    remark({ remove: [tag] }, () =>
+      tell({ text: `“${tag}” is taken off.`, action: { label: 'Undo', run: () => remark({ add: [tag] }) } }),
+    );
   };
   if (!works && tags.length === 0 && !note) return null;
   return (
@@ -36,7 +38,7 @@ export function Remarks({ document: { id, tags, note } }: { document: Pick<Docum
             <li key={tag} className="inline-flex max-w-full items-center border border-rule bg-raised pl-2 text-sm">
               <button
                 className="min-w-0 truncate py-0.5 hover:underline"
-                title={`All papers with this tag`}
+                title="All papers with this tag"
                 onClick={() => go({ document: id, find: `tag:"${tag}"` })}
               >
                 {tag}
@@ -72,7 +74,14 @@ export function Remarks({ document: { id, tags, note } }: { document: Pick<Docum
               ))}
             </datalist>
           </form>
-          <Note key={note} note={note} onKeep={(to) => change.mutate({ body: { changes: [{ id, note: to }] } })} />
+          <Note
+            note={note}
+            onKeep={(to) =>
+              remark({ note: to }, () =>
+                tell({ text: 'The note is kept.', action: { label: 'Undo', run: () => remark({ note }) } }),
+              )
+            }
+          />
         </>
       ) : (
         note && <p className="whitespace-pre-wrap">{note}</p>
@@ -84,6 +93,12 @@ export function Remarks({ document: { id, tags, note } }: { document: Pick<Docum
 /** A note that is kept as soon as one leaves it. */
 function Note({ note, onKeep }: { note: string; onKeep: (note: string) => void }) {
   const [typed, setTyped] = useState(note);
+  const [of, setOf] = useState(note);
+  // What another window wrote is shown, but never under the hand.
+  if (note !== of) {
+    setOf(note);
+    if (typed.trim() === of) setTyped(note);
+  }
   const keep = () => typed.trim() !== note && onKeep(typed.trim());
   return (
     <textarea

@@ -8,15 +8,16 @@ import { useShelfPlace } from '../shelfPlace';
 import { explained, headline, notAnswered, sums } from './answerWords';
 import { HowUnderstood } from './HowUnderstood';
 
-/** So many papers are listed before more are asked for. */
-const AT_FIRST = 40;
+/** So many papers are listed at first, and so many more each time that more are asked for. */
+const [AT_FIRST, MORE] = [40, 200];
 
 /** What a question over the shelf is answered by: the answer, how the question was understood, and every paper it comes from. */
 export function Answer({ question }: { question: string }) {
   const [changed, setChanged] = useState<{ of: string; to: UnderstoodQuestion }>();
   const own = changed?.of === question ? changed.to : undefined;
   const { data: reply, isFetching } = useShelfAnswer(question, own);
-  const [all, setAll] = useState(false);
+  const [listed, setListed] = useState({ of: question, many: AT_FIRST });
+  const many = listed.of === question ? listed.many : AT_FIRST;
   if (!reply)
     return (
       <p className="px-4 py-3 text-quiet" role="status">
@@ -75,7 +76,7 @@ export function Answer({ question }: { question: string }) {
         )}
         {sources.length > 0 && (
           <ul aria-label="Papers that it comes from">
-            {(all ? sources : sources.slice(0, AT_FIRST)).map((source) => (
+            {sources.slice(0, many).map((source) => (
               <SourceRow
                 key={source.id}
                 source={source}
@@ -85,9 +86,11 @@ export function Answer({ question }: { question: string }) {
             ))}
           </ul>
         )}
-        {!all && sources.length > AT_FIRST && (
+        {sources.length > many && (
           <p className="p-4 text-center">
-            <Button onClick={() => setAll(true)}>Show all {count(sources.length, 'paper')}</Button>
+            <Button onClick={() => setListed({ of: question, many: many + MORE })}>
+              More of the {count(sources.length, 'paper')}
+            </Button>
           </p>
         )}
       </div>
