@@ -111,8 +111,36 @@ export const documentVersion = object({
   number: number().integer().required(),
   until: when,
   bytes: number().required(),
+  /** By whom it was signed; null for one that was only before. */
+  signed: object({
+    by: string().required(),
+    /** What the certificate calls them; null where it is not signed digitally. */
+    certified: string().nullable().defined(),
+    reason: string().defined(),
+  })
+    .nullable()
+    .defined(),
 });
 export type DocumentVersion = InferType<typeof documentVersion>;
+
+const placeOnPage = object({ pageId: id, top: number().required() });
+/** The outline of the PDFs that a document's pages came in, and the links on these. */
+export const documentContents = object({
+  outline: array(
+    object({ title: string().required(), level: number().integer().required(), to: placeOnPage }).required(),
+  ).required(),
+  links: array(
+    object({
+      pageId: id,
+      /** In shares of the page as it is shown. */
+      box: share.required(),
+      /** Elsewhere; null for a link within the document. */
+      address: string().nullable().defined(),
+      to: placeOnPage.nullable().defined(),
+    }).required(),
+  ).required(),
+});
+export type DocumentContents = InferType<typeof documentContents>;
 
 const documentName = string().trim().max(300, 'a name has 300 characters at most');
 export const filing = object({
@@ -407,6 +435,15 @@ export const documentsEndpoints = {
     path: '/documents/:id/versions/:number/pdf',
     summary: 'A PDF that a document had before',
     params: object({ id, number: number().integer().required() }),
+  }),
+  documentContents: endpoint({
+    right: 'read',
+    of: 'document',
+    method: 'GET',
+    path: '/documents/:id/contents',
+    summary: 'The outline and the links of the PDFs that a document’s pages came in',
+    params: idParams,
+    reply: documentContents,
   }),
   listDocuments: endpoint({
     right: 'read',

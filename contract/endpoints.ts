@@ -9,6 +9,7 @@ import { peopleEndpoints } from './people';
 import { scanningEndpoints } from './scanning';
 import { sendingEndpoints } from './sending';
 import { settingsEndpoints } from './settings';
+import { signingEndpoints } from './signing';
 import { stacksEndpoints } from './stacks';
 import { watchingEndpoints } from './watching';
 
@@ -23,6 +24,7 @@ export const endpoints = {
   ...pagesEndpoints,
   ...documentsEndpoints,
   ...marksEndpoints,
+  ...signingEndpoints,
   ...foldersEndpoints,
   ...findingEndpoints,
   ...askingEndpoints,

@@ -1,5 +1,5 @@
 import { array, boolean, InferType, mixed, number, object, string } from 'yup';
-import { patternProblem } from '@crow/core/filing/pattern';
+import { patternProblem, textProblem } from '@crow/core/filing/pattern';
 import { DAY_FORMS } from '@crow/core/reading/dayForms';
 import { KINDS } from '@crow/core/reading/facts/kindList';
 import { kindName } from './basics';
@@ -44,6 +44,13 @@ const pattern = string()
     ({ value }) => patternProblem(value as string) ?? '',
     (value) => value === undefined || !patternProblem(value),
   );
+const linesOfPatterns = string()
+  .max(2000, 'A text has 2,000 characters at most.')
+  .test(
+    'patterns',
+    ({ value }) => textProblem(value as string) ?? '',
+    (value) => value === undefined || !textProblem(value),
+  );
 export const filingWay = object({
   name: string().trim().min(1, 'A way of filing needs a name.').max(60).required(),
   pattern: pattern.required(),
@@ -70,6 +77,9 @@ const filingWays = array(filingWay.required())
 /** All ways of filing, as they are changed together. */
 export const waysOfFiling = object({ filing: filingWays.required() });
 
+/** Patterns, as for names, of the subject and of each line of the text. */
+const mailForm = object({ subject: pattern.required(), text: linesOfPatterns.required() });
+
 export const settings = object({
   /** Codes; the first is the usual one. */
   languages: languages.required(),
@@ -79,12 +89,15 @@ export const settings = object({
   days: string().oneOf(DAY_FORMS).required(),
   /** Kinds of papers that were added. */
   ownKinds: ownKinds.required(),
+  /** What is proposed for a mail with one paper. */
+  mailForm: mailForm.required(),
 });
 export const settingsChange = object({
   languages: languages.default(undefined),
   filing: filingWays.default(undefined),
   days: string().oneOf(DAY_FORMS),
   ownKinds: ownKinds.default(undefined),
+  mailForm: mailForm.optional().default(undefined),
 });
 
 const namedLanguage = object({ code: languageCode, name: string().required() });
@@ -109,7 +122,8 @@ export interface LiveEvent {
     | 'people'
     | 'at-work'
     | 'signature'
-    | 'search';
+    | 'search'
+    | 'parcel';
   id: string | null;
 }
 

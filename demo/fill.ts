@@ -68,6 +68,23 @@ export async function knowScanner(entrance: string, scanner: string): Promise<vo
   await crow.ask(endpoints.leave, {});
 }
 
+/** Sets the account at the stand-in mail server up, unless somebody has set up another one. */
+export async function knowMailServer(
+  entrance: string,
+  { port, user, password }: { port: number; user: string; password: string },
+): Promise<void> {
+  const crow = new Client(await comeIn(entrance));
+  const { account } = await crow.ask(endpoints.readMailAccount, {});
+  if (!account || (account.user === user && account.port !== port))
+    await crow.ask(endpoints.changeMailAccount, {
+      body: {
+        ...{ host: '127.0.0.1', port, security: 'none', user, password },
+        ...{ from: user, name: 'Imre Castellane' },
+      },
+    });
+  await crow.ask(endpoints.leave, {});
+}
+
 const PATIENCE_MS = 180_000;
 const PHOTO_DPI = 150;
 const PHOTO_SIDE = 2000;

@@ -230,3 +230,46 @@ describe('crow bind', () => {
     expect(lines[1]).toMatchObject({ pages: 1 });
   });
 });
+
+describe('crow match', () => {
+  const utf8 = (name: string, text: string) => fileOf(name, new TextEncoder().encode(text));
+
+  it('prints which lines of statements pay which entries, lines counted over all files, each once', () => {
+    const entries = utf8(
+      'entries.csv',
+      'id,date,due,who,number,total,currency\nE1,2026-03-01,2026-03-15,Harbour Fibre Mill Ltd,HF-2291,184.20,GBP\nE2,2026-03-02,,Avery Stores,S-77,-50.00,GBP\nE3,2026-03-03,,Nobody paid,N-1,12.34,GBP\n',
+    );
+    const first = utf8('first.csv', 'Date,Name,Details,Amount\n14/03/2026,HARBOUR FIBRE MILL,HF2291,-184.20\n');
+    const second = utf8(
+      'second.csv',
+      'Date,Name,Details,Amount\n14/03/2026,HARBOUR FIBRE MILL,HF2291,-184.20\n20/03/2026,AVERY STORES,S-77,50.00\n21/03/2026,Corner Grocer,card,-3.10\n',
+    );
+    const { status, lines, stderr } = crow('match', '--entries', entries, '--statement', first, second);
+    expect(status).toBe(0);
+    const [{ ties, openEntries, openLines }] = lines as unknown as [
+      { ties: { entries: string[]; lines: number[] }[]; openEntries: string[]; openLines: number[] },
+    ];
+    expect(ties.map((tie) => [tie.entries, tie.lines]).sort()).toEqual([
+      [['E1'], [1]],
+      [['E2'], [3]],
+    ]);
+    expect([openEntries, openLines]).toEqual([['E3'], [4]]);
+    expect(stderr).toContain('1 lines are in more than one file');
+  });
+
+  it('says what is wrong with a file, and goes on with the rest', () => {
+    const entries = utf8('few.csv', 'id,date,total\nE1,2026-03-01,184.20\n');
+    const { status, lines, stderr } = crow(
+      'match',
+      '--entries',
+      entries,
+      '--statement',
+      utf8('bad.csv', 'hello'),
+      'gone.csv',
+    );
+    expect(status).toBe(1);
+    expect(lines[0]).toMatchObject({ ties: [], openEntries: ['E1'] });
+    expect(stderr).toMatch(/bad\.csv: No bookings were found[^]*gone\.csv/);
+    expect(crow('match', entries).status).toBe(2);
+  });
+});

@@ -2,6 +2,7 @@ import { execFileSync } from 'node:child_process';
 import { randomUUID } from 'node:crypto';
 import { existsSync, readFileSync } from 'node:fs';
 import { join } from 'node:path';
+import { PDFDocument, PDFName, PDFString, StandardFonts } from '@cantoo/pdf-lib';
 import { Browser, Locator, Page } from 'playwright-core';
 import { endpoints } from '@crow/contract/endpoints';
 import { readMarks } from '@crow/core/pdf/marks/readMarks';
@@ -142,9 +143,10 @@ it('saves a copy in which words and an area are hidden for good', async () => {
   await page.getByText('2 hidden', { exact: true }).waitFor();
   const painted = page.locator('[data-hidden]').first();
   expect(await painted.evaluate((each) => getComputedStyle(each).backgroundColor)).toBe('rgb(0, 0, 0)');
+  await page.getByRole('button', { name: 'Make the copy' }).click();
   const [download] = await Promise.all([
     page.waitForEvent('download'),
-    page.getByRole('button', { name: 'Make the copy' }).click(),
+    page.getByRole('button', { name: 'Save it' }).click(),
   ]);
   expect(download.suggestedFilename()).toMatch(/, parts hidden\.pdf$/);
   const text = execFileSync('pdftotext', [await download.path(), '-'], { encoding: 'utf8' });
@@ -152,3 +154,78 @@ it('saves a copy in which words and an area are hidden for good', async () => {
   expect(text).not.toMatch(/boat|house|2027|PAID/);
   expect((await onDisk())[0].length).toBeGreaterThan(2);
 }, 90_000);
+
+it('a paper that brings an outline and links is gone through by them', async () => {
+  const stack = randomUUID();
+  await program.sendFile('book.pdf', await bookPdf(), { stack });
+  await until(async () =>
+    (await program.ask(endpoints.listStacks, {})).some(
+      ({ id: each, pages: all, read }) => each === stack && all > 0 && read === all,
+    ),
+  );
+  await program.ask(endpoints.finishStack, { params: { id: stack } });
+  let document = '';
+  await until(async () => {
+    const found = (await program.ask(endpoints.listWaiting, {})).find(({ stackId }) => stackId === stack);
+    document = found?.id ?? '';
+    return document !== '';
+  });
+  await program.ask(endpoints.fileDocument, { params: { id: document }, body: { name: 'Book', folderPath: 'Boat' } });
+  await page.goto(`${program.address}/shelf/-/${document}`);
+  // So low that no page is seen whole: which one is read is plain.
+  await page.setViewportSize({ width: 1280, height: 420 });
+  await page.getByRole('button', { name: 'Contents (o)' }).click();
+  const contents = page.getByRole('navigation', { name: 'Contents' });
+  await contents.getByRole('button', { name: 'Winding the warp' }).click();
+  await page.getByLabel('Page 3 of 3').waitFor();
+  await page.keyboard.press('PageUp');
+  await page.keyboard.press('PageUp');
+  await page.getByLabel('Page 1 of 3').waitFor();
+  await page.getByRole('button', { name: 'To another place in this paper' }).click();
+  await page.getByLabel('Page 2 of 3').waitFor();
+  await page.keyboard.press('PageUp');
+  const elsewhere = page.getByRole('link', { name: 'https://loom.example/' });
+  expect(await elsewhere.getAttribute('rel')).toBe('noreferrer');
+}, 120_000);
+
+/** Three pages with an outline, a link from the first to the second, and one to elsewhere. */
+async function bookPdf(): Promise<Uint8Array> {
+  const pdf = await PDFDocument.create();
+  const font = await pdf.embedFont(StandardFonts.Helvetica);
+  const { context, catalog } = pdf;
+  const titles = ['A book of weaving', 'Choosing the yarn', 'Winding the warp'];
+  const pages = titles.map((title) => {
+    const sheet = pdf.addPage([420, 595]);
+    sheet.drawText(title, { x: 50, y: 520, size: 20, font });
+    for (let line = 0; line < 12; line++)
+      sheet.drawText('Every thread has its place before the first one is woven.', {
+        x: 50,
+        y: 480 - 22 * line,
+        size: 11,
+        font,
+      });
+    return sheet;
+  });
+  const note = (Rect: number[], more: object) =>
+    context.obj({ Type: 'Annot', Subtype: 'Link', Rect, ...more } as never);
+  const links = [
+    note([50, 476, 200, 492], { Dest: [pages[1].ref, 'Fit'] }),
+    note([50, 454, 200, 470], { A: { S: 'URI', URI: PDFString.of('https://loom.example/') } }),
+  ];
+  pages[0].node.set(PDFName.of('Annots'), context.obj(links));
+  const [root, ...items] = [context.nextRef(), ...titles.map(() => context.nextRef())];
+  items.forEach((item, at) =>
+    context.assign(
+      item,
+      context.obj({
+        Title: PDFString.of(titles[at]),
+        Parent: root,
+        Dest: [pages[at].ref, 'Fit'],
+        ...(at < 2 && { Next: items[at + 1] }),
+      }),
+    ),
+  );
+  context.assign(root, context.obj({ Type: 'Outlines', First: items[0], Last: items[2] }));
+  catalog.set(PDFName.of('Outlines'), root);
+  return pdf.save();
+}

@@ -33,6 +33,7 @@ const [standIn] = await Promise.all([
       worker: 'server/worker.ts',
       heavyThread: 'server/heavyThread.ts',
       scanner: 'standins/scanner/main.ts',
+      mail: 'standins/mail/main.ts',
     },
     outdir: '.crow/build/node',
     outExtension: { '.js': '.mjs' },

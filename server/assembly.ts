@@ -1,3 +1,4 @@
+import { join } from 'node:path';
 import { FastifyInstance } from 'fastify';
 import { captureRoutes } from './capture/routes';
 import { ScanDesk } from './capture/scanning';
@@ -16,8 +17,12 @@ import { PictureDesk } from './pages/pagePictures';
 import { pageRoutes } from './pages/routes';
 import { Context } from './platform/context';
 import { Happenings } from './platform/happenings';
+import { Seal } from './platform/seal';
 import { LiveHub } from './platform/http/liveHub';
-import { sendingRoutes } from './sending/routes';
+import { Links } from './sending/links';
+import { MailAccount } from './sending/mailAccount';
+import { Parcels } from './sending/parcels';
+import { Sending, sendingRoutes } from './sending/routes';
 import { listenOnShelf } from './shelf/listening';
 import { shelfRoutes } from './shelf/routes';
 import { ShelfChanges } from './shelf/shelfChanges';
@@ -31,8 +36,16 @@ export function openContext(parts: Omit<Context, 'happenings' | 'heavy'> & Parti
   return context;
 }
 
+/** What goes out: the account at a mail server, links, and what is sent by them. @param home where the key lies that only this machine has */
+export function openSending(context: Context, home: string, networkDoor: NetworkDoor): Sending {
+  const seal = new Seal(join(home, 'seal.key'));
+  const account = new MailAccount(context.database.source.manager, seal);
+  const links = new Links(seal, () => networkDoor.reach);
+  return { account, links, parcels: new Parcels(context, account, links) };
+}
+
 /** What runs in the server beside the database. */
-export interface Parts {
+export interface Parts extends Sending {
   pictures: PictureDesk;
   sources: SourceShelf;
   hub: LiveHub;

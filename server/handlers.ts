@@ -5,25 +5,32 @@ import { announce } from './platform/live';
 import { bindDocument, weighDocument } from './shelf/binding';
 import { markDocument } from './shelf/marking';
 import { findPages, refuse } from './capture/intake';
-import { picturePage } from './pages/pagePictures';
+import { PictureDesk, picturePage } from './pages/pagePictures';
 import { readPage, settle } from './reading/reading';
 import { Shelf } from './shelf/shelf';
 import { SourceShelf } from './capture/sources';
+import { packParcel, Parcels, settleParcel } from './sending/parcels';
 import { GivenUp, Handlers, Work } from './platform/jobs';
 
 export function workerHandlers(context: Context, sources: SourceShelf): Handlers {
+  const pictures = new PictureDesk(context, sources);
   return {
     'take-in': ({ fileId }) => findPages(context, fileId),
     picture: ({ pageId }) => picturePage(context, sources, pageId),
     read: ({ pageId, turn, version }) => readPage(context, sources, pageId, turn, version),
     bind: ({ documentId, actorId }) => bindDocument(context, sources, documentId, actorId),
     mark: ({ documentId, actorId }) => markDocument(context, documentId, actorId),
+    pack: ({ parcelId }) => packParcel(context, { sources, pictures }, parcelId),
     weigh: ({ documentId }) => weighDocument(context, sources, documentId),
   };
 }
 
 export function shelfHandlers(shelf: Shelf): Handlers {
   return { shelve: ({ documentId, actorId }) => shelf.shelve(documentId, actorId) };
+}
+
+export function postHandlers(parcels: Parcels): Handlers {
+  return { post: ({ parcelId }) => parcels.post(parcelId) };
 }
 
 /** Work that failed again and again is written down where the person sees it, instead of waiting for ever. */
@@ -59,6 +66,9 @@ export async function giveUp(context: Context, { kind, data }: GivenUp): Promise
       { problem: new Problem('not-marked', { name: document.name }).report },
     );
     await announce(manager, 'document', documentId);
+  } else if (kind === 'pack') {
+    const { parcelId } = data as Work['pack'];
+    await settleParcel(context, parcelId, { state: 'refused', problem: new Problem('not-bound').report });
   } else if (kind === 'bind') {
     const { documentId } = data as Work['bind'];
     await manager.update(Document, { id: documentId }, { problem: new Problem('not-bound').report });

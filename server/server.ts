@@ -2,9 +2,9 @@ import { AddressInfo } from 'node:net';
 import { dirname, join } from 'node:path';
 import { endpoints } from '@crow/contract/endpoints';
 import { buildApp } from './app';
-import { openContext } from './assembly';
+import { openContext, openSending } from './assembly';
 import { Context } from './platform/context';
-import { giveUp, shelfHandlers } from './handlers';
+import { giveUp, postHandlers, shelfHandlers } from './handlers';
 import { heavyInThreads } from './engines/heavy';
 import { ownScratch } from './engines/scratch';
 import { Jobs } from './platform/jobs';
@@ -28,6 +28,7 @@ import { connect } from './platform/database';
 import { theProgram } from './platform/history';
 
 const RESCUE_EVERY_MS = 2000;
+const SWEEP_PARCELS_EVERY_MS = 10 * 60_000;
 const SWEEP_EVERY_MS = 24 * 3600 * 1000;
 
 /** The server process; CROW_DATABASE, CROW_SHELF and CROW_WEB say where things are, CROW_PORT which port to take (0: any). */
@@ -58,6 +59,7 @@ async function main(): Promise<void> {
   const watcher = new Watcher(context, [home, shelfFolder, join(import.meta.dirname, '../../..')]);
   const named = namedOrigin(process.env.CROW_ORIGIN);
   const networkDoor = new NetworkDoor(context, doorPlan(home, named));
+  const sending = openSending(context, home, networkDoor);
   const uploads = new Uploads(context, join(home, 'uploads'), `/api${endpoints.sendFile.path}`);
   await uploads.start();
   const app = await buildApp(context, {
@@ -69,16 +71,23 @@ async function main(): Promise<void> {
     uploads,
     changes,
     networkDoor,
+    ...sending,
     webFolder,
     named,
   });
-  const worker = new Worker(context, ['shelve'], shelfHandlers(shelf));
-  worker.start();
+  const workers = [
+    new Worker(context, ['shelve'], shelfHandlers(shelf)),
+    new Worker(context, ['post'], postHandlers(sending.parcels)),
+  ];
+  workers.forEach((worker) => worker.start());
   watcher.start();
   indexOlderPages(context).catch((error) => log.warn({ error }, 'indexing pages again'));
   const sweep = () => sweepOldPictures(context).catch((error) => log.warn({ error }, 'sweeping pictures'));
   void sweep();
   const sweeping = setInterval(() => void sweep(), SWEEP_EVERY_MS);
+  const sweepParcels = () => sending.parcels.sweep().catch((error) => log.warn({ error }, 'sweeping what was sent'));
+  void sweepParcels();
+  const sweepingParcels = setInterval(() => void sweepParcels(), SWEEP_PARCELS_EVERY_MS);
   const rescue = new Rescue(context);
   const looking = setInterval(() => {
     lookAfter(context, rescue).catch((error) => log.warn({ error }, 'could not look after the queue'));
@@ -96,13 +105,14 @@ async function main(): Promise<void> {
     setTimeout(() => process.exit(0), 4000).unref();
     clearInterval(looking);
     clearInterval(sweeping);
+    clearInterval(sweepingParcels);
     await watcher.close();
     changes.close();
     await scans.close();
     await hub.close();
     await networkDoor.close();
     await app.close();
-    await worker.stop();
+    await Promise.all(workers.map((worker) => worker.stop()));
     await sources.close();
     await heavy.close();
     await jobs.close();

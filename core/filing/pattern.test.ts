@@ -10,6 +10,8 @@ import {
   PLACEHOLDERS,
   USUAL_WAY,
   wayFor,
+  textBy,
+  textProblem,
 } from './pattern';
 
 const bill: NameValues = {
@@ -119,5 +121,19 @@ describe('where a paper is filed', () => {
     });
     expect(filedAs([USUAL_WAY, inside], bill, { folder: 'Home' }).way).toBe(USUAL_WAY);
     expect(filedAs([USUAL_WAY, inside], bill, { chosen: inside, folder: 'Home' }).way).toBe(inside);
+  });
+});
+
+describe('a text by a pattern', () => {
+  const values = { kind: 'invoice', who: 'Harbour Fibre Mill', date: '2026-03-14', number: 'HF-1' };
+  it('is made line by line, as it is written where all is known', () =>
+    expect(textBy('Dear {who},\n\nattached is no. {number} of {date:D MMMM}.\n', values)).toBe(
+      'Dear Harbour Fibre Mill,\n\nattached is no. HF-1 of 14 March.\n',
+    ));
+  it('leaves out lines of which nothing is known, and what hangs on what is missing', () =>
+    expect(textBy('{kind}[ over {amount} {currency}]\nDue on {due}\nRegards', values)).toBe('Invoice\nRegards'));
+  it('says what is wrong in one of its lines', () => {
+    expect(textProblem('Hello,\n{whom}')).toMatch(/“whom” is not known/);
+    expect(textProblem('Hello,\n\n')).toBeUndefined();
   });
 });

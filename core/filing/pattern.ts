@@ -87,6 +87,28 @@ export function nameBy(pattern: string, values: NameValues, taken: ReadonlySet<s
   return name(counter);
 }
 
+/**
+ * A text by a pattern, as `nameBy` makes a name, line by line. A line of which nothing is known that it asks for is left out.
+ * @throws PatternError
+ */
+export function textBy(pattern: string, values: NameValues): string {
+  const lines = pattern.split('\n').flatMap((line) => {
+    const parts = parse(line);
+    // Where all is known nothing is left over that would have to be tidied away, such as a comma at the end.
+    return isAnyKnown(parts, values) ? [fill(parts, values, 1, true) ?? fill(parts, values, 1) ?? ''] : [];
+  });
+  return lines.join('\n');
+}
+
+/** What is wrong with the pattern of a text, as a sentence; undefined when nothing is. */
+export function textProblem(pattern: string): string | undefined {
+  return pattern
+    .split('\n')
+    .filter((line) => line.trim())
+    .map(patternProblem)
+    .find(Boolean);
+}
+
 /** What is wrong with a pattern, as a sentence; undefined when nothing is. */
 export function patternProblem(pattern: string): string | undefined {
   try {
@@ -243,6 +265,11 @@ export const USUAL_WAY: FilingWay = {
   within: null,
   size: 'full',
   beside: [],
+};
+
+export const USUAL_MAIL = {
+  subject: '{kind}[ {number}][ from {who}][, {date:D MMMM YYYY}]',
+  text: 'Hello,\n\nplease find this paper attached.\n',
 };
 
 /** The way that says most about a paper of this kind that goes to this folder; the first one when none says anything. */

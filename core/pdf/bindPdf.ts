@@ -336,6 +336,8 @@ function writeFont(pdf: PDFDocument, ref: PDFRef, characters: CharacterSet): voi
 
 function writeMetadata(pdf: PDFDocument, metadata: DocumentMetadata, archival: boolean): void {
   const { context, catalog } = pdf;
+  // Printed as large as the paper is, unless somebody says otherwise (ISO 32000-2, 12.2).
+  catalog.set(PDFName.of('ViewerPreferences'), context.obj({ PrintScaling: 'None' }));
   pdf.setTitle(metadata.title, { showInWindowTitleBar: true });
   pdf.setCreationDate(metadata.created);
   pdf.setModificationDate(metadata.created);

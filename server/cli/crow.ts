@@ -18,6 +18,8 @@ const HELP = `Crow Shelf: from a pile of paper to searchable PDFs in named folde
                    print where the documents of a pile begin, and which pages are blank, as JSON
   ./crow bind FILE… --out OUT.pdf [--size full|balanced|small] [--languages eng,deu]
                    bind all files into one searchable PDF
+  ./crow match --entries ENTRIES.csv --statement FILE…
+                   print which lines of bank statements (CSV, OFX, CAMT, MT940, QIF) pay which entries, as JSON
 
 CROW_HOME says where the shelf is kept (usually .crow/own, for the demo .crow/demo).`;
 
@@ -31,6 +33,7 @@ const COMMANDS: Record<string, () => Promise<{ main(args: string[]): Promise<num
   read: () => import('./read'),
   sort: () => import('./sort'),
   bind: () => import('./bind'),
+  match: () => import('./match'),
 };
 
 async function main(): Promise<number> {

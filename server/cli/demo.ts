@@ -1,6 +1,7 @@
 import { existsSync, writeFileSync } from 'node:fs';
 import { join, resolve } from 'node:path';
-import { fillDemo, knowScanner } from '@crow/demo/fill';
+import { PASSWORD, USER } from '@crow/standins/mail/server';
+import { fillDemo, knowMailServer, knowScanner } from '@crow/demo/fill';
 import { deleteHome } from './cluster';
 import { Running, runningIn } from './run';
 import { serveUntilStopped } from './start';
@@ -11,7 +12,7 @@ export async function main(): Promise<number> {
   const complete = join(home, 'demo-complete');
   // A demo that was interrupted while it was being made is made anew.
   if (!existsSync(complete) && !runningIn(home)) deleteHome(home);
-  const first = async ({ entrance, scanner }: Running) => {
+  const first = async ({ entrance, scanner, mail }: Running) => {
     if (!existsSync(complete)) {
       console.error('Making the demo papers and reading them; this takes about a minute, once.');
       await fillDemo(await entrance(), (line) => console.error(line));
@@ -19,6 +20,7 @@ export async function main(): Promise<number> {
     }
     // Its port may be another one than last time.
     if (scanner) await knowScanner(await entrance(), `${scanner}/eSCL`);
+    if (mail) await knowMailServer(await entrance(), { port: mail.port, user: USER, password: PASSWORD });
   };
   return serveUntilStopped(home, first, { standIns: true });
 }

@@ -19,7 +19,9 @@ export interface Running {
   shelf: string;
   /** Where the stand-in scanner answers, if there is one. */
   scanner?: string;
-  /** The processes, by name: database, server, worker 1, worker 2, and the stand-in scanner. */
+  /** Where the stand-in mail server takes mails, and shows them, if there is one. */
+  mail?: { port: number; page: string };
+  /** The processes, by name: database, server, worker 1, worker 2, and the stand-in devices. */
   parts: Map<string, Kept>;
   stop(): Promise<void>;
 }
@@ -111,6 +113,8 @@ async function startParts(
   const port = await keptPort(join(home, 'port'));
   const doorPort = process.env.CROW_DOOR_PORT ?? (await keptPort(join(home, 'door-port')));
   const scannerPort = standIns ? await keptPort(join(home, 'scanner-port')) : undefined;
+  const mailPort = standIns ? await keptPort(join(home, 'mail-port')) : undefined;
+  const mailPagePort = standIns ? await keptPort(join(home, 'mail-page-port')) : undefined;
   const environment = {
     ...process.env,
     CROW_DATABASE: databaseUrl,
@@ -123,6 +127,7 @@ async function startParts(
     TMPDIR: scratch,
     CROW_SCRATCH: scratch,
     ...(scannerPort && { CROW_SCANNER_PORT: `${scannerPort}` }),
+    ...(mailPort && { CROW_MAIL_PORT: `${mailPort}`, CROW_MAIL_PAGE_PORT: `${mailPagePort}` }),
   };
   const node =
     (entry: string, flags: string[] = []) =>
@@ -137,6 +142,7 @@ async function startParts(
   keep(server);
   for (let number = 1; number <= WORKERS; number++) keep(new Kept(`worker ${number}`, node('worker.mjs'), restarted));
   if (scannerPort) keep(new Kept('stand-in scanner', node('scanner.mjs'), restarted));
+  if (mailPort) keep(new Kept('stand-in mail server', node('mail.mjs'), restarted));
   await listening(server);
   const address = `http://127.0.0.1:${port}`;
   writeFileSync(join(home, 'running'), `${process.pid}\n${address}\n${databasePort}\n`);
@@ -146,6 +152,7 @@ async function startParts(
     databaseUrl,
     shelf,
     scanner: scannerPort ? `http://127.0.0.1:${scannerPort}` : undefined,
+    mail: mailPort ? { port: mailPort, page: `http://127.0.0.1:${mailPagePort}` } : undefined,
     parts,
     stop,
   };

@@ -25,6 +25,7 @@ export async function serveUntilStopped(
         'This address lets one browser in, once, and for good; “./crow key” prints another.',
         `Filed papers lie in  ${running.shelf}`,
         ...(running.scanner ? [`The stand-in scanner is at  ${running.scanner}`] : []),
+        ...(running.mail ? [`The stand-in mail server shows what arrived at  ${running.mail.page}`] : []),
         'Ctrl-C ends it.',
       ].join('\n'),
     );

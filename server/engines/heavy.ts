@@ -1,8 +1,10 @@
+import { readFile } from 'node:fs/promises';
 import { Piscina } from 'piscina';
 import { Problem, toldProblem, KeptProblem, keptProblem } from '@crow/contract/problems';
 import { Turn } from '@crow/core/geometry';
 import { Legibility } from '@crow/core/imaging/legibility';
 import { judgeRecipe, proposePages, Proposal, Recipe, Seen } from '@crow/core/imaging/recipe';
+import { contentsOf, PdfContents } from '@crow/core/pdf/contents';
 import { DerivedPicture, derivePictures, lookedAtPicture, PictureSize } from './pictures';
 import { withScratch } from './scratch';
 import { SourceInfo } from './sourceFile';
@@ -25,6 +27,8 @@ export interface Heavy {
    * @param seen what it is known to be of; where that gives several pages, they are judged @throws Problem 'page-not-drawn'
    */
   sheets(source: SourceInfo, number: number, seen: Seen): Promise<JudgedProposal[]>;
+  /** The outline and the links of a PDF; none of one that can't be read. */
+  contents(source: SourceInfo): Promise<PdfContents>;
 }
 
 /** Done in this thread: where nobody waits for anything else. */
@@ -41,6 +45,7 @@ export const heavyHere: Heavy = {
       legibility: seen !== 'sheets' ? judgeRecipe(picture, proposal.recipe, { enlarged }) : null,
     }));
   },
+  contents: async ({ path }) => contentsOf(await readFile(path)).catch(() => ({ outline: [], links: [] })),
 };
 
 /** A piece of heavy work on its way to a thread, and what comes back of it. */
@@ -86,6 +91,7 @@ export function heavyInThreads(entry: string, { mostMs = MOST_MS } = {}): Heavy 
       return made;
     },
     sheets: async (...given) => (await run('sheets', ...given)) as JudgedProposal[],
+    contents: async (source) => (await run('contents', source)) as PdfContents,
     close: () => threads.destroy(),
   };
 }

@@ -6,6 +6,7 @@ import { inWords, Problem } from '@crow/contract/problems';
 import { browserName } from './browserName';
 import { comeIn, endSession, isAnybodyNamed } from './people';
 import { escaped, sendDoorPage } from './doorPages';
+import { lookPages } from './lookPages';
 import { NetworkDoor } from './networkDoor';
 import { Origin, originOf } from './origins';
 import { actorOf, letIn } from './sessions';
@@ -13,6 +14,7 @@ import { insistOnSight } from './sight';
 import { CERTIFICATE, TRUST, trustPage } from './trustPage';
 import { Database } from '../platform/database';
 import { Asking } from '../platform/history';
+import { Links, LOOK } from '../sending/links';
 
 declare module 'fastify' {
   interface FastifyRequest {
@@ -28,7 +30,7 @@ declare module 'fastify' {
 const ENTER = '/enter';
 /** What a home screen shows of the application: some devices fetch it without the session that they have. */
 const ICONS = ['/icon.svg', '/icon-192.png', '/icon-512.png', '/icon-maskable.png', '/apple-touch-icon.png'];
-/** All that is answered without a session: coming in, what a device needs to trust the certificate, and icons. */
+/** All that is answered without a session, besides what is behind links: coming in, what a device needs to trust the certificate, and icons. */
 const OPEN = [ENTER, TRUST, CERTIFICATE, ...ICONS];
 const SESSION_SECONDS = 90 * 24 * 3600;
 const LONGEST_KEY = 200;
@@ -45,7 +47,7 @@ const MOST_TRIES_A_MINUTE = 30;
 export async function door(
   app: FastifyInstance,
   database: Database,
-  { networkDoor, named }: { networkDoor: NetworkDoor; named?: URL },
+  { networkDoor, links, named }: { networkDoor: NetworkDoor; links: Links; named?: URL },
 ): Promise<void> {
   await app.register(cookie);
   await app.register(formBody, { bodyLimit: LONGEST_FORM });
@@ -58,7 +60,7 @@ export async function door(
     const reachedBy = originOf(request, named);
     if (!reachedBy) throw new Problem('not-allowed');
     request.reachedBy = reachedBy;
-    if (!isFromHere(request)) {
+    if (!isFromHere(request) && !isLookFromElsewhere(request)) {
       // A link on another page: the browser holds the session back for it, and sends it when our own page is the one that asks.
       if (isLinkFromElsewhere(request))
         return sendDoorPage(
@@ -71,7 +73,7 @@ export async function door(
     const secret = request.cookies[cookieName(request)];
     const known = secret ? await actorOf(manager, secret) : undefined;
     if (known) [request.actor, request.sessionId] = [known.asking, known.sessionId];
-    else if (!OPEN.includes(request.url.split('?')[0])) return refuse(request, reply, await isAnybodyNamed(manager));
+    else if (!isOpen(request.url.split('?')[0])) return refuse(request, reply, await isAnybodyNamed(manager));
   });
   app.get<{ Querystring: { key?: string } }>(ENTER, async (request, reply) => {
     // The key itself, or the whole address that it came in.
@@ -95,6 +97,8 @@ export async function door(
     return reply.type('application/x-x509-ca-cert').header('cache-control', 'no-store').send(networkDoor.certificate);
   });
 
+  lookPages(app, { database }, links);
+
   const tries = { config: { rateLimit: { max: MOST_TRIES_A_MINUTE, timeWindow: '1 minute' } } };
   app.post<{ Body: { name?: string; passPhrase?: string } | undefined }>(ENTER, tries, async (request, reply) => {
     const [name, passPhrase] = [request.body?.name, request.body?.passPhrase].map((given) =>
@@ -110,6 +114,20 @@ export async function door(
       throw error;
     }
   });
+}
+
+function isOpen(path: string): boolean {
+  return OPEN.includes(path) || path.startsWith(LOOK);
+}
+
+/** Whether somebody has followed a link to a copy, which stands in a mail or on another page; what it leads to is the same for everybody. */
+function isLookFromElsewhere({ method, headers, url }: FastifyRequest): boolean {
+  return (
+    method === 'GET' &&
+    url.startsWith(LOOK) &&
+    headers['sec-fetch-mode'] === 'navigate' &&
+    headers['sec-fetch-dest'] === 'document'
+  );
 }
 
 function welcome(request: FastifyRequest, reply: FastifyReply, secret: string): FastifyReply {

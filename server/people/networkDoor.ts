@@ -42,6 +42,8 @@ export class NetworkDoor {
   private own: string | undefined;
   private problem: Problem | undefined;
   private looking: NodeJS.Timeout | undefined;
+  /** The port by which this machine itself reaches the program. */
+  private here: () => number | undefined = () => undefined;
   private handle: (request: IncomingMessage, response: ServerResponse) => void = () => undefined;
 
   constructor(
@@ -52,6 +54,7 @@ export class NetworkDoor {
   /** Opens it if it was open when the program ended. */
   async start(app: FastifyInstance): Promise<void> {
     this.handle = app.routing as unknown as typeof this.handle;
+    this.here = () => (app.server.address() as AddressInfo | null)?.port;
     const kept = await this.context.database.source.manager.findOneBy(Setting, { name: SETTING });
     if ((kept?.value as { open?: boolean } | undefined)?.open) await this.tryToOpen();
   }
@@ -86,6 +89,12 @@ export class NetworkDoor {
     const [first] = this.server || this.isBehindProxy ? this.addresses : [];
     if (!first) throw new Problem('door-shut');
     return first;
+  }
+
+  /** Where browsers reach the program, and whether those of other devices do. */
+  get reach(): { address: string; reached: boolean } {
+    const [first] = this.server || this.isBehindProxy ? this.addresses : [];
+    return { address: first ?? `http://127.0.0.1:${this.here() ?? 80}`, reached: first !== undefined };
   }
 
   /** The certificate that devices are told to trust (DER); nothing where the owner brings one. */

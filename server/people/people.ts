@@ -1,4 +1,3 @@
-import { hash, verify } from '@node-rs/argon2';
 import { EntityManager, In, IsNull, MoreThan, Not } from 'typeorm';
 import { JOINING, NewDevice, NewPerson, Person } from '@crow/contract/people';
 import { Problem } from '@crow/contract/problems';
@@ -6,6 +5,7 @@ import { Role } from '@crow/contract/roles';
 import { Actor, EntryKey, Folder, Session } from '../platform/entities';
 import { Asking, record } from '../platform/history';
 import { announce } from '../platform/live';
+import { hashPhrase, isPhrase } from '../platform/phrases';
 import { pathsOfFolders } from '../platform/queries';
 import { countTry, deleteDevicesThatNeverCame } from './queries';
 import { activeSince, makeKey, openSession } from './sessions';
@@ -13,12 +13,6 @@ import { activeSince, makeKey, openSession } from './sessions';
 /** After so many wrong pass phrases nobody comes in under that name for a while. */
 const MOST_TRIES = 5;
 const SHUT_MS = 15 * 60_000;
-/**
- * What a pass phrase costs to try (argon2id, RFC 9106; 19 MiB and two passes, as OWASP has it): what is in the database is of little use to
- * whoever gets a copy of it.
- */
-const COST = { memoryCost: 19_456, timeCost: 2, parallelism: 1 };
-
 /** Hashed for a name that nobody has, so that it takes as long as for one that somebody has. */
 let nobodys: Promise<string> | undefined;
 
@@ -61,7 +55,7 @@ export async function addPerson(
   actor: Asking,
   { name, role, passPhrase, allFolders, folders }: NewPerson,
 ): Promise<void> {
-  const passHash = await hash(passPhrase, COST);
+  const passHash = await hashPhrase(passPhrase);
   await manager.transaction(async (inside) => {
     await insistOnFreeName(inside, name);
     const granted = await grantable(inside, role, { allFolders, folders });
@@ -146,7 +140,7 @@ export async function changePassPhrase(
   id: string,
   passPhrase: string,
 ): Promise<void> {
-  const passHash = await hash(passPhrase, COST);
+  const passHash = await hashPhrase(passPhrase);
   await manager.transaction(async (inside) => {
     const { name } = await joined(inside, id);
     await inside.update(Actor, { id }, { passHash, tries: 0, triedAt: null });
@@ -199,8 +193,8 @@ export async function comeIn(
   const person = await personNamed(manager, name);
   if (person && (await countTry(manager, person.id, MOST_TRIES, new Date(Date.now() - SHUT_MS))).length === 0)
     throw new Problem('too-many-tries');
-  nobodys ??= hash('nobody comes in by this', COST);
-  const isRight = await verify(person?.passHash ?? (await nobodys), passPhrase);
+  nobodys ??= hashPhrase('nobody comes in by this');
+  const isRight = await isPhrase(person?.passHash ?? (await nobodys), passPhrase);
   if (!person?.passHash || !isRight) return undefined;
   return manager.transaction(async (inside) => {
     await inside.update(Actor, { id: person.id }, { tries: 0, triedAt: null });

@@ -147,6 +147,7 @@ describe('a reader of one folder', () => {
     const wish = { form: 'each', marks: 'with', password: '', mayPrint: true };
     expect((await ask('/copies', { ...wish, ids: [yarn] })).status).toBe(200);
     expect((await ask('/copies', { ...wish, ids: [yarn, council] })).status).toBe(404);
+    expect((await ask('/copies', { ...wish, ids: [yarn], version: 1 })).status).toBe(403);
     const hidden = (id: string) => ({ areas: [{ pageId: pageOf.get(id), box: [0, 0, 0.5, 0.1] }] });
     expect((await ask(`/documents/${yarn}/hidden-copy`, hidden(yarn))).status).toBe(200);
     expect((await ask(`/documents/${council}/hidden-copy`, hidden(council))).status).toBe(404);

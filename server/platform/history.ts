@@ -33,7 +33,8 @@ export async function record(
     | 'watched folder'
     | 'session'
     | 'person'
-    | 'door',
+    | 'door'
+    | 'parcel',
   subjectId: string | null,
   detail: Record<string, unknown> = {},
 ): Promise<void> {

@@ -18,6 +18,10 @@ export interface Work {
   picture: { pageId: string };
   /** Read the text of a page. */
   read: { pageId: string; turn: Turn; version: string };
+  /** Pack copies that are to go out. */
+  pack: { parcelId: string };
+  /** Send a mail, if it is still to be sent and its time has come; done where the program's own key is. */
+  post: { parcelId: string };
   /** Make the file on disk agree with the database; done where the shelf folder is. */
   shelve: { documentId: string; actorId: string };
 }
@@ -29,7 +33,9 @@ export interface GivenUp {
 }
 
 /** In the order in which a worker looks for work: what somebody waits for comes first. */
-export const WORKER_QUEUES: WorkKind[] = ['take-in', 'bind', 'mark', 'weigh', 'picture', 'read'];
+export const WORKER_QUEUES: WorkKind[] = ['take-in', 'bind', 'pack', 'mark', 'weigh', 'picture', 'read'];
+/** What only the server does, each by a worker of its own: neither waits for the other. */
+export const SERVER_QUEUES: WorkKind[] = ['shelve', 'post'];
 const GIVEN_UP = 'given-up';
 /** What workers listen to: that there is work of a kind. */
 export const WORK_CHANNEL = 'crow_work';
@@ -65,13 +71,13 @@ export class Jobs {
   /** Makes the queues; once, before anybody works on them. */
   async prepare(): Promise<void> {
     await this.boss.createQueue(GIVEN_UP);
-    for (const queue of [...WORKER_QUEUES, 'shelve' as const]) {
+    for (const queue of [...WORKER_QUEUES, ...SERVER_QUEUES]) {
       const settings = {
         name: queue,
         deadLetter: GIVEN_UP,
-        retryLimit: queue === 'shelve' ? 10_000 : 4,
-        retryDelay: queue === 'shelve' ? 5 : 0,
-        expireInSeconds: queue === 'bind' ? BIND_SECONDS : JOB_SECONDS,
+        retryLimit: SERVER_QUEUES.includes(queue) ? 10_000 : 4,
+        retryDelay: SERVER_QUEUES.includes(queue) ? 5 : 0,
+        expireInSeconds: queue === 'bind' || queue === 'pack' ? BIND_SECONDS : JOB_SECONDS,
       };
       await this.boss.createQueue(queue, settings);
       await this.boss.updateQueue(queue, settings);
@@ -81,6 +87,11 @@ export class Jobs {
   /** Asks for work; it exists once the manager's transaction commits, and not if it doesn't. */
   async ask<Kind extends WorkKind>(manager: EntityManager, kind: Kind, ...data: Work[Kind][]): Promise<void> {
     if (data.length > 0) await this.insert(manager, kind, data);
+  }
+
+  /** The same, to be done when its time has come. */
+  async askLater<Kind extends WorkKind>(manager: EntityManager, kind: Kind, data: Work[Kind], at: Date): Promise<void> {
+    await this.insert(manager, kind, [data], at);
   }
 
   private async insert<Kind extends WorkKind>(

@@ -60,7 +60,8 @@ export async function deleteUnusedBlobs(manager: EntityManager, atOnce: boolean)
       and not exists (select 1 from derived_picture d where d.picture_blob_id = b.id)
       and not exists (select 1 from document d where d.pdf_blob_id = b.id or d.bare_blob_id = b.id)
       and not exists (select 1 from document_version v where v.pdf_blob_id = b.id)
-      and not exists (select 1 from document_file o where o.blob_id = b.id)`);
+      and not exists (select 1 from document_file o where o.blob_id = b.id)
+      and not exists (select 1 from parcel p where p.blob_id = b.id)`);
 }
 
 /** In how many milliseconds the first of the work of these kinds is due; nothing when none waits. */

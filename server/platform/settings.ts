@@ -1,6 +1,6 @@
-import { EntityManager } from 'typeorm';
+import { EntityManager, In } from 'typeorm';
 import { Settings } from '@crow/contract/settings';
-import { USUAL_WAY } from '@crow/core/filing/pattern';
+import { USUAL_MAIL, USUAL_WAY } from '@crow/core/filing/pattern';
 import { TOLD_APART } from '@crow/core/reading/language';
 import { Setting } from './entities';
 
@@ -9,10 +9,11 @@ const DEFAULTS: Settings = {
   filing: [USUAL_WAY as Settings['filing'][number]],
   days: 'iso',
   ownKinds: [],
+  mailForm: USUAL_MAIL,
 };
 
 export async function readSettings(manager: EntityManager): Promise<Settings> {
-  const stored = await manager.find(Setting);
+  const stored = await manager.findBy(Setting, { name: In(Object.keys(DEFAULTS)) });
   const settings: Settings = { ...DEFAULTS, ...Object.fromEntries(stored.map(({ name, value }) => [name, value])) };
   // Ways that were kept before there was anything beside the PDF.
   return { ...settings, filing: settings.filing.map((way) => ({ ...way, beside: way.beside ?? [] })) };

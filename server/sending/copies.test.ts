@@ -19,7 +19,16 @@ beforeAll(async () => {
 }, 120_000);
 afterAll(() => room.close());
 
-const WISH: CopyWish = { ids: [], form: 'each', marks: 'with', password: '', mayPrint: true, mail: null };
+const WISH: CopyWish = {
+  ids: [],
+  as: 'pdf',
+  form: 'each',
+  marks: 'with',
+  password: '',
+  mayPrint: true,
+  version: null,
+  mail: null,
+};
 async function copies(wish: Partial<CopyWish>) {
   const { raw, headers, status } = await room.send(endpoints.makeCopies, { body: { ...WISH, ...wish } });
   expect(status).toBe(200);
@@ -77,4 +86,17 @@ it('let nothing into the head of a mail that belongs elsewhere', async () => {
 it('are made of nothing that is not there', async () => {
   const ids = ['11111111-1111-4111-8111-111111111111'];
   expect(await room.refusal(endpoints.makeCopies, { body: { ...WISH, ids } })).toMatchObject({ code: 'not-found' });
+});
+
+it('are of the signed version where that is wished, to the byte, and not locked', async () => {
+  const [{ number }] = await room.ask(endpoints.signDocument, {
+    params: { id: lease },
+    body: { key: null, reason: 'agreed' },
+  });
+  const version = await room.send(endpoints.versionPdf, { params: { id: lease, number } });
+  const { raw, name } = await copies({ ids: [lease], version: number });
+  expect(name).toBe(`Größe, Lease, version ${number}.pdf`);
+  expect(raw.equals(version.raw)).toBe(true);
+  const body = { ...WISH, ids: [lease], version: number, password: 'Hafen' };
+  expect(await room.refusal(endpoints.makeCopies, { body })).toMatchObject({ code: 'not-valid' });
 });

@@ -14,7 +14,6 @@ import { withScratch } from '../engines/scratch';
 import { PictureDesk } from '../pages/pagePictures';
 import { Context } from '../platform/context';
 import { Document } from '../platform/entities';
-import { ActingAs, record } from '../platform/history';
 import { preparePages, withPages } from '../shelf/binding';
 import { pagesOfDocument } from '../stack/queries';
 
@@ -44,7 +43,6 @@ const QUALITY = 88;
 export async function copyWithHidden(
   { database }: Context,
   { sources, pictures }: { sources: SourceShelf; pictures: PictureDesk },
-  actor: ActingAs,
   documentId: string,
   areas: readonly { pageId: string; box: Box }[],
 ): Promise<{ bytes: Uint8Array; name: string }> {
@@ -71,7 +69,6 @@ export async function copyWithHidden(
       return (await bindPdf(bound, { title, created, language: language || undefined, fileId })).bytes;
     }),
   );
-  await record(manager, actor, 'hid parts in a copy of', 'document', documentId, { areas: areas.length });
   return { bytes, name: title };
 }
 

@@ -132,6 +132,9 @@ describe('pages', () => {
     const { pages } = await inspectFile(bound.path, 'out');
     expect(pages[0].pointWidth).toBeCloseTo(595.4, 0);
     expect(pages[0].pointHeight).toBeCloseTo(841.7, 0);
+    // And are printed so: a viewer's dialog begins at true size.
+    const open = execFileSync('qpdf', ['--qdf', '--object-streams=disable', bound.path, '-'], { encoding: 'latin1' });
+    expect(open).toMatch(/\/PrintScaling \/None/);
   });
 
   it('keep a JPEG to the byte in full size', async () => {

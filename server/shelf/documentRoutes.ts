@@ -1,6 +1,7 @@
 import { FastifyInstance } from 'fastify';
 import { endpoints } from '@crow/contract/endpoints';
 import { DocumentSummary } from '@crow/contract/documents';
+import { SourceShelf } from '../capture/sources';
 import { readDocument } from '../checking/documents';
 import { documentsById } from '../checking/documents';
 import { PictureDesk } from '../pages/pagePictures';
@@ -10,16 +11,24 @@ import { asFile, sendBlob } from '../platform/http/sendBlob';
 import { serve } from '../platform/http/serve';
 import { askForSizes, documentSizes } from './binding';
 import { changeDocuments } from './changingDocuments';
+import { Contents } from './contents';
 import { documentText, epubOfDocument, picturesOf, textPdfOf } from './exporting';
 import { fileDocument, unfileDocument } from './filingDocuments';
 import { changeMarks, flatPdfOf, marksOf, replyToMark } from './marking';
 import { remarkOn, tagsInUse } from './remarks';
 import { forgetSignature, keepSignature, signaturesOf } from './signatures';
+import { forgetSigningKey, importSigningKey, makeSigningKey, signingKeysOf } from './signingKeys';
+import { signDocument } from './signing';
 import { linesAs, SPREADSHEET_TYPES } from './spreadsheets';
 import { pdfOf, versionOf, versionsOf } from './versions';
 
 /** Documents on the shelf: filing, renaming and moving them, their PDFs, and copies in other forms. */
-export function documentRoutes(app: FastifyInstance, context: Context, pictures: PictureDesk): void {
+export function documentRoutes(
+  app: FastifyInstance,
+  context: Context,
+  { pictures, sources }: { pictures: PictureDesk; sources: SourceShelf },
+): void {
+  const contents = new Contents(context, sources);
   const { manager } = context.database.source;
   const summary = async (id: string): Promise<DocumentSummary> => (await documentsById(manager, [id]))[0];
 
@@ -90,6 +99,7 @@ export function documentRoutes(app: FastifyInstance, context: Context, pictures:
       await linesAs(manager, params.id, query.as),
     );
   });
+  serve(app, endpoints.documentContents, ({ params }) => contents.of(params.id));
   serve(app, endpoints.listMarks, ({ params }) => marksOf(manager, params.id));
   serve(app, endpoints.changeMarks, ({ actor, params, body }) => changeMarks(context, actor, params.id, body));
   serve(app, endpoints.replyToMark, ({ actor, params, body }) =>
@@ -98,6 +108,14 @@ export function documentRoutes(app: FastifyInstance, context: Context, pictures:
   serve(app, endpoints.listSignatures, ({ actor }) => signaturesOf(manager, actor));
   serve(app, endpoints.keepSignature, ({ actor, body }) => keepSignature(manager, actor, body));
   serve(app, endpoints.forgetSignature, ({ actor, params }) => forgetSignature(manager, actor, params.id));
+  serve(app, endpoints.listSigningKeys, ({ actor }) => signingKeysOf(manager, actor));
+  serve(app, endpoints.makeSigningKey, ({ actor, body }) => makeSigningKey(manager, actor, body));
+  serve(app, endpoints.importSigningKey, ({ actor, body }) => importSigningKey(manager, actor, body));
+  serve(app, endpoints.forgetSigningKey, ({ actor, params }) => forgetSigningKey(manager, actor, params.id));
+  serve(app, endpoints.signDocument, async ({ actor, params, body }) => {
+    await signDocument(context, actor, params.id, body);
+    return versionsOf(manager, params.id);
+  });
   serve(app, endpoints.listVersions, ({ params }) => versionsOf(manager, params.id));
   serve(app, endpoints.versionPdf, async ({ params, reply }) => {
     const { name, blobId } = await versionOf(manager, params.id, Number(params.number));

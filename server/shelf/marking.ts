@@ -158,11 +158,26 @@ export async function markDocument(context: Context, documentId: string, actorId
   });
 }
 
-/** A document's PDF with its marks as part of the pages. @throws Problem 'not-found' while it has none */
-export async function flatPdfOf({ database }: Context, documentId: string): Promise<Uint8Array> {
+/** A document's PDF with its marks as part of the pages. @param own a PDF of it without marks, for its own @throws Problem 'not-found' while it has none */
+export function flatPdfOf(context: Context, documentId: string, own?: Uint8Array): Promise<Uint8Array> {
+  return pdfWith(context, documentId, flattenMarks, own);
+}
+
+/** A PDF of a document, with its marks. @param own without them */
+export function markedPdfOf(context: Context, documentId: string, own: Uint8Array): Promise<Uint8Array> {
+  return pdfWith(context, documentId, markPdf, own);
+}
+
+async function pdfWith(
+  { database }: Context,
+  documentId: string,
+  put: typeof markPdf,
+  own?: Uint8Array,
+): Promise<Uint8Array> {
   const document = await database.source.manager.findOneBy(Document, { id: documentId });
   const bare = document && (document.bareBlobId ?? document.pdfBlobId);
   if (!bare) throw new Problem('not-found', { what: 'The PDF' });
-  const { pages } = await marksToBind(database.source.manager, documentId);
-  return withMarks(document.name, flattenMarks, await blobBytes(database, bare), pages);
+  const { pages, some } = await marksToBind(database.source.manager, documentId);
+  const bytes = own ?? (await blobBytes(database, bare));
+  return some || !own ? withMarks(document.name, put, bytes, pages) : bytes;
 }

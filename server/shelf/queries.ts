@@ -90,6 +90,24 @@ export async function keepVersionBefore(manager: EntityManager, documentId: stri
   );
 }
 
+/** Keeps a PDF of a document that was signed as a version. */
+export async function keepSignedVersion(
+  manager: EntityManager,
+  documentId: string,
+  {
+    blobId,
+    signedBy,
+    certified,
+    reason,
+  }: { blobId: string; signedBy: string; certified: string | null; reason: string },
+): Promise<void> {
+  await manager.query(
+    `insert into document_version (document_id, number, pdf_blob_id, signed_by, certified, reason)
+       select $1, coalesce(max(number), 0) + 1, $2, $3, $4, $5 from document_version where document_id = $1`,
+    [documentId, blobId, signedBy, certified, reason],
+  );
+}
+
 /** Gives a document its PDF, unless it waits to be checked again. @returns whether it has it */
 export async function enterPdf(
   manager: EntityManager,

@@ -4,6 +4,7 @@ import { Problem } from '@crow/contract/problems';
 import { dayOf } from '@crow/core/reading/dayForms';
 import { Context } from '../platform/context';
 import { documentsInBin, documentsInFolders } from '../checking/documents';
+import { SourceShelf } from '../capture/sources';
 import { PictureDesk } from '../pages/pagePictures';
 import { stacksInBin } from '../stack/queries';
 import { bringIn } from './archive';
@@ -23,7 +24,7 @@ import { receive, serve } from '../platform/http/serve';
 export function shelfRoutes(
   app: FastifyInstance,
   context: Context,
-  { changes, pictures }: { changes: ShelfChanges; pictures: PictureDesk },
+  { changes, pictures, sources }: { changes: ShelfChanges; pictures: PictureDesk; sources: SourceShelf },
 ): void {
   const { manager } = context.database.source;
   serve(app, endpoints.listFolders, ({ actor }) => folders.listFolders(manager, foldersOf(actor.sight)));
@@ -60,5 +61,5 @@ export function shelfRoutes(
     return asFile(reply, 'Crow Shelf.zip', 'application/zip').send(await shelfArchive(context, wanted));
   });
   receive(app, endpoints.sendArchive, ({ name }, bytes, request) => bringIn(context, request.actor, name, bytes));
-  documentRoutes(app, context, pictures);
+  documentRoutes(app, context, { pictures, sources });
 }

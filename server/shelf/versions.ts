@@ -16,14 +16,19 @@ export async function pdfOf(manager: EntityManager, documentId: string, { bare =
   return { name: document.name, blobId: (bare && document.bareBlobId) || document.pdfBlobId };
 }
 
-/** The PDFs that a document had before, the latest first. */
+/** The PDFs that a document had before or that were signed, the latest first. */
 export async function versionsOf(manager: EntityManager, documentId: string): Promise<ShownVersion[]> {
   const found = await manager.find(DocumentVersion, {
     where: { documentId },
-    relations: { pdfBlob: true },
+    relations: { pdfBlob: true, signedByActor: true },
     order: { number: 'desc' },
   });
-  return found.map(({ number, until, pdfBlob }) => ({ number, until: until.toISOString(), bytes: pdfBlob!.size }));
+  return found.map(({ number, until, pdfBlob, signedByActor, certified, reason }) => ({
+    number,
+    until: until.toISOString(),
+    bytes: pdfBlob!.size,
+    signed: signedByActor ? { by: signedByActor.name, certified, reason } : null,
+  }));
 }
 
 /** One of them. @throws Problem 'not-found' */

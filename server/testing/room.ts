@@ -10,10 +10,10 @@ import { endpoints } from '@crow/contract/endpoints';
 import { ProblemReport } from '@crow/contract/problems';
 import { Stack } from '@crow/contract/stacks';
 import { buildApp } from '../app';
-import { openContext } from '../assembly';
+import { openContext, openSending } from '../assembly';
 import { Context } from '../platform/context';
-import { shelfHandlers, workerHandlers } from '../handlers';
-import { Jobs, WORKER_QUEUES } from '../platform/jobs';
+import { postHandlers, shelfHandlers, workerHandlers } from '../handlers';
+import { Jobs, SERVER_QUEUES, WORKER_QUEUES, WorkKind } from '../platform/jobs';
 import { LiveHub } from '../platform/http/liveHub';
 import { PictureDesk } from '../pages/pagePictures';
 import { Shelf } from '../shelf/shelf';
@@ -24,6 +24,7 @@ import { letIn, makeEntryKey } from '../people/sessions';
 import { SourceShelf } from '../capture/sources';
 import { Uploads } from '../capture/uploads';
 import { Watcher } from '../capture/watching';
+import { Parcels } from '../sending/parcels';
 import { connect } from '../platform/database';
 import { theProgram } from '../platform/history';
 import { newDatabase } from './databases';
@@ -46,6 +47,7 @@ export class TestRoom {
     readonly watcher: Watcher,
     readonly networkDoor: NetworkDoor,
     readonly uploads: Uploads,
+    readonly parcels: Parcels,
     /** Where files are kept that are not all there yet. */
     readonly uploadsFolder: string,
     private readonly sources: SourceShelf,
@@ -72,9 +74,11 @@ export class TestRoom {
     const watcher = new Watcher(context, [shelf.root], { stillMs: 0, stillEmptyMs: 0 });
     const changes = new ShelfChanges(shelf, await theProgram(database.source.manager));
     const networkDoor = new NetworkDoor(context, { folder: join(folder, 'authority'), port: 0 });
+    const sending = openSending(context, folder, networkDoor);
     const uploads = new Uploads(context, join(folder, 'uploads'), `/api${endpoints.sendFile.path}`);
     await uploads.start();
     const app = await buildApp(context, {
+      ...sending,
       networkDoor,
       uploads,
       pictures: new PictureDesk(context, sources),
@@ -97,6 +101,7 @@ export class TestRoom {
       watcher,
       networkDoor,
       uploads,
+      sending.parcels,
       join(folder, 'uploads'),
       sources,
       hub,
@@ -198,8 +203,12 @@ export class TestRoom {
   }
 
   /** Does everything that waits in the queues, of the kinds given, until nothing waits; gives how much that was. */
-  async work(kinds: (keyof ReturnType<typeof workerHandlers>)[] = [...WORKER_QUEUES, 'shelve']): Promise<number> {
-    const handlers = { ...workerHandlers(this.context, this.sources), ...shelfHandlers(this.shelf) };
+  async work(kinds: WorkKind[] = [...WORKER_QUEUES, ...SERVER_QUEUES]): Promise<number> {
+    const handlers = {
+      ...workerHandlers(this.context, this.sources),
+      ...shelfHandlers(this.shelf),
+      ...postHandlers(this.parcels),
+    };
     let done = 0;
     for (;;) {
       let found = false;

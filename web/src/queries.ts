@@ -167,6 +167,27 @@ export const usePageText = (id: string, turn: number, version: string, enabled =
 export const useSearches = (enabled: boolean) =>
   useQuery({ queryKey: ['searches'], queryFn: () => ask(endpoints.listSearches, {}), enabled });
 
+export const useContents = (id: string) =>
+  useQuery({
+    queryKey: ['contents', id],
+    queryFn: () => ask(endpoints.documentContents, { params: { id } }),
+  });
+export const useSigningKeys = () =>
+  useQuery({ queryKey: ['signingKeys'], queryFn: () => ask(endpoints.listSigningKeys, {}) });
+/** Copies that went out or are on their way. */
+export const useParcels = (enabled: boolean) =>
+  useQuery({ queryKey: ['parcels'], queryFn: () => ask(endpoints.listParcels, {}), enabled });
+export const useParcel = (id: string | undefined) =>
+  useQuery({
+    queryKey: ['parcels', id],
+    queryFn: () => ask(endpoints.readParcel, { params: { id: id! } }),
+    enabled: Boolean(id),
+  });
+export const useMailWays = (enabled: boolean) =>
+  useQuery({ queryKey: ['mailWays'], queryFn: () => ask(endpoints.mailWays, {}), enabled });
+export const useMailAccount = () =>
+  useQuery({ queryKey: ['mailAccount'], queryFn: () => ask(endpoints.readMailAccount, {}) });
+
 /** Which questions have other answers after a change. */
 const TOUCHED: Record<LiveEvent['kind'], string[]> = {
   stack: ['stacks', 'stack', 'overview', 'bin'],
@@ -186,6 +207,7 @@ const TOUCHED: Record<LiveEvent['kind'], string[]> = {
     'sizes',
     'examples',
     'versions',
+    'contents',
     'marks',
     'doubtful',
     'changedOnDisk',
@@ -197,8 +219,9 @@ const TOUCHED: Record<LiveEvent['kind'], string[]> = {
   watch: ['watched', 'overview'],
   people: ['people', 'door', 'history'],
   'at-work': ['at-work'],
-  signature: ['signatures'],
+  signature: ['signatures', 'signingKeys'],
   search: ['searches'],
+  parcel: ['parcels', 'mailWays', 'mailAccount', 'history'],
   scan: ['scans', 'scanners', 'presets', 'stacks'],
 };
 const GATHER_MS = 400;

@@ -81,7 +81,7 @@ export class DocumentPage {
   @ManyToOne(() => Page) @JoinColumn({ name: 'page_id' }) page?: Page;
 }
 
-/** A PDF that a document had before. */
+/** A PDF that a document had before, or that was signed: neither changes any more. */
 @Entity('document_version')
 export class DocumentVersion {
   @PrimaryColumn('uuid', { name: 'document_id' }) documentId: string;
@@ -90,6 +90,13 @@ export class DocumentVersion {
   @Column('uuid', { name: 'pdf_blob_id' }) pdfBlobId: string;
   @ManyToOne(() => Blob) @JoinColumn({ name: 'pdf_blob_id' }) pdfBlob?: Blob;
   @CreateDateColumn({ type: 'timestamptz' }) until: Date;
+  /** Who signed it; null for one that was only before. */
+  @Column('uuid', { name: 'signed_by', nullable: true }) signedBy: string | null;
+  @ManyToOne(() => Actor) @JoinColumn({ name: 'signed_by' }) signedByActor?: Actor;
+  /** What the certificate calls them that it was signed with; null for none. */
+  @Column('text', { nullable: true }) certified: string | null;
+  /** What signing it meant. */
+  @Column('text', { default: '' }) reason: string;
 }
 
 /** A file that is kept beside a document's PDF. */

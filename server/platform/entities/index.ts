@@ -4,6 +4,7 @@ import * as devices from './devices';
 import * as documents from './documents';
 import * as folders from './folders';
 import * as marks from './marks';
+import * as parcels from './parcels';
 import * as pages from './pages';
 import * as program from './program';
 import * as stacks from './stacks';
@@ -15,10 +16,11 @@ export * from './documents';
 export * from './folders';
 export * from './marks';
 export * from './pages';
+export * from './parcels';
 export * from './program';
 export * from './stacks';
 
 /** Every table has its entity: entities.test.ts compares them with the database, column by column. */
-export const ENTITIES = [actors, blobs, devices, documents, folders, marks, pages, program, stacks].flatMap((those) =>
-  Object.values(those),
+export const ENTITIES = [actors, blobs, devices, documents, folders, marks, pages, parcels, program, stacks].flatMap(
+  (those) => Object.values(those),
 );

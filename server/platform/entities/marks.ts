@@ -1,4 +1,14 @@
-import { Column, CreateDateColumn, Entity, Generated, JoinColumn, ManyToOne, OneToMany, PrimaryColumn } from 'typeorm';
+import {
+  Column,
+  CreateDateColumn,
+  Entity,
+  Generated,
+  JoinColumn,
+  ManyToOne,
+  OneToMany,
+  PrimaryColumn,
+  PrimaryGeneratedColumn,
+} from 'typeorm';
 import { Box, Turn } from '@crow/core/geometry';
 import { Ink, MarkKind, Stroke } from '@crow/core/pdf/marks/mark';
 import { Actor } from './actors';
@@ -52,5 +62,19 @@ export class Signature {
   @Column('text') text: string;
   @Column('jsonb') strokes: Stroke[];
   @Column('real') shape: number;
+  @CreateDateColumn({ type: 'timestamptz', name: 'made_at' }) madeAt: Date;
+}
+
+/** A key that somebody signs with, for themselves alone. */
+@Entity('signing_key')
+export class SigningKey {
+  @PrimaryGeneratedColumn('uuid') id: string;
+  @Column('uuid', { name: 'actor_id' }) actorId: string;
+  @ManyToOne(() => Actor) @JoinColumn({ name: 'actor_id' }) actor?: Actor;
+  /** Their certificate, and those that vouch for it (X.509, DER). */
+  @Column('bytea') certificate: Buffer;
+  @Column('bytea', { array: true }) chain: Buffer[];
+  /** The key, encrypted by its pass phrase (PKCS #8, PEM). */
+  @Column('text', { name: 'locked_key' }) lockedKey: string;
   @CreateDateColumn({ type: 'timestamptz', name: 'made_at' }) madeAt: Date;
 }

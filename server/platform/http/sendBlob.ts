@@ -16,7 +16,7 @@ export function asFile(reply: FastifyReply, fileName: string, mediaType: string)
 
 /** Streams a blob; parts of it when the browser asks for a range (RFC 9110). */
 export function sendBlob(
-  { database }: Context,
+  { database }: Pick<Context, 'database'>,
   reply: FastifyReply,
   blob: StoredBlob,
   { mediaType, fileName, download }: { mediaType: string; fileName: string; download: boolean },

@@ -30,6 +30,8 @@ import { Marks1774000000000 } from './1774000000000-Marks';
 import { KeptSearches1775000000000 } from './1775000000000-KeptSearches';
 import { Remarks1776000000000 } from './1776000000000-Remarks';
 import { Mails1777000000000 } from './1777000000000-Mails';
+import { Parcels1778000000000 } from './1778000000000-Parcels';
+import { Signing1779000000000 } from './1779000000000-Signing';
 
 /** What made the tables what they are, in order. Frozen: what has run somewhere is never changed. */
 export const MIGRATIONS = [
@@ -65,4 +67,6 @@ export const MIGRATIONS = [
   KeptSearches1775000000000,
   Remarks1776000000000,
   Mails1777000000000,
+  Parcels1778000000000,
+  Signing1779000000000,
 ];

@@ -68,11 +68,15 @@ export function Choice<Value extends string | number>({
   className?: string;
 }) {
   return (
-    <label className="flex items-center gap-2">
-      {shown && <span aria-hidden>{label}</span>}
+    <label className="flex max-w-full min-w-0 items-center gap-2">
+      {shown && (
+        <span aria-hidden className="shrink-0">
+          {label}
+        </span>
+      )}
       <select
         aria-label={label}
-        className={`h-8 border border-rule bg-raised px-1 text-ink pointer-coarse:h-11 ${className}`}
+        className={`h-8 max-w-full min-w-0 border border-rule bg-raised px-1 text-ink pointer-coarse:h-11 ${className}`}
         value={value}
         onChange={(event) => onChange(choices[event.target.selectedIndex].value)}
       >

@@ -2,7 +2,9 @@ import { Document, DocumentSummary } from '@crow/contract/documents';
 import { Fact } from '@crow/contract/facts';
 import { Folder } from '@crow/contract/folders';
 import { Doubtful, Page } from '@crow/contract/pages';
+import { Parcel } from '@crow/contract/sending';
 import { Settings } from '@crow/contract/settings';
+import { USUAL_MAIL } from '@crow/core/filing/pattern';
 
 /** Made-up papers for tests of the screens, as the server tells of them. */
 
@@ -147,7 +149,7 @@ export function settings(part: Partial<Settings> = {}): Settings {
     size: 'balanced' as const,
     beside: [],
   };
-  return { languages: ['eng', 'deu'], filing: [usual], days: 'iso', ownKinds: [], ...part };
+  return { languages: ['eng', 'deu'], filing: [usual], days: 'iso', ownKinds: [], mailForm: USUAL_MAIL, ...part };
 }
 
 export function doubtful(text: string, index: number, part: Partial<Doubtful> = {}): Doubtful {
@@ -159,6 +161,27 @@ export function doubtful(text: string, index: number, part: Partial<Doubtful> = 
     before: 'twelve skeins of',
     after: 'and six of weld',
     lineBox: [0.1, 0.3, 0.8, 0.02],
+    ...part,
+  };
+}
+
+/** Copies that went out by mail. */
+export function parcel(part: Partial<Parcel> = {}): Parcel {
+  return {
+    id: newId(),
+    way: 'mail',
+    state: 'sent',
+    title: 'The lease',
+    to: 'ada@books.example',
+    fileName: 'mail.eml',
+    bytes: 120_000,
+    papers: [{ id: newId(), name: 'Lease' }],
+    by: 'Imre',
+    made: '2026-03-14T09:00:00.000Z',
+    done: '2026-03-14T09:01:00.000Z',
+    problem: null,
+    nextTry: null,
+    link: null,
     ...part,
   };
 }

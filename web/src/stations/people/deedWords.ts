@@ -34,6 +34,17 @@ export const WORDS: Record<string, (deed: Deed, it: string) => string> = {
   'document marked': ({ detail }, it) =>
     many(detail.put) > 0 ? `put ${count(many(detail.put), 'mark')} on ${it}` : `took marks off ${it}`,
   'document copied': ({ detail }, it) => `made a copy of ${it}${detail.mail ? ' for a mail' : ''}`,
+  'document signed': ({ detail }, it) =>
+    `kept a signed copy of ${it}${detail.certified ? `, signed as ${text(detail.certified)}` : ''}`,
+  'person kept a key to sign with': ({ detail }) =>
+    `kept a key to sign with${detail.name ? `, of ${text(detail.name)}` : ''}`,
+  'person forgot a key to sign with': () => 'let go of a key to sign with',
+  'document sent by mail': ({ detail }, it) => `sent ${it} by mail${detail.to ? ` to ${text(detail.to)}` : ''}`,
+  'document laid behind a link': (_, it) => `made a link to a copy of ${it}`,
+  'parcel sent again': () => 'had a mail sent once more',
+  'parcel ended': () => 'stopped a mail, or ended a link',
+  'parcel let somebody look at': ({ detail }) =>
+    `let somebody look at a copy by its link${by([text(detail.browser), text(detail.place)])}`,
   'document hid parts in a copy of': ({ detail }, it) =>
     `made a copy of ${it} with ${count(many(detail.areas), 'part')} hidden`,
   'document answered to a mark': (_, it) => `answered to a mark${on(it)}`,

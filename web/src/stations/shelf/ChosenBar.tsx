@@ -1,5 +1,5 @@
 import { X } from 'lucide-react';
-import { useState } from 'react';
+import { lazy, Suspense, useState } from 'react';
 import { Link } from 'react-router';
 import { endpoints } from '@crow/contract/endpoints';
 import { DocumentSummary } from '@crow/contract/documents';
@@ -11,8 +11,9 @@ import { useNotices } from '../../parts/notices';
 import { count } from '../../parts/words';
 import { useChange, useFolders, useMay, useProposedNames } from '../../queries';
 import { useChosen } from './chosen';
-import { CopiesDialog } from './CopiesDialog';
 import { useShelfPlace } from './shelfPlace';
+
+const CopiesDialog = lazy(() => import('./sending/CopiesDialog'));
 
 const CHOSEN_KEYS: KeyWords = [
   ['m', 'Move the chosen documents to another folder'],
@@ -90,7 +91,7 @@ function Bar({ documents }: { documents: readonly DocumentSummary[] }) {
         </Button>
       )}
       <Button disabled={!able} onClick={() => setAsking('copies')}>
-        Copy or mail …
+        Copy or send …
       </Button>
       <Button title="m" disabled={!able} onClick={() => setAsking('folder')}>
         Move …
@@ -104,7 +105,11 @@ function Bar({ documents }: { documents: readonly DocumentSummary[] }) {
       <IconButton name="Clear the selection (Esc)" onClick={() => set([])}>
         <X size={17} />
       </IconButton>
-      {asking === 'copies' && <CopiesDialog documents={onShelf} onClose={() => setAsking(undefined)} />}
+      {asking === 'copies' && (
+        <Suspense>
+          <CopiesDialog documents={onShelf} onClose={() => setAsking(undefined)} />
+        </Suspense>
+      )}
       {asking === 'folder' && (
         <AskFolder
           title={`Move ${count(onShelf.length, 'document')}`}

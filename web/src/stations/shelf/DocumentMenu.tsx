@@ -1,6 +1,6 @@
 import { DropdownMenu } from 'radix-ui';
 import { Ellipsis } from 'lucide-react';
-import { useState } from 'react';
+import { lazy, Suspense, useState } from 'react';
 import { Link, useNavigate } from 'react-router';
 import { addressOf } from '@crow/contract/client';
 import { endpoints } from '@crow/contract/endpoints';
@@ -17,8 +17,12 @@ import { addPagesAddress } from '../../parts/wayBack';
 import { bytes } from '../../parts/words';
 import { useChange, useFolders, useMay, useVersions } from '../../queries';
 import { useChosen } from './chosen';
-import { CopiesDialog } from './CopiesDialog';
+import { printPdf } from './printPdf';
 import { useShelfPlace } from './shelfPlace';
+
+const CopiesDialog = lazy(() => import('./sending/CopiesDialog'));
+
+const SignDialog = lazy(() => import('./sending/SignDialog'));
 
 const KEYS: KeyWords = [
   ['F2', 'Rename the open document'],
@@ -41,7 +45,7 @@ export function DocumentMenu({
   /** Begins to choose what is hidden in a copy. */
   onHide?: () => void;
 }) {
-  const [asking, setAsking] = useState<'name' | 'folder' | 'copies'>();
+  const [asking, setAsking] = useState<'name' | 'folder' | 'copies' | 'signed'>();
   const { data: folders = [] } = useFolders();
   const navigate = useNavigate();
   const { tell } = useNotices();
@@ -128,8 +132,11 @@ export function DocumentMenu({
             <DropdownMenu.Item className={menuItemLook} disabled={!document.bytes} asChild>
               <a href={`${pdf}?download`}>Download</a>
             </DropdownMenu.Item>
+            <DropdownMenu.Item className={menuItemLook} disabled={!document.bytes} onSelect={() => printPdf(pdf)}>
+              Print …
+            </DropdownMenu.Item>
             <DropdownMenu.Item className={menuItemLook} disabled={!document.bytes} onSelect={() => setAsking('copies')}>
-              Copy or mail …
+              Copy or send …
             </DropdownMenu.Item>
             {onHide && (
               <DropdownMenu.Item className={menuItemLook} onSelect={onHide}>
@@ -173,6 +180,13 @@ export function DocumentMenu({
                 >
                   Doubtful words …
                 </DropdownMenu.Item>
+                <DropdownMenu.Item
+                  className={menuItemLook}
+                  disabled={!document.bytes}
+                  onSelect={() => setAsking('signed')}
+                >
+                  Keep a signed copy …
+                </DropdownMenu.Item>
                 <EarlierVersions id={id} />
                 <DropdownMenu.Item className={menuItemLook} onSelect={backToCheck}>
                   Back to Check
@@ -189,7 +203,16 @@ export function DocumentMenu({
           </DropdownMenu.Content>
         </DropdownMenu.Portal>
       </DropdownMenu.Root>
-      {asking === 'copies' && <CopiesDialog documents={[document]} onClose={() => setAsking(undefined)} />}
+      {asking === 'copies' && (
+        <Suspense>
+          <CopiesDialog documents={[document]} onClose={() => setAsking(undefined)} />
+        </Suspense>
+      )}
+      {asking === 'signed' && (
+        <Suspense>
+          <SignDialog document={document} onClose={() => setAsking(undefined)} />
+        </Suspense>
+      )}
       {asking === 'name' && (
         <AskText
           title="Rename the document"
@@ -215,23 +238,26 @@ export function DocumentMenu({
   );
 }
 
-/** The PDFs that the document had before its text was corrected or its pages changed. */
+/** The PDFs that the document had before its text was corrected or its pages changed, and those that were signed. */
 function EarlierVersions({ id }: { id: string }) {
   const { data: versions = [] } = useVersions(id, true);
   if (versions.length === 0) return null;
   return (
     <DropdownMenu.Sub>
-      <DropdownMenu.SubTrigger className={menuItemLook}>Earlier versions</DropdownMenu.SubTrigger>
+      <DropdownMenu.SubTrigger className={menuItemLook}>Earlier and signed versions</DropdownMenu.SubTrigger>
       <DropdownMenu.Portal>
         <DropdownMenu.SubContent className={menuLook}>
-          {versions.map(({ number, until, bytes: size }) => (
+          {versions.map(({ number, until, bytes: size, signed }) => (
             <DropdownMenu.Item key={number} className={menuItemLook} asChild>
               <a
                 href={addressOf(endpoints.versionPdf, { params: { id, number: String(number) } })}
                 target="_blank"
                 rel="noreferrer"
               >
-                until {shownMoment(until)} · {bytes(size)}
+                {signed
+                  ? `signed ${shownMoment(until)} by ${signed.certified ?? signed.by}`
+                  : `until ${shownMoment(until)}`}{' '}
+                · {bytes(size)}
               </a>
             </DropdownMenu.Item>
           ))}

@@ -4,8 +4,7 @@ import { pictureAddress } from '../../parts/PagePicture';
 import { bytes, count, kindName } from '../../parts/words';
 import { useMay } from '../../queries';
 import { useChosen } from './chosen';
-
-export const DOCUMENT_MEDIA_TYPE = 'application/x-crow-document';
+import { takeAlong } from './takeAlong';
 
 interface RowProps {
   document: DocumentSummary;
@@ -33,9 +32,7 @@ export function DocumentRow({ document, current, onOpen, list, children }: RowPr
         toggle(document.id, list, event.shiftKey);
       }}
       draggable={works && state !== 'check'}
-      onDragStart={(event) =>
-        event.dataTransfer.setData(DOCUMENT_MEDIA_TYPE, (chosen ? [...ids] : [document.id]).join(' '))
-      }
+      onDragStart={(event) => takeAlong(event.dataTransfer, document, chosen ? [...ids] : [document.id])}
     >
       {list && works && (
         <input

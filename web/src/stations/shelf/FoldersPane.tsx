@@ -1,5 +1,5 @@
 import { DropdownMenu } from 'radix-ui';
-import { Bookmark, Ellipsis, FolderPlus, Package, PackageOpen, Trash2, TriangleAlert } from 'lucide-react';
+import { Bookmark, Ellipsis, FolderPlus, Package, PackageOpen, Send, Trash2, TriangleAlert } from 'lucide-react';
 import { useQueryClient } from '@tanstack/react-query';
 import { DragEvent, useState } from 'react';
 import { addressOf } from '@crow/contract/client';
@@ -13,10 +13,10 @@ import { AskText, DialogFrame } from '../../parts/AskText';
 import { menuLook, menuItemLook } from '../../parts/menu';
 import { useNotices } from '../../parts/notices';
 import { count } from '../../parts/words';
-import { useChange, useFolders, useMay, useOverview, useSearches } from '../../queries';
+import { useChange, useFolders, useMay, useOverview, useParcels, useSearches } from '../../queries';
 import { useChosen } from './chosen';
-import { DOCUMENT_MEDIA_TYPE } from './DocumentRow';
-import { BIN, CHANGED, useShelfPlace } from './shelfPlace';
+import { DOCUMENT_MEDIA_TYPE } from './takeAlong';
+import { BIN, CHANGED, SENT, useShelfPlace } from './shelfPlace';
 
 type Asking =
   | { what: 'new'; under?: Folder }
@@ -34,6 +34,8 @@ export function FoldersPane() {
   const { data: overview } = useOverview();
   const works = useMay('work');
   const { data: searches = [] } = useSearches(works);
+  const { data: parcels = [] } = useParcels(works);
+  const refused = parcels.filter(({ state }) => state === 'refused').length;
   const [asking, setAsking] = useState<Asking>();
   const make = useChange(endpoints.makeFolder, ['folder']);
   const change = useChange(endpoints.changeFolder, ['folder', 'document']);
@@ -125,6 +127,17 @@ export function FoldersPane() {
         >
           <TriangleAlert size={15} aria-hidden className="text-attention" /> Changed on disk
           <span className="ml-auto font-mono text-sm">{overview.changedOnDisk + overview.strangers}</span>
+        </button>
+      )}
+      {works && (
+        <button
+          onClick={() => go({ folder: SENT })}
+          className={`flex items-center gap-2 border-t border-rule px-4 py-2 text-left hover:bg-ground ${chosen === SENT ? 'bg-ground font-semibold' : ''}`}
+        >
+          <Send size={15} aria-hidden /> Sent
+          {refused > 0 && (
+            <span className="ml-auto text-sm font-semibold text-danger">{count(refused, 'refused', 'refused')}</span>
+          )}
         </button>
       )}
       {works && (

@@ -6,6 +6,7 @@ import {
   NotebookText,
   PanelLeft,
   RotateCw,
+  ListTree,
   ZoomIn,
   ZoomOut,
 } from 'lucide-react';
@@ -17,9 +18,10 @@ import { Choice, Empty, IconButton, ProblemText } from '../../parts/controls';
 import { KeyWords, useKeys } from '../../parts/keys';
 import { useKept } from '../../parts/useKept';
 import { useMedium } from '../../parts/useNarrow';
-import { useDocument, useHits } from '../../queries';
+import { useContents, useDocument, useHits } from '../../queries';
 import { AboutPane } from './AboutPane';
 import { DiskChoices } from './DiskChoices';
+import { Outline, PageLinks } from './ownContents';
 import { DocumentMenu } from './DocumentMenu';
 import { useMarking } from './marks/useMarking';
 import { PagesHandle, PagesScroller } from './PagesScroller';
@@ -35,6 +37,7 @@ const KEYS: KeyWords = [
   ['w p', 'As wide as there is room, whole pages'],
   ['r', 'Turn the view'],
   ['t', 'The pages, small, along the side'],
+  ['o', 'The contents of a paper that brings some'],
   ['f', 'The whole window for this paper; Escape goes back'],
   ['i', 'What the paper says, and questions about it'],
 ];
@@ -90,7 +93,11 @@ function Reader({
   const [alone, setAlone] = useState(false);
   const medium = useMedium();
   const [side, setSide] = useKept('crow-thumbnails', { shown: true });
-  const thumbnails = side.shown && pageList.length > 1 && !medium;
+  const { data: contents } = useContents(document.id);
+  const [outlined, setOutlined] = useKept('crow-outline', { shown: false });
+  const hasOutline = (contents?.outline.length ?? 0) > 0 && !medium;
+  const outline = hasOutline && outlined.shown ? contents!.outline : undefined;
+  const thumbnails = side.shown && pageList.length > 1 && !medium && !outline;
 
   const goToPage = (number: number) => pages.current?.goToPage(number);
   const goToHit = (index: number) => {
@@ -103,6 +110,10 @@ function Reader({
     setPlace(to);
     const index = pageList.findIndex(({ id }) => id === to.pageId);
     if (index >= 0) pages.current?.goToPlace(index, to.box[1]);
+  };
+  const goToTop = ({ pageId, top }: { pageId: string; top: number }) => {
+    const index = pageList.findIndex(({ id }) => id === pageId);
+    if (index >= 0) pages.current?.goToPlace(index, top);
   };
   // The first hit comes into view as soon as the hits are known and the pages are there.
   const [ready, setReady] = useState(false);
@@ -136,6 +147,7 @@ function Reader({
           p: () => setZoom('page'),
           r: () => setTurn(addTurns(turn, 90)),
           t: () => setSide({ shown: !side.shown }),
+          ...(hasOutline && { o: () => setOutlined({ shown: !outlined.shown }) }),
           f: () => setAlone(!alone),
           Enter: () => goToHit(hit + 1),
           'Shift+Enter': () => goToHit(hit - 1),
@@ -179,6 +191,15 @@ function Reader({
         >
           {Math.min(current, pageList.length)}/{pageList.length}
         </span>
+        {hasOutline && (
+          <IconButton
+            name="Contents (o)"
+            aria-pressed={outlined.shown}
+            onClick={() => setOutlined({ shown: !outlined.shown })}
+          >
+            <ListTree size={17} />
+          </IconButton>
+        )}
         {pageList.length > 1 && !medium && (
           <IconButton
             name="Small pages along the side (t)"
@@ -221,6 +242,7 @@ function Reader({
         </ProblemText>
       )}
       <div className="flex min-h-0 flex-1">
+        {outline && <Outline lines={outline} onGo={goToTop} />}
         {thumbnails && <Thumbnails pages={pageList} current={current} onGo={goToPage} />}
         <PagesScroller
           ref={pages}
@@ -233,7 +255,12 @@ function Reader({
           onScroller={onScroller}
           onReady={() => setReady(true)}
           onPointerUp={hiding.on ? hiding.onPointerUp : marking.onPointerUp}
-          above={hiding.on ? hiding.above : marking.above}
+          above={(page) => (
+            <>
+              <PageLinks links={contents?.links.filter(({ pageId }) => pageId === page.id) ?? []} onGo={goToTop} />
+              {(hiding.on ? hiding.above : marking.above)(page)}
+            </>
+          )}
           over={(page, index) => (
             <>
               {marking.under(page)}

@@ -9,8 +9,8 @@ import { KeyWords, useKeys } from '../../parts/keys';
 import { count, money } from '../../parts/words';
 import { useLike, useMay } from '../../queries';
 import { useChosen } from './chosen';
-import { DOCUMENT_MEDIA_TYPE } from './DocumentRow';
 import { monthName } from './months';
+import { takeAlong } from './takeAlong';
 import { columnOf, COLUMNS, WIDE_COLUMNS } from './tableColumns';
 import { TableForm } from './tableForm';
 
@@ -245,7 +245,7 @@ function PaperLine({ measure, index, paper, columns, current, chosen, dragged, o
       title={paper.name}
       aria-selected={onToggle ? chosen : undefined}
       draggable={onToggle && paper.state !== 'check'}
-      onDragStart={(event) => event.dataTransfer.setData(DOCUMENT_MEDIA_TYPE, dragged.join(' '))}
+      onDragStart={(event) => takeAlong(event.dataTransfer, paper, dragged)}
       onClick={(event) => {
         if (event.ctrlKey || event.metaKey || event.shiftKey) onToggle?.(event.shiftKey);
         else onOpen();

@@ -12,7 +12,7 @@ import { FoldersPane } from './FoldersPane';
 import { Handle } from './Handle';
 import { PapersSummary } from './PapersSummary';
 import { ShelfFront } from './ShelfFront';
-import { BIN, CHANGED, useShelfPlace } from './shelfPlace';
+import { BIN, CHANGED, SENT, useShelfPlace } from './shelfPlace';
 import { inOrder } from './tableColumns';
 import { useTableForm } from './tableForm';
 import { whenIdle } from '../../parts/idle';
@@ -23,6 +23,7 @@ import { useFolderDocuments, useFolders } from '../../queries';
 const reading = () => import('./OpenDocument');
 const OpenDocument = lazy(() => reading().then((part) => ({ default: part.OpenDocument })));
 const SideBySide = lazy(() => import('./SideBySide').then((part) => ({ default: part.SideBySide })));
+const SentPane = lazy(() => import('./sending/SentPane').then((part) => ({ default: part.SentPane })));
 whenIdle(() => void reading(), 5000);
 
 /** The Shelf station: folders, what is in one (or what was found), and the open document, side by side. */
@@ -51,6 +52,10 @@ function Panes() {
       <FindPane />
     ) : folder === BIN ? (
       <BinPane />
+    ) : folder === SENT ? (
+      <Suspense>
+        <SentPane />
+      </Suspense>
     ) : folder === CHANGED ? (
       <ChangedOnDiskPane />
     ) : shown ? (

@@ -1,9 +1,10 @@
 import { useMemo } from 'react';
 import { useNavigate, useParams, useSearchParams } from 'react-router';
 
-/** What stands in the address for no folder, for the bin, and for the documents whose files somebody changed. */
+/** What stands in the address for no folder, for the bin, for what was sent, and for the documents whose files somebody changed. */
 const NO_FOLDER = '-';
 export const BIN = 'bin';
+export const SENT = 'sent';
 export const CHANGED = 'changed';
 
 export interface ShelfPlace {

@@ -1,15 +1,14 @@
-import { PointerEvent, useState } from 'react';
+import { lazy, PointerEvent, Suspense, useState } from 'react';
 import { Document } from '@crow/contract/documents';
 import { endpoints } from '@crow/contract/endpoints';
 import { Hit } from '@crow/contract/finding';
 import { Page } from '@crow/contract/pages';
 import { Hideable } from '@crow/core/finding/placesToHide';
 import { Box, Turn } from '@crow/core/geometry';
-import { ask, askFile } from '../../api';
+import { ask } from '../../api';
 import { Button } from '../../parts/controls';
 import { KeyWords, useKeys } from '../../parts/keys';
 import { useNotices } from '../../parts/notices';
-import { saveFile } from '../../parts/saveFile';
 import { count } from '../../parts/words';
 import { selectedLines, shareAt } from './marks/geometry';
 
@@ -19,6 +18,8 @@ interface Hidden {
   box: Box;
   step: number;
 }
+
+const CopiesDialog = lazy(() => import('./sending/CopiesDialog'));
 
 const KEYS: KeyWords = [
   ['Ctrl+z', 'Show again what was hidden last'],
@@ -35,7 +36,7 @@ export function useHiding(
   const [on, setOn] = useState(false);
   const [by, setBy] = useState<'words' | 'areas'>('words');
   const [hidden, setHidden] = useState<Hidden[]>([]);
-  const [making, setMaking] = useState(false);
+  const [copying, setCopying] = useState(false);
   const { tell } = useNotices();
   const hide = (places: { pageId: string; box: Box }[]) => {
     const step = (hidden.at(-1)?.step ?? 0) + 1;
@@ -69,20 +70,6 @@ export function useHiding(
   const close = () => {
     setOn(false);
     setHidden([]);
-  };
-  const make = async () => {
-    setMaking(true);
-    try {
-      const areas = hidden.map(({ pageId, box }) => ({ pageId, box }));
-      const { bytes, name } = await askFile(endpoints.copyWithHidden, { params: { id: document.id }, body: { areas } });
-      saveFile(bytes, name);
-      tell({ text: 'The copy is saved. What is hidden is not in it any more; the paper here is as it was.' });
-      close();
-    } catch (error) {
-      tell({ error });
-    } finally {
-      setMaking(false);
-    }
   };
   useKeys(on && keys ? { 'Ctrl+z': undo, Escape: close } : {}, on && keys ? KEYS : []);
   return {
@@ -139,9 +126,19 @@ export function useHiding(
           Undo
         </Button>
         <Button onClick={close}>Cancel</Button>
-        <Button main disabled={hidden.length === 0 || making} onClick={() => void make()}>
-          {making ? 'Making the copy …' : 'Make the copy'}
+        <Button main disabled={hidden.length === 0} onClick={() => setCopying(true)}>
+          Make the copy …
         </Button>
+        {copying && (
+          <Suspense>
+            <CopiesDialog
+              documents={[document]}
+              hidden={hidden.map(({ pageId, box }) => ({ pageId, box }))}
+              onClose={() => setCopying(false)}
+              onMade={close}
+            />
+          </Suspense>
+        )}
       </div>
     ),
   };
