@@ -49,7 +49,12 @@ module.exports = {
       globalSetup: '<rootDir>/server/testing/startPostgres.ts',
       globalTeardown: '<rootDir>/server/testing/stopPostgres.ts',
     },
-    { ...base, displayName: 'e2e', testMatch: ['<rootDir>/e2e/**/*.test.ts'] },
+    {
+      ...base,
+      displayName: 'e2e',
+      testMatch: ['<rootDir>/e2e/**/*.test.ts'],
+      setupFilesAfterEnv: ['<rootDir>/e2e/allTests.ts'],
+    },
   ],
   // What takes longer hangs.
   testTimeout: 120_000,

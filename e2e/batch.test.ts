@@ -5,6 +5,7 @@ import { sheetsOf } from '@crow/standins/scanner/load';
 import { StandInScanner, startScanner } from '@crow/standins/scanner/scanner';
 import { openBrowser, openWindow } from './browser';
 import { Program, until } from './program';
+import { PATIENCE_MS } from './patience';
 
 let program: Program;
 let browser: Browser;
@@ -44,11 +45,11 @@ it('takes the morning’s post from the feeder to the shelf with at most two key
     .getByRole('status')
     .filter({ hasText: `${sheets} pages scanned` })
     .first()
-    .waitFor({ timeout: 120_000 });
+    .waitFor({ timeout: PATIENCE_MS });
   await press('2');
   await page.getByRole('button', { name: 'Sort', exact: true }).and(page.locator(':focus')).waitFor();
   await press('Enter');
-  await page.getByText(`${BATCH.length} documents`, { exact: true }).waitFor({ timeout: 120_000 });
+  await page.getByText(`${BATCH.length} documents`, { exact: true }).waitFor({ timeout: PATIENCE_MS });
   const [{ id: stack }] = await program.ask(endpoints.listStacks, {});
   await until(async () => (await program.ask(endpoints.readStack, { params: { id: stack } })).read >= sheets);
   await press('Control+Enter');
@@ -64,12 +65,12 @@ it('takes the morning’s post from the feeder to the shelf with at most two key
   expect(keys).toBeLessThanOrEqual(MOST_KEYS * BATCH.length);
   expect(errors).toEqual([]);
   // A dozen papers are read on the way.
-}, 300_000);
+});
 
 /** Files one document after the other as it is proposed. */
 async function checkAll(page: Page, press: (key: string) => Promise<void>): Promise<void> {
   for (let left = BATCH.length; left > 0; left--) {
-    await page.getByRole('heading', { name: new RegExp(`^1 of ${left}$`) }).waitFor({ timeout: 120_000 });
+    await page.getByRole('heading', { name: new RegExp(`^1 of ${left}$`) }).waitFor({ timeout: PATIENCE_MS });
     await page
       .getByRole('button', { name: /^File it/ })
       .and(page.locator(':enabled'))

@@ -60,7 +60,7 @@ it('takes the pages of a book by itself as they are turned, two of each spread, 
   await until(async () => {
     const { pageList } = await newest();
     return pageList.length === 2 * files.length && pageList.every(({ pictured }) => pictured);
-  }, 120_000);
+  });
   const { pageList } = await newest();
   for (const [index, { fileNumber, fileId, recipe, width, height }] of pageList.entries()) {
     expect([fileId, fileNumber]).toEqual([files[index >> 1].id, 1]);

@@ -1,5 +1,6 @@
 import { Browser, BrowserContext, BrowserContextOptions, chromium, Page } from 'playwright-core';
 import { Session } from '@crow/demo/comeIn';
+import { PATIENCE_MS } from './patience';
 
 /**
  * Debian's Chromium, without a monitor and without reaching for the network.
@@ -43,7 +44,7 @@ export async function openWindow(
   const [name, value] = cookie.split('=');
   await context.addCookies([{ name, value, url: address, httpOnly: true, sameSite: 'Strict' }]);
   const page = await context.newPage();
-  page.setDefaultTimeout(60_000);
+  page.setDefaultTimeout(PATIENCE_MS);
   const errors: string[] = [];
   page.on('pageerror', (error) => errors.push(error.message));
   page.on(

@@ -6,6 +6,7 @@ import { textPdf } from '@crow/server/testing/made';
 import { openBrowser } from './browser';
 import { ENTER, openFirefox, openWebKit, Remote } from './otherBrowsers';
 import { Program, until } from './program';
+import { PATIENCE_MS } from './patience';
 
 let program: Program;
 beforeAll(async () => void (program = await Program.start()));
@@ -72,7 +73,7 @@ describe.each([
              return [box.x + box.width / 2, box.y + box.height / 2];
          } return null; })()`,
       );
-    await until(async () => (await found()) !== null, 30_000, text);
+    await until(async () => (await found()) !== null, PATIENCE_MS, text);
     await remote.press(...(await found())!);
   };
   /** Chooses a file where the program asks for one, as the device’s own chooser or camera would. */
@@ -90,31 +91,31 @@ describe.each([
   it('every station opens, and a paper is filed', async () => {
     const id = await paper(name);
     await remote.goTo(program.entrance());
-    await until(async () => (await text()).includes('Capture'), 30_000, text);
+    await until(async () => (await text()).includes('Capture'), PATIENCE_MS, text);
     for (const [path, shows] of STATIONS) {
       await remote.goTo(program.address + path);
       await until(
         async () => (await text()).includes(shows),
-        30_000,
+        PATIENCE_MS,
         async () => [path, await text()],
       );
     }
     await remote.goTo(`${program.address}/check/${id}`);
     await pressOn('[data-folder] input');
     await remote.type(`For ${name}`);
-    await until(async () => (await text()).includes('New folder'), 30_000, text);
+    await until(async () => (await text()).includes('New folder'), PATIENCE_MS, text);
     await remote.type(ENTER);
     await pressOn('[data-file-it]');
     await until(
       async () => existsSync(join(program.shelf, `For ${name}`)),
-      60_000,
+      PATIENCE_MS,
       async () => [readdirSync(program.shelf), await text()],
     );
     // Changes come by themselves: the paper is told to be on the shelf without asking again.
     await remote.goTo(`${program.address}/shelf`);
-    await until(async () => (await text()).includes(`For ${name}`), 30_000, text);
+    await until(async () => (await text()).includes(`For ${name}`), PATIENCE_MS, text);
     await program.ask(endpoints.makeFolder, { body: { path: `Live in ${name}` } });
-    await until(async () => (await text()).includes(`Live in ${name}`), 30_000, text);
+    await until(async () => (await text()).includes(`Live in ${name}`), PATIENCE_MS, text);
   });
 
   it('a paper goes its way in a window as narrow as a phone, and nothing runs off the screen', async () => {
@@ -123,7 +124,7 @@ describe.each([
     await remote.goTo(`${program.address}/capture`);
     await until(
       () => remote.evaluate<boolean>(`innerWidth < ${NARROW} && !!document.querySelector('input[type=file]')`),
-      30_000,
+      PATIENCE_MS,
       () => remote.evaluate('[innerWidth, outerWidth, document.body.innerText]'),
     );
     await choose(
@@ -134,23 +135,23 @@ describe.each([
     await until(
       async () =>
         (await stacks()).some(({ name, pages, read }) => name.startsWith('Skeins') && pages > 0 && read === pages),
-      60_000,
+      PATIENCE_MS,
       async () => [await stacks(), await text()],
     );
     await remote.goTo(`${program.address}/sort`);
     await pressOn('button', 'To Check');
     const waiting = () => program.ask(endpoints.listWaiting, {});
-    await until(async () => (await waiting()).length === 1, 30_000, text);
+    await until(async () => (await waiting()).length === 1, PATIENCE_MS, text);
     await remote.goTo(`${program.address}/check`);
     await pressOn('button[aria-label="Name, folder, and what was read"]');
     await pressOn('[data-folder] input');
     await remote.type(`Hand in ${name}`);
-    await until(async () => (await text()).includes('New folder'), 30_000, text);
+    await until(async () => (await text()).includes('New folder'), PATIENCE_MS, text);
     await remote.type(ENTER);
     await pressOn('[data-file-it]');
     await until(
       async () => existsSync(join(program.shelf, `Hand in ${name}`)),
-      60_000,
+      PATIENCE_MS,
       async () => [readdirSync(program.shelf), await text()],
     );
     for (const [path, shows] of STATIONS) {
@@ -158,7 +159,7 @@ describe.each([
       const shown = path === '/capture' ? 'Drop your papers here' : path === '/check' ? 'Nothing waits' : shows;
       await until(
         async () => (await text()).includes(shown),
-        30_000,
+        PATIENCE_MS,
         async () => [path, await text()],
       );
       expect([path, await remote.evaluate('document.documentElement.scrollWidth - innerWidth')]).toEqual([path, 0]);

@@ -170,7 +170,7 @@ it('gives other pages the same look, those that are named', async () => {
 it('has a stand-in camera, chosen like any other: papers are laid under it and taken by themselves', async () => {
   await page.getByRole('button', { name: /^Camera( k)?$/ }).click();
   await page.getByLabel('Camera', { exact: true }).selectOption({ label: 'Stand-in camera: papers on a desk' });
-  await until(async () => ((await newest())?.pageList.length ?? 0) >= 2, 100_000);
+  await until(async () => ((await newest())?.pageList.length ?? 0) >= 2);
   await page.getByLabel('by itself').uncheck();
   await until(async () => (await newest())!.pageList.every(({ recipe }) => recipe?.corners));
 });

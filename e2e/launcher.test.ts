@@ -231,6 +231,19 @@ describe('crow bind', () => {
   });
 });
 
+it('passes every command on from where it is called, and says which there are', () => {
+  const called = (...args: string[]) =>
+    spawnSync(resolve('crow'), args, { encoding: 'utf8', cwd: folder, env: { ...process.env, CROW_HOME: '' } });
+  const commands = [...called('help').stderr.matchAll(/^ {2}\.\/crow (\S+)/gm)].map(([, name]) => name);
+  expect(commands).toEqual(expect.arrayContaining(['outline', 'clean', 'read', 'sort', 'bind', 'match']));
+  fileOf('one.csv', new TextEncoder().encode('id,date,total\nE1,2026-03-01,184.20\n'));
+  fileOf('bank.csv', new TextEncoder().encode('Date,Name,Amount\n2026-03-02,Avery Stores,-9.20\n'));
+  const matched = called('match', '--entries', 'one.csv', '--statement', 'bank.csv');
+  expect(JSON.parse(matched.stdout)).toMatchObject({ openEntries: ['E1'], openLines: [1] });
+  expect(called('key').stderr).toMatch(/is not running/);
+  expect(called('juggle')).toMatchObject({ status: 2, stderr: expect.stringContaining('./crow match') });
+});
+
 describe('crow match', () => {
   const utf8 = (name: string, text: string) => fileOf(name, new TextEncoder().encode(text));
 

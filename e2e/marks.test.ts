@@ -32,7 +32,7 @@ beforeAll(async () => {
   await program.ask(endpoints.fileDocument, { params: { id }, body: { name: 'Lease', folderPath: 'Boat' } });
   file = join(program.shelf, 'Boat/Lease.pdf');
   await until(() => existsSync(file));
-}, 120_000);
+});
 beforeEach(async () => {
   ({ page, errors } = await openWindow(browser, program.session));
   await page.goto(`${program.address}/shelf/-/${id}`);
@@ -83,7 +83,7 @@ it('highlights selected words, stamps and comments, and the file on the shelf ha
   expect(marks[1][2]).toMatch(/^PAID\n\d{4}-\d\d-\d\d$/);
   expect(execFileSync('pdftotext', [file, '-'], { encoding: 'utf8' })).toContain('PAID');
   execFileSync('qpdf', ['--check', file]);
-}, 90_000);
+});
 
 it('picks a mark up, moves it by keys and by hand, removes it, and undoes that', async () => {
   const stamp = page.locator('[data-mark]', { hasText: /PAID/ });
@@ -110,7 +110,7 @@ it('picks a mark up, moves it by keys and by hand, removes it, and undoes that',
   const { pageList } = await program.ask(endpoints.readDocument, { params: { id } });
   const points = pageList[0].pointWidth / sheet.width;
   expect(Math.abs(boxes[0][1] - (now.y - sheet.y + 100) * points)).toBeLessThan(4);
-}, 90_000);
+});
 
 it('signs on every page with a signature that was drawn once', async () => {
   await page.getByRole('button', { name: 'Sign', exact: true }).click();
@@ -127,7 +127,7 @@ it('signs on every page with a signature that was drawn once', async () => {
   await page.getByRole('button', { name: 'On every page' }).click();
   await until(async () => (await onDisk()).every((marks) => marks.some(([kind]) => kind === 'signature')));
   expect(await program.ask(endpoints.listSignatures, {})).toHaveLength(1);
-}, 90_000);
+});
 
 it('saves a copy in which words and an area are hidden for good', async () => {
   await page.getByRole('button', { name: 'More about this document' }).click();
@@ -153,7 +153,7 @@ it('saves a copy in which words and an area are hidden for good', async () => {
   expect(text).toMatch(/Lease of the/);
   expect(text).not.toMatch(/boat|house|2027|PAID/);
   expect((await onDisk())[0].length).toBeGreaterThan(2);
-}, 90_000);
+});
 
 it('a paper that brings an outline and links is gone through by them', async () => {
   const stack = randomUUID();
@@ -186,7 +186,7 @@ it('a paper that brings an outline and links is gone through by them', async () 
   await page.keyboard.press('PageUp');
   const elsewhere = page.getByRole('link', { name: 'https://loom.example/' });
   expect(await elsewhere.getAttribute('rel')).toBe('noreferrer');
-}, 120_000);
+});
 
 /** Three pages with an outline, a link from the first to the second, and one to elsewhere. */
 async function bookPdf(): Promise<Uint8Array> {

@@ -6,6 +6,7 @@ import { join } from 'node:path';
 import { setTimeout as sleep } from 'node:timers/promises';
 import WebSocket from 'ws';
 import { freePort } from '@crow/server/cli/ports';
+import { PATIENCE_MS } from './patience';
 
 /** A browser that does what every browser can be asked to do by the standards for it: go somewhere, run a script, press and type. */
 export interface Remote {
@@ -22,7 +23,6 @@ export interface Remote {
 }
 
 export const ENTER = '\uE007';
-const PATIENCE_MS = 60_000;
 
 const pressed = (x: number, y: number) => [
   {

@@ -9,6 +9,7 @@ import { endpoints } from '@crow/contract/endpoints';
 import { scanned, scratchFolder, textPdf, ZIP, lockedPdf } from '@crow/server/testing/made';
 import { openBrowser, openWindow } from './browser';
 import { Program, until } from './program';
+import { PATIENCE_MS } from './patience';
 
 let program: Program;
 let browser: Browser;
@@ -79,6 +80,8 @@ it('goes from a pile of scanned paper to searchable PDFs in named folders, with 
   await page.getByRole('heading', { name: '1 of 3' }).waitFor();
   await until(
     async () => (await page.getByLabel('Name').inputValue()) === '2026-11-12 Halden & Firth Yarns Ltd Invoice',
+    PATIENCE_MS,
+    () => page.getByLabel('Name').inputValue(),
   );
   await newFolder('Workshop/Yarn');
   await page.getByRole('button', { name: /^File it/ }).click();
@@ -110,7 +113,7 @@ it('goes from a pile of scanned paper to searchable PDFs in named folders, with 
   const insured = join(program.shelf, 'Workshop/Insurance/The new dobby loom. insured.pdf');
   await until(
     () => existsSync(insured) && readdirSync(join(program.shelf, 'Workshop/Yarn')).length === 2,
-    60_000,
+    PATIENCE_MS,
     async () => [readdirSync(program.shelf, { recursive: true }), await program.ask(endpoints.listWaiting, {})],
   );
   expect(execFileSync('pdftotext', [insured, '-'], { encoding: 'utf8' })).toContain('countermarch');
@@ -285,5 +288,5 @@ it('stops reading when told to and goes on when told to, shown live', async () =
   await page.getByRole('button', { name: 'Stop', exact: true }).click();
   await page.getByText('Reading is stopped').waitFor();
   await page.getByRole('button', { name: 'Go on reading' }).click();
-  await page.getByRole('progressbar', { name: 'Pages read' }).waitFor({ state: 'detached', timeout: 120_000 });
+  await page.getByRole('progressbar', { name: 'Pages read' }).waitFor({ state: 'detached', timeout: PATIENCE_MS });
 });

@@ -5,6 +5,7 @@ import { FILED } from '@crow/demo/papers';
 import { endpoints } from '@crow/contract/endpoints';
 import { openBrowser, openWindow } from './browser';
 import { filmOf } from './film';
+import { PATIENCE_MS } from './patience';
 import { Program, until } from './program';
 
 /** A phone, held upright. */
@@ -201,7 +202,11 @@ it('forty pages go, in their order and once, over a slow line that is cut five t
   page = await context.newPage();
   await weakLine();
   await page.goto(`${program.address}/capture`);
-  await until(async () => (await arrived())?.files.length === 43);
+  await until(
+    async () => (await arrived())?.files.length === 43,
+    PATIENCE_MS,
+    async () => [(await arrived())?.files.length, await page.locator('body').innerText()],
+  );
   const { files, id } = (await arrived())!;
   expect(files.map(({ position }) => position)).toEqual(Array.from({ length: 43 }, (_, at) => at));
   await until(async () => (await program.ask(endpoints.readStack, { params: { id } })).pageList.length === 43);

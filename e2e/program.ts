@@ -8,10 +8,10 @@ import { addressOf, asker, PIECE, uploadHeaders } from '@crow/contract/client';
 import { endpoints } from '@crow/contract/endpoints';
 import { Endpoint, Input, Output } from '@crow/contract/endpoint';
 import { comeIn, Session } from '@crow/demo/comeIn';
+import { PATIENCE_MS } from './patience';
 import { deleteHome } from '@crow/server/cli/cluster';
 
 const ENTRY = resolve('.crow/build/node/crow.mjs');
-const START_MS = 60_000;
 
 /** The program as a person runs it: launcher, database, server and workers, with a shelf of its own. */
 export class Program {
@@ -44,7 +44,7 @@ export class Program {
       // What the program itself calls an error is told beside the test that it happened in.
       if (/"level":50/.test(piece.toString())) process.stderr.write(piece);
     });
-    for (const until = Date.now() + (command === 'demo' ? 6 : 1) * START_MS; Date.now() < until; await sleep(50)) {
+    for (const until = Date.now() + (command === 'demo' ? 3 : 1) * PATIENCE_MS; Date.now() < until; await sleep(50)) {
       const entrance = /Crow Shelf is at\s+(\S+)/.exec(said);
       if (entrance) {
         const program = new Program(launcher, await comeIn(entrance[1]), home);
@@ -173,7 +173,7 @@ export class Program {
 /** Waits for something. @param told says, when it does not happen, what is there instead */
 export async function until(
   condition: () => Promise<boolean> | boolean,
-  milliseconds = 60_000,
+  milliseconds = PATIENCE_MS,
   told: () => Promise<unknown> | unknown = () => '',
 ): Promise<void> {
   for (const end = Date.now() + milliseconds; Date.now() < end; await sleep(100)) if (await condition()) return;

@@ -9,6 +9,7 @@ import { sheetFromPicture, sheetsOf, slipsOnGlass } from '@crow/standins/scanner
 import { StandInScanner, startScanner } from '@crow/standins/scanner/scanner';
 import { openBrowser, openWindow } from './browser';
 import { Program, until } from './program';
+import { PATIENCE_MS } from './patience';
 
 let program: Program;
 let browser: Browser;
@@ -50,7 +51,7 @@ const scanButton = () => page.getByRole('button', { name: /^Scan( the next page)
 const ownPreset = () =>
   page.getByRole('region', { name: 'Scanner' }).getByRole('button', { name: 'Long letters', exact: true });
 const status = (words: RegExp) =>
-  page.getByRole('status').filter({ hasText: words }).first().waitFor({ timeout: 120_000 });
+  page.getByRole('status').filter({ hasText: words }).first().waitFor({ timeout: PATIENCE_MS });
 
 it('asks a scanner by its address, scans both sides of a pile, and proposes its documents without the blank backs', async () => {
   await page.getByText('No scanner is known yet.').waitFor();
@@ -67,7 +68,7 @@ it('asks a scanner by its address, scans both sides of a pile, and proposes its 
   await status(/8 pages scanned/);
   await page.getByRole('link', { name: 'Sort it' }).first().click();
   // An invoice, a letter of two sheets, an invoice: numbers 2, 4, 6 and 8 are backs with nothing on them.
-  await page.getByText('3 documents', { exact: true }).waitFor({ timeout: 120_000 });
+  await page.getByText('3 documents', { exact: true }).waitFor({ timeout: PATIENCE_MS });
   for (const number of [2, 4, 6, 8])
     await page.getByRole('option', { name: new RegExp(`^Page ${number}, blank`) }).waitFor();
   // What is proposed is said with its reason where the gap is looked at.
@@ -190,7 +191,7 @@ it('prints divider sheets, and what lies behind one in the feeder is a document 
   await scanButton().click();
   await status(/4 pages scanned/);
   await page.getByRole('link', { name: 'Sort it' }).first().click();
-  await page.getByRole('option', { name: 'Page 2, divider sheet: Household / Vet' }).waitFor({ timeout: 120_000 });
+  await page.getByRole('option', { name: 'Page 2, divider sheet: Household / Vet' }).waitFor({ timeout: PATIENCE_MS });
   await page.getByText('2 documents', { exact: true }).waitFor();
   // Before the last sheet has come in, nothing can be sent on.
   await until(async () => {
@@ -226,7 +227,7 @@ it('takes in what lands in a watched folder, straight to Check, and shows what i
   writeFileSync(join(folder, 'scan0002.pdf'), '%PDF-1.7 and nothing behind it');
   writeFileSync(join(folder, 'accounts.xls'), 'no paper at all');
   await page.getByText('3 files wait to be taken in').waitFor();
-  await page.getByText('✓ all handled').waitFor({ timeout: 120_000 });
+  await page.getByText('✓ all handled').waitFor({ timeout: PATIENCE_MS });
   expect(readdirSync(join(folder, 'done'))).toEqual(['scan0001.pdf']);
   expect(readdirSync(join(folder, 'refused'))).toEqual(['scan0002.pdf', 'scan0002.pdf.txt']);
   // What is no paper stays where somebody put it, and is named.

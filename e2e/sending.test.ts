@@ -28,7 +28,7 @@ beforeAll(async () => {
   } = await program.ask(endpoints.sortStack, { params: { id: stack } }));
   await program.ask(endpoints.fileDocument, { params: { id }, body: { name: 'Lease', folderPath: 'Boat' } });
   await until(async () => (await program.ask(endpoints.overview, {})).filing === 0);
-}, 120_000);
+});
 beforeEach(async () => {
   ({ page, errors } = await openWindow(browser, program.session));
 });

@@ -1,14 +1,15 @@
 import { existsSync, writeFileSync } from 'node:fs';
-import { join, resolve } from 'node:path';
+import { join } from 'node:path';
 import { PASSWORD, USER } from '@crow/standins/mail/server';
 import { fillDemo, knowMailServer, knowScanner } from '@crow/demo/fill';
 import { deleteHome } from './cluster';
+import { homeOf } from './home';
 import { Running, runningIn } from './run';
 import { serveUntilStopped } from './start';
 
 /** `./crow demo`: the program with the demo papers, which are made and read at the first start. */
 export async function main(): Promise<number> {
-  const home = resolve(process.env.CROW_HOME ?? '.crow/demo');
+  const home = homeOf('demo');
   const complete = join(home, 'demo-complete');
   // A demo that was interrupted while it was being made is made anew.
   if (!existsSync(complete) && !runningIn(home)) deleteHome(home);

@@ -1,9 +1,9 @@
-import { resolve } from 'node:path';
+import { homeOf } from './home';
 import { run, Running } from './run';
 
 /** `./crow start`: the program with the person's own shelf, until Ctrl-C. */
 export async function main(): Promise<number> {
-  const home = resolve(process.env.CROW_HOME ?? '.crow/own');
+  const home = homeOf('own');
   return serveUntilStopped(home, async () => undefined);
 }
 
