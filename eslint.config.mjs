@@ -45,6 +45,7 @@ const ROOMS = [
   'checking',
   'shelf',
   'finding',
+  'ledger',
   'sending',
   'people',
 ];

@@ -3,6 +3,7 @@ import { documentsEndpoints } from './documents';
 import { findingEndpoints } from './finding';
 import { foldersEndpoints } from './folders';
 import { historyEndpoints } from './history';
+import { ledgerEndpoints } from './ledger';
 import { marksEndpoints } from './marks';
 import { pagesEndpoints } from './pages';
 import { peopleEndpoints } from './people';
@@ -28,6 +29,7 @@ export const endpoints = {
   ...foldersEndpoints,
   ...findingEndpoints,
   ...askingEndpoints,
+  ...ledgerEndpoints,
   ...sendingEndpoints,
 };
 

@@ -239,6 +239,48 @@ export const PROBLEMS = {
     kept: 'Nothing was copied.',
     todo: 'Choose fewer of them, or save the folder as ZIP.',
   },
+  'entry-sums': {
+    status: 422,
+    happened: 'Net and tax do not come to the total.',
+    kept: 'Nothing was changed.',
+    todo: 'Put the sums right, or the total; what is split has to add up.',
+  },
+  'entry-checked': {
+    status: 409,
+    happened: 'Entry {serial} is checked, and does not change any more.',
+    kept: 'Nothing was changed.',
+    todo: 'Unlock it first, if it has to change; that is kept in its history.',
+  },
+  'entry-changed': {
+    status: 409,
+    happened: 'Entry {serial} was changed by somebody else meanwhile.',
+    kept: 'Their change is kept, and yours was not made.',
+    todo: 'Look at it again, then change it.',
+  },
+  'paper-not-entered': {
+    status: 422,
+    happened: 'This paper can’t be entered as it is.',
+    kept: 'It stays where it is.',
+    todo: 'Put right what is marked in its facts, then enter it.',
+  },
+  'statement-not-read': {
+    status: 422,
+    happened: '“{name}” can’t be read as a statement. {detail}',
+    kept: 'Nothing was taken in.',
+    todo: 'Have the bank write it as CSV, OFX, CAMT.053, MT940 or QIF.',
+  },
+  'line-tied': {
+    status: 409,
+    happened: 'A line of a statement is tied already.',
+    kept: 'That tie stays.',
+    todo: 'Take that tie off first.',
+  },
+  'statement-tied': {
+    status: 409,
+    happened: '{count} of its lines are tied to entries.',
+    kept: 'The statement stays in the books.',
+    todo: 'Take the ties off first.',
+  },
   'mail-not-set-up': {
     status: 409,
     happened: 'There is no mail account yet from which it could be sent.',

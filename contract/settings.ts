@@ -123,7 +123,8 @@ export interface LiveEvent {
     | 'at-work'
     | 'signature'
     | 'search'
-    | 'parcel';
+    | 'parcel'
+    | 'ledger';
   id: string | null;
 }
 

@@ -10,6 +10,8 @@ import { checkingRoutes } from './checking/routes';
 import { heavyHere } from './engines/heavy';
 import { findingRoutes } from './finding/routes';
 import { generalRoutes } from './general';
+import { listenInLedger } from './ledger/listening';
+import { ledgerRoutes } from './ledger/routes';
 import { listenInPages } from './pages/listening';
 import { NetworkDoor } from './people/networkDoor';
 import { peopleRoutes } from './people/routes';
@@ -32,7 +34,8 @@ import { sortingRoutes } from './sorting/routes';
 /** What services work with, heavy work done here unless said otherwise, each room listening to those before it in the order of the work. */
 export function openContext(parts: Omit<Context, 'happenings' | 'heavy'> & Partial<Pick<Context, 'heavy'>>): Context {
   const context: Context = { heavy: heavyHere, ...parts, happenings: new Happenings() };
-  for (const listen of [listenInPages, listenInSorting, listenInChecking, listenOnShelf]) listen(context);
+  for (const listen of [listenInPages, listenInSorting, listenInChecking, listenOnShelf, listenInLedger])
+    listen(context);
   return context;
 }
 
@@ -65,6 +68,7 @@ export function allRoutes(app: FastifyInstance, context: Context, parts: Parts):
   checkingRoutes(app, context);
   shelfRoutes(app, context, parts);
   findingRoutes(app, context);
+  ledgerRoutes(app, context);
   sendingRoutes(app, context, parts);
   peopleRoutes(app, context, parts);
 }

@@ -9,6 +9,7 @@ import { PictureDesk, picturePage } from './pages/pagePictures';
 import { readPage, settle } from './reading/reading';
 import { Shelf } from './shelf/shelf';
 import { SourceShelf } from './capture/sources';
+import { proposeTies } from './ledger/ties';
 import { packParcel, Parcels, settleParcel } from './sending/parcels';
 import { GivenUp, Handlers, Work } from './platform/jobs';
 
@@ -21,6 +22,7 @@ export function workerHandlers(context: Context, sources: SourceShelf): Handlers
     bind: ({ documentId, actorId }) => bindDocument(context, sources, documentId, actorId),
     mark: ({ documentId, actorId }) => markDocument(context, documentId, actorId),
     pack: ({ parcelId }) => packParcel(context, { sources, pictures }, parcelId),
+    match: () => proposeTies(context),
     weigh: ({ documentId }) => weighDocument(context, sources, documentId),
   };
 }

@@ -5,6 +5,8 @@ import { Turn } from '@crow/core/geometry';
 import { Legibility } from '@crow/core/imaging/legibility';
 import { judgeRecipe, proposePages, Proposal, Recipe, Seen } from '@crow/core/imaging/recipe';
 import { contentsOf, PdfContents } from '@crow/core/pdf/contents';
+import { readStatement } from '@crow/core/ledger/statements/readStatement';
+import { Statement, StatementError } from '@crow/core/ledger/statements/statement';
 import { DerivedPicture, derivePictures, lookedAtPicture, PictureSize } from './pictures';
 import { withScratch } from './scratch';
 import { SourceInfo } from './sourceFile';
@@ -29,6 +31,8 @@ export interface Heavy {
   sheets(source: SourceInfo, number: number, seen: Seen): Promise<JudgedProposal[]>;
   /** The outline and the links of a PDF; none of one that can't be read. */
   contents(source: SourceInfo): Promise<PdfContents>;
+  /** The statement in a file, of any format. @throws Problem 'statement-not-read' */
+  statement(name: string, bytes: Uint8Array): Promise<Statement>;
 }
 
 /** Done in this thread: where nobody waits for anything else. */
@@ -46,6 +50,14 @@ export const heavyHere: Heavy = {
     }));
   },
   contents: async ({ path }) => contentsOf(await readFile(path)).catch(() => ({ outline: [], links: [] })),
+  statement: async (name, bytes) => {
+    try {
+      return readStatement(bytes);
+    } catch (error) {
+      if (error instanceof StatementError) throw new Problem('statement-not-read', { name, detail: error.message });
+      throw error;
+    }
+  },
 };
 
 /** A piece of heavy work on its way to a thread, and what comes back of it. */
@@ -72,16 +84,17 @@ export function heavyInThreads(entry: string, { mostMs = MOST_MS } = {}): Heavy 
     maxThreads: MOST_THREADS,
     idleTimeout: IDLE_MS,
   });
-  const run = async (name: keyof Heavy, source: SourceInfo, ...more: unknown[]) => {
+  const runFor = async (what: string, name: keyof Heavy, ...given: unknown[]) => {
     const signal = AbortSignal.timeout(mostMs);
-    const result = await threads.run({ name, given: [source, ...more] }, { signal }).catch((error: unknown) => {
-      const what = `Making a page of “${source.name}”`;
+    const result = await threads.run({ name, given }, { signal }).catch((error: unknown) => {
       throw signal.aborted ? new Problem('took-too-long', { what, seconds: Math.round(mostMs / 1000) }) : error;
     });
     if ('value' in result) return result.value;
     const { code, details = {} } = toldProblem(result.problem);
     throw new Problem(code, details);
   };
+  const run = (name: keyof Heavy, source: SourceInfo, ...more: unknown[]) =>
+    runFor(`Making a page of “${source.name}”`, name, source, ...more);
   return {
     pictures: async (...given) => {
       const made = (await run('pictures', ...given)) as Map<PictureSize, DerivedPicture>;
@@ -92,6 +105,7 @@ export function heavyInThreads(entry: string, { mostMs = MOST_MS } = {}): Heavy 
     },
     sheets: async (...given) => (await run('sheets', ...given)) as JudgedProposal[],
     contents: async (source) => (await run('contents', source)) as PdfContents,
+    statement: async (name, bytes) => (await runFor(`Reading “${name}”`, 'statement', name, bytes)) as Statement,
     close: () => threads.destroy(),
   };
 }

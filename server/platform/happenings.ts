@@ -2,6 +2,7 @@ import { EntityManager } from 'typeorm';
 import { Turn } from '@crow/core/geometry';
 import { ZippedFile } from '../engines/zip';
 import { SourceFile } from './entities';
+import { ActingAs } from './history';
 
 /** What the rooms tell those that come after them in the order of the work. */
 export interface Happening {
@@ -19,6 +20,10 @@ export interface Happening {
   'page-parted': { pageId: string; partId: string };
   /** Reading a page has ended, one way or the other. The document that it belongs to is locked. */
   'page-read': { pageId: string; documentId: string | undefined };
+  /** A document, which is locked, was filed: what was read of it counts as confirmed. */
+  'document-filed': { documentId: string; actor: ActingAs };
+  /** A document, which is locked, was taken back from the shelf. */
+  'document-unfiled': { documentId: string; actor: ActingAs };
 }
 
 /** @returns whether it has taken over what happened, so that nobody else needs to act on it */

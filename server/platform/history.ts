@@ -34,7 +34,10 @@ export async function record(
     | 'session'
     | 'person'
     | 'door'
-    | 'parcel',
+    | 'parcel'
+    | 'entry'
+    | 'statement'
+    | 'books',
   subjectId: string | null,
   detail: Record<string, unknown> = {},
 ): Promise<void> {

@@ -18,6 +18,8 @@ export interface Work {
   picture: { pageId: string };
   /** Read the text of a page. */
   read: { pageId: string; turn: Turn; version: string };
+  /** Propose which lines of statements pay which entries. */
+  match: Record<string, never>;
   /** Pack copies that are to go out. */
   pack: { parcelId: string };
   /** Send a mail, if it is still to be sent and its time has come; done where the program's own key is. */
@@ -33,7 +35,7 @@ export interface GivenUp {
 }
 
 /** In the order in which a worker looks for work: what somebody waits for comes first. */
-export const WORKER_QUEUES: WorkKind[] = ['take-in', 'bind', 'pack', 'mark', 'weigh', 'picture', 'read'];
+export const WORKER_QUEUES: WorkKind[] = ['take-in', 'bind', 'pack', 'mark', 'weigh', 'match', 'picture', 'read'];
 /** What only the server does, each by a worker of its own: neither waits for the other. */
 export const SERVER_QUEUES: WorkKind[] = ['shelve', 'post'];
 const GIVEN_UP = 'given-up';
@@ -140,14 +142,14 @@ export class Jobs {
     await notify(manager, WORK_CHANNEL, kind);
   }
 
-  /** Asks for work on a document unless it is asked for already: changes that come quickly one after the other need it once. */
-  async askOnce<Kind extends 'bind' | 'mark' | 'weigh'>(
+  /** Asks for work, on a document or on all there is, unless it is asked for already: changes that come quickly one after the other need it once. */
+  async askOnce<Kind extends 'bind' | 'mark' | 'weigh' | 'match'>(
     manager: EntityManager,
     kind: Kind,
     data: Work[Kind],
     { gatherMs = GATHER_MS } = {},
   ): Promise<void> {
-    if (!(await isWaitingFor(manager, kind, data.documentId)))
+    if (!(await isWaitingFor(manager, kind, (data as { documentId?: string }).documentId)))
       await this.insert(manager, kind, [data], new Date(Date.now() + gatherMs));
   }
 

@@ -61,7 +61,8 @@ export async function deleteUnusedBlobs(manager: EntityManager, atOnce: boolean)
       and not exists (select 1 from document d where d.pdf_blob_id = b.id or d.bare_blob_id = b.id)
       and not exists (select 1 from document_version v where v.pdf_blob_id = b.id)
       and not exists (select 1 from document_file o where o.blob_id = b.id)
-      and not exists (select 1 from parcel p where p.blob_id = b.id)`);
+      and not exists (select 1 from parcel p where p.blob_id = b.id)
+      and not exists (select 1 from statement s where s.blob_id = b.id)`);
 }
 
 /** In how many milliseconds the first of the work of these kinds is due; nothing when none waits. */
@@ -108,10 +109,10 @@ export async function returnJob(manager: EntityManager, kind: string, id: string
 }
 
 /** Whether work of a kind waits for a document. */
-export async function isWaitingFor(manager: EntityManager, kind: string, documentId: string): Promise<boolean> {
+export async function isWaitingFor(manager: EntityManager, kind: string, documentId?: string): Promise<boolean> {
   const found = await rows(
     manager,
-    `select 1 from jobs.job where name = $1 and state < 'active' and data->>'documentId' = $2 limit 1`,
+    `select 1 from jobs.job where name = $1 and state < 'active' and ($2::text is null or data->>'documentId' = $2) limit 1`,
     [kind, documentId],
   );
   return found.length > 0;

@@ -20,7 +20,7 @@ import { enterFiling, folderWithNothingElse, foldersMadeForFiling, pathOfFolder,
  * @throws Problem 'not-found', 'document-elsewhere', 'name-missing', 'folder-missing'
  */
 export async function fileDocument(
-  { database, jobs }: Context,
+  { database, jobs, happenings }: Context,
   actor: ActingAs,
   id: string,
   wish: { name: string; folderId?: string; folderPath?: string; size?: PdfSize; beside?: Beside[] },
@@ -38,6 +38,7 @@ export async function fileDocument(
     await rememberSender(manager, id);
     if (!(await isBeingRead(manager, id))) await jobs.ask(manager, 'bind', { documentId: id, actorId: actor.id });
     await record(manager, actor, 'filed', 'document', id, { name: given, folderId, made });
+    await happenings.tell(manager, 'document-filed', { documentId: id, actor });
     await announce(manager, 'document', id);
   });
 }
@@ -73,7 +74,11 @@ async function removeFolderMadeFor(manager: EntityManager, { id, folderId }: Doc
 }
 
 /** Takes a document from the shelf back to Check, to the front; the file on disk goes. */
-export async function unfileDocument({ database, jobs }: Context, actor: ActingAs, id: string): Promise<void> {
+export async function unfileDocument(
+  { database, jobs, happenings }: Context,
+  actor: ActingAs,
+  id: string,
+): Promise<void> {
   await database.source.transaction(async (manager) => {
     const document = await lockDocument(manager, id);
     insist(document, 'filing', 'filed');
@@ -81,6 +86,7 @@ export async function unfileDocument({ database, jobs }: Context, actor: ActingA
     await removeFolderMadeFor(manager, document);
     await jobs.ask(manager, 'shelve', { documentId: id, actorId: actor.id });
     await record(manager, actor, 'took back to Check', 'document', id);
+    await happenings.tell(manager, 'document-unfiled', { documentId: id, actor });
     await announce(manager, 'document', id);
   });
 }

@@ -213,6 +213,8 @@ const TOUCHED: Record<LiveEvent['kind'], string[]> = {
     'changedOnDisk',
     'strangers',
     'history',
+    'paperBooks',
+    'ledger',
   ],
   folder: ['folders', 'document', 'waiting', 'glance', 'inFolder', 'answer'],
   settings: ['settings', 'languages'],
@@ -222,6 +224,7 @@ const TOUCHED: Record<LiveEvent['kind'], string[]> = {
   signature: ['signatures', 'signingKeys'],
   search: ['searches'],
   parcel: ['parcels', 'mailWays', 'mailAccount', 'history'],
+  ledger: ['ledger', 'books', 'paperBooks', 'statements', 'overview', 'history'],
   scan: ['scans', 'scanners', 'presets', 'stacks'],
 };
 const GATHER_MS = 400;

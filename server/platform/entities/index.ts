@@ -3,6 +3,7 @@ import * as blobs from './blobs';
 import * as devices from './devices';
 import * as documents from './documents';
 import * as folders from './folders';
+import * as ledger from './ledger';
 import * as marks from './marks';
 import * as parcels from './parcels';
 import * as pages from './pages';
@@ -14,6 +15,7 @@ export * from './blobs';
 export * from './devices';
 export * from './documents';
 export * from './folders';
+export * from './ledger';
 export * from './marks';
 export * from './pages';
 export * from './parcels';
@@ -21,6 +23,16 @@ export * from './program';
 export * from './stacks';
 
 /** Every table has its entity: entities.test.ts compares them with the database, column by column. */
-export const ENTITIES = [actors, blobs, devices, documents, folders, marks, pages, parcels, program, stacks].flatMap(
-  (those) => Object.values(those),
-);
+export const ENTITIES = [
+  actors,
+  blobs,
+  devices,
+  documents,
+  folders,
+  ledger,
+  marks,
+  pages,
+  parcels,
+  program,
+  stacks,
+].flatMap((those) => Object.values(those));

@@ -32,6 +32,7 @@ import { Remarks1776000000000 } from './1776000000000-Remarks';
 import { Mails1777000000000 } from './1777000000000-Mails';
 import { Parcels1778000000000 } from './1778000000000-Parcels';
 import { Signing1779000000000 } from './1779000000000-Signing';
+import { Ledger1780000000000 } from './1780000000000-Ledger';
 
 /** What made the tables what they are, in order. Frozen: what has run somewhere is never changed. */
 export const MIGRATIONS = [
@@ -69,4 +70,5 @@ export const MIGRATIONS = [
   Mails1777000000000,
   Parcels1778000000000,
   Signing1779000000000,
+  Ledger1780000000000,
 ];

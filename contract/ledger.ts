@@ -1,0 +1,435 @@
+import { array, boolean, InferType, number, object, string } from 'yup';
+import { BOOK_COUNTRIES } from '@crow/core/ledger/books/taxCodes';
+import { id, idParams, when } from './basics';
+import { endpoint } from './endpoint';
+
+const units = number().integer().required();
+const day = string()
+  .matches(/^\d{4}-(0[1-9]|1[0-2])-(0[1-9]|[12]\d|3[01])$/, 'a day is written as year, month and day')
+  .required();
+const currency = string()
+  .matches(/^[A-Z]{3}$/, 'a currency has three letters')
+  .required();
+const line = (most: number, what: string) =>
+  string()
+    .trim()
+    .max(most, `${what} has ${most} characters at most`)
+    .matches(/^[^\r\n]*$/, `${what} has one line`);
+
+export const CATEGORY_SIDES = ['cost', 'income'] as const;
+export const category = object({
+  id,
+  name: string().required(),
+  side: string().oneOf(CATEGORY_SIDES).required(),
+  /** Not proposed any more; what was entered under it stays. */
+  retired: boolean().required(),
+});
+export type Category = InferType<typeof category>;
+
+export const ACCOUNT_KINDS = ['bank', 'card', 'cash'] as const;
+export const account = object({
+  id,
+  name: string().required(),
+  kind: string().oneOf(ACCOUNT_KINDS).required(),
+  currency,
+  /** IBAN or another number; '' for none. */
+  number: string().defined(),
+  retired: boolean().required(),
+});
+export type Account = InferType<typeof account>;
+
+export const books = object({
+  country: string().oneOf(BOOK_COUNTRIES).required(),
+  /** Whether bills and receipts are entered when they are filed, unless somebody says otherwise; else only those that somebody says. */
+  byThemselves: boolean().required(),
+  categories: array(category.required()).required(),
+  accounts: array(account.required()).required(),
+});
+export type Books = InferType<typeof books>;
+
+/** A share of an entry under one category and one treatment. */
+export const entryPart = object({
+  categoryId: string().uuid().nullable().defined(),
+  /** Of core/ledger/books/taxCodes. */
+  taxCode: line(12, 'a tax code').nullable().defined(),
+  /** In percent. */
+  rate: number().min(0).max(100).nullable().defined(),
+  net: units,
+  tax: units,
+});
+
+export const MOST_PARTS = 40;
+export const entryFields = object({
+  day,
+  due: day.nullable().defined(),
+  who: line(200, 'a name').required('an entry needs a name'),
+  what: line(300, 'a text').defined(),
+  number: line(80, 'a number').defined(),
+  currency,
+  /** What is to be paid is positive, what is to be received negative. */
+  units,
+  /** From where it is paid, if that is known already. */
+  accountId: string().uuid().nullable().defined(),
+  parts: array(entryPart.required()).min(1).max(MOST_PARTS).required(),
+});
+export type EntryFields = InferType<typeof entryFields>;
+
+/** What a paper is to an entry: what proves it, or what reminds of it. */
+export const PAPER_ROLES = ['proof', 'reminder'] as const;
+
+export const entry = entryFields.shape({
+  id,
+  /** Of the entry itself, from 1 in the order in which they were made. */
+  serial: number().integer().required(),
+  revision: number().integer().required(),
+  papers: array(
+    object({ documentId: id, name: string().defined(), role: string().oneOf(PAPER_ROLES).required() }).required(),
+  ).required(),
+  /** How much of it is paid or received, by lines of statements that are tied to it, or in cash. */
+  paid: units,
+  checkedAt: when.nullable().defined(),
+});
+export type Entry = InferType<typeof entry>;
+
+export const statementLine = object({
+  id,
+  accountId: id,
+  day,
+  units,
+  currency,
+  who: string().defined(),
+  text: string().defined(),
+  balance: number().integer().nullable().defined(),
+});
+export type BookedLine = InferType<typeof statementLine>;
+
+export const tie = object({
+  id,
+  /** Proposed, or made by a person. */
+  made: boolean().required(),
+  entries: array(id).required(),
+  lines: array(id).required(),
+  /** From 0 to 1. */
+  confidence: number().required(),
+  /** Whether it is so likely that it needs no look. */
+  sure: boolean().required(),
+  /** What it rests on, as a code of core/ledger/matching. */
+  why: string().required(),
+});
+export type BookTie = InferType<typeof tie>;
+
+/** The book itself, in one piece. */
+export const ledger = object({
+  entries: array(entry.required()).required(),
+  lines: array(statementLine.required()).required(),
+  ties: array(tie.required()).required(),
+});
+export type Ledger = InferType<typeof ledger>;
+
+/** What a paper would be in the books. */
+export const paperBooks = object({
+  /** Whether it is entered when it is filed. */
+  enters: boolean().required(),
+  /** Whether a person said so. */
+  said: boolean().required(),
+  /** What a paper of this kind is to the books: an entry, something that reminds of one, or nothing. */
+  as: string()
+    .oneOf(['entry', 'reminder', 'nothing'] as const)
+    .required(),
+  units,
+  currency,
+  parts: array(entryPart.required()).required(),
+  accountId: string().uuid().nullable().defined(),
+  /** Why the first part has its category, as a code with what it rests on: `usual` of the sender, a `word`, `said`, or `none`. */
+  why: object({ code: string().required(), text: string().defined() }).required(),
+  /** Why it can't be entered as it is, as codes. */
+  problems: array(string().required()).required(),
+  /** The entry that it is in already. */
+  entry: object({ id, serial: number().integer().required() }).nullable().defined(),
+  /** Entries without a paper that it may be of, the likeliest first, and what they have alike, as codes. */
+  fits: array(
+    object({
+      id,
+      serial: number().integer().required(),
+      who: string().defined(),
+      day,
+      units,
+      currency,
+      confidence: number().required(),
+      sure: boolean().required(),
+      alike: array(string().required()).required(),
+    }).required(),
+  ).required(),
+  /** The entry that it is attached to once it is filed, if any: the one that is sure, or that a person chose. */
+  attachTo: string().uuid().nullable().defined(),
+});
+export type PaperBooks = InferType<typeof paperBooks>;
+
+export const paperBooksWish = object({
+  /** Undefined for as it is, null for as is proposed. */
+  enters: boolean().nullable().default(undefined),
+  /** An entry that it is attached to; null for none. */
+  attachTo: string().uuid().nullable().default(undefined),
+  accountId: string().uuid().nullable().default(undefined),
+  parts: array(entryPart.required()).max(MOST_PARTS).nullable().default(undefined),
+});
+export type PaperBooksWish = InferType<typeof paperBooksWish>;
+
+/** An entry as it was before it was changed. */
+export const entryVersion = object({
+  revision: number().integer().required(),
+  until: when,
+  by: string().required(),
+  was: entryFields.required(),
+});
+
+export const statementFile = object({
+  id,
+  name: string().required(),
+  format: string().required(),
+  accountId: id,
+  first: day.nullable().defined(),
+  last: day.nullable().defined(),
+  lines: number().integer().required(),
+  opening: number().integer().nullable().defined(),
+  closing: number().integer().nullable().defined(),
+  currency,
+  takenInAt: when,
+});
+export type StatementFile = InferType<typeof statementFile>;
+
+/** What is in a statement's file, before or after it is taken in. */
+export const statementRead = object({
+  name: string().required(),
+  format: string().required(),
+  /** Of the account, as the file says; '' where it does not. */
+  number: string().defined(),
+  currency,
+  first: day.nullable().defined(),
+  last: day.nullable().defined(),
+  /** How many lines are new, and how many were in the books already. */
+  fresh: number().integer().required(),
+  known: number().integer().required(),
+  opening: number().integer().nullable().defined(),
+  closing: number().integer().nullable().defined(),
+  /** The first lines as they were understood. */
+  sample: array(object({ day, units, who: string().defined(), text: string().defined() }).required()).required(),
+  /** Where what a balance should be and what it is differ: the day after which, and by how much. */
+  gaps: array(object({ day, units }).required()).required(),
+  /** The account that it is likely of. */
+  accountId: string().uuid().nullable().defined(),
+  /** Once it is taken in. */
+  id: string().uuid().nullable().defined(),
+});
+export type StatementRead = InferType<typeof statementRead>;
+
+/** So many entries are checked, or ties made, in one go. */
+const MOST_IN_ONE_GO = 5000;
+const ids = array(id).min(1).max(MOST_IN_ONE_GO).required();
+
+export const ledgerEndpoints = {
+  readBooks: endpoint({
+    right: 'work',
+    method: 'GET',
+    path: '/ledger/books',
+    summary: 'Categories, accounts and the country of the books',
+    reply: books,
+  }),
+  changeBooks: endpoint({
+    right: 'work',
+    method: 'PATCH',
+    path: '/ledger/books',
+    summary: 'Set the country whose tax the books know first, and whether papers are entered by themselves',
+    body: object({ country: string().oneOf(BOOK_COUNTRIES), byThemselves: boolean() }),
+    reply: books,
+  }),
+  makeCategory: endpoint({
+    right: 'work',
+    method: 'POST',
+    path: '/ledger/categories',
+    summary: 'Add a category',
+    body: object({ name: line(80, 'a name').required(), side: string().oneOf(CATEGORY_SIDES).required() }),
+    reply: category,
+  }),
+  changeCategory: endpoint({
+    right: 'work',
+    method: 'PATCH',
+    path: '/ledger/categories/:id',
+    summary: 'Rename a category, or retire it',
+    params: idParams,
+    body: object({ name: line(80, 'a name'), retired: boolean() }),
+    reply: category,
+  }),
+  makeAccount: endpoint({
+    right: 'work',
+    method: 'POST',
+    path: '/ledger/accounts',
+    summary: 'Add an account that is paid from',
+    body: object({
+      name: line(80, 'a name').required(),
+      kind: string().oneOf(ACCOUNT_KINDS).required(),
+      currency,
+      number: line(60, 'a number').default(''),
+    }),
+    reply: account,
+  }),
+  changeAccount: endpoint({
+    right: 'work',
+    method: 'PATCH',
+    path: '/ledger/accounts/:id',
+    summary: 'Rename an account, or retire it',
+    params: idParams,
+    body: object({ name: line(80, 'a name'), number: line(60, 'a number'), retired: boolean() }),
+    reply: account,
+  }),
+  readLedger: endpoint({
+    right: 'work',
+    method: 'GET',
+    path: '/ledger',
+    summary: 'The entries, the lines of statements, and what ties them',
+    reply: ledger,
+  }),
+  makeEntry: endpoint({
+    right: 'work',
+    method: 'POST',
+    path: '/ledger/entries',
+    summary: 'Enter something without a paper',
+    body: entryFields,
+    reply: entry,
+  }),
+  changeEntry: endpoint({
+    right: 'work',
+    method: 'PUT',
+    path: '/ledger/entries/:id',
+    summary: 'Change an entry; what it was is kept',
+    params: idParams,
+    body: entryFields.shape({ revision: number().integer().required() }),
+    reply: entry,
+  }),
+  takeOutEntry: endpoint({
+    right: 'work',
+    method: 'DELETE',
+    path: '/ledger/entries/:id',
+    summary: 'Take an entry out of the books',
+    params: idParams,
+  }),
+  putBackEntry: endpoint({
+    right: 'work',
+    method: 'POST',
+    path: '/ledger/entries/:id/back',
+    summary: 'Put an entry back that was taken out',
+    params: idParams,
+    reply: entry,
+  }),
+  checkEntries: endpoint({
+    right: 'work',
+    method: 'POST',
+    path: '/ledger/checked',
+    summary: 'Say that entries are checked, so that they don’t change any more, or that they are not',
+    body: object({ ids, checked: boolean().required() }),
+  }),
+  entryVersions: endpoint({
+    right: 'work',
+    method: 'GET',
+    path: '/ledger/entries/:id/versions',
+    summary: 'What an entry was before, the latest first',
+    params: idParams,
+    reply: array(entryVersion.required()).required(),
+  }),
+  paperBooks: endpoint({
+    right: 'work',
+    of: 'document',
+    method: 'GET',
+    path: '/documents/:id/books',
+    summary: 'What a paper would be in the books, or is',
+    params: idParams,
+    reply: paperBooks,
+  }),
+  changePaperBooks: endpoint({
+    right: 'work',
+    of: 'document',
+    method: 'PATCH',
+    path: '/documents/:id/books',
+    summary: 'Say how a paper is entered once it is filed',
+    params: idParams,
+    body: paperBooksWish,
+    reply: paperBooks,
+  }),
+  enterPaper: endpoint({
+    right: 'work',
+    of: 'document',
+    method: 'POST',
+    path: '/documents/:id/books',
+    summary: 'Enter a paper that is filed already',
+    params: idParams,
+    reply: entry,
+  }),
+  attachPaper: endpoint({
+    right: 'work',
+    method: 'POST',
+    path: '/ledger/entries/:id/papers',
+    summary: 'Attach a paper to an entry',
+    params: idParams,
+    body: object({ documentId: id, role: string().oneOf(PAPER_ROLES).default('proof') }),
+    reply: entry,
+  }),
+  detachPaper: endpoint({
+    right: 'work',
+    method: 'DELETE',
+    path: '/ledger/entries/:id/papers/:documentId',
+    summary: 'Take a paper off an entry',
+    params: object({ id, documentId: id }),
+    reply: entry,
+  }),
+  sendStatement: endpoint({
+    right: 'work',
+    method: 'PUT',
+    path: '/ledger/statements',
+    summary: 'Read a statement’s file, and take its lines in unless it is only looked at',
+    query: object({
+      name: string().max(500).required(),
+      look: boolean(),
+      accountId: string().uuid(),
+      /** Turns amounts round, for a file that does not say which way money went. */
+      turned: boolean(),
+    }),
+    takesBytes: true,
+    reply: statementRead,
+  }),
+  listStatements: endpoint({
+    right: 'work',
+    method: 'GET',
+    path: '/ledger/statements',
+    summary: 'The statements that were taken in, the latest first',
+    reply: array(statementFile.required()).required(),
+  }),
+  takeOutStatement: endpoint({
+    right: 'work',
+    method: 'DELETE',
+    path: '/ledger/statements/:id',
+    summary: 'Take a statement and its lines out again',
+    params: idParams,
+  }),
+  makeTie: endpoint({
+    right: 'work',
+    method: 'POST',
+    path: '/ledger/ties',
+    summary: 'Tie entries and lines of statements by hand',
+    body: object({ entries: ids, lines: ids }),
+    reply: object({ id }),
+  }),
+  takeTies: endpoint({
+    right: 'work',
+    method: 'POST',
+    path: '/ledger/ties/take',
+    summary: 'Make proposed ties',
+    body: object({ ids }),
+  }),
+  takeOffTies: endpoint({
+    right: 'work',
+    method: 'POST',
+    path: '/ledger/ties/take-off',
+    summary: 'Take ties off; what was proposed and refused is not proposed again',
+    body: object({ ids, refuse: boolean().default(true) }),
+  }),
+};

@@ -1,0 +1,150 @@
+import { EntityManager } from 'typeorm';
+import { Account as ShownAccount, Books, Category as ShownCategory } from '@crow/contract/ledger';
+import { Problem } from '@crow/contract/problems';
+import { FIRST_CATEGORIES } from '@crow/core/ledger/books/categories';
+import { BOOK_COUNTRIES, BookCountry, CURRENCY_OF } from '@crow/core/ledger/books/taxCodes';
+import { Context } from '../platform/context';
+import { Account, Category, Setting } from '../platform/entities';
+import { ActingAs, record } from '../platform/history';
+import { announce } from '../platform/live';
+import { lockCategories } from './queries';
+
+const SETTING = 'books';
+const FIRST_COUNTRY: BookCountry = 'GB';
+
+const shownCategory = ({ id, name, side, retired }: Category): ShownCategory => ({ id, name, side, retired });
+const shownAccount = ({ id, name, kind, currency, number, retired }: Account): ShownAccount => ({
+  id,
+  name,
+  kind,
+  currency,
+  number,
+  retired,
+});
+
+interface Ways {
+  country: BookCountry;
+  byThemselves: boolean;
+}
+
+/** The country whose tax the books know first, and whether papers are entered by themselves. */
+export async function waysOf(manager: EntityManager): Promise<Ways> {
+  const row = await manager.findOneBy(Setting, { name: SETTING });
+  const kept = (row?.value ?? {}) as Partial<Ways>;
+  return {
+    country: BOOK_COUNTRIES.find((each) => each === kept.country) ?? FIRST_COUNTRY,
+    byThemselves: kept.byThemselves ?? true,
+  };
+}
+
+/** The categories in their order; those that books begin with are there when first asked for. */
+export async function categoriesOf(manager: EntityManager): Promise<Category[]> {
+  const all = await manager.find(Category, { order: { place: 'ASC' } });
+  if (all.length > 0) return all;
+  return manager.transaction(async (inside) => {
+    await lockCategories(inside);
+    if ((await inside.count(Category)) === 0) {
+      await inside.insert(
+        Category,
+        FIRST_CATEGORIES.map(({ name, side, words }) => ({ name, side, words })),
+      );
+      const currency = CURRENCY_OF[(await waysOf(inside)).country];
+      await inside.insert(Account, [
+        { name: 'Bank account', kind: 'bank', currency },
+        { name: 'Cash', kind: 'cash', currency },
+      ]);
+    }
+    return inside.find(Category, { order: { place: 'ASC' } });
+  });
+}
+
+/** The categories, accounts and country of the books. */
+export async function readBooks(manager: EntityManager): Promise<Books> {
+  const categories = await categoriesOf(manager);
+  const accounts = await manager.find(Account, { order: { place: 'ASC' } });
+  return {
+    ...(await waysOf(manager)),
+    categories: categories.map(shownCategory),
+    accounts: accounts.map(shownAccount),
+  };
+}
+
+export async function changeBooks(
+  { database: { source } }: Context,
+  actor: ActingAs,
+  change: Partial<Ways>,
+): Promise<Books> {
+  return source.transaction(async (manager) => {
+    const ways = { ...(await waysOf(manager)), ...given(change) };
+    await manager.upsert(Setting, { name: SETTING, value: ways }, ['name']);
+    await record(manager, actor, 'changed', 'books', null, given(change));
+    await announce(manager, 'ledger', null);
+    return readBooks(manager);
+  });
+}
+
+export async function makeCategory(
+  { database: { source } }: Context,
+  actor: ActingAs,
+  { name, side }: Pick<ShownCategory, 'name' | 'side'>,
+): Promise<ShownCategory> {
+  return source.transaction(async (manager) => {
+    await categoriesOf(manager);
+    const made = await manager.save(Category, { name, side });
+    await record(manager, actor, 'made', 'books', null, { category: name });
+    await announce(manager, 'ledger', null);
+    return shownCategory(await manager.findOneByOrFail(Category, { id: made.id }));
+  });
+}
+
+/** @throws Problem 'not-found' */
+export async function changeCategory(
+  { database: { source } }: Context,
+  actor: ActingAs,
+  id: string,
+  change: { name?: string; retired?: boolean },
+): Promise<ShownCategory> {
+  return source.transaction(async (manager) => {
+    const row = await manager.findOneBy(Category, { id });
+    if (!row) throw new Problem('not-found', { what: 'The category' });
+    const changed = await manager.save(Category, { ...row, ...given(change) });
+    await record(manager, actor, 'changed', 'books', null, { category: row.name, ...given(change) });
+    await announce(manager, 'ledger', null);
+    return shownCategory(changed);
+  });
+}
+
+export async function makeAccount(
+  { database: { source } }: Context,
+  actor: ActingAs,
+  account: Omit<ShownAccount, 'id' | 'retired'>,
+): Promise<ShownAccount> {
+  return source.transaction(async (manager) => {
+    await categoriesOf(manager);
+    const made = await manager.save(Account, account);
+    await record(manager, actor, 'made', 'books', null, { account: account.name });
+    await announce(manager, 'ledger', null);
+    return shownAccount(await manager.findOneByOrFail(Account, { id: made.id }));
+  });
+}
+
+/** @throws Problem 'not-found' */
+export async function changeAccount(
+  { database: { source } }: Context,
+  actor: ActingAs,
+  id: string,
+  change: { name?: string; number?: string; retired?: boolean },
+): Promise<ShownAccount> {
+  return source.transaction(async (manager) => {
+    const row = await manager.findOneBy(Account, { id });
+    if (!row) throw new Problem('not-found', { what: 'The account' });
+    const changed = await manager.save(Account, { ...row, ...given(change) });
+    await record(manager, actor, 'changed', 'books', null, { account: row.name, ...given(change) });
+    await announce(manager, 'ledger', null);
+    return shownAccount(changed);
+  });
+}
+
+/** What of a change was said. */
+const given = <Change extends object>(change: Change): Partial<Change> =>
+  Object.fromEntries(Object.entries(change).filter(([, value]) => value !== undefined)) as Partial<Change>;

@@ -1,0 +1,239 @@
+import { EntityManager, IsNull } from 'typeorm';
+import { Entry as ShownEntry, EntryFields, PaperBooks as Shown, PaperBooksWish } from '@crow/contract/ledger';
+import { Problem } from '@crow/contract/problems';
+import { categoryByWords } from '@crow/core/ledger/books/categories';
+import { draftEntry, EntryDraft, EntryPart, isEntered, PaperSays, sumOf } from '@crow/core/ledger/books/draft';
+import { entriesFor } from '@crow/core/ledger/books/paperFits';
+import { likeOf } from '@crow/core/reading/facts/kindList';
+import { lockDocument } from '../stack/locks';
+import { Context } from '../platform/context';
+import { Account, Document, Entry, EntryPaper, Fact, PaperBooks, Stack } from '../platform/entities';
+import { ActingAs, record } from '../platform/history';
+import { announce } from '../platform/live';
+import { readSettings } from '../platform/settings';
+import { categoriesOf, waysOf } from './books';
+import { changed, describeEntry, enter, SURE, writeEntry } from './entries';
+import { entriesWithoutPaper, entryRemindedOf, isEnteredAlready, lastSaidOf, usualOf } from './queries';
+
+/** What a paper is to the books, with all that decides it. */
+interface Considered {
+  as: Shown['as'];
+  draft: EntryDraft;
+  /** The draft with what a person said, and what is usual. */
+  parts: EntryPart[];
+  accountId: string | null;
+  why: Shown['why'];
+  enters: boolean;
+  said: boolean;
+  problems: string[];
+  entry: { id: string; serial: number } | null;
+  fits: Shown['fits'];
+  attachTo: string | null;
+}
+
+/** What a document says that the books need. */
+async function saysOf(manager: EntityManager, document: Document): Promise<PaperSays> {
+  const facts = await manager.findBy(Fact, { documentId: document.id });
+  const value = (name: Fact['name']) => facts.find((fact) => fact.name === name)?.value ?? '';
+  const { ownKinds } = await readSettings(manager);
+  return {
+    kind: likeOf(value('kind') || 'other', ownKinds),
+    vendor: value('vendor'),
+    subject: value('subject'),
+    date: value('date'),
+    dueDate: value('dueDate'),
+    number: value('number'),
+    currency: value('currency'),
+    net: value('net'),
+    tax: value('tax'),
+    taxRate: value('taxRate'),
+    total: value('total'),
+    taxes: document.taxes ?? [],
+    lines: (document.lines ?? []).map(({ description }) => description),
+  };
+}
+
+/** The category that a paper's first share has, and why: what a person said, the usual one of the sender, or what its words tell. */
+async function proposedUnder(
+  manager: EntityManager,
+  says: PaperSays,
+): Promise<{ categoryId: string | null; accountId: string | null; why: Shown['why'] }> {
+  const categories = await categoriesOf(manager);
+  const current = categories.filter(({ retired }) => !retired);
+  const usual = says.vendor ? await usualOf(manager, says.vendor) : undefined;
+  if (usual && current.some(({ id }) => id === usual.categoryId))
+    return {
+      categoryId: usual.categoryId,
+      accountId: usual.accountId,
+      why: { code: 'usual', text: String(usual.times) },
+    };
+  const words = categoryByWords([says.vendor, says.subject, ...says.lines].join(' '), current);
+  return words
+    ? { categoryId: current[words.at].id, accountId: null, why: { code: 'word', text: words.word } }
+    : { categoryId: null, accountId: null, why: { code: 'none', text: '' } };
+}
+
+async function fitsOf(manager: EntityManager, { draft }: { draft: EntryDraft }): Promise<Shown['fits']> {
+  const lacking = await entriesWithoutPaper(manager);
+  const units = draft.problems.includes('no-total') ? null : draft.units;
+  const found = entriesFor({ ...draft, units }, lacking);
+  return found.slice(0, MOST_FITS).map((fit) => {
+    const { serial, who, day, units: owed, currency } = lacking.find(({ id }) => id === fit.id)!;
+    return { ...fit, serial, who, day, units: owed, currency, sure: fit.confidence >= SURE };
+  });
+}
+
+const MOST_FITS = 5;
+
+async function consider(manager: EntityManager, document: Document): Promise<Considered> {
+  const says = await saysOf(manager, document);
+  const { country, byThemselves } = await waysOf(manager);
+  const draft = draftEntry(says, { country });
+  const wish = await manager.findOneBy(PaperBooks, { documentId: document.id });
+  const under = await proposedUnder(manager, says);
+  const proposed = draft.parts.map((part) => ({ ...part, categoryId: under.categoryId }));
+  const wished = wish?.parts && sumOf(wish.parts) === draft.units ? wish.parts : undefined;
+  const link = await manager.findOne(EntryPaper, { where: { documentId: document.id }, relations: { entry: true } });
+  const entry = link?.entry && !link.entry.takenOutAt ? { id: link.entryId, serial: link.entry.serial } : null;
+  const as = isEntered(says.kind) ? 'entry' : says.kind === 'reminder' ? 'reminder' : 'nothing';
+  const fits = entry || as === 'reminder' ? [] : await fitsOf(manager, { draft });
+  const attachTo = attachedTo(wish, fits);
+  const forEntry = document.stackId
+    ? ((await manager.findOneBy(Stack, { id: document.stackId }))?.forEntry ?? false)
+    : false;
+  const lastSaid = says.vendor ? await lastSaidOf(manager, says.vendor, document.id) : undefined;
+  const problems: string[] = draft.problems.filter((each) => each !== 'not-adding-up' || !wished);
+  if (!entry && (await isEnteredAlready(manager, { ...draft, exceptOf: document.id })))
+    problems.push('entered-already');
+  const proposes = as === 'entry' && !forEntry && (lastSaid ?? byThemselves) && !problems.includes('entered-already');
+  return {
+    as,
+    draft,
+    parts: wished ?? proposed,
+    accountId: wish?.accountId ?? under.accountId,
+    why: wished ? { code: 'said', text: '' } : under.why,
+    enters: !entry && !attachTo && (wish?.enters ?? proposes),
+    said: wish?.enters != null,
+    problems,
+    entry,
+    fits,
+    attachTo,
+  };
+}
+
+/** The entry that a paper is attached to once it is filed: what a person chose; else the one that is sure. */
+function attachedTo(wish: PaperBooks | null, fits: Shown['fits']): string | null {
+  if (wish?.attach === false || wish?.enters) return null;
+  if (wish?.attach) return wish.attachTo;
+  return fits.find(({ sure }) => sure)?.id ?? null;
+}
+
+/** What a paper would be in the books, or is. @throws Problem 'not-found' */
+export async function paperBooks(manager: EntityManager, id: string): Promise<Shown> {
+  const document = await manager.findOneBy(Document, { id });
+  if (!document) throw new Problem('not-found', { what: 'The document' });
+  const { draft, ...considered } = await consider(manager, document);
+  return { ...considered, units: draft.units, currency: draft.currency };
+}
+
+/** Says how a paper is entered once it is filed. @throws Problem 'not-found', 'entry-sums' */
+export function changePaperBooks({ database: { source } }: Context, id: string, wish: PaperBooksWish): Promise<Shown> {
+  return source.transaction(async (manager) => {
+    const document = await lockDocument(manager, id);
+    if (wish.parts) {
+      const { draft } = await consider(manager, document);
+      if (sumOf(wish.parts) !== draft.units) throw new Problem('entry-sums');
+    }
+    if (wish.accountId && !(await manager.existsBy(Account, { id: wish.accountId })))
+      throw new Problem('not-found', { what: 'The account' });
+    if (wish.attachTo && !(await manager.existsBy(Entry, { id: wish.attachTo, takenOutAt: IsNull() })))
+      throw new Problem('not-found', { what: 'The entry' });
+    const before = await manager.findOneBy(PaperBooks, { documentId: id });
+    await manager.save(PaperBooks, {
+      documentId: id,
+      enters: wish.enters === undefined ? (before?.enters ?? null) : wish.enters,
+      attach: wish.attachTo === undefined ? (before?.attach ?? null) : wish.attachTo !== null,
+      attachTo: wish.attachTo === undefined ? (before?.attachTo ?? null) : wish.attachTo,
+      accountId: wish.accountId === undefined ? (before?.accountId ?? null) : wish.accountId,
+      parts: wish.parts === undefined ? (before?.parts ?? null) : wish.parts,
+    });
+    await announce(manager, 'ledger', id);
+    return paperBooks(manager, id);
+  });
+}
+
+const fieldsOf = ({ draft, parts, accountId }: Considered): EntryFields => {
+  const { day, due, who, what, number, currency, units } = draft;
+  return { day, due, who, what, number, currency, units, accountId, parts };
+};
+
+/** Enters a paper, within a transaction; one that was entered from it before and taken out comes back as it is now. */
+async function enterFrom(
+  context: Context,
+  manager: EntityManager,
+  actor: ActingAs,
+  documentId: string,
+  considered: Considered,
+): Promise<string> {
+  const before = await manager.findOne(EntryPaper, { where: { documentId }, relations: { entry: true } });
+  if (before?.entered && before.entry?.takenOutAt && !before.entry.checkedAt) {
+    await writeEntry(context, manager, actor, before.entryId, fieldsOf(considered));
+    return before.entryId;
+  }
+  const id = await enter(context, manager, actor, fieldsOf(considered));
+  await manager.upsert(EntryPaper, { documentId, entryId: id, role: 'proof', entered: true }, ['documentId']);
+  return id;
+}
+
+/** A paper was filed: it is attached to its entry, entered, or hung on the entry that it reminds of, as far as nothing keeps it from that. */
+export async function whenFiled(
+  context: Context,
+  manager: EntityManager,
+  { documentId, actor }: { documentId: string; actor: ActingAs },
+): Promise<void> {
+  const document = await manager.findOneByOrFail(Document, { id: documentId });
+  const considered = await consider(manager, document);
+  const { as, draft, enters, problems, entry, attachTo } = considered;
+  if (entry) return;
+  const hang = async (entryId: string, role: EntryPaper['role']) => {
+    await manager.upsert(EntryPaper, { documentId, entryId, role, entered: false }, ['documentId']);
+    await record(manager, actor, 'attached a paper to', 'entry', entryId, { documentId });
+    await changed(context, manager, entryId);
+  };
+  if (attachTo) return hang(attachTo, 'proof');
+  if (as === 'reminder') {
+    const of = await entryRemindedOf(manager, {
+      ...draft,
+      number: (await manager.findOneBy(Fact, { documentId, name: 'reference' }))?.value || draft.number,
+    });
+    return of ? hang(of, 'reminder') : undefined;
+  }
+  const blocked = problems.filter((each) => each !== 'entered-already' || !considered.said);
+  if (enters && blocked.length === 0) await enterFrom(context, manager, actor, documentId, considered);
+}
+
+/** A paper was taken back from the shelf: what was entered from it, and is not checked, goes; it comes off what it was attached to by itself. */
+export async function whenUnfiled(
+  context: Context,
+  manager: EntityManager,
+  { documentId }: { documentId: string },
+): Promise<void> {
+  const link = await manager.findOne(EntryPaper, { where: { documentId }, relations: { entry: true } });
+  if (!link?.entry || link.entry.checkedAt) return;
+  if (link.entered) await manager.update(Entry, { id: link.entryId }, { takenOutAt: new Date() });
+  else await manager.delete(EntryPaper, { documentId });
+  await changed(context, manager, link.entryId);
+}
+
+/** Enters a paper that is filed already. @throws Problem 'not-found', 'paper-not-entered' */
+export function enterPaper(context: Context, actor: ActingAs, id: string): Promise<ShownEntry> {
+  return context.database.source.transaction(async (manager) => {
+    const document = await lockDocument(manager, id);
+    const considered = await consider(manager, document);
+    if (considered.entry) return describeEntry(manager, considered.entry.id);
+    if (considered.problems.some((each) => each !== 'entered-already')) throw new Problem('paper-not-entered');
+    const entryId = await enterFrom(context, manager, actor, id, considered);
+    await announce(manager, 'document', id);
+    return describeEntry(manager, entryId);
+  });
+}

@@ -1,0 +1,205 @@
+import { EntityManager } from 'typeorm';
+import { Account, BookTie, Entry } from '@crow/contract/ledger';
+import { rows } from '../platform/database';
+
+/** Entries as they are shown, but how much of them is paid. */
+export type EntryRow = Omit<Entry, 'paid'> & { paidIn: Account['kind'] | null };
+
+/**
+ * The entries in the books with their parts and the papers that are not in the bin, by day and as they were made.
+ * @param ids only these, whether they are in the books or were taken out
+ */
+export function entriesWithPapers(manager: EntityManager, ids: readonly string[] | null = null): Promise<EntryRow[]> {
+  return rows<EntryRow>(
+    manager,
+    `select e.id, e.serial, e.revision, e.day::text, e.due::text, e.who, e.what, e.number, e.currency, e.units::float8 as units,
+       e.account_id as "accountId", a.kind as "paidIn",
+       to_char(e.checked_at at time zone 'utc', 'YYYY-MM-DD"T"HH24:MI:SS.MS"Z"') as "checkedAt",
+       coalesce(p.parts, '[]') as parts, coalesce(d.papers, '[]') as papers
+     from entry e left join account a on a.id = e.account_id
+     left join lateral (
+       select jsonb_agg(jsonb_build_object('categoryId', category_id, 'taxCode', tax_code, 'rate', rate, 'net', net, 'tax', tax) order by number) as parts
+       from entry_part where entry_id = e.id) p on true
+     left join lateral (
+       select jsonb_agg(jsonb_build_object('documentId', k.document_id, 'name', n.name, 'role', k.role) order by k.role, n.name) as papers
+       from entry_paper k join document n on n.id = k.document_id where k.entry_id = e.id and n.binned_at is null) d on true
+     where case when $1::uuid[] is null then e.taken_out_at is null else e.id = any($1) end
+     order by e.day, e.serial`,
+    [ids],
+  );
+}
+
+/** The lines of all statements, or those given, by day and as they stand in their files. */
+export function bookedLines(
+  manager: EntityManager,
+  ids: readonly string[] | null = null,
+): Promise<
+  {
+    id: string;
+    accountId: string;
+    day: string;
+    units: number;
+    currency: string;
+    who: string;
+    text: string;
+    balance: number | null;
+  }[]
+> {
+  return rows(
+    manager,
+    `select l.id, l.account_id as "accountId", l.day::text, l.units::float8 as units, l.currency, l.who, l.text, l.balance::float8 as balance
+     from statement_line l join statement s on s.id = l.statement_id where $1::uuid[] is null or l.id = any($1)
+     order by l.day, s.taken_in_at, l.number`,
+    [ids],
+  );
+}
+
+/** Ties in a state, with what they hold; of entries, those that are in the books. */
+export function tiesIn(
+  manager: EntityManager,
+  states: readonly ('proposed' | 'made' | 'refused')[],
+): Promise<(Omit<BookTie, 'sure'> & { state: string })[]> {
+  return rows(
+    manager,
+    `select t.id, t.state, t.state = 'made' as made, t.confidence::float8 as confidence, t.why,
+       array(select x.entry_id from tie_entry x join entry e on e.id = x.entry_id where x.tie_id = t.id and e.taken_out_at is null) as entries,
+       array(select line_id from tie_line where tie_id = t.id) as lines
+     from tie t where t.state = any($1) order by t.at, t.id`,
+    [states],
+  );
+}
+
+/** Keeps others from changing ties until the transaction ends. */
+export async function lockTies(manager: EntityManager): Promise<void> {
+  await manager.query('lock table tie in share row exclusive mode');
+}
+
+/** Keeps others from changing what the books begin with until the transaction ends. */
+export async function lockCategories(manager: EntityManager): Promise<void> {
+  await manager.query('lock table category in share row exclusive mode');
+}
+
+/** Puts ties, given by columns, with what they hold. */
+export async function insertTies(
+  manager: EntityManager,
+  ties: readonly { entries: readonly string[]; lines: readonly string[]; confidence: number; why: string }[],
+): Promise<void> {
+  await manager.query(
+    `with given as (select gen_random_uuid() as id, t.* from jsonb_to_recordset($1::jsonb) as t(entries uuid[], lines uuid[], confidence real, why text)),
+       made as (insert into tie (id, state, confidence, why) select id, 'proposed', confidence, why from given),
+       held as (insert into tie_entry (tie_id, entry_id) select id, unnest(entries) from given)
+     insert into tie_line (tie_id, line_id) select id, unnest(lines) from given`,
+    [JSON.stringify(ties)],
+  );
+}
+
+/** What entries of a sender are usually under and paid from: of the last ones, what most have; and how many those were. */
+export async function usualOf(
+  manager: EntityManager,
+  who: string,
+): Promise<{ categoryId: string; accountId: string | null; times: number } | undefined> {
+  const [found] = await rows<{ categoryId: string; accountId: string | null; times: number }>(
+    manager,
+    `with lately as (
+       select e.id, e.day, e.account_id, p.category_id from entry e join entry_part p on p.entry_id = e.id and p.number = 1
+       where lower(e.who) = lower($1) and e.taken_out_at is null and p.category_id is not null order by e.day desc, e.serial desc limit 12)
+     select category_id as "categoryId", (array_agg(account_id order by day desc))[1] as "accountId", count(*)::int as times
+     from lately group by category_id order by count(*) desc, max(day) desc limit 1`,
+    [who],
+  );
+  return found;
+}
+
+/** The entry that a paper reminds of: that of the same sender with the number that it names, or with what is still to be paid. */
+export async function entryRemindedOf(
+  manager: EntityManager,
+  { who, number, units, currency }: { who: string; number: string; units: number; currency: string },
+): Promise<string | undefined> {
+  const [found] = await rows<{ id: string }>(
+    manager,
+    `select id from entry where taken_out_at is null and lower(who) = lower($1)
+       and (($2 <> '' and number = $2) or (units = $3 and currency = $4))
+     order by ($2 <> '' and number = $2) desc, day desc limit 1`,
+    [who, number, units, currency],
+  );
+  return found?.id;
+}
+
+/** Papers on the shelf that are of kinds which are entered and are in no entry, the latest first. */
+export function papersWithoutEntry(manager: EntityManager, kinds: readonly string[]): Promise<{ id: string }[]> {
+  return rows(
+    manager,
+    `select d.id from document d join fact k on k.document_id = d.id and k.name = 'kind' and k.value = any($1)
+     where d.state <> 'check' and d.binned_at is null and not exists (select 1 from entry_paper p join entry e on e.id = p.entry_id and e.taken_out_at is null where p.document_id = d.id)
+     order by d.filed_at desc`,
+    [kinds],
+  );
+}
+
+/** What a person said last of whether papers of a sender are entered, of another one than this. */
+export async function lastSaidOf(
+  manager: EntityManager,
+  who: string,
+  documentId: string,
+): Promise<boolean | undefined> {
+  const [found] = await rows<{ enters: boolean }>(
+    manager,
+    `select b.enters from paper_books b join document d on d.id = b.document_id
+     join fact v on v.document_id = d.id and v.name = 'vendor' and lower(v.value) = lower($1)
+     where b.enters is not null and d.id <> $2 and d.state <> 'check' and d.binned_at is null order by d.filed_at desc limit 1`,
+    [who, documentId],
+  );
+  return found?.enters;
+}
+
+/** Whether the same bill is in the books already: of the same sender with the same number and sum, from another paper. */
+export async function isEnteredAlready(
+  manager: EntityManager,
+  {
+    who,
+    number,
+    units,
+    currency,
+    exceptOf,
+  }: { who: string; number: string; units: number; currency: string; exceptOf: string },
+): Promise<boolean> {
+  const found = await rows(
+    manager,
+    `select 1 from entry e join entry_paper p on p.entry_id = e.id and p.role = 'proof' and p.document_id <> $5
+     where e.taken_out_at is null and lower(e.who) = lower($1) and e.number <> '' and e.number = $2 and e.units = $3 and e.currency = $4 limit 1`,
+    [who, number, units, currency, exceptOf],
+  );
+  return found.length > 0;
+}
+
+/** The entries that have no paper to prove them. */
+export function entriesWithoutPaper(
+  manager: EntityManager,
+): Promise<
+  { id: string; serial: number; who: string; number: string; day: string; units: number; currency: string }[]
+> {
+  return rows(
+    manager,
+    `select e.id, e.serial, e.who, e.number, e.day::text, e.units::float8 as units, e.currency from entry e
+     where e.taken_out_at is null and not exists (
+       select 1 from entry_paper p join document d on d.id = p.document_id and d.binned_at is null
+       where p.entry_id = e.id and p.role = 'proof')
+     order by e.day desc limit 5000`,
+  );
+}
+
+/** Keeps others from taking in lines of an account until the transaction ends. */
+export async function lockAccount(manager: EntityManager, id: string): Promise<void> {
+  await manager.query('select 1 from account where id = $1 for update', [id]);
+}
+
+/** How many lines of a statement are in ties that were made. */
+export async function madeTiesAtStatement(manager: EntityManager, id: string): Promise<number> {
+  const [{ count }] = await rows<{ count: number }>(
+    manager,
+    `select count(*)::int as count from statement_line l join tie_line x on x.line_id = l.id join tie t on t.id = x.tie_id and t.state = 'made'
+     where l.statement_id = $1`,
+    [id],
+  );
+  return count;
+}

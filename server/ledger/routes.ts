@@ -1,0 +1,52 @@
+import { FastifyInstance } from 'fastify';
+import { endpoints } from '@crow/contract/endpoints';
+import { Context } from '../platform/context';
+import { receive, serve } from '../platform/http/serve';
+import { changeAccount, changeBooks, changeCategory, makeAccount, makeCategory, readBooks } from './books';
+import {
+  attachPaper,
+  changeEntry,
+  checkEntries,
+  detachPaper,
+  entryVersions,
+  makeEntry,
+  putBackEntry,
+  readLedger,
+  takeOutEntry,
+} from './entries';
+import { changePaperBooks, enterPaper, paperBooks } from './papers';
+import { listStatements, takeInStatement, takeOutStatement } from './statements';
+import { makeTie, takeOffTies, takeTies } from './ties';
+
+/** The books: entries with their papers, statements, and what ties them. */
+export function ledgerRoutes(app: FastifyInstance, context: Context): void {
+  const { manager } = context.database.source;
+  serve(app, endpoints.readBooks, () => readBooks(manager));
+  serve(app, endpoints.changeBooks, ({ actor, body }) => changeBooks(context, actor, body));
+  serve(app, endpoints.makeCategory, ({ actor, body }) => makeCategory(context, actor, body));
+  serve(app, endpoints.changeCategory, ({ actor, params, body }) => changeCategory(context, actor, params.id, body));
+  serve(app, endpoints.makeAccount, ({ actor, body }) => makeAccount(context, actor, body));
+  serve(app, endpoints.changeAccount, ({ actor, params, body }) => changeAccount(context, actor, params.id, body));
+
+  serve(app, endpoints.readLedger, () => readLedger(manager));
+  serve(app, endpoints.makeEntry, ({ actor, body }) => makeEntry(context, actor, body));
+  serve(app, endpoints.changeEntry, ({ actor, params, body }) => changeEntry(context, actor, params.id, body));
+  serve(app, endpoints.takeOutEntry, ({ actor, params }) => takeOutEntry(context, actor, params.id));
+  serve(app, endpoints.putBackEntry, ({ actor, params }) => putBackEntry(context, actor, params.id));
+  serve(app, endpoints.checkEntries, ({ actor, body }) => checkEntries(context, actor, body.ids, body.checked));
+  serve(app, endpoints.entryVersions, ({ params }) => entryVersions(manager, params.id));
+
+  serve(app, endpoints.paperBooks, ({ params }) => paperBooks(manager, params.id));
+  serve(app, endpoints.changePaperBooks, ({ params, body }) => changePaperBooks(context, params.id, body));
+  serve(app, endpoints.enterPaper, ({ actor, params }) => enterPaper(context, actor, params.id));
+  serve(app, endpoints.attachPaper, ({ actor, params, body }) => attachPaper(context, actor, params.id, body));
+  serve(app, endpoints.detachPaper, ({ actor, params }) => detachPaper(context, actor, params.id, params.documentId));
+
+  receive(app, endpoints.sendStatement, (wish, bytes, { actor }) => takeInStatement(context, actor, wish, bytes));
+  serve(app, endpoints.listStatements, () => listStatements(manager));
+  serve(app, endpoints.takeOutStatement, ({ actor, params }) => takeOutStatement(context, actor, params.id));
+
+  serve(app, endpoints.makeTie, ({ actor, body }) => makeTie(context, actor, body));
+  serve(app, endpoints.takeTies, ({ actor, body }) => takeTies(context, actor, body.ids));
+  serve(app, endpoints.takeOffTies, ({ actor, body }) => takeOffTies(context, actor, body.ids, body.refuse));
+}
