@@ -1,6 +1,7 @@
 import { array, boolean, InferType, number, object, string } from 'yup';
 import { BOOK_COUNTRIES } from '@crow/core/ledger/books/taxCodes';
 import { id, idParams, when } from './basics';
+import { documentSummary } from './documents';
 import { endpoint } from './endpoint';
 
 const units = number().integer().required();
@@ -73,6 +74,18 @@ export const entryFields = object({
   parts: array(entryPart.required()).min(1).max(MOST_PARTS).required(),
 });
 export type EntryFields = InferType<typeof entryFields>;
+
+/** What keeps fields from being an entry, in words; nothing when they are one. */
+export function entryProblem(fields: EntryFields): string | undefined {
+  if (fields.units === 0) return 'an entry needs an amount';
+  if (fields.parts.reduce((sum, { net, tax }) => sum + net + tax, 0) !== fields.units)
+    return 'what it is split into does not come to the total';
+  try {
+    entryFields.validateSync(fields);
+  } catch (error) {
+    return (error as Error).message;
+  }
+}
 
 /** What a paper is to an entry: what proves it, or what reminds of it. */
 export const PAPER_ROLES = ['proof', 'reminder'] as const;
@@ -380,6 +393,29 @@ export const ledgerEndpoints = {
     summary: 'Take a paper off an entry',
     params: object({ id, documentId: id }),
     reply: entry,
+  }),
+  papersForEntry: endpoint({
+    right: 'work',
+    method: 'GET',
+    path: '/ledger/entries/:id/papers-that-fit',
+    summary: 'Papers of no entry that may prove one, the likeliest first',
+    params: idParams,
+    reply: array(
+      object({
+        documentId: id,
+        name: string().defined(),
+        state: string().required(),
+        confidence: number().required(),
+        alike: array(string().required()).required(),
+      }).required(),
+    ).required(),
+  }),
+  papersWithoutEntry: endpoint({
+    right: 'work',
+    method: 'GET',
+    path: '/ledger/papers-without-entry',
+    summary: 'Bills and receipts on the shelf that are in no entry, the latest first',
+    reply: array(documentSummary.required()).required(),
   }),
   sendStatement: endpoint({
     right: 'work',

@@ -16,6 +16,8 @@ export const overview = object({
   filing: number().integer().required(),
   filed: number().integer().required(),
   unread: number().integer().required(),
+  /** Ties in the books that are proposed. */
+  ties: number().integer().required(),
   /** Documents whose files in the shelf folder somebody changed, moved or took away. */
   changedOnDisk: number().integer().required(),
   /** Files that somebody put into the shelf folder. */

@@ -3,6 +3,8 @@ import { setTimeout as sleep } from 'node:timers/promises';
 import { addressOf, asker, PIECE, uploadHeaders } from '@crow/contract/client';
 import { endpoints } from '@crow/contract/endpoints';
 import { dayOf } from '@crow/core/reading/dayForms';
+import { addDays } from '@crow/core/shelf/days';
+import { bankStatement, typedEntries } from './books';
 import { comeIn, Session } from './comeIn';
 import { encodePhoto, photographPaper, scanPaper } from './capture';
 import { BATCH, FILED, Paper, WAITING, WAITING_TOO } from './papers';
@@ -43,6 +45,7 @@ export async function fillDemo(entrance: string, say: (line: string) => void): P
     await crow.ask(endpoints.fileDocument, { params: { id }, body: { name: proposedName, folderPath: paper.folder } });
     if (++read % 10 === 0) say(`  ${read} of ${filed.length} papers filed`);
   }
+  await crow.keepBooks(dayOf(new Date()));
   for (const paper of [...WAITING, ...WAITING_TOO]) await crow.takeIn(paper);
   // These are read while the person looks round.
   await crow.takeInBatch(BATCH);
@@ -86,6 +89,8 @@ export async function knowMailServer(
 }
 
 const PATIENCE_MS = 180_000;
+const MONTHS_IN_BOOKS = 23;
+const DAYS_NOT_TIED = 60;
 const PHOTO_DPI = 150;
 const PHOTO_SIDE = 2000;
 const PHOTO_SCENES = [9, 14, 1, 17];
@@ -147,6 +152,33 @@ class Client {
     const stack = await this.send('Kitchen table', files);
     const { pageList } = await this.ask(endpoints.readStack, { params: { id: stack } });
     await this.sendFile(stack, first, { position: String(files.length), again: pageList[0].id });
+  }
+
+  /**
+   * What two years left in the books beside the bills that were entered as they were filed: entries without a paper, the bank's statement, ties
+   * that were made and, of the last months, ties that are only proposed.
+   */
+  async keepBooks(today: string): Promise<void> {
+    const books = await this.ask(endpoints.readBooks, {});
+    for (const body of typedEntries(today, MONTHS_IN_BOOKS, books)) await this.ask(endpoints.makeEntry, { body });
+    const { entries } = await this.ask(endpoints.readLedger, {});
+    const query = { name: 'Orrin Harbour Bank.csv' };
+    const response = await fetch(this.session.address + addressOf(endpoints.sendStatement, { query }), {
+      method: endpoints.sendStatement.method,
+      headers: { 'content-type': 'application/octet-stream', cookie: this.session.cookie },
+      body: bankStatement(entries, addDays(today, -1)),
+    });
+    if (!response.ok) throw new Error(await response.text());
+    await this.waitFor(async () => (await this.ask(endpoints.readLedger, {})).ties.length > 0);
+    const { ties, lines } = await this.ask(endpoints.readLedger, {});
+    const early = addDays(today, -DAYS_NOT_TIED);
+    const dayOfLine = new Map(lines.map(({ id, day }) => [id, day]));
+    const done = ties.filter((tie) => tie.sure && tie.lines.every((id) => dayOfLine.get(id)! < early));
+    await this.ask(endpoints.takeTies, { body: { ids: done.map(({ id }) => id) } });
+    const checked = new Set(done.flatMap((tie) => tie.entries));
+    const year = today.slice(0, 4);
+    const ids = entries.filter(({ id, day }) => checked.has(id) && day < year).map(({ id }) => id);
+    await this.ask(endpoints.checkEntries, { body: { ids, checked: true } });
   }
 
   private async send(stackName: string, files: { name: string; bytes: Uint8Array }[]): Promise<string> {

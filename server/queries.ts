@@ -23,6 +23,7 @@ export async function whatWaits(
        (select count(*)::int from document where state = 'filing' and binned_at is null and ${FILED}) as filing,
        (select count(*)::int from document where state = 'filed' and binned_at is null and ${FILED}) as filed,
        (select count(*)::int from page p join stack s on s.id = p.stack_id where p.reading = 'waiting' and s.binned_at is null and ${BEGUN}) as unread,
+       (select count(*)::int from tie where state = 'proposed' and $2) as ties,
        (select count(*)::int from document where binned_at is null and problem->>'code' = any($1) and $2) as "changedOnDisk"`,
     [
       CHANGED_ON_DISK,

@@ -1,10 +1,13 @@
 import { EntityManager, IsNull } from 'typeorm';
+import { MOST_AT_ONCE } from '@crow/contract/basics';
+import { DocumentSummary } from '@crow/contract/documents';
 import { Entry as ShownEntry, EntryFields, PaperBooks as Shown, PaperBooksWish } from '@crow/contract/ledger';
 import { Problem } from '@crow/contract/problems';
 import { categoryByWords } from '@crow/core/ledger/books/categories';
 import { draftEntry, EntryDraft, EntryPart, isEntered, PaperSays, sumOf } from '@crow/core/ledger/books/draft';
 import { entriesFor } from '@crow/core/ledger/books/paperFits';
-import { likeOf } from '@crow/core/reading/facts/kindList';
+import { KINDS, likeOf } from '@crow/core/reading/facts/kindList';
+import { documentsById } from '../checking/documents';
 import { lockDocument } from '../stack/locks';
 import { Context } from '../platform/context';
 import { Account, Document, Entry, EntryPaper, Fact, PaperBooks, Stack } from '../platform/entities';
@@ -13,7 +16,14 @@ import { announce } from '../platform/live';
 import { readSettings } from '../platform/settings';
 import { categoriesOf, waysOf } from './books';
 import { changed, describeEntry, enter, SURE, writeEntry } from './entries';
-import { entriesWithoutPaper, entryRemindedOf, isEnteredAlready, lastSaidOf, usualOf } from './queries';
+import {
+  entriesWithoutPaper,
+  entryRemindedOf,
+  isEnteredAlready,
+  lastSaidOf,
+  papersInNoEntry,
+  usualOf,
+} from './queries';
 
 /** What a paper is to the books, with all that decides it. */
 interface Considered {
@@ -91,7 +101,9 @@ async function consider(manager: EntityManager, document: Document): Promise<Con
   const draft = draftEntry(says, { country });
   const wish = await manager.findOneBy(PaperBooks, { documentId: document.id });
   const under = await proposedUnder(manager, says);
-  const proposed = draft.parts.map((part) => ({ ...part, categoryId: under.categoryId }));
+  // What was chosen for a paper by itself stays when its sums are put right.
+  const chosen = wish?.parts?.length === 1 ? wish.parts[0].categoryId : null;
+  const proposed = draft.parts.map((part) => ({ ...part, categoryId: chosen ?? under.categoryId }));
   const wished = wish?.parts && sumOf(wish.parts) === draft.units ? wish.parts : undefined;
   const link = await manager.findOne(EntryPaper, { where: { documentId: document.id }, relations: { entry: true } });
   const entry = link?.entry && !link.entry.takenOutAt ? { id: link.entryId, serial: link.entry.serial } : null;
@@ -111,7 +123,7 @@ async function consider(manager: EntityManager, document: Document): Promise<Con
     draft,
     parts: wished ?? proposed,
     accountId: wish?.accountId ?? under.accountId,
-    why: wished ? { code: 'said', text: '' } : under.why,
+    why: wished || chosen ? { code: 'said', text: '' } : under.why,
     enters: !entry && !attachTo && (wish?.enters ?? proposes),
     said: wish?.enters != null,
     problems,
@@ -201,7 +213,7 @@ export async function whenFiled(
     await changed(context, manager, entryId);
   };
   if (attachTo) return hang(attachTo, 'proof');
-  if (as === 'reminder') {
+  if (as === 'reminder' && !enters) {
     const of = await entryRemindedOf(manager, {
       ...draft,
       number: (await manager.findOneBy(Fact, { documentId, name: 'reference' }))?.value || draft.number,
@@ -236,4 +248,31 @@ export function enterPaper(context: Context, actor: ActingAs, id: string): Promi
     await announce(manager, 'document', id);
     return describeEntry(manager, entryId);
   });
+}
+
+/** Papers of no entry that may prove one, the likeliest first. @throws Problem 'not-found' */
+export async function papersForEntry(
+  manager: EntityManager,
+  id: string,
+): Promise<{ documentId: string; name: string; state: string; confidence: number; alike: string[] }[]> {
+  const entry = await manager.findOneBy(Entry, { id });
+  if (!entry) throw new Problem('not-found', { what: 'The entry' });
+  const papers = await papersInNoEntry(manager, null);
+  return papers
+    .flatMap(({ documentId, name, state, ...says }) => {
+      const [fit] = entriesFor(says, [entry]);
+      return fit ? [{ documentId, name, state, confidence: fit.confidence, alike: fit.alike }] : [];
+    })
+    .sort((a, b) => b.confidence - a.confidence)
+    .slice(0, MOST_FITS);
+}
+
+/** Bills and receipts on the shelf that are in no entry, the latest first. */
+export async function papersWithoutEntry(manager: EntityManager): Promise<DocumentSummary[]> {
+  const { ownKinds } = await readSettings(manager);
+  const kinds = [...KINDS, ...ownKinds.map(({ name }) => name)].filter((kind) => isEntered(likeOf(kind, ownKinds)));
+  const found = await papersInNoEntry(manager, kinds);
+  const ids = found.slice(0, MOST_AT_ONCE).map(({ documentId }) => documentId);
+  const byId = new Map((await documentsById(manager, ids)).map((document) => [document.id, document]));
+  return ids.flatMap((each) => byId.get(each) ?? []);
 }

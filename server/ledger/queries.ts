@@ -125,13 +125,37 @@ export async function entryRemindedOf(
   return found?.id;
 }
 
-/** Papers on the shelf that are of kinds which are entered and are in no entry, the latest first. */
-export function papersWithoutEntry(manager: EntityManager, kinds: readonly string[]): Promise<{ id: string }[]> {
+/** So many papers are looked through for the one of an entry. */
+const MOST_LOOKED_THROUGH = 3000;
+
+/** Papers that are in no entry, the latest first, with what they say; of some kinds only, or of all. @param kinds null for all */
+export function papersInNoEntry(
+  manager: EntityManager,
+  kinds: readonly string[] | null,
+): Promise<
+  {
+    documentId: string;
+    name: string;
+    state: string;
+    who: string;
+    number: string;
+    day: string;
+    units: number | null;
+    currency: string;
+  }[]
+> {
   return rows(
     manager,
-    `select d.id from document d join fact k on k.document_id = d.id and k.name = 'kind' and k.value = any($1)
-     where d.state <> 'check' and d.binned_at is null and not exists (select 1 from entry_paper p join entry e on e.id = p.entry_id and e.taken_out_at is null where p.document_id = d.id)
-     order by d.filed_at desc`,
+    `select d.id as "documentId", d.name, d.state, coalesce(f.vendor, '') as who, coalesce(f.number, '') as number, coalesce(f.day, '') as day,
+       f.units::float8 as units, coalesce(f.currency, '') as currency
+     from document d left join lateral (
+       select max(value) filter (where name = 'kind') as kind, max(value) filter (where name = 'vendor') as vendor,
+         max(value) filter (where name = 'number') as number, max(day::text) filter (where name = 'date') as day,
+         max(units) filter (where name = 'total') as units, max(value) filter (where name = 'currency') as currency
+       from fact where document_id = d.id) f on true
+     where d.binned_at is null and ($1::text[] is null or (d.state <> 'check' and f.kind = any($1)))
+       and not exists (select 1 from entry_paper p join entry e on e.id = p.entry_id and e.taken_out_at is null where p.document_id = d.id)
+     order by coalesce(d.filed_at, d.created_at) desc limit ${MOST_LOOKED_THROUGH}`,
     [kinds],
   );
 }

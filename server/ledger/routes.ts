@@ -14,7 +14,7 @@ import {
   readLedger,
   takeOutEntry,
 } from './entries';
-import { changePaperBooks, enterPaper, paperBooks } from './papers';
+import { changePaperBooks, enterPaper, paperBooks, papersForEntry, papersWithoutEntry } from './papers';
 import { listStatements, takeInStatement, takeOutStatement } from './statements';
 import { makeTie, takeOffTies, takeTies } from './ties';
 
@@ -41,6 +41,9 @@ export function ledgerRoutes(app: FastifyInstance, context: Context): void {
   serve(app, endpoints.enterPaper, ({ actor, params }) => enterPaper(context, actor, params.id));
   serve(app, endpoints.attachPaper, ({ actor, params, body }) => attachPaper(context, actor, params.id, body));
   serve(app, endpoints.detachPaper, ({ actor, params }) => detachPaper(context, actor, params.id, params.documentId));
+
+  serve(app, endpoints.papersForEntry, ({ params }) => papersForEntry(manager, params.id));
+  serve(app, endpoints.papersWithoutEntry, () => papersWithoutEntry(manager));
 
   receive(app, endpoints.sendStatement, (wish, bytes, { actor }) => takeInStatement(context, actor, wish, bytes));
   serve(app, endpoints.listStatements, () => listStatements(manager));

@@ -25,6 +25,7 @@ export function Room() {
       2: () => void navigate('/sort'),
       3: () => void navigate('/check'),
       4: () => void navigate('/shelf'),
+      5: () => void navigate('/ledger'),
     },
     EVERYWHERE,
   );
@@ -76,7 +77,7 @@ function Troubles() {
 
 const EVERYWHERE: KeyWords = [
   ['/', 'Find'],
-  ['1 2 3 4', 'Go to Capture, Sort, Check, Shelf'],
+  ['1 2 3 4 5', 'Go to Capture, Sort, Check, Shelf, Ledger'],
 ];
 
 function Rail() {
@@ -88,7 +89,7 @@ function Rail() {
     (data?.watched ?? 0);
   const navigate = useNavigate();
   const [captures, works, reads] = [useMay('capture'), useMay('work'), useMay('read')];
-  const waits = (data?.stacks ?? 0) + (data?.check ?? 0) + arriving;
+  const waits = (data?.stacks ?? 0) + (data?.check ?? 0) + (data?.ties ?? 0) + arriving;
   return (
     <nav
       aria-label="Stations"
@@ -106,6 +107,7 @@ function Rail() {
         </>
       )}
       {reads && <Station to="/shelf" name="Shelf" number={data?.filing ?? 0} what="on the way" />}
+      {works && <Station to="/ledger" name="Ledger" number={data?.ties ?? 0} what="ties to decide on" />}
       {works && data && waits === 0 && <p className="mt-3 hidden text-center text-sm text-sure md:block">✓ done</p>}
       <div className="flex flex-1 md:mt-auto md:flex-none md:flex-col md:items-stretch md:pb-2">
         {reads && (

@@ -57,12 +57,27 @@ async function answerOf(response: Response): Promise<Response> {
   throw new ReportedProblem(report?.happened ? report : UNREACHABLE);
 }
 
-/** Sends an archive of the shelf, to be brought in again. @throws ReportedProblem */
-export async function sendArchive(file: File): Promise<Output<typeof endpoints.sendArchive>> {
-  const response = await send(addressOf(endpoints.sendArchive, { query: { name: file.name } }), {
-    method: endpoints.sendArchive.method,
+/** Sends the bytes of a file to an endpoint that takes them. @throws ReportedProblem */
+async function sendBytes<E extends Endpoint>(
+  endpoint: E,
+  query: Record<string, unknown>,
+  file: File,
+): Promise<Output<E>> {
+  const response = await send(addressOf(endpoint, { query }), {
+    method: endpoint.method,
     body: file,
     headers: { 'content-type': 'application/octet-stream' },
   });
-  return response.json() as Promise<Output<typeof endpoints.sendArchive>>;
+  return response.json() as Promise<Output<E>>;
 }
+
+/** Sends an archive of the shelf, to be brought in again. @throws ReportedProblem */
+export const sendArchive = (file: File): Promise<Output<typeof endpoints.sendArchive>> =>
+  sendBytes(endpoints.sendArchive, { name: file.name }, file);
+
+/** Has a statement's file looked at, or taken in. @throws ReportedProblem */
+export const sendStatement = (
+  file: File,
+  wish: { look?: boolean; accountId?: string; turned?: boolean },
+): Promise<Output<typeof endpoints.sendStatement>> =>
+  sendBytes(endpoints.sendStatement, { name: file.name, ...wish }, file);

@@ -18,6 +18,7 @@ const stations = {
   sort: () => import('./stations/sort/Sort'),
   check: () => import('./stations/check/Check'),
   shelf: () => import('./stations/shelf/ShelfStation'),
+  ledger: () => import('./stations/ledger/LedgerStation'),
   filing: () => import('./stations/check/WaysOfFiling'),
   people: () => import('./stations/people/People'),
   words: () => import('./stations/check/DoubtfulWords'),
@@ -28,6 +29,7 @@ const Compare = lazy(stations.compare);
 const Sort = lazy(stations.sort);
 const Check = lazy(stations.check);
 const ShelfStation = lazy(stations.shelf);
+const LedgerStation = lazy(stations.ledger);
 const WaysOfFiling = lazy(stations.filing);
 const People = lazy(stations.people);
 const DoubtfulWords = lazy(stations.words);
@@ -53,6 +55,7 @@ createRoot(document.getElementById('root')!).render(
                   <Route path="/sort/:id?" element={<Sort />} />
                   <Route path="/check/:id?" element={<Check />} />
                   <Route path="/shelf/:folder?/:document?" element={<ShelfStation />} />
+                  <Route path="/ledger" element={<LedgerStation />} />
                   <Route path="/words/:id" element={<DoubtfulWords />} />
                   <Route path="/filing" element={<WaysOfFiling />} />
                   <Route path="/people" element={<People />} />

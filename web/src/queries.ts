@@ -188,6 +188,22 @@ export const useMailWays = (enabled: boolean) =>
 export const useMailAccount = () =>
   useQuery({ queryKey: ['mailAccount'], queryFn: () => ask(endpoints.readMailAccount, {}) });
 
+/** Categories, accounts and the country of the books. */
+export const useBooks = (enabled = true) =>
+  useQuery({ queryKey: ['books'], queryFn: () => ask(endpoints.readBooks, {}), enabled });
+export const useLedger = () => useQuery({ queryKey: ['ledger'], queryFn: () => ask(endpoints.readLedger, {}) });
+/** What a paper would be in the books, or is. */
+export const usePaperBooks = (id: string, enabled = true) =>
+  useQuery({ queryKey: ['paperBooks', id], queryFn: () => ask(endpoints.paperBooks, { params: { id } }), enabled });
+export const useStatements = () =>
+  useQuery({ queryKey: ['statements'], queryFn: () => ask(endpoints.listStatements, {}) });
+export const useEntryVersions = (id: string | undefined) =>
+  useQuery({
+    queryKey: ['ledger', 'versions', id],
+    queryFn: () => ask(endpoints.entryVersions, { params: { id: id! } }),
+    enabled: Boolean(id),
+  });
+
 /** Which questions have other answers after a change. */
 const TOUCHED: Record<LiveEvent['kind'], string[]> = {
   stack: ['stacks', 'stack', 'overview', 'bin'],

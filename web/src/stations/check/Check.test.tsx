@@ -13,6 +13,7 @@ const OVERVIEW = {
   filing: 0,
   filed: 3,
   unread: 0,
+  ties: 0,
   changedOnDisk: 0,
   strangers: 0,
   troubles: [],

@@ -16,6 +16,7 @@ import { WordCursor } from '../../parts/WordCursor';
 import { useGo } from '../../parts/wayBack';
 import { useChange, useKinds, useSettings } from '../../queries';
 import { AddNote } from './AddNote';
+import { BooksNote } from './BooksNote';
 import { Note, NOTE_HEIGHT, NOTE_NAMES } from './Note';
 import { Taxes } from './Taxes';
 
@@ -24,7 +25,7 @@ const GUTTER = 40;
 const WIDEST_PAGE = 860;
 const PAGE_GAP = 24;
 /** Room below the notes for what adds to them. */
-const FOOT = 160;
+const FOOT = 320;
 /** And for each booking of a statement, in two lines at most. */
 const BOOKING = 58;
 const NARROW = 680;
@@ -157,6 +158,7 @@ export function Desk({ document, notesInto }: { document: Document; notesInto?: 
       <div className="flex flex-col items-start gap-3" style={inMargin(foot)}>
         <AddNote missing={missingOf(kind, shown)} onAdd={add} />
         {(document.taxes.length > 0 || facts.has('tax')) && <Taxes document={document} />}
+        {ready && <BooksNote document={document} />}
         {document.bookings.length > 0 && (
           <div className="w-full border-l-2 border-rule pl-3">
             <Bookings bookings={document.bookings} />

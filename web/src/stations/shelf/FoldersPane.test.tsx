@@ -18,6 +18,7 @@ const OVERVIEW: Overview = {
   filing: 0,
   filed: 2,
   unread: 0,
+  ties: 0,
   changedOnDisk: 0,
   strangers: 0,
   troubles: [],

@@ -4,7 +4,7 @@ import { digitsOf } from '@crow/core/money';
 import { Group } from '@crow/core/shelf/addUp';
 import { money } from '../../parts/words';
 import { useShownScheme } from '../../parts/scheme';
-import { monthName } from './months';
+import { monthName } from '../../parts/months';
 
 Chart.register(BarController, BarElement, CategoryScale, LinearScale, Tooltip);
 

@@ -51,7 +51,7 @@ describe('the shelf with nothing chosen', () => {
       new StandInServer()
         .on(endpoints.listFolders, () => folders)
         .on(endpoints.overview, () => ({
-          ...{ stacks: 2, arriving: 0, watched: 0, check: 0, filing: 0, filed: 1, unread: 0 },
+          ...{ stacks: 2, arriving: 0, watched: 0, check: 0, filing: 0, filed: 1, unread: 0, ties: 0 },
           ...{ changedOnDisk: 0, strangers: 0, troubles: [] },
         }))
         .on(endpoints.shelfGlance, () => ({ latest: [], comingUp: [], folders: [], ...glance })),

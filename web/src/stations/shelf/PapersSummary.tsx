@@ -7,7 +7,7 @@ import { findMissing, Missing } from '@crow/core/shelf/missing';
 import { shownDay } from '../../parts/days';
 import { count, inDays, money } from '../../parts/words';
 import { useLike } from '../../queries';
-import { monthName } from './months';
+import { monthName } from '../../parts/months';
 
 const MonthChart = lazy(() => import('./MonthChart'));
 const MOST_SENDERS = 8;

@@ -9,7 +9,7 @@ import { KeyWords, useKeys } from '../../parts/keys';
 import { count, money } from '../../parts/words';
 import { useLike, useMay } from '../../queries';
 import { useChosen } from './chosen';
-import { monthName } from './months';
+import { monthName } from '../../parts/months';
 import { takeAlong } from './takeAlong';
 import { columnOf, COLUMNS, WIDE_COLUMNS } from './tableColumns';
 import { TableForm } from './tableForm';

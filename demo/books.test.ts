@@ -1,0 +1,37 @@
+import { randomUUID } from 'node:crypto';
+import { Books, Entry } from '@crow/contract/ledger';
+import { balanceGaps } from '@crow/core/ledger/statements/balances';
+import { readStatement } from '@crow/core/ledger/statements/readStatement';
+import { bankStatement, typedEntries } from './books';
+
+const BOOKS: Books = {
+  country: 'GB',
+  byThemselves: true,
+  accounts: [],
+  categories: [{ id: randomUUID(), name: 'Sales', side: 'income', retired: false }],
+};
+const typed = typedEntries('2026-11-20', 23, BOOKS);
+
+it('what is typed adds up, and is of the months before', () => {
+  for (const { units, parts, day } of typed) {
+    expect(parts.reduce((sum, { net, tax }) => sum + net + tax, 0)).toBe(units);
+    expect(day < '2026-11-20').toBe(true);
+  }
+  expect(typed.length).toBeGreaterThan(90);
+});
+
+it('the statement is one that can be read, without a gap in its balances', () => {
+  const entries = typed.map((entry, at): Entry => ({
+    ...entry,
+    id: randomUUID(),
+    serial: at + 1,
+    revision: 1,
+    papers: [],
+    paid: 0,
+    checkedAt: null,
+  }));
+  const statement = readStatement(Buffer.from(bankStatement(entries, '2026-11-19')));
+  expect(statement.lines.length).toBeGreaterThan(80);
+  expect(balanceGaps(statement.lines, statement)).toEqual([]);
+  expect(statement.lines.some(({ units }) => units > 0)).toBe(true);
+});

@@ -1,0 +1,314 @@
+import { SortingState } from '@tanstack/react-table';
+import { useCallback, useMemo, useState } from 'react';
+import { useSearchParams } from 'react-router';
+import { endpoints } from '@crow/contract/endpoints';
+import { Books, BookTie, Entry, EntryFields, Ledger } from '@crow/contract/ledger';
+import { Button, Choice, Empty, inputLook } from '../../parts/controls';
+import { KeyWords, useKeys } from '../../parts/keys';
+import { useNotices } from '../../parts/notices';
+import { useNarrow } from '../../parts/useNarrow';
+import { count } from '../../parts/words';
+import { useBooks, useChange, useLedger } from '../../queries';
+import { BookPage, sumsInWords } from './BookPage';
+import { BookFilter, filtered, searchable, sumsOf } from './bookRows';
+import { EntryStrip } from './EntryStrip';
+import { PaperBeside } from './PaperBeside';
+import { PapersPane } from './PapersPane';
+import { StatementsPane } from './StatementsPane';
+
+const VIEWS = [
+  ['', 'The book'],
+  ['papers', 'Papers without an entry'],
+  ['statements', 'Statements'],
+] as const;
+
+/** The Ledger station: the book, papers that are not in it yet, and statements. */
+export default function LedgerStation() {
+  const { data: books } = useBooks();
+  const { data: ledger } = useLedger();
+  const [query, setQuery] = useSearchParams();
+  const view = query.get('view') ?? '';
+  if (!books || !ledger) return null;
+  return (
+    <div className="flex h-full flex-col">
+      <header className="flex min-h-14 shrink-0 flex-wrap items-center gap-x-4 gap-y-1 border-b border-rule px-3 py-2 md:px-6">
+        <h1 className="text-lg font-semibold">Ledger</h1>
+        <nav aria-label="Of the ledger" className="flex gap-1">
+          {VIEWS.map(([id, name]) => (
+            <button
+              key={id}
+              aria-current={view === id ? 'page' : undefined}
+              className={`h-8 border-b-2 px-2 pointer-coarse:h-11 ${view === id ? 'border-accent font-semibold' : 'border-transparent hover:border-rule'}`}
+              onClick={() => setQuery(id ? { view: id } : {})}
+            >
+              {name}
+            </button>
+          ))}
+        </nav>
+      </header>
+      {view === 'statements' ? (
+        <StatementsPane books={books} />
+      ) : view === 'papers' ? (
+        <PapersPane />
+      ) : (
+        <Book books={books} ledger={ledger} openId={query.get('entry') ?? undefined} />
+      )}
+    </div>
+  );
+}
+
+const FILTERS: { value: BookFilter; name: string }[] = [
+  { value: 'all', name: 'all entries' },
+  { value: 'open', name: 'not paid' },
+  { value: 'no-paper', name: 'without a paper' },
+  { value: 'no-category', name: 'without category or tax' },
+  { value: 'proposed', name: 'with a proposed tie' },
+  { value: 'not-checked', name: 'not checked' },
+];
+const KEYS: KeyWords = [
+  ['n', 'Type an entry'],
+  ['t', 'Tie what is sure'],
+  ['f', 'Filter'],
+];
+
+const plural = (tie: BookTie[]) => tie.map(({ id }) => id);
+
+function Book({ books, ledger, openId }: { books: Books; ledger: Ledger; openId?: string }) {
+  const { entries, lines, ties } = ledger;
+  const { tell } = useNotices();
+  const narrow = useNarrow();
+  const [sorting, setSorting] = useState<SortingState>([{ id: 'day', desc: true }]);
+  const [words, setWords] = useState('');
+  const [filter, setFilter] = useState<BookFilter>('all');
+  const [year, setYear] = useState('');
+  const [current, setCurrent] = useState<string | undefined>(openId);
+  const [opened, setOpened] = useState<string | undefined>(openId);
+  const [editing, setEditing] = useState<Entry | 'new'>();
+  const [chosen, setChosen] = useState<ReadonlySet<string>>(new Set());
+  const [chosenLines, setChosenLines] = useState<ReadonlySet<string>>(new Set());
+
+  const names = useMemo(() => new Map(books.categories.map(({ id, name }) => [id, name])), [books]);
+  const categoryName = useCallback((id: string) => names.get(id) ?? '', [names]);
+  const all = useMemo(() => searchable(entries, categoryName), [entries, categoryName]);
+  const shown = useMemo(() => filtered(all, { words, filter, year }, ties), [all, words, filter, year, ties]);
+  const isNarrowed = words.trim() !== '' || filter !== 'all';
+  const shownLines = useMemo(() => {
+    const ids = new Set(shown.map(({ id }) => id));
+    const tied = new Set(ties.flatMap((tie) => (tie.entries.some((id) => ids.has(id)) ? tie.lines : [])));
+    return lines.filter(({ id, day }) => (isNarrowed ? tied.has(id) : day.startsWith(year)));
+  }, [lines, ties, shown, isNarrowed, year]);
+  const years = useMemo(
+    () => [...new Set([...entries, ...lines].map(({ day }) => day.slice(0, 4)))].sort().reverse(),
+    [entries, lines],
+  );
+
+  const putBack = useChange(endpoints.putBackEntry, ['ledger']);
+  const takeOut = useChange(endpoints.takeOutEntry, ['ledger'], (_, { params: { id } }) =>
+    tell({
+      text: 'The entry is out of the books.',
+      action: { label: 'Undo', run: () => putBack.mutate({ params: { id } }) },
+    }),
+  );
+  const make = useChange(endpoints.makeEntry, ['ledger'], (made) => {
+    setCurrent(made.id);
+    tell({
+      text: `It is entry ${made.serial}.`,
+      action: { label: 'Undo', run: () => takeOut.mutate({ params: { id: made.id } }) },
+    });
+  });
+  const change = useChange(endpoints.changeEntry, ['ledger'], () => setEditing(undefined));
+  const check = useChange(endpoints.checkEntries, ['ledger']);
+  const takeOff = useChange(endpoints.takeOffTies, ['ledger']);
+  const take = useChange(endpoints.takeTies, ['ledger'], (_, { body: { ids } }) =>
+    tell({
+      text: `${count(ids.length, 'tie is', 'ties are')} made.`,
+      action: { label: 'Undo', run: () => takeOff.mutate({ body: { ids, refuse: false } }) },
+    }),
+  );
+  const tieByHand = useChange(endpoints.makeTie, ['ledger'], ({ id }) => {
+    setChosen(new Set());
+    setChosenLines(new Set());
+    tell({
+      text: 'The tie is made.',
+      action: { label: 'Undo', run: () => takeOff.mutate({ body: { ids: [id], refuse: false } }) },
+    });
+  });
+  const sure = ties.filter((tie) => !tie.made && tie.sure);
+  const takeSure = () => {
+    if (sure.length > 0) take.mutate({ body: { ids: plural(sure) } });
+  };
+  const save = (fields: EntryFields) => {
+    if (editing === 'new') make.mutate({ body: fields }, () => setEditing('new'));
+    else if (editing) change.mutate({ params: { id: editing.id }, body: { ...fields, revision: editing.revision } });
+  };
+  const checkThem = (ids: string[], checked: boolean) =>
+    check.mutate({ body: { ids, checked } }, () => setChosen(new Set()));
+  const open = entries.find(({ id }) => id === opened);
+  useKeys(
+    {
+      n: (event) => {
+        event.preventDefault();
+        setEditing('new');
+      },
+      t: takeSure,
+      f: (event) => {
+        event.preventDefault();
+        document.querySelector<HTMLElement>('[data-filter]')?.focus();
+      },
+      Escape: () => {
+        if (editing) setEditing(undefined);
+        else if (opened) setOpened(undefined);
+        else setChosen(new Set());
+      },
+    },
+    KEYS,
+  );
+  if (entries.length === 0 && lines.length === 0 && !editing)
+    return (
+      <Empty title="Nothing is entered yet">
+        <p>
+          Bills and receipts are entered by themselves when they are filed in Check. You can also{' '}
+          <button className="text-accent underline" onClick={() => setEditing('new')}>
+            type an entry
+          </button>
+          .
+        </p>
+      </Empty>
+    );
+  const chosenEntries = entries.filter(({ id }) => chosen.has(id));
+  return (
+    <div className="flex min-h-0 flex-1 flex-col">
+      <div className="flex shrink-0 flex-wrap items-center gap-2 border-b border-rule px-3 py-1.5 md:px-6">
+        <input
+          data-filter
+          type="search"
+          aria-label="Filter the book"
+          placeholder="Who, number, amount, category"
+          className={`${inputLook} max-w-64`}
+          value={words}
+          onChange={({ target }) => setWords(target.value)}
+        />
+        <Choice label="Which" value={filter} choices={FILTERS} onChange={setFilter} />
+        <Choice
+          label="Year"
+          value={year}
+          choices={[{ value: '', name: 'all years' }, ...years.map((value) => ({ value, name: value }))]}
+          onChange={setYear}
+        />
+        <span className="flex-1" />
+        {sure.length > 0 && (
+          <Button onClick={takeSure} hint="t" disabled={take.isPending}>
+            Tie the {sure.length === 1 ? 'sure one' : `${sure.length} sure ones`}
+          </Button>
+        )}
+        <Button main onClick={() => setEditing('new')} hint="n">
+          Type an entry
+        </Button>
+      </div>
+      <div className="flex min-h-0 flex-1">
+        <BookPage
+          entries={shown}
+          lines={shownLines}
+          ties={ties}
+          sorting={sorting}
+          onSorting={setSorting}
+          categoryName={categoryName}
+          current={current}
+          onCurrent={setCurrent}
+          chosen={chosen}
+          chosenLines={chosenLines}
+          onChoose={(id) => setChosen(toggled(chosen, id))}
+          onChooseLine={(id) => setChosenLines(toggled(chosenLines, id))}
+          onOpen={({ id }) => {
+            setCurrent(id);
+            setOpened(id);
+          }}
+          onEdit={setEditing}
+          onCheck={({ id, checkedAt }) => checkThem([id], !checkedAt)}
+          onTakeOut={({ id }) => takeOut.mutate({ params: { id } })}
+          onTake={({ id }) => take.mutate({ body: { ids: [id] } })}
+          onTakeOff={({ id }) => takeOff.mutate({ body: { ids: [id], refuse: true } })}
+          wide={!narrow && !open}
+        />
+        {open && <PaperBeside key={open.id} entry={open} onClose={() => setOpened(undefined)} />}
+      </div>
+      {(chosen.size > 0 || chosenLines.size > 0) && (
+        <div
+          role="toolbar"
+          aria-label="What is chosen"
+          className="flex shrink-0 flex-wrap items-center gap-2 border-t border-rule bg-sunken px-3 py-1.5 md:px-6"
+        >
+          <span className="mr-2">
+            {count(chosen.size, 'entry', 'entries')}
+            {chosenLines.size > 0 && `, ${count(chosenLines.size, 'line')} of statements`} chosen
+            {chosenEntries.length > 0 && `: ${sumsInWords(sumsOf(chosenEntries))}`}
+          </span>
+          {chosen.size > 0 && chosenLines.size > 0 && (
+            <Button main onClick={() => tieByHand.mutate({ body: { entries: [...chosen], lines: [...chosenLines] } })}>
+              Tie them
+            </Button>
+          )}
+          {chosenEntries.length === 1 && <Button onClick={() => setEditing(chosenEntries[0])}>Change it</Button>}
+          {chosenEntries.some(({ checkedAt }) => !checkedAt) && (
+            <Button
+              onClick={() =>
+                checkThem(
+                  chosenEntries.map(({ id }) => id),
+                  true,
+                )
+              }
+            >
+              Checked
+            </Button>
+          )}
+          {chosenEntries.some(({ checkedAt }) => checkedAt) && (
+            <Button
+              onClick={() =>
+                checkThem(
+                  chosenEntries.map(({ id }) => id),
+                  false,
+                )
+              }
+            >
+              Unlock
+            </Button>
+          )}
+          <Button
+            onClick={() => {
+              setChosen(new Set());
+              setChosenLines(new Set());
+            }}
+          >
+            None
+          </Button>
+        </div>
+      )}
+      {editing ? (
+        <EntryStrip
+          key={editing === 'new' ? `new ${entries.length}` : editing.id}
+          entry={editing === 'new' ? undefined : editing}
+          entries={entries}
+          country={books.country}
+          today={new Date().toLocaleDateString('sv')}
+          onSave={save}
+          onClose={() => setEditing(undefined)}
+          busy={make.isPending || change.isPending}
+        />
+      ) : (
+        <footer
+          aria-label="What is shown comes to"
+          className="flex shrink-0 flex-wrap justify-between gap-x-6 border-t-2 border-rule bg-ground px-3 py-1.5 md:px-6"
+        >
+          <span className="text-quiet">{count(shown.length, 'entry', 'entries')} shown</span>
+          <span className="font-mono">{sumsInWords(sumsOf(shown))}</span>
+        </footer>
+      )}
+    </div>
+  );
+}
+
+function toggled(set: ReadonlySet<string>, id: string): ReadonlySet<string> {
+  const next = new Set(set);
+  if (!next.delete(id)) next.add(id);
+  return next;
+}
