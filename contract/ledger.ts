@@ -236,6 +236,10 @@ export const statementRead = object({
 });
 export type StatementRead = InferType<typeof statementRead>;
 
+/** As what the books are saved. */
+export const LEDGER_FORMS = ['xlsx', 'csv', 'json', 'journal'] as const;
+export type LedgerForm = (typeof LEDGER_FORMS)[number];
+
 /** So many entries are checked, or ties made, in one go. */
 const MOST_IN_ONE_GO = 5000;
 const ids = array(id).min(1).max(MOST_IN_ONE_GO).required();
@@ -301,6 +305,17 @@ export const ledgerEndpoints = {
     path: '/ledger',
     summary: 'The entries, the lines of statements, and what ties them',
     reply: ledger,
+  }),
+  exportLedger: endpoint({
+    right: 'work',
+    method: 'GET',
+    path: '/ledger/export',
+    summary: 'The books as a spreadsheet, as data, or as a plain-text journal of double entries',
+    query: object({
+      as: string().oneOf(LEDGER_FORMS).required(),
+      /** Only what is of this year; all of it if that is not said. */
+      year: string().matches(/^\d{4}$/, 'a year has four figures'),
+    }),
   }),
   makeEntry: endpoint({
     right: 'work',

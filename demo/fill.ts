@@ -173,7 +173,7 @@ class Client {
     const { ties, lines } = await this.ask(endpoints.readLedger, {});
     const early = addDays(today, -DAYS_NOT_TIED);
     const dayOfLine = new Map(lines.map(({ id, day }) => [id, day]));
-    const done = ties.filter((tie) => tie.sure && tie.lines.every((id) => dayOfLine.get(id)! < early));
+    const done = ties.filter((tie) => tie.lines.every((id) => dayOfLine.get(id)! < early));
     await this.ask(endpoints.takeTies, { body: { ids: done.map(({ id }) => id) } });
     const checked = new Set(done.flatMap((tie) => tie.entries));
     const year = today.slice(0, 4);

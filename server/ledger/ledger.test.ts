@@ -1,10 +1,14 @@
+import { execFileSync } from 'node:child_process';
+import { writeFileSync } from 'node:fs';
+import { join } from 'node:path';
 import { addressOf } from '@crow/contract/client';
 import { endpoints } from '@crow/contract/endpoints';
-import { Books, Entry, EntryFields, Ledger, StatementRead } from '@crow/contract/ledger';
+import { Books, Entry, EntryFields, Ledger, LedgerForm, StatementRead } from '@crow/contract/ledger';
 import { ProblemReport } from '@crow/contract/problems';
-import { textPdf } from '../testing/made';
+import { scratchFolder, textPdf } from '../testing/made';
 import { TestRoom } from '../testing/room';
 
+const folder = scratchFolder();
 let room: TestRoom;
 let books: Books;
 beforeAll(async () => {
@@ -329,3 +333,56 @@ it('categories and accounts are added, renamed and retired', async () => {
   expect(now.accounts.find(({ id }) => id === card.id)).toMatchObject({ name: 'Card', number: '4021' });
   await room.ask(endpoints.changeBooks, { body: { country: 'GB' } });
 });
+
+describe('the books go out', () => {
+  const saved = async (as: LedgerForm, year?: string) => {
+    const { raw, status } = await room.request('GET', addressOf(endpoints.exportLedger, { query: { as, year } }));
+    expect(status).toBe(200);
+    return Buffer.from(raw);
+  };
+  /** What the entries come to under a category, in pence. */
+  const under = async (id: string | null) => {
+    const { entries } = await ledger();
+    return entries
+      .filter(({ currency }) => currency === 'GBP')
+      .flatMap(({ parts }) => parts)
+      .reduce((sum, { categoryId, net }) => sum + (categoryId === id ? net : 0), 0);
+  };
+
+  it('as a journal of double entries, whose balances are those of the program to the penny', async () => {
+    const path = join(folder, 'books.journal');
+    writeFileSync(path, await saved('journal'));
+    const hledger = (...args: string[]) => execFileSync('hledger', ['-f', path, ...args], { encoding: 'utf8' });
+    hledger('check', '--strict', 'balancednoautoconversion', 'ordereddates');
+    const rows = hledger('balance', '--flat', '-O', 'csv', '--layout', 'bare', 'cur:GBP')
+      .trim()
+      .split('\n')
+      .slice(1)
+      .map((row) => row.replace(/"/g, '').split(','));
+    const balance = (account: string) =>
+      rows.filter(([name]) => name === account).reduce((sum, row) => sum + Math.round(Number(row.at(-1)) * 100), 0);
+    for (const name of ['Materials', 'Office', 'House', 'Post and carriage'])
+      expect(balance(`expenses:${name}`)).toBe(await under(category(name)));
+    const { entries, lines } = await ledger();
+    const open = entries
+      .filter(({ currency, accountId }) => currency === 'GBP' && accountId !== cash())
+      .reduce((sum, { units, paid }) => sum + units - paid, 0);
+    expect(balance('liabilities:open')).toBe(-open);
+    expect(balance('assets:Bank account')).toBe(lines.at(-1)!.balance);
+  });
+
+  it('as a spreadsheet and as data, with a row a share; of a year alone where that is asked', async () => {
+    const [csv, json] = [(await saved('csv')).toString(), JSON.parse((await saved('json')).toString()) as SavedJson];
+    const { entries } = await ledger();
+    const shares = entries.flatMap(({ parts }) => parts);
+    expect(csv.trim().split('\n')).toHaveLength(shares.length + 1);
+    expect(csv).toContain('Saltgate Yarns Ltd');
+    expect(json.entries.map(({ total }) => total)).toContain('120.00');
+    expect((await saved('xlsx')).subarray(0, 2).toString()).toBe('PK');
+    expect((await saved('csv', '1999')).toString().trim().split('\n')).toHaveLength(1);
+  });
+});
+
+interface SavedJson {
+  entries: { total: string }[];
+}

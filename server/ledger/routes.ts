@@ -1,6 +1,7 @@
 import { FastifyInstance } from 'fastify';
 import { endpoints } from '@crow/contract/endpoints';
 import { Context } from '../platform/context';
+import { asFile } from '../platform/http/sendBlob';
 import { receive, serve } from '../platform/http/serve';
 import { changeAccount, changeBooks, changeCategory, makeAccount, makeCategory, readBooks } from './books';
 import {
@@ -14,6 +15,7 @@ import {
   readLedger,
   takeOutEntry,
 } from './entries';
+import { exportLedger } from './exporting';
 import { changePaperBooks, enterPaper, paperBooks, papersForEntry, papersWithoutEntry } from './papers';
 import { listStatements, takeInStatement, takeOutStatement } from './statements';
 import { makeTie, takeOffTies, takeTies } from './ties';
@@ -29,6 +31,10 @@ export function ledgerRoutes(app: FastifyInstance, context: Context): void {
   serve(app, endpoints.changeAccount, ({ actor, params, body }) => changeAccount(context, actor, params.id, body));
 
   serve(app, endpoints.readLedger, () => readLedger(manager));
+  serve(app, endpoints.exportLedger, async ({ query, reply }) => {
+    const { bytes, name, mediaType } = await exportLedger(manager, query);
+    return asFile(reply, name, mediaType).send(bytes);
+  });
   serve(app, endpoints.makeEntry, ({ actor, body }) => makeEntry(context, actor, body));
   serve(app, endpoints.changeEntry, ({ actor, params, body }) => changeEntry(context, actor, params.id, body));
   serve(app, endpoints.takeOutEntry, ({ actor, params }) => takeOutEntry(context, actor, params.id));

@@ -14,7 +14,7 @@ export const SPREADSHEET_TYPES = {
 export type SpreadsheetForm = keyof typeof SPREADSHEET_TYPES;
 
 /** What stands in a cell: text, a number, or a day (ISO 8601). */
-type Value = string | number | null | { day: string | null };
+export type CellValue = string | number | null | { day: string | null };
 
 const LINE_HEADS = ['Description', 'Quantity', 'Unit price', 'Amount'];
 const BOOKING_HEADS = ['Description', 'Date', 'Amount', 'Balance'];
@@ -24,7 +24,7 @@ export async function linesAs(manager: EntityManager, documentId: string, form: 
   const document = await manager.findOneBy(Document, { id: documentId });
   const { lines, bookings } = document ?? {};
   const heads = bookings?.length ? BOOKING_HEADS : LINE_HEADS;
-  const table: Value[][] = bookings?.length
+  const table: CellValue[][] = bookings?.length
     ? bookings.map(({ date, text, amount, balance }) => [text, { day: date }, amount, balance])
     : (lines ?? []).map(({ description, quantity, unitPrice, amount }) => [description, quantity, unitPrice, amount]);
   if (table.length === 0) throw new Problem('no-lines');
@@ -33,7 +33,7 @@ export async function linesAs(manager: EntityManager, documentId: string, form: 
 
 /** Which paper a row is about. */
 const PAPER_HEADS = ['Date', 'From', 'Number', 'Name'];
-const paperOf = ({ name, facts }: PaperInTable): Value[] => [
+const paperOf = ({ name, facts }: PaperInTable): CellValue[] => [
   { day: facts.date ?? null },
   facts.vendor ?? null,
   facts.number ?? null,
@@ -41,7 +41,7 @@ const paperOf = ({ name, facts }: PaperInTable): Value[] => [
 ];
 const numberOf = (value: string | undefined) => (value === undefined ? null : Number(value));
 
-const TABLES: Record<TableRows, { heads: string[]; rowsOf: (paper: PaperInTable) => Value[][] }> = {
+const TABLES: Record<TableRows, { heads: string[]; rowsOf: (paper: PaperInTable) => CellValue[][] }> = {
   papers: {
     heads: [...PAPER_HEADS, 'Kind', 'Currency', 'Net', 'Tax', 'Total', 'Due', 'Ends', 'Pages', 'Folder'],
     rowsOf: (paper) => [
@@ -110,7 +110,12 @@ const WIDE: Record<string, number> = { Description: 40, Name: 40, From: 26, Fold
 const NARROW = 13;
 
 /** Office Open XML, in which numbers stay numbers, days days, and text text whatever it looks like; or comma-separated values. */
-async function spreadsheet(heads: string[], table: Value[][], form: SpreadsheetForm): Promise<Buffer> {
+export async function spreadsheet(
+  heads: string[],
+  table: CellValue[][],
+  form: SpreadsheetForm,
+  sheet = 'Papers',
+): Promise<Buffer> {
   if (form === 'csv') {
     const plain = table.map((row) => row.map((value) => (isDay(value) ? value.day : value)));
     return Buffer.from(csvOf([heads, ...plain]));
@@ -118,15 +123,15 @@ async function spreadsheet(heads: string[], table: Value[][], form: SpreadsheetF
   const cells = table.map((row) => row.map((value, at) => cellOf(value, heads[at])));
   const head = heads.map((value) => ({ value, type: String, fontWeight: 'bold' as const }));
   const columns = heads.map((name) => ({ width: WIDE[name] ?? NARROW }));
-  return writeXlsx([head, ...cells], { columns, sheet: 'Papers', stickyRowsCount: 1 }).toBuffer();
+  return writeXlsx([head, ...cells], { columns, sheet, stickyRowsCount: 1 }).toBuffer();
 }
 
-const isDay = (value: Value): value is { day: string | null } => typeof value === 'object' && value !== null;
+const isDay = (value: CellValue): value is { day: string | null } => typeof value === 'object' && value !== null;
 
 /** Heads of columns whose numbers are no money. */
 const PLAIN_NUMBERS = ['Quantity', 'Pages', 'Rate in %'];
 
-function cellOf(value: Value, head: string) {
+function cellOf(value: CellValue, head: string) {
   if (isDay(value))
     return value.day === null ? null : { type: Date, value: new Date(`${value.day}T00:00:00Z`), format: 'yyyy-mm-dd' };
   if (value === null) return null;

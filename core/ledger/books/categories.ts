@@ -14,7 +14,7 @@ export const FIRST_CATEGORIES: readonly FirstCategory[] = [
   {
     name: 'Materials',
     side: 'cost',
-    words: 'yarn yarns wool fibre material materials garn garne wolle stoff laine fil',
+    words: 'yarn yarns wool material materials garn garne wolle stoff laine fil',
   },
   {
     name: 'Work by others',
@@ -35,7 +35,7 @@ export const FIRST_CATEGORIES: readonly FirstCategory[] = [
     words: 'energy electricity gas water kwh strom wasser energie electricite eau',
   },
   { name: 'Insurance', side: 'cost', words: 'insurance policy premium versicherung police beitrag assurance prime' },
-  { name: 'Phone and internet', side: 'cost', words: 'phone mobile broadband internet telefon mobilfunk telephone' },
+  { name: 'Phone and internet', side: 'cost', words: 'phone telephone mobile broadband internet telefon mobilfunk' },
   { name: 'Office', side: 'cost', words: 'stationery paper printing office toner papier buro bureau papeterie' },
   { name: 'Travel', side: 'cost', words: 'train ticket hotel fuel fare parking bahn fahrkarte taxi billet essence' },
   {

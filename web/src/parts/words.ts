@@ -23,9 +23,14 @@ export function bytes(size: number): string {
 
 /** Money as it is shown: `1,184.20 GBP`. */
 export function money({ units, currency }: Money): string {
+  return `${figure({ units, currency })}${currency ? ` ${currency}` : ''}`;
+}
+
+/** Money as it stands in a column of figures, without its currency: `1,184.20`. */
+export function figure({ units, currency }: Money): string {
   const [whole, fraction] = writeMoney({ units: Math.abs(units), currency }).split('.');
   const grouped = whole.replace(/\B(?=(\d{3})+$)/g, ',');
-  return `${units < 0 ? '−' : ''}${fraction ? `${grouped}.${fraction}` : grouped}${currency ? ` ${currency}` : ''}`;
+  return `${units < 0 ? '−' : ''}${fraction ? `${grouped}.${fraction}` : grouped}`;
 }
 
 /** How far off a day is. */

@@ -122,6 +122,7 @@ export function PartsEditor({
   day,
   country,
   onChange,
+  across,
 }: {
   parts: readonly EntryPart[];
   /** What they have to come to. */
@@ -130,6 +131,8 @@ export function PartsEditor({
   day: string;
   country: BookCountry;
   onChange: (parts: EntryPart[]) => void;
+  /** Whether category and tax stand beside each other. */
+  across?: boolean;
 }) {
   const put = (at: number, change: Partial<EntryPart>) =>
     onChange(parts.map((part, other) => (other === at ? { ...part, ...change } : part)));
@@ -140,7 +143,10 @@ export function PartsEditor({
       {parts.map((part, at) => {
         const which = parts.length > 1 ? `, share ${at + 1}` : '';
         return (
-          <div key={at} className={parts.length > 1 ? 'mb-1 border-l-2 border-rule pl-2' : ''}>
+          <div
+            key={at}
+            className={`${parts.length > 1 ? 'mb-1 border-l-2 border-rule pl-2' : ''} ${across ? 'grid grid-cols-2 gap-x-3' : ''}`}
+          >
             <div className="flex items-center gap-2">
               <CategoryChoice
                 label={`Category${which}`}
@@ -165,7 +171,7 @@ export function PartsEditor({
               onChange={(taxCode, rate) => put(at, { taxCode, rate, ...taxedAnew(part, rate) })}
             />
             {parts.length > 1 && (
-              <div className="flex gap-2">
+              <div className="col-span-2 flex gap-2">
                 {(['net', 'tax'] as const).map((name) => (
                   <AmountField
                     key={name}

@@ -112,7 +112,7 @@ export function BooksNote({ document: { id, facts } }: { document: Document }) {
 
 function Frame({ children }: { children: ReactNode }) {
   return (
-    <section aria-label="Books" className="w-full space-y-1 border-l-2 border-rule pl-3">
+    <section aria-label="Books" data-books className="w-full space-y-1 border-l-2 border-rule pl-3">
       <h3 className="text-xs text-quiet">Books</h3>
       {children}
     </section>

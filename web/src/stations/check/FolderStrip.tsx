@@ -16,6 +16,7 @@ import { Sheet } from '../../parts/Sheet';
 import { useSmall } from '../../parts/useNarrow';
 import { useFolderDocuments, useFolders, useSettings } from '../../queries';
 import { BESIDE_NAMES } from '../../parts/words';
+import { BooksLine } from './BooksLine';
 import { SizeChoice } from './SizeChoice';
 
 /** A name and a place for a document, and how large its PDF is to be. */
@@ -130,6 +131,7 @@ export function FolderStrip({ document, onFile, busy, notesRef }: FolderStripPro
           </>
         )}
       </span>
+      {document.read === document.pages && <BooksLine documentId={document.id} />}
     </div>
   );
   const folderField = (

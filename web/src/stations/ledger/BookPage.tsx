@@ -4,11 +4,10 @@ import { ArrowDown, ArrowUp, Lock } from 'lucide-react';
 import { KeyboardEvent, useEffect, useMemo, useState } from 'react';
 import { BookedLine, BookTie, Entry } from '@crow/contract/ledger';
 import { nameOfCode } from '@crow/core/ledger/books/taxCodes';
-import { typedAmount } from '../../parts/books/amounts';
 import { isProven, tieInWords } from '../../parts/books/words';
 import { shownDay } from '../../parts/days';
 import { KeyWords, useKeys } from '../../parts/keys';
-import { count, money } from '../../parts/words';
+import { count, figure, money } from '../../parts/words';
 import { monthName } from '../../parts/months';
 import { BookRow, BookSums, drawnTies, rowsByDay, rowsInOrder } from './bookRows';
 import { BOOK_COLUMNS, BookColumn, sortColumns } from './bookColumns';
@@ -18,7 +17,7 @@ export const ROW = 40;
 const GUTTER = 48;
 const LINES_WIDTH = 264;
 /** Each column of the page, as wide as what stands in it; who it is has what is left. */
-const COLUMNS = '40px 92px minmax(130px, 1fr) minmax(96px, 150px) 88px 76px 96px 96px';
+const COLUMNS = '40px 96px minmax(120px, 1fr) minmax(96px, 140px) 88px 76px 96px 112px';
 
 const KEYS: KeyWords = [
   ['ArrowUp ArrowDown PageUp PageDown Home End', 'From entry to entry, while the page has the focus'],
@@ -255,14 +254,15 @@ function Head({
   );
 }
 
-/** What sums come to, in words: spent, received, and what is open. */
+/** What sums come to, in words: spent, received, and what of both is open. */
 export function sumsInWords(sums: readonly BookSums[]): string {
   return sums
-    .map(({ currency, out, in: received, open }) =>
+    .map(({ currency, out, in: received, toPay, toCome }) =>
       [
         `${money({ units: out, currency })} out`,
         ...(received > 0 ? [`${money({ units: received, currency })} in`] : []),
-        ...(open !== 0 ? [`${money({ units: open, currency })} open`] : []),
+        ...(toPay > 0 ? [`${money({ units: toPay, currency })} to pay`] : []),
+        ...(toCome > 0 ? [`${money({ units: toCome, currency })} to come`] : []),
       ].join(', '),
     )
     .join(' · ');
@@ -270,16 +270,20 @@ export function sumsInWords(sums: readonly BookSums[]): string {
 
 function MonthHead({ row, wide }: { row: Extract<BookRow, { kind: 'month' }>; wide: boolean }) {
   return (
-    <div
-      role="gridcell"
-      className={`flex items-end justify-between gap-4 border-b-2 border-rule pb-1 pl-3 ${wide ? 'col-span-10 pr-3' : 'col-span-8 pr-3'}`}
-    >
-      <span className="text-lg font-semibold">{monthName(row.month)}</span>
-      <span>
-        <span className="text-quiet">{count(row.entries, 'entry', 'entries')}</span>
-        <span className="ml-4 font-mono">{sumsInWords(row.sums)}</span>
-      </span>
-    </div>
+    <>
+      <div
+        role="gridcell"
+        className="col-span-8 flex items-end justify-between gap-4 overflow-hidden border-b-2 border-rule px-3 pb-1 whitespace-nowrap"
+      >
+        <span className="text-lg font-semibold">{monthName(row.month)}</span>
+        <span>
+          <span className="text-quiet">{count(row.entries, 'entry', 'entries')}</span>
+          <span className="ml-4 font-mono">{sumsInWords(row.sums)}</span>
+        </span>
+      </div>
+      {wide && <span aria-hidden />}
+      {wide && <span role="gridcell" className="border-b-2 border-rule" />}
+    </>
   );
 }
 
@@ -314,7 +318,8 @@ function Corner({ entry, onOpen }: { entry: Entry; onOpen: () => void }) {
   );
 }
 
-const cell = 'flex min-w-0 flex-col justify-center border-b border-rule px-2 leading-tight';
+const cell =
+  'flex h-full min-w-0 flex-col justify-center overflow-hidden border-b border-rule px-2 leading-tight whitespace-nowrap';
 const figures = `${cell} items-end font-mono border-l border-l-rule`;
 
 function EntryCells({ entry, categoryName, chosen, current, onOpen, onChoose }: { entry: Entry } & PageProps) {
@@ -323,7 +328,7 @@ function EntryCells({ entry, categoryName, chosen, current, onOpen, onChoose }: 
   const look = `${chosen.has(id) ? 'bg-accent-soft' : id === current ? 'bg-raised' : ''}`;
   const edge = id === current ? 'shadow-[inset_3px_0_0_var(--accent)]' : '';
   const categories = [...new Set(parts.map(({ categoryId }) => (categoryId ? categoryName(categoryId) : '')))];
-  const show = (amount: number) => typedAmount(amount, currency);
+  const show = (amount: number) => figure({ units: amount, currency });
   return (
     <>
       <span role="gridcell" className={`border-b border-rule ${look} ${edge}`}>
@@ -371,7 +376,7 @@ function EntryCells({ entry, categoryName, chosen, current, onOpen, onChoose }: 
       </span>
       <span role="gridcell" className={`${figures} font-semibold ${look}`}>
         {show(units)}
-        <span className="text-xs font-normal text-quiet">{currency}</span>
+        <span className="font-sans text-xs font-normal text-quiet">{currency}</span>
       </span>
       <span role="gridcell" className={`${figures} ${look}`}>
         <Paid entry={entry} />
@@ -385,14 +390,14 @@ function Paid({ entry: { paid, units, currency, due } }: { entry: Entry }) {
   if (paid !== 0)
     return (
       <>
-        {typedAmount(paid, currency)}
+        {figure({ units: paid, currency })}
         <span className="text-xs text-attention">in part</span>
       </>
     );
   return (
     <>
       open
-      {due && <span className="text-xs text-quiet">due {shownDay(due)}</span>}
+      {due && <span className="font-sans text-xs text-quiet">due {shownDay(due)}</span>}
     </>
   );
 }
@@ -418,10 +423,10 @@ function LineCell({
           <span className="mr-1.5 font-mono text-xs text-quiet">{shownDay(day).slice(-5)}</span>
           {who || text}
         </span>
-        <span className="shrink-0 font-mono">{typedAmount(units, currency)}</span>
+        <span className="shrink-0 font-mono">{figure({ units, currency })}</span>
       </span>
       <span className="flex items-baseline justify-between gap-2 text-xs text-quiet">
-        <span className="truncate">{tie ? tieInWords(tie) : text}</span>
+        <span className="truncate">{tie ? tieInWords(tie) : who && text}</span>
         <span className="flex shrink-0 gap-2">
           {!tie?.made && (
             <button

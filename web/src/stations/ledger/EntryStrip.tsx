@@ -120,26 +120,29 @@ export function EntryStrip({ entry, entries, country, today, onSave, onClose, bu
             onChange={({ target }) => put({ number: target.value })}
           />
         </Labelled>
-        <Labelled name="Total, minus for what comes in" width="w-48">
+        <Labelled name="Total, minus for what comes in" width="w-52">
           <span className="flex gap-1">
             <AmountField
               label="Total"
               units={fields.units}
               currency={fields.currency}
               onChange={putTotal}
-              className="h-8 border border-rule bg-raised px-2"
+              className="h-8! border! border-rule bg-raised px-2"
             />
-            <input
-              aria-label="Currency"
-              className={`${FIELD} w-14 shrink-0 font-mono`}
-              value={fields.currency}
-              maxLength={3}
-              onChange={({ target }) => put({ currency: target.value.toUpperCase() })}
-            />
+            <span className="w-14 shrink-0">
+              <input
+                aria-label="Currency"
+                className={`${FIELD} font-mono`}
+                value={fields.currency}
+                maxLength={3}
+                onChange={({ target }) => put({ currency: target.value.toUpperCase() })}
+              />
+            </span>
           </span>
         </Labelled>
-        <div className="w-56">
+        <Labelled name="Category and tax" width="min-w-80 flex-1">
           <PartsEditor
+            across
             parts={fields.parts as Parameters<typeof PartsEditor>[0]['parts']}
             units={fields.units}
             currency={fields.currency}
@@ -147,16 +150,14 @@ export function EntryStrip({ entry, entries, country, today, onSave, onClose, bu
             country={country}
             onChange={(parts) => put({ parts })}
           />
-        </div>
-        <div className="w-44">
-          <Labelled name="Paid from" width="w-full">
-            <AccountChoice
-              className={FIELD}
-              value={fields.accountId ?? null}
-              onChange={(accountId) => put({ accountId })}
-            />
-          </Labelled>
-        </div>
+        </Labelled>
+        <Labelled name="Paid from" width="w-52">
+          <AccountChoice
+            className={FIELD}
+            value={fields.accountId ?? null}
+            onChange={(accountId) => put({ accountId })}
+          />
+        </Labelled>
         <Labelled name="Due" width="w-28">
           <input
             aria-label="Due"

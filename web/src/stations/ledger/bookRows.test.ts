@@ -54,7 +54,7 @@ describe('the rows of the book', () => {
     expect(head).toMatchObject({
       kind: 'month',
       entries: 2,
-      sums: [{ currency: 'GBP', out: 12_000, in: 500, open: 9_500 }],
+      sums: [{ currency: 'GBP', out: 12_000, in: 500, toPay: 10_000, toCome: 500 }],
     });
     expect(sumsOf([entry('a'), entry('b', { currency: 'EUR' }), entry('c')]).map(({ currency }) => currency)).toEqual([
       'GBP',

@@ -2,12 +2,13 @@ import { BookedLine, BookTie, Entry } from '@crow/contract/ledger';
 import { writeMoney } from '@crow/core/money';
 import { groupBy } from '@crow/core/shelf/groupBy';
 
-/** What entries come to, by currency: what was spent, what came in, and what of both is still open. */
+/** What entries come to, by currency: what goes out, what comes in, and what of both is still to be paid and to come. */
 export interface BookSums {
   currency: string;
   out: number;
   in: number;
-  open: number;
+  toPay: number;
+  toCome: number;
 }
 
 /** A row of the page: a month's heading, or a rule with what stands on it at the left and at the right. */
@@ -19,10 +20,12 @@ export type BookRow =
 export function sumsOf(entries: readonly Entry[]): BookSums[] {
   const sums = new Map<string, BookSums & { times: number }>();
   for (const { currency, units, paid } of entries) {
-    const sum = sums.get(currency) ?? { currency, out: 0, in: 0, open: 0, times: 0 };
+    const sum = sums.get(currency) ?? { currency, out: 0, in: 0, toPay: 0, toCome: 0, times: 0 };
     if (units >= 0) sum.out += units;
     else sum.in -= units;
-    sum.open += units - paid;
+    const left = units - paid;
+    if (left > 0) sum.toPay += left;
+    else sum.toCome -= left;
     sum.times++;
     sums.set(currency, sum);
   }

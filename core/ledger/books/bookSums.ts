@@ -1,0 +1,84 @@
+/** What is added up: a share of an entry under one category and one treatment; money in the smallest unit. */
+export interface SummedPart {
+  categoryId: string | null;
+  taxCode: string | null;
+  net: number;
+  tax: number;
+}
+
+export interface SummedEntry {
+  day: string;
+  who: string;
+  currency: string;
+  parts: readonly SummedPart[];
+}
+
+/** By what entries are added up. */
+export const SUMMED_BY = ['month', 'category', 'tax', 'who'] as const;
+export type SummedBy = (typeof SUMMED_BY)[number];
+
+/** A row of sums: what it is of ('' for none), in one currency, and what the same was in the year before. */
+export interface SumRow {
+  key: string;
+  entries: number;
+  net: number;
+  tax: number;
+  total: number;
+  before: number;
+}
+
+/**
+ * What the entries of a year in one currency come to, by month, category, tax code or sender, beside the year before. Costs are positive, what
+ * comes in negative. Months in their order, the rest by how much they come to.
+ * @param year `2026`
+ */
+export function sumsBy(
+  entries: readonly SummedEntry[],
+  by: SummedBy,
+  { year, currency }: { year: string; currency: string },
+): SumRow[] {
+  const rows = new Map<string, SumRow>();
+  const row = (key: string) => {
+    const there = rows.get(key) ?? { key, entries: 0, net: 0, tax: 0, total: 0, before: 0 };
+    rows.set(key, there);
+    return there;
+  };
+  const last = String(Number(year) - 1);
+  for (const entry of entries) {
+    if (entry.currency !== currency) continue;
+    const isNow = entry.day.startsWith(year);
+    if (!isNow && !entry.day.startsWith(last)) continue;
+    const counted = new Set<string>();
+    for (const part of entry.parts) {
+      const key = keyOf(entry, part, by);
+      const of = row(key);
+      const sum = part.net + part.tax;
+      if (!isNow) {
+        of.before += sum;
+        continue;
+      }
+      of.net += part.net;
+      of.tax += part.tax;
+      of.total += sum;
+      if (!counted.has(key)) of.entries++;
+      counted.add(key);
+    }
+  }
+  const all = [...rows.values()];
+  return by === 'month'
+    ? all.sort((a, b) => (a.key < b.key ? -1 : 1))
+    : all.sort((a, b) => Math.abs(b.total) - Math.abs(a.total) || (a.key < b.key ? -1 : 1));
+}
+
+function keyOf({ day, who }: SummedEntry, { categoryId, taxCode }: SummedPart, by: SummedBy): string {
+  switch (by) {
+    case 'month':
+      return day.slice(5, 7);
+    case 'category':
+      return categoryId ?? '';
+    case 'tax':
+      return taxCode ?? '';
+    case 'who':
+      return who;
+  }
+}

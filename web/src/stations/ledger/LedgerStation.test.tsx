@@ -1,0 +1,313 @@
+import { act, screen, waitFor, within } from '@testing-library/react';
+import { endpoints } from '@crow/contract/endpoints';
+import { BookedLine, Books, BookTie, Entry, StatementRead } from '@crow/contract/ledger';
+import { SHOWN } from '../../testing/missing';
+import { document as paper, newId, settings, summary } from '../../testing/papers';
+import { notice, show, StandInServer } from '../../testing/window';
+import LedgerStation from './LedgerStation';
+
+// The tests' window lays nothing out; rows are drawn for as much as is seen.
+Object.defineProperties(Element.prototype, {
+  clientWidth: { get: () => SHOWN.width },
+  clientHeight: { get: () => SHOWN.height },
+});
+Object.defineProperties(HTMLElement.prototype, {
+  offsetWidth: { get: () => SHOWN.width },
+  offsetHeight: { get: () => SHOWN.height },
+});
+
+const [MATERIALS, SALES, BANK] = [newId(), newId(), newId()];
+const BOOKS: Books = {
+  country: 'GB',
+  byThemselves: true,
+  categories: [
+    { id: MATERIALS, name: 'Materials', side: 'cost', retired: false },
+    { id: SALES, name: 'Sales', side: 'income', retired: false },
+  ],
+  accounts: [{ id: BANK, name: 'Bank account', kind: 'bank', currency: 'GBP', number: '', retired: false }],
+};
+let serial = 0;
+const entry = (given: Partial<Entry> = {}): Entry => ({
+  id: newId(),
+  serial: ++serial,
+  revision: 1,
+  day: '2026-10-02',
+  due: null,
+  who: 'Saltgate Yarns',
+  what: '',
+  number: 'S-118',
+  currency: 'GBP',
+  units: 12_000,
+  accountId: null,
+  parts: [{ categoryId: MATERIALS, taxCode: 'GB-S', rate: 20, net: 10_000, tax: 2_000 }],
+  papers: [],
+  paid: 0,
+  checkedAt: null,
+  ...given,
+});
+const line = (given: Partial<BookedLine> = {}): BookedLine => ({
+  id: newId(),
+  accountId: BANK,
+  day: '2026-10-09',
+  units: -12_000,
+  currency: 'GBP',
+  who: 'SALTGATE YARNS',
+  text: 'S118',
+  balance: null,
+  ...given,
+});
+const tie = (own: Entry, booked: BookedLine, given: Partial<BookTie> = {}): BookTie => ({
+  id: newId(),
+  made: false,
+  entries: [own.id],
+  lines: [booked.id],
+  confidence: 0.99,
+  sure: true,
+  why: 'amount',
+  ...given,
+});
+
+const READ: StatementRead = {
+  name: 'bank.csv',
+  format: 'csv',
+  number: '',
+  currency: 'GBP',
+  first: '2026-10-01',
+  last: '2026-10-31',
+  fresh: 3,
+  known: 2,
+  opening: null,
+  closing: null,
+  sample: [{ day: '2026-10-09', units: -12_000, who: 'SALTGATE YARNS', text: 'S118' }],
+  gaps: [{ day: '2026-10-12', units: -4_890 }],
+  accountId: BANK,
+  id: null,
+};
+
+function open({
+  entries = [],
+  lines = [],
+  ties = [],
+  at = '/ledger',
+}: { entries?: Entry[]; lines?: BookedLine[]; ties?: BookTie[]; at?: string } = {}) {
+  const made = entry({ who: 'Made', serial: 900 });
+  const server = new StandInServer()
+    .on(endpoints.readBooks, () => BOOKS)
+    .on(endpoints.readLedger, () => ({ entries, lines, ties }))
+    .on(endpoints.readSettings, () => settings())
+    .on(endpoints.entryVersions, () => [])
+    .on(endpoints.papersForEntry, () => [])
+    .on(endpoints.makeEntry, () => made)
+    .on(endpoints.changeEntry, () => made)
+    .on(endpoints.takeOutEntry, () => undefined)
+    .on(endpoints.putBackEntry, () => made)
+    .on(endpoints.checkEntries, () => undefined)
+    .on(endpoints.takeTies, () => undefined)
+    .on(endpoints.takeOffTies, () => undefined)
+    .on(endpoints.makeTie, () => ({ id: newId() }))
+    .on(endpoints.listStatements, () => [])
+    .on(endpoints.sendStatement, ({ query }) => ({ ...READ, id: query.look ? null : newId() }));
+  return { server, made, ...show(<LedgerStation />, server, at, '/ledger') };
+}
+const book = () => screen.findByRole('grid', { name: 'The book' });
+const focusBook = async () => {
+  const grid = await book();
+  act(() => grid.focus());
+};
+const row = async (text: string) =>
+  within(await book())
+    .getAllByRole('row')
+    .find((each) => each.textContent.includes(text))!;
+
+it('says what to do while nothing is entered', async () => {
+  open();
+  expect(await screen.findByText('Nothing is entered yet')).toBeTruthy();
+});
+
+describe('the book', () => {
+  const proven = { papers: [{ documentId: newId(), name: 'Bill', role: 'proof' as const }] };
+
+  it('shows entries under their months, what has no paper in words, what is paid, and what all comes to', async () => {
+    open({
+      entries: [
+        entry({ ...proven, paid: 12_000 }),
+        entry({ who: 'Pell Dye Works', day: '2026-09-01', due: '2026-09-30' }),
+        entry({
+          who: 'Corn Hall Gallery',
+          units: -30_000,
+          parts: [{ categoryId: SALES, taxCode: 'GB-N', rate: null, net: -30_000, tax: 0 }],
+        }),
+      ],
+    });
+    expect((await row('October 2026')).textContent).toContain('120.00 GBP out, 300.00 GBP in, 300.00 GBP to come');
+    const [paid, owed] = [await row('Saltgate Yarns'), await row('Pell Dye Works')];
+    expect(paid.textContent).toMatch(/✓ paid/);
+    expect(paid.textContent).not.toContain('no paper');
+    expect(owed.textContent).toMatch(/no paper.*open.*due 2026-09-30/);
+    expect(within(owed).getByRole('button', { name: /has no paper/ })).toBeTruthy();
+    expect(screen.getByText('3 entries shown')).toBeTruthy();
+  });
+
+  it('is narrowed by words and by what is still to be done, and sorted both ways by any column', async () => {
+    const { user } = open({
+      entries: [
+        entry({ ...proven, units: 500, parts: [{ categoryId: null, taxCode: null, rate: null, net: 500, tax: 0 }] }),
+        entry({ who: 'Pell Dye Works', number: 'P-9' }),
+      ],
+    });
+    await user.selectOptions(await screen.findByLabelText('Which'), 'without a paper');
+    expect(await screen.findByText('1 entry shown')).toBeTruthy();
+    await user.selectOptions(screen.getByLabelText('Which'), 'all entries');
+    await user.type(screen.getByLabelText('Filter the book'), 'p-9');
+    expect(await screen.findByText('1 entry shown')).toBeTruthy();
+    await user.clear(screen.getByLabelText('Filter the book'));
+    const names = async () =>
+      within(await book())
+        .getAllByRole('row')
+        .map(({ textContent }) => /Saltgate|Pell/.exec(textContent)?.[0])
+        .filter(Boolean);
+    await user.click(screen.getByRole('button', { name: /^Who/ }));
+    expect(await names()).toEqual(['Pell', 'Saltgate']);
+    await user.click(screen.getByRole('button', { name: /^Who/ }));
+    expect(await names()).toEqual(['Saltgate', 'Pell']);
+    await user.click(screen.getByRole('button', { name: /^Total/ }));
+    expect(await names()).toEqual(['Pell', 'Saltgate']);
+  });
+
+  it('is gone through by keys: checked, changed, taken out with the way back, its paper laid open', async () => {
+    const own = entry(proven);
+    const { user, server } = open({ entries: [own, entry({ day: '2026-09-01', who: 'Earlier' })] });
+    server.on(endpoints.readDocument, () => paper({ id: proven.papers[0].documentId, name: 'The bill' }));
+    await focusBook();
+    await user.keyboard('{Home}c');
+    await waitFor(() =>
+      expect(server.askedOf(endpoints.checkEntries)).toEqual([{ body: { ids: [own.id], checked: true } }]),
+    );
+    await focusBook();
+    await user.keyboard('{Enter}');
+    expect(await screen.findByRole('complementary', { name: `Papers of entry ${own.serial}` })).toBeTruthy();
+    expect(await screen.findByRole('link', { name: 'The bill' })).toBeTruthy();
+    await focusBook();
+    await user.keyboard('{Delete}');
+    await user.click((await notice('The entry is out of the books.')).getByRole('button', { name: /Undo/ }));
+    await waitFor(() => expect(server.askedOf(endpoints.putBackEntry)).toEqual([{ params: { id: own.id } }]));
+  });
+
+  it('says that an entry has no paper, what may be it, and has a mail ready that asks for a copy', async () => {
+    const own = entry();
+    const { user, server } = open({ entries: [own] });
+    const documentId = newId();
+    server
+      .on(endpoints.papersForEntry, () => [
+        { documentId, name: 'Saltgate again', state: 'filed', confidence: 0.97, alike: ['number', 'amount'] },
+      ])
+      .on(endpoints.attachPaper, () => own);
+    await user.click(await screen.findByRole('button', { name: /has no paper/ }));
+    expect(await screen.findByText('the same number and amount, 97 % likely')).toBeTruthy();
+    const letter = screen.getByRole('link', { name: /asks for a copy/ }).getAttribute('href')!;
+    expect(decodeURIComponent(letter)).toMatch(/^mailto:\?subject=Copy of invoice S-118 of 2026-10-02/);
+    await user.click(screen.getByRole('button', { name: 'Attach' }));
+    await waitFor(() =>
+      expect(server.askedOf(endpoints.attachPaper)).toEqual([
+        { params: { id: own.id }, body: { documentId, role: 'proof' } },
+      ]),
+    );
+  });
+});
+
+describe('ties', () => {
+  const [own, other] = [entry(), entry({ who: 'Other', units: 500 })];
+  const [booked, second] = [line(), line({ who: 'OTHER', units: -500, day: '2026-10-12' })];
+
+  it('that are sure are made by one key, and come off again', async () => {
+    const [sure, unsure] = [tie(own, booked), tie(other, second, { sure: false, confidence: 0.6 })];
+    const { user, server } = open({ entries: [own, other], lines: [booked, second], ties: [sure, unsure] });
+    await screen.findByRole('button', { name: /^Tie the sure one/ });
+    await user.keyboard('t');
+    await waitFor(() => expect(server.askedOf(endpoints.takeTies)).toEqual([{ body: { ids: [sure.id] } }]));
+    await user.click((await notice('1 tie is made.')).getByRole('button', { name: /Undo/ }));
+    await waitFor(() =>
+      expect(server.askedOf(endpoints.takeOffTies)).toEqual([{ body: { ids: [sure.id], refuse: false } }]),
+    );
+  });
+
+  it('that are not are asked about, each by itself, with what they rest on', async () => {
+    const unsure = tie(other, second, { sure: false, confidence: 0.6 });
+    const { user, server } = open({ entries: [other], lines: [second], ties: [unsure] });
+    expect((await row('OTHER')).textContent).toContain('the same amount, 60 % likely');
+    await user.click(screen.getByRole('button', { name: /^Take the tie off OTHER/ }));
+    await waitFor(() =>
+      expect(server.askedOf(endpoints.takeOffTies)).toEqual([{ body: { ids: [unsure.id], refuse: true } }]),
+    );
+    expect(screen.queryByRole('button', { name: /sure one/ })).toBeNull();
+  });
+
+  it('are made by hand of what is chosen at both sides', async () => {
+    const { user, server } = open({ entries: [own], lines: [booked] });
+    await user.click(await screen.findByRole('checkbox', { name: `Choose entry ${own.serial}` }));
+    await user.click(screen.getByRole('button', { name: /^Choose the line/ }));
+    await user.click(screen.getByRole('button', { name: 'Tie them' }));
+    await waitFor(() =>
+      expect(server.askedOf(endpoints.makeTie)).toEqual([{ body: { entries: [own.id], lines: [booked.id] } }]),
+    );
+  });
+});
+
+describe('an entry that is typed', () => {
+  it('has what the last one of the same sender had, its tax by the rate, and goes by Enter', async () => {
+    const { user, server } = open({ entries: [entry()] });
+    await book();
+    await user.keyboard('n');
+    const form = within(await screen.findByRole('form', { name: 'A new entry' }));
+    await user.clear(form.getByLabelText('Date'));
+    await user.type(form.getByLabelText('Date'), '2026-11-03');
+    await user.type(form.getByLabelText('Who'), 'saltgate yarns');
+    await user.type(form.getByLabelText('Number'), 'S-130');
+    await user.clear(form.getByLabelText('Total'));
+    await user.type(form.getByLabelText('Total'), '31,41{Enter}');
+    await waitFor(() => expect(server.askedOf(endpoints.makeEntry)).toHaveLength(1));
+    expect(server.askedOf(endpoints.makeEntry)[0].body).toMatchObject({
+      day: '2026-11-03',
+      who: 'Saltgate Yarns',
+      number: 'S-130',
+      units: 3141,
+      currency: 'GBP',
+      parts: [{ categoryId: MATERIALS, taxCode: 'GB-S', rate: 20, net: 2617, tax: 524 }],
+    });
+  });
+
+  it('is not entered without a name or an amount, and says so', async () => {
+    const { user, server } = open({ entries: [entry()] });
+    await book();
+    await user.keyboard('n');
+    await user.type(await screen.findByLabelText('Number'), 'X{Enter}');
+    expect((await screen.findByRole('alert')).textContent).toContain('An entry needs an amount.');
+    expect(server.askedOf(endpoints.makeEntry)).toEqual([]);
+    await user.keyboard('{Escape}');
+    expect(screen.queryByRole('form')).toBeNull();
+  });
+});
+
+it('statements are looked at before they are taken in', async () => {
+  const { user, server } = open({ entries: [entry()], at: '/ledger?view=statements' });
+  const input = await screen.findByLabelText('Statements', { selector: 'input' });
+  await user.upload(input, new File(['Date,Amount'], 'bank.csv', { type: 'text/csv' }));
+  const file = within(await screen.findByRole('region', { name: 'bank.csv' }));
+  expect(file.getByText('3 new lines')).toBeTruthy();
+  expect(file.getByRole('status').textContent).toContain('−48.90 GBP off: lines are missing there');
+  await user.click(file.getByRole('button', { name: 'Take in 3 lines' }));
+  await notice('3 lines of “bank.csv” are in the books, 2 lines had been there.');
+  expect(server.askedOf(endpoints.sendStatement).map(({ query }) => [query.look, query.accountId])).toEqual([
+    [true, undefined],
+    [undefined, BANK],
+  ]);
+});
+
+it('papers that are in no entry are listed, and entered at a click', async () => {
+  const { user, server } = open({ entries: [entry()], at: '/ledger?view=papers' });
+  const lacking = summary({ name: 'Oars', state: 'filed', folderId: newId(), total: { units: 500, currency: 'GBP' } });
+  server.on(endpoints.papersWithoutEntry, () => [lacking]).on(endpoints.enterPaper, () => entry({ serial: 77 }));
+  await user.click(await screen.findByRole('button', { name: 'Enter it' }));
+  await notice('It is entry 77.');
+  expect(server.askedOf(endpoints.enterPaper)).toEqual([{ params: { id: lacking.id } }]);
+});
