@@ -317,6 +317,13 @@ export const ledgerEndpoints = {
       year: string().matches(/^\d{4}$/, 'a year has four figures'),
     }),
   }),
+  exportPeriod: endpoint({
+    right: 'work',
+    method: 'GET',
+    path: '/ledger/period',
+    summary: 'A period for whoever does the accounts: ledger, papers, statements and what is missing, as a ZIP',
+    query: object({ from: day, to: day }),
+  }),
   makeEntry: endpoint({
     right: 'work',
     method: 'POST',

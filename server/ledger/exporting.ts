@@ -40,22 +40,26 @@ export async function exportLedger(
   { as, year }: { as: LedgerForm; year?: string },
 ): Promise<SavedBooks> {
   const books = await readBooks(manager);
-  const ledger = ofYear(await readLedger(manager), year);
-  const name = `Ledger${year ? ` ${year}` : ''}`;
+  const { bytes, ending } = await booksOf(books, ofYear(await readLedger(manager), year), as);
+  return { bytes, name: `Ledger${year ? ` ${year}` : ''}.${ending}`, mediaType: TYPES[as] };
+}
+
+const TYPES: Record<LedgerForm, string> = {
+  ...SPREADSHEET_TYPES,
+  json: 'application/json',
+  journal: 'text/plain; charset=utf-8',
+};
+
+/** What is given of the books, in a form. */
+export async function booksOf(
+  books: Books,
+  ledger: Ledger,
+  as: LedgerForm,
+): Promise<{ bytes: Buffer; ending: LedgerForm }> {
   if (as === 'json')
-    return {
-      bytes: Buffer.from(JSON.stringify({ books, ...withDecimals(ledger) }, null, 1)),
-      name: `${name}.json`,
-      mediaType: 'application/json',
-    };
-  if (as === 'journal')
-    return {
-      bytes: Buffer.from(journalOf(books, ledger)),
-      name: `${name}.journal`,
-      mediaType: 'text/plain; charset=utf-8',
-    };
-  const bytes = await spreadsheet(HEADS, rowsOf(books, ledger), as, 'Ledger');
-  return { bytes, name: `${name}.${as}`, mediaType: SPREADSHEET_TYPES[as] };
+    return { bytes: Buffer.from(JSON.stringify({ books, ...withDecimals(ledger) }, null, 1)), ending: as };
+  if (as === 'journal') return { bytes: Buffer.from(journalOf(books, ledger)), ending: as };
+  return { bytes: await spreadsheet(HEADS, rowsOf(books, ledger), as, 'Ledger'), ending: as };
 }
 
 /** What is of a year: its entries and lines, and the ties that hold any of them together. */

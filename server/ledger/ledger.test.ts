@@ -5,6 +5,7 @@ import { addressOf } from '@crow/contract/client';
 import { endpoints } from '@crow/contract/endpoints';
 import { Books, Entry, EntryFields, Ledger, LedgerForm, StatementRead } from '@crow/contract/ledger';
 import { ProblemReport } from '@crow/contract/problems';
+import { withZip } from '../engines/zip';
 import { scratchFolder, textPdf } from '../testing/made';
 import { TestRoom } from '../testing/room';
 
@@ -381,6 +382,40 @@ describe('the books go out', () => {
     expect((await saved('xlsx')).subarray(0, 2).toString()).toBe('PK');
     expect((await saved('csv', '1999')).toString().trim().split('\n')).toHaveLength(1);
   });
+});
+
+it('a period goes to whoever does the accounts as one archive that needs no program', async () => {
+  const query = { from: '2026-10-01', to: '2026-11-30' };
+  const { raw } = await room.request('GET', addressOf(endpoints.exportPeriod, { query }));
+  const path = join(folder, 'period.zip');
+  writeFileSync(path, Buffer.from(raw));
+  const files = await withZip(path, 'period.zip', async (all) => {
+    const read = new Map<string, Buffer>();
+    for (const file of all) {
+      const pieces: Uint8Array[] = [];
+      for await (const piece of file.read()) pieces.push(piece);
+      read.set(file.path, Buffer.concat(pieces));
+    }
+    return read;
+  });
+  const names = [...files.keys()];
+  expect(names).toEqual(
+    expect.arrayContaining([
+      'index.html',
+      'Ledger.xlsx',
+      'Ledger.csv',
+      'Ledger.journal',
+      'Missing.csv',
+      'Statements/bank.csv',
+    ]),
+  );
+  const [paper] = names.filter((name) => name.startsWith('Papers/2026-10/Saltgate Yarns Ltd S-118 entry'));
+  expect(files.get(paper)!.subarray(0, 5).toString()).toBe('%PDF-');
+  const page = files.get('index.html')!.toString();
+  expect(page).toContain(paper.split('/').map(encodeURIComponent).join('/'));
+  // Every link of the page leads to a file of the archive.
+  for (const [, address] of page.matchAll(/href="([^"]+)"/g)) expect(names).toContain(decodeURIComponent(address));
+  expect(files.get('Missing.csv')!.toString()).toContain('Quayside Parcels Ltd, 2026-10-02: no paper.');
 });
 
 interface SavedJson {

@@ -17,6 +17,7 @@ import {
 } from './entries';
 import { exportLedger } from './exporting';
 import { changePaperBooks, enterPaper, paperBooks, papersForEntry, papersWithoutEntry } from './papers';
+import { periodArchive } from './period';
 import { listStatements, takeInStatement, takeOutStatement } from './statements';
 import { makeTie, takeOffTies, takeTies } from './ties';
 
@@ -35,6 +36,11 @@ export function ledgerRoutes(app: FastifyInstance, context: Context): void {
     const { bytes, name, mediaType } = await exportLedger(manager, query);
     return asFile(reply, name, mediaType).send(bytes);
   });
+  serve(app, endpoints.exportPeriod, async ({ query, reply }) =>
+    asFile(reply, `Books ${query.from} to ${query.to}.zip`, 'application/zip').send(
+      await periodArchive(context, query),
+    ),
+  );
   serve(app, endpoints.makeEntry, ({ actor, body }) => makeEntry(context, actor, body));
   serve(app, endpoints.changeEntry, ({ actor, params, body }) => changeEntry(context, actor, params.id, body));
   serve(app, endpoints.takeOutEntry, ({ actor, params }) => takeOutEntry(context, actor, params.id));

@@ -181,7 +181,7 @@ export async function shelfArchive({ database }: Context, folders: readonly stri
   }
 }
 
-function textEntry(name: string, text: string): Entry {
+export function textEntry(name: string, text: string): Entry {
   return {
     name,
     pieces: async function* () {

@@ -3,6 +3,7 @@ import { useCallback, useMemo, useState } from 'react';
 import { useSearchParams } from 'react-router';
 import { endpoints } from '@crow/contract/endpoints';
 import { Books, BookTie, Entry, EntryFields, Ledger } from '@crow/contract/ledger';
+import { dayOf } from '@crow/core/reading/dayForms';
 import { Button, Choice, Empty, inputLook } from '../../parts/controls';
 import { KeyWords, useKeys } from '../../parts/keys';
 import { useNotices } from '../../parts/notices';
@@ -14,12 +15,16 @@ import { BookFilter, filtered, searchable, sumsOf } from './bookRows';
 import { EntryStrip } from './EntryStrip';
 import { PaperBeside } from './PaperBeside';
 import { PapersPane } from './PapersPane';
+import { SetUpPane } from './SetUpPane';
 import { StatementsPane } from './StatementsPane';
+import { SumsPane } from './SumsPane';
 
 const VIEWS = [
   ['', 'The book'],
   ['papers', 'Papers without an entry'],
   ['statements', 'Statements'],
+  ['sums', 'Sums'],
+  ['set-up', 'Set up'],
 ] as const;
 
 /** The Ledger station: the book, papers that are not in it yet, and statements. */
@@ -50,6 +55,10 @@ export default function LedgerStation() {
         <StatementsPane books={books} />
       ) : view === 'papers' ? (
         <PapersPane />
+      ) : view === 'sums' ? (
+        <SumsPane books={books} ledger={ledger} today={dayOf(new Date())} />
+      ) : view === 'set-up' ? (
+        <SetUpPane books={books} />
       ) : (
         <Book books={books} ledger={ledger} openId={query.get('entry') ?? undefined} />
       )}
@@ -289,7 +298,7 @@ function Book({ books, ledger, openId }: { books: Books; ledger: Ledger; openId?
           entry={editing === 'new' ? undefined : editing}
           entries={entries}
           country={books.country}
-          today={new Date().toLocaleDateString('sv')}
+          today={dayOf(new Date())}
           onSave={save}
           onClose={() => setEditing(undefined)}
           busy={make.isPending || change.isPending}

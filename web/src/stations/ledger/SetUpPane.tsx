@@ -1,0 +1,186 @@
+import { useState } from 'react';
+import { endpoints } from '@crow/contract/endpoints';
+import { Account, ACCOUNT_KINDS, Books, Category } from '@crow/contract/ledger';
+import { BOOK_COUNTRIES, BookCountry, CURRENCY_OF } from '@crow/core/ledger/books/taxCodes';
+import { ACCOUNT_NAMES } from '../../parts/books/words';
+import { Button, Choice, inputLook, Tick } from '../../parts/controls';
+import { useChange } from '../../queries';
+
+const COUNTRY_NAMES: Record<BookCountry, string> = {
+  GB: 'United Kingdom',
+  DE: 'Germany',
+  FR: 'France',
+  CH: 'Switzerland',
+  US: 'United States',
+};
+
+/** How the books are kept: whose tax they know, whether papers are entered by themselves, categories and accounts. */
+export function SetUpPane({ books }: { books: Books }) {
+  const change = useChange(endpoints.changeBooks, ['ledger']);
+  return (
+    <div className="min-h-0 flex-1 space-y-6 overflow-y-auto p-4 md:px-6">
+      <div className="space-y-2">
+        <Choice
+          label="Tax and money of"
+          shown
+          value={books.country}
+          choices={BOOK_COUNTRIES.map((value) => ({ value, name: COUNTRY_NAMES[value] }))}
+          onChange={(country) => change.mutate({ body: { country } })}
+        />
+        <Tick checked={books.byThemselves} onChange={(byThemselves) => change.mutate({ body: { byThemselves } })}>
+          Bills and receipts are entered when they are filed, unless I say otherwise for one of them or its sender
+        </Tick>
+      </div>
+      <div className="flex flex-wrap items-start gap-x-12 gap-y-6">
+        <Categories categories={books.categories} />
+        <Accounts accounts={books.accounts} currency={CURRENCY_OF[books.country]} />
+      </div>
+    </div>
+  );
+}
+
+/** A name that is typed over; what is left empty is put back. */
+function Name({ label, name, onChange }: { label: string; name: string; onChange: (name: string) => void }) {
+  const [typed, setTyped] = useState<string>();
+  const leave = () => {
+    const to = typed?.trim();
+    setTyped(undefined);
+    if (to && to !== name) onChange(to);
+  };
+  return (
+    <input
+      aria-label={label}
+      className="h-8 w-full border-b border-rule bg-transparent outline-none focus:border-accent focus:bg-raised"
+      maxLength={80}
+      value={typed ?? name}
+      onChange={({ target }) => setTyped(target.value)}
+      onBlur={leave}
+      onKeyDown={(event) => {
+        if (event.key === 'Enter') leave();
+        if (event.key === 'Escape') setTyped(undefined);
+      }}
+    />
+  );
+}
+
+function Retire({ retired, name, onChange }: { retired: boolean; name: string; onChange: (retired: boolean) => void }) {
+  return (
+    <button
+      className="shrink-0 text-xs text-quiet underline underline-offset-2 hover:text-ink"
+      aria-label={retired ? `Use ${name} again` : `Do not use ${name} any more`}
+      onClick={() => onChange(!retired)}
+    >
+      {retired ? 'use again' : 'retire'}
+    </button>
+  );
+}
+
+function Categories({ categories }: { categories: Category[] }) {
+  const make = useChange(endpoints.makeCategory, ['ledger']);
+  const change = useChange(endpoints.changeCategory, ['ledger']);
+  const [name, setName] = useState('');
+  const [side, setSide] = useState<Category['side']>('cost');
+  return (
+    <section aria-label="Categories" className="w-80">
+      <h2 className="mb-1 font-semibold">Categories</h2>
+      <ul>
+        {categories.map(({ id, name: own, side: of, retired }) => (
+          <li key={id} className={`flex items-center gap-3 ${retired ? 'opacity-60' : ''}`}>
+            <Name
+              label={`Name of ${own}`}
+              name={own}
+              onChange={(to) => change.mutate({ params: { id }, body: { name: to } })}
+            />
+            {of === 'income' && <span className="text-xs text-quiet">income</span>}
+            <Retire
+              name={own}
+              retired={retired}
+              onChange={(to) => change.mutate({ params: { id }, body: { retired: to } })}
+            />
+          </li>
+        ))}
+      </ul>
+      <form
+        className="mt-2 flex gap-2"
+        onSubmit={(event) => {
+          event.preventDefault();
+          if (name.trim()) make.mutate({ body: { name: name.trim(), side } }, () => setName(''));
+        }}
+      >
+        <input
+          aria-label="A new category"
+          className={inputLook}
+          placeholder="A new category"
+          maxLength={80}
+          value={name}
+          onChange={({ target }) => setName(target.value)}
+        />
+        <Choice
+          label="Of"
+          value={side}
+          choices={[
+            { value: 'cost', name: 'costs' },
+            { value: 'income', name: 'income' },
+          ]}
+          onChange={(to) => setSide(to as Category['side'])}
+        />
+        <Button type="submit">Add</Button>
+      </form>
+    </section>
+  );
+}
+
+function Accounts({ accounts, currency }: { accounts: Account[]; currency: string }) {
+  const make = useChange(endpoints.makeAccount, ['ledger']);
+  const change = useChange(endpoints.changeAccount, ['ledger']);
+  const [name, setName] = useState('');
+  const [kind, setKind] = useState<Account['kind']>('bank');
+  return (
+    <section aria-label="Accounts" className="w-[420px] max-w-full">
+      <h2 className="mb-1 font-semibold">Accounts</h2>
+      <ul>
+        {accounts.map(({ id, name: own, kind: of, currency: money, number, retired }) => (
+          <li key={id} className={`flex items-center gap-3 ${retired ? 'opacity-60' : ''}`}>
+            <Name
+              label={`Name of ${own}`}
+              name={own}
+              onChange={(to) => change.mutate({ params: { id }, body: { name: to } })}
+            />
+            <span className="shrink-0 text-xs whitespace-nowrap text-quiet">
+              {ACCOUNT_NAMES[of]}, {money}
+              {number && `, … ${number.slice(-4)}`}
+            </span>
+            <Retire
+              name={own}
+              retired={retired}
+              onChange={(to) => change.mutate({ params: { id }, body: { retired: to } })}
+            />
+          </li>
+        ))}
+      </ul>
+      <form
+        className="mt-2 flex gap-2"
+        onSubmit={(event) => {
+          event.preventDefault();
+          if (name.trim()) make.mutate({ body: { name: name.trim(), kind, currency, number: '' } }, () => setName(''));
+        }}
+      >
+        <input
+          aria-label="A new account"
+          className={inputLook}
+          placeholder="A new account"
+          maxLength={80}
+          value={name}
+          onChange={({ target }) => setName(target.value)}
+        />
+        <Choice
+          label="Kind"
+          value={kind}
+          choices={ACCOUNT_KINDS.map((value) => ({ value, name: ACCOUNT_NAMES[value] }))}
+          onChange={setKind}
+        />
+        <Button type="submit">Add</Button>
+      </form>
+    </section>
+  );
+}

@@ -1,0 +1,121 @@
+import { screen, waitFor, within } from '@testing-library/react';
+import { endpoints } from '@crow/contract/endpoints';
+import { Books, Entry } from '@crow/contract/ledger';
+import { newId } from '../../testing/papers';
+import { notice, show, StandInServer } from '../../testing/window';
+import { SetUpPane } from './SetUpPane';
+import { quarterBefore, SumsPane } from './SumsPane';
+
+// Nothing is drawn in the tests' window.
+jest.mock('./BookChart', () => ({ __esModule: true, default: () => null }));
+
+const [MATERIALS, POST, BANK] = [newId(), newId(), newId()];
+const BOOKS: Books = {
+  country: 'GB',
+  byThemselves: true,
+  categories: [
+    { id: MATERIALS, name: 'Materials', side: 'cost', retired: false },
+    { id: POST, name: 'Post', side: 'cost', retired: false },
+  ],
+  accounts: [{ id: BANK, name: 'Bank account', kind: 'bank', currency: 'GBP', number: 'GB00-4021', retired: false }],
+};
+const entry = (day: string, categoryId: string, net: number, given: Partial<Entry> = {}): Entry => ({
+  id: newId(),
+  serial: 1,
+  revision: 1,
+  day,
+  due: null,
+  who: 'A',
+  what: '',
+  number: '',
+  currency: 'GBP',
+  units: net * 1.2,
+  accountId: null,
+  parts: [{ categoryId, taxCode: 'GB-S', rate: 20, net, tax: net * 0.2 }],
+  papers: [],
+  paid: 0,
+  checkedAt: null,
+  ...given,
+});
+const ENTRIES = [
+  entry('2026-07-02', MATERIALS, 10_000, { due: '2026-11-28' }),
+  entry('2026-08-09', POST, 500, { paid: 600, checkedAt: '2026-09-01' }),
+  entry('2025-07-02', MATERIALS, 20_000, { paid: 24_000 }),
+];
+const cells = (row: HTMLElement) =>
+  within(row)
+    .getAllByRole('cell')
+    .map(({ textContent }) => textContent);
+
+it('adds a year up beside the one before, by what is asked, and what is owed by its age', async () => {
+  const { user } = show(
+    <SumsPane books={BOOKS} ledger={{ entries: ENTRIES, lines: [], ties: [] }} today="2026-11-29" />,
+    new StandInServer(),
+  );
+  const year = within(screen.getByRole('table', { name: '2026 in GBP' }));
+  expect(cells(year.getByRole('row', { name: /Materials/ }))).toEqual([
+    '1',
+    '100.00',
+    '20.00',
+    '120.00',
+    '240.00',
+    '−120.00',
+  ]);
+  expect(cells(year.getByRole('row', { name: /All together/ }))[3]).toBe('126.00');
+  await user.selectOptions(screen.getByLabelText('Added up'), 'by treatment of tax');
+  expect(cells(year.getByRole('row', { name: /Standard rate 20 % \(GB-S\)/ }))[3]).toBe('126.00');
+  const owed = within(screen.getByRole('table', { name: 'Owed, in GBP' }));
+  expect(cells(owed.getByRole('row', { name: /for up to 30 days/ }))).toEqual(['120.00', '0.00']);
+});
+
+it('a period is the last quarter at first, says what it lacks, and is locked as a whole with the way back', async () => {
+  expect(quarterBefore('2026-11-29')).toEqual(['2026-07-01', '2026-09-30']);
+  expect(quarterBefore('2026-02-01')).toEqual(['2025-10-01', '2025-12-31']);
+  const server = new StandInServer().on(endpoints.checkEntries, () => undefined);
+  const { user } = show(
+    <SumsPane books={BOOKS} ledger={{ entries: ENTRIES, lines: [], ties: [] }} today="2026-11-29" />,
+    server,
+  );
+  const period = within(screen.getByRole('region', { name: 'Hand a period over' }));
+  expect(period.getByText(/2 entries/).textContent).toBe('2 entries, 2 of them have no paper, 1 not checked.');
+  await user.click(period.getByRole('button', { name: 'Check and lock all' }));
+  await user.click((await notice('1 entry is checked and locked.')).getByRole('button', { name: /Undo/ }));
+  await waitFor(() =>
+    expect(server.askedOf(endpoints.checkEntries).map(({ body }) => body)).toEqual([
+      { ids: [ENTRIES[0].id], checked: true },
+      { ids: [ENTRIES[0].id], checked: false },
+    ]),
+  );
+});
+
+it('categories and accounts are renamed, retired and added, and what is entered by itself is said', async () => {
+  const server = new StandInServer()
+    .on(endpoints.changeCategory, ({ params }) => ({ ...BOOKS.categories[0], id: params.id }))
+    .on(endpoints.makeCategory, () => BOOKS.categories[0])
+    .on(endpoints.makeAccount, () => BOOKS.accounts[0])
+    .on(endpoints.changeAccount, () => BOOKS.accounts[0])
+    .on(endpoints.changeBooks, () => BOOKS);
+  const { user } = show(<SetUpPane books={BOOKS} />, server);
+  await user.clear(screen.getByLabelText('Name of Post'));
+  await user.type(screen.getByLabelText('Name of Post'), 'Parcels{Enter}');
+  await user.click(screen.getByRole('button', { name: 'Do not use Materials any more' }));
+  await waitFor(() =>
+    expect(server.askedOf(endpoints.changeCategory)).toEqual([
+      { params: { id: POST }, body: { name: 'Parcels' } },
+      { params: { id: MATERIALS }, body: { retired: true } },
+    ]),
+  );
+  await user.type(screen.getByLabelText('A new account'), 'Card');
+  await user.selectOptions(screen.getByLabelText('Kind'), 'Card');
+  await user.click(within(screen.getByRole('region', { name: 'Accounts' })).getByRole('button', { name: 'Add' }));
+  await user.click(screen.getByRole('checkbox'));
+  await user.selectOptions(screen.getByLabelText('Tax and money of'), 'Germany');
+  await waitFor(() => expect(server.askedOf(endpoints.changeBooks)).toHaveLength(2));
+  expect(server.askedOf(endpoints.makeAccount)).toEqual([
+    { body: { name: 'Card', kind: 'card', currency: 'GBP', number: '' } },
+  ]);
+  expect(server.askedOf(endpoints.changeBooks).map(({ body }) => body)).toMatchObject([
+    { byThemselves: false },
+    { country: 'DE' },
+  ]);
+});

@@ -1,0 +1,267 @@
+import { lazy, Suspense, useMemo, useState } from 'react';
+import { DropdownMenu } from 'radix-ui';
+import { endpoints } from '@crow/contract/endpoints';
+import { Books, Ledger, LEDGER_FORMS, LedgerForm } from '@crow/contract/ledger';
+import { AGES, owedByAge } from '@crow/core/ledger/books/ages';
+import { SummedBy, sumsBy } from '@crow/core/ledger/books/bookSums';
+import { nameOfCode } from '@crow/core/ledger/books/taxCodes';
+import { askFile } from '../../api';
+import { Button, Choice, inputLook } from '../../parts/controls';
+import { shownDay, typedDay } from '../../parts/days';
+import { menuItemLook, menuLook } from '../../parts/menu';
+import { monthName } from '../../parts/months';
+import { useNotices } from '../../parts/notices';
+import { saveFile } from '../../parts/saveFile';
+import { count, figure } from '../../parts/words';
+import { useChange } from '../../queries';
+import { sumsOf } from './bookRows';
+
+const BookChart = lazy(() => import('./BookChart'));
+
+const BY: { value: SummedBy; name: string }[] = [
+  { value: 'category', name: 'by category' },
+  { value: 'month', name: 'by month' },
+  { value: 'tax', name: 'by treatment of tax' },
+  { value: 'who', name: 'by who' },
+];
+const FORMS: Record<LedgerForm, string> = {
+  xlsx: 'Spreadsheet (XLSX)',
+  csv: 'Comma-separated values (CSV)',
+  json: 'Data (JSON)',
+  journal: 'Journal of double entries (text)',
+};
+
+/** What the books come to: a year beside the one before, what is owed, and how they are saved and handed over. */
+export function SumsPane({ books, ledger: { entries }, today }: { books: Books; ledger: Ledger; today: string }) {
+  const years = useMemo(() => [...new Set(entries.map(({ day }) => day.slice(0, 4)))].sort().reverse(), [entries]);
+  const currencies = useMemo(() => sumsOf(entries).map(({ currency }) => currency), [entries]);
+  const [year, setYear] = useState(years[0] ?? today.slice(0, 4));
+  const [currency, setCurrency] = useState(currencies[0] ?? 'GBP');
+  const [by, setBy] = useState<SummedBy>('category');
+  const rows = useMemo(() => sumsBy(entries, by, { year, currency }), [entries, by, year, currency]);
+  const months = useMemo(() => sumsBy(entries, 'month', { year, currency }), [entries, year, currency]);
+  const aged = useMemo(() => owedByAge(entries, currency, today), [entries, currency, today]);
+  const categories = new Map(books.categories.map(({ id, name }) => [id, name]));
+  const nameOf = (key: string): string => {
+    if (by === 'month') return monthName(`${year}-${key}`);
+    if (by === 'category') return categories.get(key) ?? 'No category';
+    if (by === 'tax') return key ? `${nameOfCode(key, `${year}-12-31`)} (${key})` : 'Not known';
+    return key;
+  };
+  const show = (units: number) => figure({ units, currency });
+  const all = rows.reduce(
+    (sum, row) => ({
+      net: sum.net + row.net,
+      tax: sum.tax + row.tax,
+      total: sum.total + row.total,
+      before: sum.before + row.before,
+    }),
+    { net: 0, tax: 0, total: 0, before: 0 },
+  );
+  return (
+    <div className="min-h-0 flex-1 overflow-y-auto px-3 py-3 md:px-6">
+      <div className="mb-3 flex flex-wrap items-center gap-3">
+        <Choice label="Year" value={year} choices={years.map((value) => ({ value, name: value }))} onChange={setYear} />
+        <Choice label="Added up" value={by} choices={BY} onChange={setBy} />
+        {currencies.length > 1 && (
+          <Choice
+            label="Currency"
+            value={currency}
+            choices={currencies.map((value) => ({ value, name: value }))}
+            onChange={setCurrency}
+          />
+        )}
+        <span className="flex-1" />
+        <SaveAs year={year} />
+      </div>
+      <div className="flex flex-wrap items-start gap-x-10 gap-y-6">
+        <table className="min-w-[560px] flex-1 text-sm" aria-label={`${year} in ${currency}`}>
+          <thead>
+            <tr>
+              {['', 'Entries', 'Net', 'Tax', 'Total', String(Number(year) - 1), 'Change'].map((name, at) => (
+                <th
+                  key={name}
+                  scope="col"
+                  className={`border-b-2 border-rule py-1 font-semibold ${at === 0 ? 'text-left' : 'pl-4 text-right'}`}
+                >
+                  {name || <span className="sr-only">What</span>}
+                </th>
+              ))}
+            </tr>
+          </thead>
+          <tbody>
+            {rows.map((row) => (
+              <tr key={row.key}>
+                <th scope="row" className="border-b border-rule py-1 text-left font-normal">
+                  {nameOf(row.key)}
+                </th>
+                {[
+                  String(row.entries),
+                  show(row.net),
+                  show(row.tax),
+                  show(row.total),
+                  show(row.before),
+                  show(row.total - row.before),
+                ].map((text, at) => (
+                  <td key={at} className="border-b border-rule py-1 pl-4 text-right font-mono">
+                    {text}
+                  </td>
+                ))}
+              </tr>
+            ))}
+          </tbody>
+          <tfoot>
+            <tr className="font-semibold">
+              <th scope="row" className="py-1 text-left">
+                All together
+              </th>
+              {['', show(all.net), show(all.tax), show(all.total), show(all.before), show(all.total - all.before)].map(
+                (text, at) => (
+                  <td key={at} className="py-1 pl-4 text-right font-mono">
+                    {text}
+                  </td>
+                ),
+              )}
+            </tr>
+          </tfoot>
+        </table>
+        <div className="w-[420px] max-w-full space-y-6">
+          <Suspense fallback={<div className="h-56" />}>
+            <BookChart months={months} year={year} currency={currency} />
+          </Suspense>
+          <table className="w-full text-sm" aria-label={`Owed, in ${currency}`}>
+            <thead>
+              <tr>
+                {['Due', 'To pay', 'To come'].map((name, at) => (
+                  <th
+                    key={name}
+                    scope="col"
+                    className={`border-b-2 border-rule py-1 font-semibold ${at === 0 ? 'text-left' : 'text-right'}`}
+                  >
+                    {name}
+                  </th>
+                ))}
+              </tr>
+            </thead>
+            <tbody>
+              {AGES.map((age, at) => (
+                <tr key={age}>
+                  <th scope="row" className="border-b border-rule py-1 text-left font-normal">
+                    {at === 0 ? 'not yet' : at === AGES.length - 1 ? 'for longer than 90 days' : `for ${age}`}
+                  </th>
+                  <td className="border-b border-rule py-1 text-right font-mono">{show(aged.toPay[at])}</td>
+                  <td className="border-b border-rule py-1 text-right font-mono">{show(aged.toCome[at])}</td>
+                </tr>
+              ))}
+            </tbody>
+          </table>
+          <HandOver entries={entries} today={today} />
+        </div>
+      </div>
+    </div>
+  );
+}
+
+function SaveAs({ year }: { year: string }) {
+  const { tell } = useNotices();
+  const save = async (as: LedgerForm) => {
+    try {
+      const { bytes, name } = await askFile(endpoints.exportLedger, { query: { as, year } });
+      saveFile(bytes, name);
+    } catch (error) {
+      tell({ error });
+    }
+  };
+  return (
+    <DropdownMenu.Root>
+      <DropdownMenu.Trigger asChild>
+        <Button>Save {year} as …</Button>
+      </DropdownMenu.Trigger>
+      <DropdownMenu.Portal>
+        <DropdownMenu.Content className={menuLook} align="end">
+          {LEDGER_FORMS.map((form) => (
+            <DropdownMenu.Item key={form} className={menuItemLook} onSelect={() => void save(form)}>
+              {FORMS[form]}
+            </DropdownMenu.Item>
+          ))}
+        </DropdownMenu.Content>
+      </DropdownMenu.Portal>
+    </DropdownMenu.Root>
+  );
+}
+
+/** The quarter before a day, as its first and last day. */
+export function quarterBefore(today: string): [string, string] {
+  const [year, month] = today.split('-').map(Number);
+  const first = Math.floor((month - 1) / 3) * 3 - 3;
+  const day = (at: Date) => at.toISOString().slice(0, 10);
+  return [day(new Date(Date.UTC(year, first, 1))), day(new Date(Date.UTC(year, first + 3, 0)))];
+}
+
+/** A period is checked as a whole, and saved for whoever does the accounts. */
+function HandOver({ entries, today }: { entries: Ledger['entries']; today: string }) {
+  const { tell } = useNotices();
+  const [first, last] = quarterBefore(today);
+  const [from, setFrom] = useState(shownDay(first));
+  const [to, setTo] = useState(shownDay(last));
+  const [busy, setBusy] = useState(false);
+  const days = { from: typedDay(from), to: typedDay(to) };
+  const inside = entries.filter(({ day }) => days.from <= day && day <= days.to);
+  const unchecked = inside.filter(({ checkedAt }) => !checkedAt).map(({ id }) => id);
+  const unlock = useChange(endpoints.checkEntries, ['ledger']);
+  const check = useChange(endpoints.checkEntries, ['ledger'], (_, { body: { ids } }) =>
+    tell({
+      text: `${count(ids.length, 'entry is', 'entries are')} checked and locked.`,
+      action: { label: 'Undo', run: () => unlock.mutate({ body: { ids, checked: false } }) },
+    }),
+  );
+  const save = async () => {
+    setBusy(true);
+    try {
+      const { bytes, name } = await askFile(endpoints.exportPeriod, { query: days });
+      saveFile(bytes, name);
+    } catch (error) {
+      tell({ error });
+    }
+    setBusy(false);
+  };
+  const lacking = inside.filter(({ papers }) => !papers.some(({ role }) => role === 'proof')).length;
+  return (
+    <section aria-label="Hand a period over" className="space-y-2 border-l-2 border-rule pl-3 text-sm">
+      <h2 className="font-semibold">Hand a period over</h2>
+      <div className="flex items-center gap-2">
+        <input
+          aria-label="From"
+          className={`${inputLook} font-mono`}
+          value={from}
+          onChange={({ target }) => setFrom(target.value)}
+        />
+        to
+        <input
+          aria-label="To"
+          className={`${inputLook} font-mono`}
+          value={to}
+          onChange={({ target }) => setTo(target.value)}
+        />
+      </div>
+      <p>
+        {count(inside.length, 'entry', 'entries')}
+        {lacking > 0 && (
+          <span className="text-attention">, {count(lacking, 'of them has', 'of them have')} no paper</span>
+        )}
+        {unchecked.length > 0 && `, ${unchecked.length} not checked`}.
+      </p>
+      <div className="flex flex-wrap gap-2">
+        <Button
+          disabled={unchecked.length === 0 || check.isPending}
+          onClick={() => check.mutate({ body: { ids: unchecked, checked: true } })}
+        >
+          Check and lock all
+        </Button>
+        <Button main disabled={busy || inside.length === 0} onClick={() => void save()}>
+          Save for the accountant (ZIP)
+        </Button>
+      </div>
+    </section>
+  );
+}
