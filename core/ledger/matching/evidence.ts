@@ -7,6 +7,11 @@ const NAME_MISSING = -2.5;
 /** A word that so large a share of the lines has says nothing of whom one is about. */
 const COMMON = 0.03;
 const NUMBER: Record<NumberFound, number> = { all: 9, figures: 6, last: 3, none: 0 };
+/**
+ * A few lines say little of how often something is seen: as if so many more, in which it is not, had been seen as well (additive smoothing, after
+ * Laplace).
+ */
+export const AS_IF = 100;
 /** A number of few figures stands somewhere by chance more often. */
 const SHORT_NUMBER = 3;
 const FEW_FIGURES = 4;
@@ -56,7 +61,7 @@ export class Evidence {
     this.words = rareWords(said);
     const counts = names.map(() => 0);
     for (const likeness of this.likeness) for (const [name, how] of likeness) if (how >= 0.8) counts[name]++;
-    this.nameShare = counts.map((count) => (count + 0.5) / Math.max(1, lines.length));
+    this.nameShare = counts.map((count) => (count + 0.5) / (lines.length + AS_IF));
     this.entryDays = entries.map(({ day, due }) => {
       const from = dayNumber(day);
       return { day: from, due: due ? dayNumber(due) : from + USUAL_TERM };

@@ -144,3 +144,21 @@ it('nothing comes of nothing', () => {
 
 it('a card’s statement that lists what was paid is turned', () =>
   expect(turnedToFit([line({ units: 18_420 })], [bill({})])[0].units).toBe(-18_420));
+
+it('a few lines are enough: what has name, number and amount is sure, whatever share of them says so', () => {
+  const few = [
+    bill({ id: 'a', who: 'Saltgate Yarns Ltd', number: 'S-118', units: 12_000 }),
+    bill({ id: 'b', who: 'Pell Works Ltd', number: 'P-9', units: 4_800 }),
+  ];
+  const booked = [
+    line({ who: '', text: 'SALTGATE YARNS S-118', units: -12_000 }),
+    line({ who: '', text: 'PELL WORKS P-9', units: -4_800 }),
+    line({ who: '', text: 'CORNER GROCER', units: -310 }),
+  ];
+  const ties = matchPayments(few, booked);
+  expect(ties.map((tie) => [tie.entries, tie.lines]).sort()).toEqual([
+    [[0], [0]],
+    [[1], [1]],
+  ]);
+  for (const { confidence } of ties) expect(confidence).toBeGreaterThanOrEqual(0.95);
+});

@@ -1,7 +1,7 @@
 import { amountsSaid, placeIn, roundness } from './amounts';
 import { assign, Candidate } from './assign';
 import { MatchLine, OpenEntry, Tie, TieReason } from './entry';
-import { Evidence } from './evidence';
+import { AS_IF, Evidence } from './evidence';
 import { comingTo } from './groups';
 
 /** What is less likely than this is not even proposed. */
@@ -94,7 +94,7 @@ class Matching {
       counts.set(units, (counts.get(units) ?? 0) + 1);
     });
     for (const { units } of lines) counts.set(-units, (counts.get(-units) ?? 0) + 1);
-    const all = entries.length + lines.length;
+    const all = entries.length + lines.length + AS_IF;
     this.amounts = Float64Array.from([...entries, ...lines], ({ units }) => Math.abs(units)).sort();
     this.unitsShare = (units) => Math.max(1, (counts.get(units) ?? 1) - 1 + roundness(units)) / all;
   }

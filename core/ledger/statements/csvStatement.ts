@@ -218,6 +218,10 @@ function outAndIn(
   const out = others.find((at) => said[at] === 'out');
   const into = others.find((at) => said[at] === 'in' && at !== out);
   if (out !== undefined && into !== undefined) return [out, into];
+  // Over a short time nothing may have come in, or gone out.
+  const empty = (role: ColumnRole) => said.findIndex((each, at) => each === role && counts[at] === 0);
+  if (out !== undefined && empty('in') >= 0) return [out, empty('in')];
+  if (into !== undefined && empty('out') >= 0) return [empty('out'), into];
   if (others.length < 2) return undefined;
   const isEmpty = (cell: string) => cell === '' || /^0*[.,]?0*$/.test(cell);
   for (const a of others)
@@ -239,17 +243,21 @@ function currencyIn(head: readonly string[], amountsAt: readonly number[]): stri
   return found.find(Boolean)?.toUpperCase();
 }
 
-/** Amounts without signs, with those that what is left on the account gives them, whichever way down the days run. */
+/**
+ * Amounts without signs, with those that what is left on the account gives them, whichever way down the days run; the first goes the way that
+ * most of the others do.
+ */
 function signedByBalance(lines: StatementLine[]): StatementLine[] {
   if (lines.some(({ balance }) => balance === null) || lines.length < 2) return lines;
   const forward = lines[0].day <= lines.at(-1)!.day;
-  return lines.map((line, at) => {
+  const steps = lines.map(({ balance }, at) => {
     const before = lines[forward ? at - 1 : at + 1];
-    if (!before) {
-      const after = lines[forward ? at + 1 : at - 1];
-      return Math.abs(after.balance! - line.balance!) === after.units ? { ...line } : line;
-    }
-    const step = line.balance! - before.balance!;
+    return before && balance! - before.balance!;
+  });
+  const out = steps.filter((step) => step !== undefined && step < 0).length;
+  return lines.map((line, at) => {
+    const step = steps[at];
+    if (step === undefined) return out > (lines.length - 1) / 2 ? { ...line, units: -Math.abs(line.units) } : line;
     return Math.abs(step) === Math.abs(line.units) ? { ...line, units: step } : line;
   });
 }

@@ -174,3 +174,19 @@ it('lines of files that overlap are there once, and what was booked twice stays 
     [true, true, false],
   ]);
 });
+
+it('a column of what went out has its sign also where nothing came in, and the other way round', () => {
+  const amounts = (text: string) => read(text).lines.map(({ units }) => units);
+  expect(
+    amounts(
+      'Date,Description,Paid out,Paid in,Balance\n09/10/2026,Mill,120.00,,880.00\n12/10/2026,Post,48.00,,832.00\n',
+    ),
+  ).toEqual([-12_000, -4_800]);
+  expect(amounts('Datum;Text;Soll;Haben\n09.10.2026;Mühle;;120,00\n12.10.2026;Post;;48,00\n')).toEqual([12_000, 4_800]);
+});
+
+it('amounts without signs are signed by the balance, the first as most of the others', () => {
+  const text =
+    'Date,Description,Amount,Balance\n09/10/2026,Mill,120.00,880.00\n12/10/2026,Post,48.00,832.00\n13/10/2026,Shop,5.00,827.00\n14/10/2026,Market,20.00,847.00\n';
+  expect(read(text).lines.map(({ units }) => units)).toEqual([-12_000, -4_800, -500, 2_000]);
+});
