@@ -19,7 +19,7 @@ export const FIRST_CATEGORIES: readonly FirstCategory[] = [
   {
     name: 'Work by others',
     side: 'cost',
-    words: 'dye dyeing dyer finishing repair workshop farberei reparatur teinture',
+    words: 'dye dyeing dyer finishing repair farberei reparatur teinture',
   },
   { name: 'Tools and equipment', side: 'cost', words: 'tool tools machine equipment werkzeug maschine outil outils' },
   {

@@ -19,6 +19,10 @@ const LINES_WIDTH = 264;
 /** Each column of the page, as wide as what stands in it; who it is has what is left. */
 const COLUMNS = '40px 96px minmax(120px, 1fr) minmax(96px, 140px) 88px 76px 96px 112px';
 
+/** On a phone who, with when and under what, and how much. */
+const SMALL_COLUMNS = '40px minmax(0, 1fr) 104px';
+const SMALL_SORTED = ['day', 'who', 'total'];
+
 const KEYS: KeyWords = [
   ['ArrowUp ArrowDown PageUp PageDown Home End', 'From entry to entry, while the page has the focus'],
   ['Enter', 'Lay its paper open'],
@@ -50,6 +54,8 @@ export interface PageProps {
   onTakeOff: (tie: BookTie) => void;
   /** Whether there is room for the lines of statements beside the entries. */
   wide: boolean;
+  /** Whether there is hardly room for the entries themselves. */
+  small: boolean;
 }
 
 /**
@@ -57,7 +63,7 @@ export interface PageProps {
  * date, tied to the entries that they pay.
  */
 export function BookPage(props: PageProps) {
-  const { entries, lines, ties, sorting, onSorting, current, wide, categoryName } = props;
+  const { entries, lines, ties, sorting, onSorting, current, wide, small, categoryName } = props;
   const columns = useMemo(() => sortColumns(categoryName), [categoryName]);
   const table = useReactTable({
     data: entries as Entry[],
@@ -129,7 +135,7 @@ export function BookPage(props: PageProps) {
     event.preventDefault();
   };
   const items = virtualizer.getVirtualItems();
-  const template = wide ? `${COLUMNS} ${GUTTER}px ${LINES_WIDTH}px` : COLUMNS;
+  const template = small ? SMALL_COLUMNS : wide ? `${COLUMNS} ${GUTTER}px ${LINES_WIDTH}px` : COLUMNS;
   return (
     <div ref={setScroller} className="min-h-0 flex-1 overflow-auto bg-ground">
       <div
@@ -143,7 +149,7 @@ export function BookPage(props: PageProps) {
           event.target === event.currentTarget && !current && order[0] && props.onCurrent(order[0].id)
         }
         aria-activedescendant={current && `entry-${current}`}
-        className="relative min-w-[760px] text-sm outline-none"
+        className={`relative text-sm outline-none ${small ? '' : 'min-w-[760px]'}`}
       >
         <div
           role="row"
@@ -155,7 +161,7 @@ export function BookPage(props: PageProps) {
             Paper
           </span>
           <span aria-hidden />
-          {BOOK_COLUMNS.map((together) => (
+          {headsFor(small).map((together) => (
             <span key={together[0].id} className={`flex ${together[0].figures ? 'justify-end' : ''}`}>
               {together.map((column) => (
                 <Head
@@ -191,10 +197,12 @@ export function BookPage(props: PageProps) {
                 {...(row.kind === 'rule' && row.entry && entryRow(row.entry, props))}
               >
                 {row.kind === 'month' ? (
-                  <MonthHead row={row} wide={wide} />
+                  <MonthHead row={row} wide={wide} small={small} />
                 ) : (
                   <>
-                    {row.entry ? (
+                    {row.entry && small ? (
+                      <SmallCells entry={row.entry} {...props} />
+                    ) : row.entry ? (
                       <EntryCells entry={row.entry} {...props} />
                     ) : (
                       <span role="gridcell" className="col-span-8 border-b border-rule" />
@@ -219,6 +227,13 @@ export function BookPage(props: PageProps) {
       </div>
     </div>
   );
+}
+
+/** The heads of the columns, those that stand one below the other together. */
+function headsFor(small: boolean): BookColumn[][] {
+  if (!small) return BOOK_COLUMNS;
+  const [day, who, total] = SMALL_SORTED.map((id) => BOOK_COLUMNS.flat().find((column) => column.id === id)!);
+  return [[day, who], [total]];
 }
 
 function entryRow(entry: Entry, { current, chosen, onCurrent }: PageProps) {
@@ -268,7 +283,16 @@ export function sumsInWords(sums: readonly BookSums[]): string {
     .join(' · ');
 }
 
-function MonthHead({ row, wide }: { row: Extract<BookRow, { kind: 'month' }>; wide: boolean }) {
+function MonthHead({ row, wide, small }: { row: Extract<BookRow, { kind: 'month' }>; wide: boolean; small: boolean }) {
+  if (small)
+    return (
+      <div role="gridcell" className="col-span-3 flex items-end justify-between border-b-2 border-rule px-3 pb-1">
+        <span className="text-lg font-semibold">{monthName(row.month)}</span>
+        <span className="font-mono">
+          {row.sums.map(({ out, currency }) => money({ units: out, currency })).join(' · ')}
+        </span>
+      </div>
+    );
   return (
     <>
       <div
@@ -380,6 +404,42 @@ function EntryCells({ entry, categoryName, chosen, current, onOpen, onChoose }: 
       </span>
       <span role="gridcell" className={`${figures} ${look}`}>
         <Paid entry={entry} />
+      </span>
+    </>
+  );
+}
+
+function SmallCells({ entry, categoryName, chosen, current, onOpen, onChoose }: { entry: Entry } & PageProps) {
+  const { id, serial, who, day, parts, units, currency } = entry;
+  const look = chosen.has(id) ? 'bg-accent-soft' : id === current ? 'bg-raised' : '';
+  const [{ categoryId }] = parts;
+  return (
+    <>
+      <span role="gridcell" className={`border-b border-rule ${look}`}>
+        <Corner entry={entry} onOpen={() => onOpen(entry)} />
+      </span>
+      <span role="gridcell" className={`${cell} ${look}`}>
+        <span className="truncate font-semibold">{who}</span>
+        <span className="flex items-center gap-1.5 truncate text-xs text-quiet">
+          <input
+            type="checkbox"
+            tabIndex={-1}
+            aria-label={`Choose entry ${serial}`}
+            className="size-3 accent-accent"
+            checked={chosen.has(id)}
+            onClick={(event) => event.stopPropagation()}
+            onChange={() => onChoose(id)}
+          />
+          {shownDay(day)}
+          {!isProven(entry) && <span className="text-attention">no paper</span>}
+          <span className="truncate">{categoryId ? categoryName(categoryId) : 'no category'}</span>
+        </span>
+      </span>
+      <span role="gridcell" className={`${figures} ${look}`}>
+        <span className="font-semibold">{figure({ units, currency })}</span>
+        <span className="text-xs">
+          <Paid entry={{ ...entry, due: null }} />
+        </span>
       </span>
     </>
   );

@@ -7,7 +7,7 @@ import { dayOf } from '@crow/core/reading/dayForms';
 import { Button, Choice, Empty, inputLook } from '../../parts/controls';
 import { KeyWords, useKeys } from '../../parts/keys';
 import { useNotices } from '../../parts/notices';
-import { useNarrow } from '../../parts/useNarrow';
+import { useMedium, useSmall } from '../../parts/useNarrow';
 import { count } from '../../parts/words';
 import { useBooks, useChange, useLedger } from '../../queries';
 import { BookPage, sumsInWords } from './BookPage';
@@ -38,12 +38,12 @@ export default function LedgerStation() {
     <div className="flex h-full flex-col">
       <header className="flex min-h-14 shrink-0 flex-wrap items-center gap-x-4 gap-y-1 border-b border-rule px-3 py-2 md:px-6">
         <h1 className="text-lg font-semibold">Ledger</h1>
-        <nav aria-label="Of the ledger" className="flex gap-1">
+        <nav aria-label="Of the ledger" className="flex max-w-full gap-1 overflow-x-auto">
           {VIEWS.map(([id, name]) => (
             <button
               key={id}
               aria-current={view === id ? 'page' : undefined}
-              className={`h-8 border-b-2 px-2 pointer-coarse:h-11 ${view === id ? 'border-accent font-semibold' : 'border-transparent hover:border-rule'}`}
+              className={`h-8 shrink-0 border-b-2 px-2 whitespace-nowrap pointer-coarse:h-11 ${view === id ? 'border-accent font-semibold' : 'border-transparent hover:border-rule'}`}
               onClick={() => setQuery(id ? { view: id } : {})}
             >
               {name}
@@ -85,7 +85,7 @@ const plural = (tie: BookTie[]) => tie.map(({ id }) => id);
 function Book({ books, ledger, openId }: { books: Books; ledger: Ledger; openId?: string }) {
   const { entries, lines, ties } = ledger;
   const { tell } = useNotices();
-  const narrow = useNarrow();
+  const [medium, small] = [useMedium(), useSmall()];
   const [sorting, setSorting] = useState<SortingState>([{ id: 'day', desc: true }]);
   const [words, setWords] = useState('');
   const [filter, setFilter] = useState<BookFilter>('all');
@@ -237,9 +237,14 @@ function Book({ books, ledger, openId }: { books: Books; ledger: Ledger; openId?
           onTakeOut={({ id }) => takeOut.mutate({ params: { id } })}
           onTake={({ id }) => take.mutate({ body: { ids: [id] } })}
           onTakeOff={({ id }) => takeOff.mutate({ body: { ids: [id], refuse: true } })}
-          wide={!narrow && !open}
+          wide={!medium && !open}
+          small={small}
         />
-        {open && <PaperBeside key={open.id} entry={open} onClose={() => setOpened(undefined)} />}
+        {open && (
+          <div className="contents max-md:fixed max-md:inset-0 max-md:z-30 max-md:flex max-md:bg-sunken">
+            <PaperBeside key={open.id} entry={open} onClose={() => setOpened(undefined)} />
+          </div>
+        )}
       </div>
       {(chosen.size > 0 || chosenLines.size > 0) && (
         <div

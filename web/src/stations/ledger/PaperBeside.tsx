@@ -20,7 +20,7 @@ export function PaperBeside({ entry, onClose }: { entry: Entry; onClose: () => v
   return (
     <aside
       aria-label={`Papers of entry ${serial}`}
-      className="flex w-[424px] max-w-full shrink-0 flex-col border-l border-rule bg-sunken"
+      className="flex w-[424px] max-w-full shrink-0 flex-col border-l border-rule bg-sunken max-md:w-full"
     >
       <header className="flex h-10 shrink-0 items-center gap-2 border-b border-rule px-3">
         <h2 className="min-w-0 flex-1 truncate font-semibold">
@@ -64,8 +64,8 @@ function OnePaper({ id, isReminder }: { id: string; isReminder: boolean }) {
       {document.pageList.map((page, at) => (
         <div
           key={page.id}
-          className="mb-3 shadow-paper"
-          style={{ width: WIDTH - 4, height: ((WIDTH - 4) * page.height) / page.width }}
+          className="mb-3 w-full shadow-paper"
+          style={{ aspectRatio: `${page.width} / ${page.height}` }}
         >
           <PagePicture page={page} size={sizeFor(WIDTH, page)} alt={`Page ${at + 1} of ${document.name}`} />
         </div>

@@ -117,6 +117,7 @@ function Categories({ categories }: { categories: Category[] }) {
         />
         <Choice
           label="Of"
+          className="min-w-24"
           value={side}
           choices={[
             { value: 'cost', name: 'costs' },
@@ -175,6 +176,7 @@ function Accounts({ accounts, currency }: { accounts: Account[]; currency: strin
         />
         <Choice
           label="Kind"
+          className="min-w-20"
           value={kind}
           choices={ACCOUNT_KINDS.map((value) => ({ value, name: ACCOUNT_NAMES[value] }))}
           onChange={setKind}

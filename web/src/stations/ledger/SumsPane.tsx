@@ -75,59 +75,71 @@ export function SumsPane({ books, ledger: { entries }, today }: { books: Books; 
         <SaveAs year={year} />
       </div>
       <div className="flex flex-wrap items-start gap-x-10 gap-y-6">
-        <table className="min-w-[560px] flex-1 text-sm" aria-label={`${year} in ${currency}`}>
-          <thead>
-            <tr>
-              {['', 'Entries', 'Net', 'Tax', 'Total', String(Number(year) - 1), 'Change'].map((name, at) => (
-                <th
-                  key={name}
-                  scope="col"
-                  className={`border-b-2 border-rule py-1 font-semibold ${at === 0 ? 'text-left' : 'pl-4 text-right'}`}
-                >
-                  {name || <span className="sr-only">What</span>}
-                </th>
+        <div className="max-w-full flex-1 overflow-x-auto">
+          <table className="w-full min-w-[560px] text-sm" aria-label={`${year} in ${currency}`}>
+            <thead>
+              <tr>
+                {['', 'Entries', 'Net', 'Tax', 'Total', String(Number(year) - 1), 'Change'].map((name, at) => (
+                  <th
+                    key={name}
+                    scope="col"
+                    className={`border-b-2 border-rule py-1 font-semibold ${at === 0 ? 'text-left' : 'pl-4 text-right'}`}
+                  >
+                    {name || <span className="sr-only">What</span>}
+                  </th>
+                ))}
+              </tr>
+            </thead>
+            <tbody>
+              {rows.map((row) => (
+                <tr key={row.key}>
+                  <th scope="row" className="border-b border-rule py-1 text-left font-normal">
+                    {nameOf(row.key)}
+                  </th>
+                  {[
+                    String(row.entries),
+                    show(row.net),
+                    show(row.tax),
+                    show(row.total),
+                    show(row.before),
+                    show(row.total - row.before),
+                  ].map((text, at) => (
+                    <td key={at} className="border-b border-rule py-1 pl-4 text-right font-mono">
+                      {text}
+                    </td>
+                  ))}
+                </tr>
               ))}
-            </tr>
-          </thead>
-          <tbody>
-            {rows.map((row) => (
-              <tr key={row.key}>
-                <th scope="row" className="border-b border-rule py-1 text-left font-normal">
-                  {nameOf(row.key)}
+            </tbody>
+            <tfoot>
+              <tr className="font-semibold">
+                <th scope="row" className="py-1 text-left">
+                  All together
                 </th>
                 {[
-                  String(row.entries),
-                  show(row.net),
-                  show(row.tax),
-                  show(row.total),
-                  show(row.before),
-                  show(row.total - row.before),
+                  '',
+                  show(all.net),
+                  show(all.tax),
+                  show(all.total),
+                  show(all.before),
+                  show(all.total - all.before),
                 ].map((text, at) => (
-                  <td key={at} className="border-b border-rule py-1 pl-4 text-right font-mono">
+                  <td key={at} className="py-1 pl-4 text-right font-mono">
                     {text}
                   </td>
                 ))}
               </tr>
-            ))}
-          </tbody>
-          <tfoot>
-            <tr className="font-semibold">
-              <th scope="row" className="py-1 text-left">
-                All together
-              </th>
-              {['', show(all.net), show(all.tax), show(all.total), show(all.before), show(all.total - all.before)].map(
-                (text, at) => (
-                  <td key={at} className="py-1 pl-4 text-right font-mono">
-                    {text}
-                  </td>
-                ),
-              )}
-            </tr>
-          </tfoot>
-        </table>
+            </tfoot>
+          </table>
+        </div>
         <div className="w-[420px] max-w-full space-y-6">
           <Suspense fallback={<div className="h-56" />}>
-            <BookChart months={months} year={year} currency={currency} />
+            <figure>
+              <BookChart months={months} year={year} currency={currency} />
+              <figcaption className="text-xs text-quiet">
+                By month: above the line more went out than came in, below it more came in.
+              </figcaption>
+            </figure>
           </Suspense>
           <table className="w-full text-sm" aria-label={`Owed, in ${currency}`}>
             <thead>
