@@ -43,6 +43,8 @@ export const books = object({
   country: string().oneOf(BOOK_COUNTRIES).required(),
   /** Whether bills and receipts are entered when they are filed, unless somebody says otherwise; else only those that somebody says. */
   byThemselves: boolean().required(),
+  /** Whose books they are: who pays. '' while nobody has said. */
+  holder: string().defined(),
   categories: array(category.required()).required(),
   accounts: array(account.required()).required(),
 });
@@ -236,6 +238,22 @@ export const statementRead = object({
 });
 export type StatementRead = InferType<typeof statementRead>;
 
+/** How an entry is paid. */
+export const entryPayment = object({
+  name: string().defined(),
+  /** Without spaces; '' where no paper of the sender says it. */
+  iban: string().defined(),
+  units,
+  currency,
+  reference: string().defined(),
+  /** Why it can't be a transfer in euros, as a code. */
+  problem: string().nullable().defined(),
+  /** The payment code, rows of 0 and 1. */
+  code: array(string().required()).nullable().defined(),
+});
+
+export type LedgerPayment = InferType<typeof entryPayment>;
+
 /** As what the books are saved. */
 export const LEDGER_FORMS = ['xlsx', 'csv', 'json', 'journal'] as const;
 export type LedgerForm = (typeof LEDGER_FORMS)[number];
@@ -257,7 +275,11 @@ export const ledgerEndpoints = {
     method: 'PATCH',
     path: '/ledger/books',
     summary: 'Set the country whose tax the books know first, and whether papers are entered by themselves',
-    body: object({ country: string().oneOf(BOOK_COUNTRIES), byThemselves: boolean() }),
+    body: object({
+      country: string().oneOf(BOOK_COUNTRIES),
+      byThemselves: boolean(),
+      holder: line(70, 'a name'),
+    }),
     reply: books,
   }),
   makeCategory: endpoint({
@@ -355,6 +377,21 @@ export const ledgerEndpoints = {
     summary: 'Put an entry back that was taken out',
     params: idParams,
     reply: entry,
+  }),
+  entryPayment: endpoint({
+    right: 'work',
+    method: 'GET',
+    path: '/ledger/entries/:id/payment',
+    summary: 'How an entry is paid: to whom, where, how much, as a payment code where that can be made',
+    params: idParams,
+    reply: entryPayment,
+  }),
+  savePayments: endpoint({
+    right: 'work',
+    method: 'POST',
+    path: '/ledger/payments',
+    summary: 'What is to be paid of entries, as a file of transfers for a bank (pain.001)',
+    body: object({ ids, accountId: id, on: day }),
   }),
   checkEntries: endpoint({
     right: 'work',

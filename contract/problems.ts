@@ -263,10 +263,22 @@ export const PROBLEMS = {
     kept: 'It stays where it is.',
     todo: 'Put right what is marked in its facts, then enter it.',
   },
+  'payment-not-possible': {
+    status: 422,
+    happened: 'Entry {serial}, {who}, can’t be paid by such a file.',
+    kept: 'No file was made.',
+    todo: '{detail} Leave it out, or put that right.',
+  },
+  'payer-not-known': {
+    status: 409,
+    happened: 'It is not known who pays, or from which account.',
+    kept: 'No file was made.',
+    todo: 'In the ledger, under Set up, say whose books these are, and the IBAN of the account.',
+  },
   'statement-not-read': {
     status: 422,
-    happened: '“{name}” can’t be read as a statement. {detail}',
-    kept: 'Nothing was taken in.',
+    happened: '“{name}” can’t be read as a statement.',
+    kept: '{detail} Nothing was taken in.',
     todo: 'Have the bank write it as CSV, OFX, CAMT.053, MT940 or QIF.',
   },
   'line-tied': {

@@ -7,6 +7,7 @@ import { bankStatement, typedEntries } from './books';
 const BOOKS: Books = {
   country: 'GB',
   byThemselves: true,
+  holder: '',
   accounts: [],
   categories: [{ id: randomUUID(), name: 'Sales', side: 'income', retired: false }],
 };

@@ -80,9 +80,9 @@ export async function readCodes(picture: Raster, formats = ON_PAPERS): Promise<P
     });
 }
 
-/** A text as a square code (QR) that can be read with a quarter of it spoilt. */
-export function squareCode(text: string): CodeSquares {
-  const [symbol] = bwip.raw('qrcode', text, { eclevel: 'Q' } as object);
+/** A text as a square code (QR) that can be read with a quarter of it spoilt (level Q), or with 15 hundredths of it (M). */
+export function squareCode(text: string, level: 'M' | 'Q' = 'Q'): CodeSquares {
+  const [symbol] = bwip.raw('qrcode', text, { eclevel: level } as object);
   const { pixs, pixx, pixy } = symbol as { pixs: number[]; pixx: number; pixy: number };
   return Array.from({ length: pixy }, (_, row) =>
     Array.from(pixs.slice(row * pixx, (row + 1) * pixx), (dark) => dark === 1),

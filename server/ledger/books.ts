@@ -25,6 +25,7 @@ const shownAccount = ({ id, name, kind, currency, number, retired }: Account): S
 interface Ways {
   country: BookCountry;
   byThemselves: boolean;
+  holder: string;
 }
 
 /** The country whose tax the books know first, and whether papers are entered by themselves. */
@@ -34,6 +35,7 @@ export async function waysOf(manager: EntityManager): Promise<Ways> {
   return {
     country: BOOK_COUNTRIES.find((each) => each === kept.country) ?? FIRST_COUNTRY,
     byThemselves: kept.byThemselves ?? true,
+    holder: kept.holder ?? '',
   };
 }
 

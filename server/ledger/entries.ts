@@ -20,7 +20,7 @@ export async function readLedger(manager: EntityManager): Promise<Ledger> {
     tiesIn(manager, ['proposed', 'made']),
   ]);
   const shownTies = ties
-    .filter((tie) => tie.entries.length > 0 && tie.lines.length > 0)
+    .filter((tie) => tie.lines.length > 0)
     .map(({ state: _, ...tie }) => ({ ...tie, sure: tie.made || tie.confidence >= SURE }));
   return { entries: withPaid(entries, lines, shownTies), lines, ties: shownTies };
 }
@@ -46,7 +46,7 @@ function withPaid(
 export async function describeEntry(manager: EntityManager, id: string): Promise<ShownEntry> {
   const [row] = await entriesWithPapers(manager, [id]);
   if (!row) throw new Problem('not-found', { what: 'The entry' });
-  const own = (await tiesIn(manager, ['made'])).filter(({ entries }) => entries.includes(id));
+  const own = await tiesIn(manager, ['made'], id);
   if (own.length === 0) return withPaid([row], [], [])[0];
   const all = await entriesWithPapers(manager, [...new Set(own.flatMap(({ entries }) => entries))]);
   const lines = await bookedLines(

@@ -302,6 +302,22 @@ describe('a statement', () => {
     expect(await room.refusal(endpoints.makeTie, twice)).toMatchObject({ code: 'line-tied' });
   });
 
+  it('is free again when the entry that it was tied to is taken out, and that one comes back with what is left', async () => {
+    await statement(`${HEAD}20/11/2026,Thorne Hardware,TH-88,-77.00,868.80\n`, { name: 'thorne.csv' });
+    const [first, second] = [
+      await make({ who: 'Thorne', units: 7700 }),
+      await make({ who: 'Thorne Hardware', units: 7700 }),
+    ];
+    const [booked] = (await ledger()).lines.filter(({ units }) => units === -7700);
+    const tieTo = (id: string) => room.ask(endpoints.makeTie, { body: { entries: [id], lines: [booked.id] } });
+    await tieTo(first.id);
+    await room.ask(endpoints.takeOutEntry, { params: { id: first.id } });
+    await tieTo(second.id);
+    expect((await room.ask(endpoints.putBackEntry, { params: { id: first.id } })).paid).toBe(0);
+    expect((await entryNow(second))!.paid).toBe(7700);
+    for (const { id } of [first, second]) await room.ask(endpoints.takeOutEntry, { params: { id } });
+  });
+
   it('of another account makes that account; of one that can’t be read nothing is taken in', async () => {
     const mt940 =
       ':20:A\n:25:12345678/0001234567\n:28C:1/1\n:60F:C261101EUR100,00\n:61:2611031103D19,00NMSCNONREF\n:86:Portokasse\n:62F:C261103EUR81,00\n';
@@ -381,6 +397,54 @@ describe('the books go out', () => {
     expect(json.entries.map(({ total }) => total)).toContain('120.00');
     expect((await saved('xlsx')).subarray(0, 2).toString()).toBe('PK');
     expect((await saved('csv', '1999')).toString().trim().split('\n')).toHaveLength(1);
+  });
+});
+
+describe('what is to be paid', () => {
+  const IBAN = 'DE44500105175407324931';
+  let owed: Entry;
+  beforeAll(async () => {
+    const id = await filed(
+      'spinnerei.pdf',
+      await textPdf(
+        `Spinnerei Wiesengrund GmbH\nAm Bach 3, 88212 Ravensburg\n\nRechnung\nRechnungsnummer: 2026-0209\nDatum: 05.11.2026\n\nNetto 100,00 EUR\nMwSt. 19 % 19,00 EUR\nGesamtbetrag 119,00 EUR\n\nIBAN: DE44 5001 0517 5407 3249 31`,
+      ),
+    );
+    owed = (await entryOf(id))!;
+  });
+
+  it('is shown as a payment code, by the account that its paper says', async () => {
+    const payment = await room.ask(endpoints.entryPayment, { params: { id: owed.id } });
+    expect(payment).toMatchObject({
+      iban: IBAN,
+      units: 11_900,
+      currency: 'EUR',
+      reference: '2026-0209',
+      problem: null,
+    });
+    expect(payment.code!.length).toBeGreaterThan(20);
+    const pounds = await make({ units: 500 });
+    expect(await room.ask(endpoints.entryPayment, { params: { id: pounds.id } })).toMatchObject({
+      problem: 'not-euro',
+      code: null,
+    });
+  });
+
+  it('goes to a bank as a file of transfers, once it is known who pays, and never half of it', async () => {
+    const { id: accountId } = await room.ask(endpoints.makeAccount, {
+      body: { name: 'Konto', kind: 'bank', currency: 'EUR', number: 'FR14 2004 1010 0505 0001 3M02 606' },
+    });
+    const body = { ids: [owed.id], accountId, on: '2026-12-01' };
+    expect(await room.refusal(endpoints.savePayments, { body })).toMatchObject({ code: 'payer-not-known' });
+    await room.ask(endpoints.changeBooks, { body: { holder: 'Imre Castellane' } });
+    const { status, raw } = await room.request('POST', addressOf(endpoints.savePayments, {}), { body });
+    expect(status).toBe(200);
+    const xml = Buffer.from(raw).toString();
+    for (const said of ['<CtrlSum>119.00</CtrlSum>', IBAN, '<Ustrd>2026-0209</Ustrd>', '<Dt>2026-12-01</Dt>'])
+      expect(xml).toContain(said);
+    const pounds = await make({ units: 700, who: 'Avery Stores' });
+    const both = { body: { ...body, ids: [owed.id, pounds.id] } };
+    expect((await room.refusal(endpoints.savePayments, both)).happened).toContain('Avery Stores, can’t be paid');
   });
 });
 

@@ -54,18 +54,35 @@ export function bookedLines(
   );
 }
 
-/** Ties in a state, with what they hold; of entries, those that are in the books. */
+/**
+ * Ties in a state that hold an entry which is in the books, with what they hold: those of which all entries were taken out hold nothing, as long
+ * as they are.
+ * @param entryId only those of this entry
+ */
 export function tiesIn(
   manager: EntityManager,
   states: readonly ('proposed' | 'made' | 'refused')[],
+  entryId: string | null = null,
 ): Promise<(Omit<BookTie, 'sure'> & { state: string })[]> {
   return rows(
     manager,
-    `select t.id, t.state, t.state = 'made' as made, t.confidence::float8 as confidence, t.why,
-       array(select x.entry_id from tie_entry x join entry e on e.id = x.entry_id where x.tie_id = t.id and e.taken_out_at is null) as entries,
+    `select t.id, t.state, t.state = 'made' as made, t.confidence::float8 as confidence, t.why, h.entries,
        array(select line_id from tie_line where tie_id = t.id) as lines
-     from tie t where t.state = any($1) order by t.at, t.id`,
-    [states],
+     from tie t cross join lateral (
+       select array_agg(x.entry_id) as entries from tie_entry x join entry e on e.id = x.entry_id
+       where x.tie_id = t.id and e.taken_out_at is null) h
+     where t.state = any($1) and h.entries is not null and ($2::uuid is null or t.id in (select tie_id from tie_entry where entry_id = $2))
+     order by t.at, t.id`,
+    [states, entryId],
+  );
+}
+
+/** Forgets ties of which all entries were taken out, where they hold these lines: those are tied to something else now. */
+export async function forgetIdleTies(manager: EntityManager, lines: readonly string[]): Promise<void> {
+  await manager.query(
+    `delete from tie t where state = 'made' and exists (select 1 from tie_line l where l.tie_id = t.id and l.line_id = any($1))
+       and not exists (select 1 from tie_entry x join entry e on e.id = x.entry_id and e.taken_out_at is null where x.tie_id = t.id)`,
+    [lines],
   );
 }
 
@@ -226,4 +243,18 @@ export async function madeTiesAtStatement(manager: EntityManager, id: string): P
     [id],
   );
   return count;
+}
+
+/** The account that an entry is paid to: as its papers say, else as the last paper of that sender does. */
+export async function ibanFor(manager: EntityManager, entryId: string, who: string): Promise<string> {
+  const [found] = await rows<{ iban: string }>(
+    manager,
+    `select i.value as iban from fact i join document d on d.id = i.document_id and d.binned_at is null
+     left join entry_paper p on p.document_id = d.id and p.entry_id = $1
+     where i.name = 'iban' and (p.entry_id is not null
+       or exists (select 1 from fact v where v.document_id = d.id and v.name = 'vendor' and lower(v.value) = lower($2)))
+     order by (p.entry_id is not null) desc, d.filed_at desc nulls last limit 1`,
+    [entryId, who],
+  );
+  return found?.iban ?? '';
 }

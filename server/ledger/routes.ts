@@ -17,6 +17,7 @@ import {
 } from './entries';
 import { exportLedger } from './exporting';
 import { changePaperBooks, enterPaper, paperBooks, papersForEntry, papersWithoutEntry } from './papers';
+import { entryPayment, savePayments } from './payments';
 import { periodArchive } from './period';
 import { listStatements, takeInStatement, takeOutStatement } from './statements';
 import { makeTie, takeOffTies, takeTies } from './ties';
@@ -46,6 +47,10 @@ export function ledgerRoutes(app: FastifyInstance, context: Context): void {
   serve(app, endpoints.takeOutEntry, ({ actor, params }) => takeOutEntry(context, actor, params.id));
   serve(app, endpoints.putBackEntry, ({ actor, params }) => putBackEntry(context, actor, params.id));
   serve(app, endpoints.checkEntries, ({ actor, body }) => checkEntries(context, actor, body.ids, body.checked));
+  serve(app, endpoints.entryPayment, ({ params }) => entryPayment(manager, params.id));
+  serve(app, endpoints.savePayments, async ({ actor, body, reply }) =>
+    asFile(reply, `Payments ${body.on}.xml`, 'application/xml').send(await savePayments(context, actor, body)),
+  );
   serve(app, endpoints.entryVersions, ({ params }) => entryVersions(manager, params.id));
 
   serve(app, endpoints.paperBooks, ({ params }) => paperBooks(manager, params.id));

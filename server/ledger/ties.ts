@@ -8,7 +8,7 @@ import { BookedLine, Entry, Tie, TieEntry, TieLine } from '../platform/entities'
 import { ActingAs, record } from '../platform/history';
 import { announce } from '../platform/live';
 import { changed } from './entries';
-import { bookedLines, entriesWithPapers, insertTies, lockTies, tiesIn } from './queries';
+import { bookedLines, entriesWithPapers, forgetIdleTies, insertTies, lockTies, tiesIn } from './queries';
 
 /** What a tie holds, to tell whether another holds the same. */
 const held = ({ entries, lines }: { entries: readonly string[]; lines: readonly string[] }): string =>
@@ -72,6 +72,7 @@ export function makeTie(
     if ((await manager.countBy(BookedLine, { id: In(those) })) < those.length)
       throw new Problem('not-found', { what: 'The line of the statement' });
     await insistOnFree(manager, those);
+    await forgetIdleTies(manager, those);
     const { id } = await manager.save(Tie, { state: 'made', confidence: 1, why: 'by-hand', actorId: actor.id });
     await manager.insert(
       TieEntry,
@@ -103,6 +104,11 @@ async function dropProposals(manager: EntityManager, lines: readonly string[]): 
 export function takeTies(context: Context, actor: ActingAs, ids: readonly string[]): Promise<void> {
   return context.database.source.transaction(async (manager) => {
     await lockTies(manager);
+    const held = await manager.findBy(TieLine, { tieId: In([...ids]) });
+    await forgetIdleTies(
+      manager,
+      held.map(({ lineId }) => lineId),
+    );
     const { affected } = await manager.update(
       Tie,
       { id: In([...ids]), state: 'proposed' },

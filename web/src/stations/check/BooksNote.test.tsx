@@ -9,6 +9,7 @@ const [MATERIALS, OFFICE, BANK] = [newId(), newId(), newId()];
 const BOOKS: Books = {
   country: 'GB',
   byThemselves: true,
+  holder: '',
   categories: [
     { id: MATERIALS, name: 'Materials', side: 'cost', retired: false },
     { id: OFFICE, name: 'Office', side: 'cost', retired: false },

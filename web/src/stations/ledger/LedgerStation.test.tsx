@@ -20,6 +20,7 @@ const [MATERIALS, SALES, BANK] = [newId(), newId(), newId()];
 const BOOKS: Books = {
   country: 'GB',
   byThemselves: true,
+  holder: '',
   categories: [
     { id: MATERIALS, name: 'Materials', side: 'cost', retired: false },
     { id: SALES, name: 'Sales', side: 'income', retired: false },
@@ -97,6 +98,15 @@ function open({
     .on(endpoints.readSettings, () => settings())
     .on(endpoints.entryVersions, () => [])
     .on(endpoints.papersForEntry, () => [])
+    .on(endpoints.entryPayment, () => ({
+      name: 'Saltgate Yarns',
+      iban: 'DE44500105175407324931',
+      units: 12_000,
+      currency: 'EUR',
+      reference: 'S-118',
+      problem: null,
+      code: ['10', '01'],
+    }))
     .on(endpoints.makeEntry, () => made)
     .on(endpoints.changeEntry, () => made)
     .on(endpoints.takeOutEntry, () => undefined)
@@ -213,6 +223,14 @@ describe('the book', () => {
       ]),
     );
   });
+});
+
+it('how an entry is paid stands beside it, as a code for a banking app and in words', async () => {
+  const { user } = open({ entries: [entry({ currency: 'EUR' })] });
+  await user.click(await screen.findByRole('button', { name: /has no paper/ }));
+  const pay = within(await screen.findByRole('region', { name: 'Pay it' }));
+  expect(pay.getByRole('img', { name: 'Payment code: 120.00 EUR to Saltgate Yarns' })).toBeTruthy();
+  expect(pay.getByText('DE44 5001 0517 5407 3249 31')).toBeTruthy();
 });
 
 describe('ties', () => {

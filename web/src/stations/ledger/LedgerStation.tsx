@@ -4,6 +4,8 @@ import { useSearchParams } from 'react-router';
 import { endpoints } from '@crow/contract/endpoints';
 import { Books, BookTie, Entry, EntryFields, Ledger } from '@crow/contract/ledger';
 import { dayOf } from '@crow/core/reading/dayForms';
+import { askFile } from '../../api';
+import { saveFile } from '../../parts/saveFile';
 import { Button, Choice, Empty, inputLook } from '../../parts/controls';
 import { KeyWords, useKeys } from '../../parts/keys';
 import { useNotices } from '../../parts/notices';
@@ -263,6 +265,9 @@ function Book({ books, ledger, openId }: { books: Books; ledger: Ledger; openId?
             </Button>
           )}
           {chosenEntries.length === 1 && <Button onClick={() => setEditing(chosenEntries[0])}>Change it</Button>}
+          {chosenEntries.some(isToPay) && (
+            <PaymentFile entries={chosenEntries.filter(isToPay)} accounts={books.accounts} today={dayOf(new Date())} />
+          )}
           {chosenEntries.some(({ checkedAt }) => !checkedAt) && (
             <Button
               onClick={() =>
@@ -319,6 +324,34 @@ function Book({ books, ledger, openId }: { books: Books; ledger: Ledger; openId?
       )}
     </div>
   );
+}
+
+const isToPay = ({ paid, units, currency }: Entry): boolean => paid < units && currency === 'EUR';
+
+/** Saves what is to be paid of entries as a file that a bank takes. */
+function PaymentFile({
+  entries,
+  accounts,
+  today,
+}: {
+  entries: readonly Entry[];
+  accounts: Books['accounts'];
+  today: string;
+}) {
+  const { tell } = useNotices();
+  // The account that pays in euros, with its number.
+  const account = accounts.find(({ kind, retired, number }) => kind === 'bank' && !retired && number);
+  const save = async () => {
+    try {
+      const accountId = account?.id ?? accounts[0].id;
+      const body = { ids: entries.map(({ id }) => id), accountId, on: today };
+      const { bytes, name } = await askFile(endpoints.savePayments, { body });
+      saveFile(bytes, name);
+    } catch (error) {
+      tell({ error });
+    }
+  };
+  return <Button onClick={() => void save()}>Save {count(entries.length, 'payment')} for the bank</Button>;
 }
 
 function toggled(set: ReadonlySet<string>, id: string): ReadonlySet<string> {

@@ -8,6 +8,7 @@ import { alikeInWords, isProven } from '../../parts/books/words';
 import { Button, IconButton } from '../../parts/controls';
 import { shownDay } from '../../parts/days';
 import { PagePicture, sizeFor } from '../../parts/PagePicture';
+import { SquareCode } from '../../parts/SquareCode';
 import { money } from '../../parts/words';
 import { useChange, useDocument, useEntryVersions } from '../../queries';
 
@@ -43,6 +44,7 @@ export function PaperBeside({ entry, onClose }: { entry: Entry; onClose: () => v
             </button>
           </section>
         ))}
+        {entry.paid < entry.units && <PayIt entry={entry} />}
         <Before id={entry.id} />
       </div>
     </aside>
@@ -111,6 +113,34 @@ function letterFor({ number, day, units, currency, who }: Entry): string {
   const subject = `Copy of ${which} of ${shownDay(day)}`;
   const body = `Dear ${who},\n\nplease send us a copy of your ${which} of ${shownDay(day)} over ${money({ units, currency })}. We have entered it, but do not have the paper.\n\nWith thanks`;
   return `mailto:?subject=${encodeURIComponent(subject)}&body=${encodeURIComponent(body)}`;
+}
+
+const NOT_PAID: Record<string, string> = {
+  'no-iban': 'No paper of this sender says where to pay.',
+  'iban-wrong': 'The bank account on its paper is not right: its check figures don’t fit.',
+  'not-euro': 'Payment codes are for euros only.',
+};
+
+/** How an entry is paid: a code that a banking app reads from the screen, and the same in words. */
+function PayIt({ entry: { id, revision } }: { entry: Entry }) {
+  const { data: payment } = useQuery({
+    queryKey: ['ledger', 'payment', id, revision],
+    queryFn: () => ask(endpoints.entryPayment, { params: { id } }),
+  });
+  if (!payment) return null;
+  const { name, iban, units, currency, reference, problem, code } = payment;
+  return (
+    <section aria-label="Pay it" className="space-y-2 text-sm">
+      <h3 className="text-xs text-quiet">To pay</h3>
+      {code && <SquareCode rows={code} name={`Payment code: ${money({ units, currency })} to ${name}`} />}
+      <p>
+        <span className="font-mono">{money({ units, currency })}</span> to {name}
+        {iban && <span className="block font-mono">{iban.replace(/(.{4})(?=.)/g, '$1 ')}</span>}
+        <span className="block text-quiet">{reference}</span>
+      </p>
+      {problem && NOT_PAID[problem] && <p className="text-quiet">{NOT_PAID[problem]}</p>}
+    </section>
+  );
 }
 
 /** What an entry was before it was changed. */

@@ -27,6 +27,16 @@ export function SetUpPane({ books }: { books: Books }) {
           choices={BOOK_COUNTRIES.map((value) => ({ value, name: COUNTRY_NAMES[value] }))}
           onChange={(country) => change.mutate({ body: { country } })}
         />
+        <div className="flex max-w-96 items-center gap-2">
+          <span aria-hidden className="shrink-0">
+            Books of
+          </span>
+          <Name
+            label="Whose books these are"
+            name={books.holder}
+            onChange={(holder) => change.mutate({ body: { holder } })}
+          />
+        </div>
         <Tick checked={books.byThemselves} onChange={(byThemselves) => change.mutate({ body: { byThemselves } })}>
           Bills and receipts are entered when they are filed, unless I say otherwise for one of them or its sender
         </Tick>
@@ -40,7 +50,17 @@ export function SetUpPane({ books }: { books: Books }) {
 }
 
 /** A name that is typed over; what is left empty is put back. */
-function Name({ label, name, onChange }: { label: string; name: string; onChange: (name: string) => void }) {
+function Name({
+  label,
+  name,
+  hint,
+  onChange,
+}: {
+  label: string;
+  name: string;
+  hint?: string;
+  onChange: (name: string) => void;
+}) {
   const [typed, setTyped] = useState<string>();
   const leave = () => {
     const to = typed?.trim();
@@ -51,7 +71,8 @@ function Name({ label, name, onChange }: { label: string; name: string; onChange
     <input
       aria-label={label}
       className="h-8 w-full border-b border-rule bg-transparent outline-none focus:border-accent focus:bg-raised"
-      maxLength={80}
+      maxLength={60}
+      placeholder={hint}
       value={typed ?? name}
       onChange={({ target }) => setTyped(target.value)}
       onBlur={leave}
@@ -137,7 +158,7 @@ function Accounts({ accounts, currency }: { accounts: Account[]; currency: strin
   const [name, setName] = useState('');
   const [kind, setKind] = useState<Account['kind']>('bank');
   return (
-    <section aria-label="Accounts" className="w-[420px] max-w-full">
+    <section aria-label="Accounts" className="w-[560px] max-w-full">
       <h2 className="mb-1 font-semibold">Accounts</h2>
       <ul>
         {accounts.map(({ id, name: own, kind: of, currency: money, number, retired }) => (
@@ -147,9 +168,18 @@ function Accounts({ accounts, currency }: { accounts: Account[]; currency: strin
               name={own}
               onChange={(to) => change.mutate({ params: { id }, body: { name: to } })}
             />
-            <span className="shrink-0 text-xs whitespace-nowrap text-quiet">
+            {of === 'cash' ? (
+              <span className="w-full" />
+            ) : (
+              <Name
+                label={`IBAN or number of ${own}`}
+                hint="IBAN or number"
+                name={number}
+                onChange={(to) => change.mutate({ params: { id }, body: { number: to } })}
+              />
+            )}
+            <span className="w-20 shrink-0 text-xs whitespace-nowrap text-quiet">
               {ACCOUNT_NAMES[of]}, {money}
-              {number && `, … ${number.slice(-4)}`}
             </span>
             <Retire
               name={own}

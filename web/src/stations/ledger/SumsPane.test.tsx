@@ -13,6 +13,7 @@ const [MATERIALS, POST, BANK] = [newId(), newId(), newId()];
 const BOOKS: Books = {
   country: 'GB',
   byThemselves: true,
+  holder: '',
   categories: [
     { id: MATERIALS, name: 'Materials', side: 'cost', retired: false },
     { id: POST, name: 'Post', side: 'cost', retired: false },

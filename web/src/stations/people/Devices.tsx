@@ -4,7 +4,7 @@ import { newDevice, Pairing, Person } from '@crow/contract/people';
 import { Button, Choice, inputLook, ProblemText } from '../../parts/controls';
 import { useChange, useDoor, usePeople } from '../../queries';
 import { Sessions } from './Sessions';
-import { SquareCode } from './SquareCode';
+import { SquareCode } from '../../parts/SquareCode';
 
 /** The door for other devices, letting one in by a code, and those that are in. */
 export function Devices() {

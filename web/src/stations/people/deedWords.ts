@@ -97,6 +97,27 @@ export const WORDS: Record<string, (deed: Deed, it: string) => string> = {
   'scanner forgot': () => 'forgot a scanner',
   'preset kept': ({ detail }) => `kept scan settings${detail.name ? ` as ${quoted(text(detail.name))}` : ''}`,
   'preset deleted': () => 'deleted scan settings',
+  'entry entered': (_, it) => `entered ${it}`,
+  'entry changed': (_, it) => `changed ${it}`,
+  'entry took out': (_, it) => `took ${it} out of the books`,
+  'entry put back': (_, it) => `put ${it} back into the books`,
+  'entry checked': (_, it) => `checked and locked ${it}`,
+  'entry unlocked': (_, it) => `unlocked ${it}`,
+  'entry attached a paper to': (_, it) => `attached a paper to ${it}`,
+  'entry took a paper off': (_, it) => `took a paper off ${it}`,
+  'statement took in': ({ detail }, it) =>
+    `took in the statement ${quoted(text(detail.name)) || it}: ${count(many(detail.lines), 'line')}`,
+  'statement took out': ({ detail }, it) => `took the statement ${quoted(text(detail.name)) || it} out of the books`,
+  'books made': ({ detail }) =>
+    `added ${detail.account ? 'an account' : 'a category'}${by([text(detail.account), text(detail.category)])}`,
+  'books changed': ({ detail }) =>
+    detail.category || detail.account
+      ? `changed ${quoted(text(detail.category) ?? text(detail.account))} in the books`
+      : 'changed how the books are kept',
+  'books tied': ({ detail }) =>
+    detail.ties === undefined ? 'tied lines of a statement to entries' : `made ${count(many(detail.ties), 'tie')}`,
+  'books made payments of': ({ detail }) => `saved ${count(many(detail.entries), 'payment')} as a file for the bank`,
+  'books untied': ({ detail }) => `took ${count(many(detail.ties), 'tie')} off`,
   'watched folder watched': ({ detail }, it) => `began to watch ${quoted(text(detail.path)) || it}`,
 };
 

@@ -4,7 +4,7 @@ import { Button, ProblemText } from '../../../parts/controls';
 import { shownMoment } from '../../../parts/days';
 import { useNotices } from '../../../parts/notices';
 import { useParcel } from '../../../queries';
-import { SquareCode } from '../../people/SquareCode';
+import { SquareCode } from '../../../parts/SquareCode';
 
 /** The address of a link that was made, to be given on. */
 export function LinkMade({ parcel, onDone }: { parcel: Parcel; onDone: () => void }) {
