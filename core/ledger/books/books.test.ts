@@ -149,5 +149,6 @@ it('a category is proposed by what stands on a paper, in three languages', () =>
   };
   expect(named('Spinnerei Wiesengrund: Garn, Garn und Porto')).toEqual(['Materials', 'garn']);
   expect(named('Électricité et eau')).toEqual(['Energy and water', 'electricite']);
+  expect(named('Spinnerei: Schurwolle, Leinengarn, Fracht')).toEqual(['Materials', 'schurwolle']);
   expect(named('Something else altogether')).toBeUndefined();
 });

@@ -55,6 +55,10 @@ export const FIRST_CATEGORIES: readonly FirstCategory[] = [
 
 const fold = (text: string): string => text.normalize('NFKD').replace(/\p{M}/gu, '').replace(/ß/g, 'ss').toLowerCase();
 
+/** What a German compound ends with says what it is: Schurwolle is wool. */
+const isCompoundOf = (word: string, known: string): boolean =>
+  known.length >= 4 && word.length >= known.length + 3 && word.endsWith(known);
+
 /**
  * The category whose words stand on a paper most often.
  * @param said who it is from, what it is about, what it lists
@@ -67,8 +71,8 @@ export function categoryByWords(
   const words = fold(said).split(/[^\p{L}\p{N}]+/u);
   let best: { at: number; word: string; times: number } | undefined;
   for (const [at, category] of categories.entries()) {
-    const known = new Set(category.words.split(' ').filter(Boolean));
-    const found = words.filter((word) => known.has(word));
+    const known = category.words.split(' ').filter(Boolean);
+    const found = words.filter((word) => known.some((each) => word === each || isCompoundOf(word, each)));
     if (found.length > (best?.times ?? 0)) best = { at, word: found[0], times: found.length };
   }
   return best && { at: best.at, word: best.word };

@@ -136,16 +136,17 @@ function Categories({ categories }: { categories: Category[] }) {
           value={name}
           onChange={({ target }) => setName(target.value)}
         />
-        <Choice
-          label="Of"
-          className="min-w-24"
-          value={side}
-          choices={[
-            { value: 'cost', name: 'costs' },
-            { value: 'income', name: 'income' },
-          ]}
-          onChange={(to) => setSide(to as Category['side'])}
-        />
+        <span className="shrink-0">
+          <Choice
+            label="Of"
+            value={side}
+            choices={[
+              { value: 'cost', name: 'costs' },
+              { value: 'income', name: 'income' },
+            ]}
+            onChange={(to) => setSide(to as Category['side'])}
+          />
+        </span>
         <Button type="submit">Add</Button>
       </form>
     </section>
@@ -204,13 +205,14 @@ function Accounts({ accounts, currency }: { accounts: Account[]; currency: strin
           value={name}
           onChange={({ target }) => setName(target.value)}
         />
-        <Choice
-          label="Kind"
-          className="min-w-20"
-          value={kind}
-          choices={ACCOUNT_KINDS.map((value) => ({ value, name: ACCOUNT_NAMES[value] }))}
-          onChange={setKind}
-        />
+        <span className="shrink-0">
+          <Choice
+            label="Kind"
+            value={kind}
+            choices={ACCOUNT_KINDS.map((value) => ({ value, name: ACCOUNT_NAMES[value] }))}
+            onChange={setKind}
+          />
+        </span>
         <Button type="submit">Add</Button>
       </form>
     </section>
