@@ -59,11 +59,19 @@ export async function describeEntry(manager: EntityManager, id: string): Promise
 /** Whether an entry adds up and names what there is. @throws Problem 'entry-sums', 'not-found' */
 async function insistOnWhole(manager: EntityManager, { parts, units, accountId }: EntryFields): Promise<void> {
   if (sumOf(parts) !== units) throw new Problem('entry-sums');
-  const categories = [...new Set(parts.flatMap(({ categoryId }) => categoryId ?? []))];
-  if ((await manager.countBy(Category, { id: In(categories) })) < categories.length)
-    throw new Problem('not-found', { what: 'The category' });
+  await insistOnCategories(manager, parts);
   if (accountId && !(await manager.existsBy(Account, { id: accountId })))
     throw new Problem('not-found', { what: 'The account' });
+}
+
+/** Whether shares name categories that there are. @throws Problem 'not-found' */
+export async function insistOnCategories(
+  manager: EntityManager,
+  parts: readonly { categoryId?: string | null }[],
+): Promise<void> {
+  const ids = [...new Set(parts.flatMap(({ categoryId }) => categoryId ?? []))];
+  if ((await manager.countBy(Category, { id: In(ids) })) < ids.length)
+    throw new Problem('not-found', { what: 'The category' });
 }
 
 const plain = ({ day, due, who, what, number, currency, units, accountId }: EntryFields) => ({

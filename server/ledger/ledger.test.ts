@@ -106,6 +106,9 @@ describe('a bill that is filed', () => {
       { ...part, categoryId: category('Office'), net: 6_000, tax: 1_200 },
     ];
     await room.ask(endpoints.changePaperBooks, { params: { id }, body: { parts } });
+    const nowhere = [{ ...parts[0], categoryId: bank() }, parts[1]];
+    const strange = { params: { id }, body: { parts: nowhere } };
+    expect(await room.refusal(endpoints.changePaperBooks, strange)).toMatchObject({ code: 'not-found' });
     const short = parts.slice(1);
     expect(await room.refusal(endpoints.changePaperBooks, { params: { id }, body: { parts: short } })).toMatchObject({
       code: 'entry-sums',
@@ -162,9 +165,17 @@ describe('a bill that is filed', () => {
     });
     await room.file(id, 'Energy', 'Workshop');
     expect((await entryNow(entry))!.papers).toMatchObject([{ documentId: id, role: 'proof' }]);
-    // And comes off again when it is taken back.
+    // And comes off again when it is taken back, until it is filed again, whatever it says then.
     await room.ask(endpoints.unfileDocument, { params: { id } });
     expect((await entryNow(entry))!.papers).toEqual([]);
+    for (const [name, value] of [
+      ['number', 'Q-1'],
+      ['vendor', 'Somebody Else'],
+    ] as const)
+      await room.ask(endpoints.changeFact, { params: { id, name }, body: { value, pageId: null, box: null } });
+    expect(await booksOf(id)).toMatchObject({ enters: false, attachTo: entry.id });
+    await room.file(id, 'Energy', 'Workshop');
+    expect((await entryNow(entry))!.papers).toMatchObject([{ documentId: id }]);
   });
 
   it('negative as a credit note; a reminder hangs on the bill that it reminds of', async () => {

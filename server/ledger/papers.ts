@@ -15,7 +15,7 @@ import { ActingAs, record } from '../platform/history';
 import { announce } from '../platform/live';
 import { readSettings } from '../platform/settings';
 import { categoriesOf, waysOf } from './books';
-import { changed, describeEntry, enter, SURE, writeEntry } from './entries';
+import { changed, describeEntry, enter, insistOnCategories, SURE, writeEntry } from './entries';
 import {
   entriesWithoutPaper,
   entryRemindedOf,
@@ -83,13 +83,17 @@ async function proposedUnder(
     : { categoryId: null, accountId: null, why: { code: 'none', text: '' } };
 }
 
-async function fitsOf(manager: EntityManager, { draft }: { draft: EntryDraft }): Promise<Shown['fits']> {
+/** The entries that a paper may be of, the one that a person chose among them as long as it lacks a paper. */
+async function fitsOf(manager: EntityManager, draft: EntryDraft, chosen: string | null): Promise<Shown['fits']> {
   const lacking = await entriesWithoutPaper(manager);
   const units = draft.problems.includes('no-total') ? null : draft.units;
-  const found = entriesFor({ ...draft, units }, lacking);
-  return found.slice(0, MOST_FITS).map((fit) => {
-    const { serial, who, day, units: owed, currency } = lacking.find(({ id }) => id === fit.id)!;
-    return { ...fit, serial, who, day, units: owed, currency, sure: fit.confidence >= SURE };
+  const found = entriesFor({ ...draft, units }, lacking).slice(0, MOST_FITS);
+  if (chosen && !found.some(({ id }) => id === chosen)) found.push({ id: chosen, confidence: 0, alike: [] });
+  return found.flatMap((fit) => {
+    const own = lacking.find(({ id }) => id === fit.id);
+    if (!own) return [];
+    const { serial, who, day, units: owed, currency } = own;
+    return [{ ...fit, serial, who, day, units: owed, currency, sure: fit.confidence >= SURE }];
   });
 }
 
@@ -108,7 +112,7 @@ async function consider(manager: EntityManager, document: Document): Promise<Con
   const link = await manager.findOne(EntryPaper, { where: { documentId: document.id }, relations: { entry: true } });
   const entry = link?.entry && !link.entry.takenOutAt ? { id: link.entryId, serial: link.entry.serial } : null;
   const as = isEntered(says.kind) ? 'entry' : says.kind === 'reminder' ? 'reminder' : 'nothing';
-  const fits = entry || as === 'reminder' ? [] : await fitsOf(manager, { draft });
+  const fits = entry || as === 'reminder' ? [] : await fitsOf(manager, draft, wish?.attachTo ?? null);
   const attachTo = attachedTo(wish, fits);
   const forEntry = document.stackId
     ? ((await manager.findOneBy(Stack, { id: document.stackId }))?.forEntry ?? false)
@@ -136,7 +140,8 @@ async function consider(manager: EntityManager, document: Document): Promise<Con
 /** The entry that a paper is attached to once it is filed: what a person chose; else the one that is sure. */
 function attachedTo(wish: PaperBooks | null, fits: Shown['fits']): string | null {
   if (wish?.attach === false || wish?.enters) return null;
-  if (wish?.attach) return wish.attachTo;
+  // One that has got another paper meanwhile, or was taken out, is not among them.
+  if (wish?.attach) return fits.find(({ id }) => id === wish.attachTo)?.id ?? null;
   return fits.find(({ sure }) => sure)?.id ?? null;
 }
 
@@ -155,6 +160,7 @@ export function changePaperBooks({ database: { source } }: Context, id: string, 
     if (wish.parts) {
       const { draft } = await consider(manager, document);
       if (sumOf(wish.parts) !== draft.units) throw new Problem('entry-sums');
+      await insistOnCategories(manager, wish.parts);
     }
     if (wish.accountId && !(await manager.existsBy(Account, { id: wish.accountId })))
       throw new Problem('not-found', { what: 'The account' });
@@ -224,7 +230,7 @@ export async function whenFiled(
   if (enters && blocked.length === 0) await enterFrom(context, manager, actor, documentId, considered);
 }
 
-/** A paper was taken back from the shelf: what was entered from it, and is not checked, goes; it comes off what it was attached to by itself. */
+/** A paper was taken back from the shelf: what was entered from it, and is not checked, goes; it comes off what it was attached to until it is filed again. */
 export async function whenUnfiled(
   context: Context,
   manager: EntityManager,
@@ -233,7 +239,11 @@ export async function whenUnfiled(
   const link = await manager.findOne(EntryPaper, { where: { documentId }, relations: { entry: true } });
   if (!link?.entry || link.entry.checkedAt) return;
   if (link.entered) await manager.update(Entry, { id: link.entryId }, { takenOutAt: new Date() });
-  else await manager.delete(EntryPaper, { documentId });
+  else {
+    await manager.delete(EntryPaper, { documentId });
+    // Filed again, it is of the same entry again.
+    await manager.upsert(PaperBooks, { documentId, attach: true, attachTo: link.entryId }, ['documentId']);
+  }
   await changed(context, manager, link.entryId);
 }
 
