@@ -1,6 +1,6 @@
 import { readFile } from 'node:fs/promises';
 import { EntriesError, readEntries } from '@crow/core/ledger/entriesFile';
-import { matchPayments, turnedToFit } from '@crow/core/ledger/matching/match';
+import { linesAsPaid, matchPayments } from '@crow/core/ledger/matching/match';
 import { alreadyThere } from '@crow/core/ledger/statements/once';
 import { readStatement } from '@crow/core/ledger/statements/readStatement';
 import { StatementError, StatementLine } from '@crow/core/ledger/statements/statement';
@@ -30,8 +30,7 @@ export async function main(args: string[]): Promise<number> {
     const statement = await bytesOf(file)
       .then(readStatement)
       .catch((error: unknown) => tell(file, error));
-    if (!Array.isArray(statement))
-      files.push(statement.signed ? statement.lines : turnedToFit(statement.lines, entries));
+    if (!Array.isArray(statement)) files.push(linesAsPaid(statement, entries));
   }
   const there = alreadyThere(files).flat();
   const lines = files.flat();

@@ -2,7 +2,7 @@ import { EntityManager, In } from 'typeorm';
 import { StatementFile as ShownFile, StatementRead } from '@crow/contract/ledger';
 import { Problem } from '@crow/contract/problems';
 import { CURRENCY_OF } from '@crow/core/ledger/books/taxCodes';
-import { turnedToFit } from '@crow/core/ledger/matching/match';
+import { linesAsPaid } from '@crow/core/ledger/matching/match';
 import { balanceGaps } from '@crow/core/ledger/statements/balances';
 import { alreadyThere } from '@crow/core/ledger/statements/once';
 import { Statement, StatementLine } from '@crow/core/ledger/statements/statement';
@@ -118,12 +118,12 @@ async function gathered(name: string, bytes: AsyncIterable<Uint8Array>): Promise
 /** The lines with their currency, the right way round. @param turned whether a person says that they go the other way */
 async function understood(
   manager: EntityManager,
-  { lines, signed }: Statement,
+  { format, lines, signed }: Statement,
   currency: string,
   turned: boolean,
 ): Promise<StatementLine[]> {
   const named = lines.map((line) => ({ ...line, currency: line.currency ?? currency }));
-  const fitting = signed ? named : turnedToFit(named, await entriesWithPapers(manager));
+  const fitting = linesAsPaid({ format, signed, lines: named }, await entriesWithPapers(manager));
   return turned ? fitting.map((line) => ({ ...line, units: -line.units })) : fitting;
 }
 

@@ -1,5 +1,5 @@
 import { MatchLine, OpenEntry, Tie } from './entry';
-import { matchPayments, turnedToFit } from './match';
+import { linesAsPaid, matchPayments, turnedToFit } from './match';
 
 let counted = 0;
 const bill = (part: Partial<OpenEntry>): OpenEntry => ({
@@ -143,7 +143,19 @@ it('nothing comes of nothing', () => {
 });
 
 it('a card’s statement that lists what was paid is turned', () =>
-  expect(turnedToFit([line({ units: 18_420 })], [bill({})])[0].units).toBe(-18_420));
+  expect(turnedToFit([line({ units: 18_420 })], [bill({})], { signed: false })[0].units).toBe(-18_420));
+
+it('one with signs is turned only where many amounts fit the other way, and none that has a balance or a standard', () => {
+  const bills = [100, 230, 470, 990].map((units) => bill({ units }));
+  const owed = bills.map(({ units }) => ({ ...line({ units }), id: '', balance: null }));
+  const paid = { ...line({ units: -50_000 }), id: '', balance: null };
+  const first = (given: Partial<Parameters<typeof linesAsPaid>[0]>) =>
+    linesAsPaid({ format: 'csv', signed: true, lines: [...owed, paid], ...given }, bills)[0].units;
+  expect(first({})).toBe(-100);
+  expect(first({ lines: [...owed.slice(1), paid] })).toBe(230);
+  expect(first({ format: 'ofx' })).toBe(100);
+  expect(first({ lines: [...owed, { ...paid, balance: 3 }] })).toBe(100);
+});
 
 it('a few lines are enough: what has name, number and amount is sure, whatever share of them says so', () => {
   const few = [

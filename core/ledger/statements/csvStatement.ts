@@ -27,9 +27,14 @@ const HEADS: { role: ColumnRole; says: RegExp }[] = [
   { role: 'id', says: /\b(transaction id|fitid|bank reference|umsatz.?id|buchungs.?nr|id)\b/ },
 ];
 const VALUE_DAY = /\b(value|valuta|wert|wertstellung|valeur)\b/;
-const OUT = /^(s|d|dr|dbit|debit|soll|lastschrift|ausgang|out|-|belastung)$/;
-const IN = /^(h|c|cr|crdt|credit|haben|gutschrift|eingang|in|\+)$/;
-const CURRENCY = /^[A-Z]{3}$/;
+const OUT =
+  /^(s|d|dr|dbit|debit|debet|debito|soll|lastschrift|ausgang|ausgabe|belastung|out|-|af|cargo|adeudo|dare|addebito|expense|withdrawal)$/;
+const IN =
+  /^(h|c|cr|crdt|credit|credito|haben|gutschrift|eingang|einnahme|in|\+|bij|abono|avere|accredito|income|deposit)$/;
+/** Of ISO 4217: codes of kinds of bookings have three letters, too. */
+const CURRENCIES = new Set(Intl.supportedValuesOf('currency'));
+/** Heads of amounts that are in the smallest unit. */
+const IN_SMALLEST = /\b(minor|cents?|pence|centimes|rappen)\b/;
 const MOST_SAMPLED = 400;
 
 interface Table {
@@ -55,8 +60,12 @@ export function readCsvStatement(text: string): Statement {
   ];
   const [currencyAt] = columns('currency');
   const currencyOf = (row: string[]) => row[currencyAt]?.trim() || currencyIn(head, amountsAt) || null;
-  const units = (row: string[], at: number | undefined) =>
-    at === undefined || !row[at]?.trim() ? undefined : readUnits(row[at], decimal, currencyOf(row));
+  const isInSmallest = amountsAt.some((at) => IN_SMALLEST.test(head[at]));
+  const units = (row: string[], at: number | undefined) => {
+    if (at === undefined || !row[at]?.trim()) return undefined;
+    const whole = isInSmallest && /^[-+]?\d+$/.test(row[at].trim());
+    return whole ? Number(row[at]) : readUnits(row[at], decimal, currencyOf(row));
+  };
   const [amountAt, outAt, inAt, sideAt, balanceAt, idAt] = (
     ['amount', 'out', 'in', 'side', 'balance', 'id'] as const
   ).map((role) => columns(role)[0] as number | undefined);
@@ -74,7 +83,8 @@ export function readCsvStatement(text: string): Statement {
     if (!day || amount === undefined) return [];
     const said = (role: ColumnRole) =>
       columns(role)
-        .map((at) => row[at]?.trim())
+        // What spreadsheets put before text, so that it stays text.
+        .map((at) => row[at]?.trim().replace(/^'(?=\S)/, ''))
         .filter(Boolean)
         .join(' ');
     return [
@@ -168,7 +178,7 @@ function rolesOf(head: readonly string[], given: readonly string[][]): ColumnRol
   }
   for (const at of head.keys()) {
     if (roles[at] !== 'text' || amounts.includes(at)) continue;
-    if (share(at, (cell) => CURRENCY.test(cell)) > 0.97 && new Set(filled[at]).size <= 12) roles[at] = 'currency';
+    if (share(at, (cell) => CURRENCIES.has(cell)) > 0.97 && new Set(filled[at]).size <= 12) roles[at] = 'currency';
     else if (isSide(filled[at])) roles[at] = 'side';
     else if (said[at] === 'who' && new Set(filled[at]).size > 1) roles[at] = 'who';
     else if (said[at] === 'id' && new Set(filled[at]).size === filled[at].length) roles[at] = 'id';

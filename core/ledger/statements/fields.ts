@@ -67,7 +67,7 @@ function day(year: string, month: string, date: string): string | undefined {
 }
 
 const AMOUNT =
-  /^(?:[A-Z]{3}|[€£$¥]|CHF|Fr\.)?\s*([-+–−(]?)\s*(?:[A-Z]{3}|[€£$¥])?\s*(\d{1,3}(?:[.,'’   ]\d{3})+(?:[.,]\d{1,3})?|\d+(?:[.,]\d{1,4})?|[.,]\d{1,2})\s*([-–−)]|[+])?\s*(?:[A-Z]{3}|[€£$¥])?\s*(CR|DR|C|D|H|S|Cr|Dr)?$/u;
+  /^(?:[A-Z]{3}|[€£$¥]|CHF|Fr\.)?\s*([-+–−(]?)\s*(?:[A-Z]{3}|[€£$¥])?\s*(\d{1,3}(?:[.,'’   ]\d{3})+(?:[.,]\d{1,3})?|\d{1,2}(?:,\d{2})+,\d{3}(?:\.\d{1,2})?|\d+(?:[.,]\d{1,4})?|[.,]\d{1,2})\s*([-–−)]|[+])?\s*(?:[A-Z]{3}|[€£$¥])?\s*(CR|DR|C|D|H|S|Cr|Dr)?$/u;
 
 /** Which sign stands before the decimals. */
 export type DecimalSign = '.' | ',';

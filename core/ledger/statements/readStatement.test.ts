@@ -190,3 +190,40 @@ it('amounts without signs are signed by the balance, the first as most of the ot
     'Date,Description,Amount,Balance\n09/10/2026,Mill,120.00,880.00\n12/10/2026,Post,48.00,832.00\n13/10/2026,Shop,5.00,827.00\n14/10/2026,Market,20.00,847.00\n';
   expect(read(text).lines.map(({ units }) => units)).toEqual([-12_000, -4_800, -500, 2_000]);
 });
+
+describe('what banks do besides', () => {
+  const short = (text: string) => read(text).lines.map(({ units, currency, text: said }) => [units, currency, said]);
+
+  it('a column says which way money went in words of many languages', () => {
+    const text =
+      '"Datum","Naam","Code","Af Bij","Bedrag (EUR)"\n"20261014","De Haven","GT","Af","48,00"\n"20261016","Noord","OV","Bij","310,00"\n';
+    expect(read(text)).toMatchObject({ signed: true, lines: [{ units: -4_800 }, { units: 31_000 }] });
+    expect(short('Fecha;Concepto;Importe;Tipo\n03/11/2026;Luz;61,20;Cargo\n30/11/2026;Feria;400,00;Abono\n')).toEqual([
+      [-6_120, null, 'Luz'],
+      [40_000, null, 'Feria'],
+    ]);
+  });
+
+  it('codes of kinds of bookings are no currencies, and a quotation mark before text is none of it', () => {
+    const text =
+      "Date, Type, Description, Value, Balance\n03 Nov 2026,DPC,'HARBOUR FIBRE,-184.20,1204.11\n05 Nov 2026,BAC,'AVERY S-77,50.00,1254.11\n";
+    expect(short(text)).toEqual([
+      [-18_420, null, 'DPC HARBOUR FIBRE'],
+      [5_000, null, 'BAC AVERY S-77'],
+    ]);
+  });
+
+  it('amounts are in the smallest unit where their head says so, and grouped as in India', () => {
+    expect(
+      short('day\tamount_minor\tccy\ttext\n2026-11-03\t-18420\tGBP\tMILL\n2026-11-04\t5000\tGBP\tAVERY\n'),
+    ).toEqual([
+      [-18_420, 'GBP', 'MILL'],
+      [5_000, 'GBP', 'AVERY'],
+    ]);
+    const lakh = 'Date,Narration,Amount,Dr/Cr\n03-11-2026,MILL,"1,84,200.50",Dr\n05-11-2026,AVERY,"50,000.00",Cr\n';
+    expect(short(lakh)).toEqual([
+      [-18_420_050, null, 'MILL'],
+      [5_000_000, null, 'AVERY'],
+    ]);
+  });
+});
