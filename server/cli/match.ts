@@ -1,6 +1,7 @@
 import { readFile } from 'node:fs/promises';
 import { EntriesError, readEntries } from '@crow/core/ledger/entriesFile';
-import { linesAsPaid, matchPayments } from '@crow/core/ledger/matching/match';
+import { matchPayments } from '@crow/core/ledger/matching/match';
+import { linesAsPaid } from '@crow/core/ledger/matching/turned';
 import { alreadyThere } from '@crow/core/ledger/statements/once';
 import { readStatement } from '@crow/core/ledger/statements/readStatement';
 import { StatementError, StatementLine } from '@crow/core/ledger/statements/statement';

@@ -2,7 +2,7 @@ import { EntityManager, In } from 'typeorm';
 import { StatementFile as ShownFile, StatementRead } from '@crow/contract/ledger';
 import { Problem } from '@crow/contract/problems';
 import { CURRENCY_OF } from '@crow/core/ledger/books/taxCodes';
-import { linesAsPaid } from '@crow/core/ledger/matching/match';
+import { linesAsPaid } from '@crow/core/ledger/matching/turned';
 import { balanceGaps } from '@crow/core/ledger/statements/balances';
 import { alreadyThere } from '@crow/core/ledger/statements/once';
 import { Statement, StatementLine } from '@crow/core/ledger/statements/statement';

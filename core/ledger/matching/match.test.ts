@@ -1,5 +1,6 @@
 import { MatchLine, OpenEntry, Tie } from './entry';
-import { linesAsPaid, matchPayments, turnedToFit } from './match';
+import { matchPayments } from './match';
+import { linesAsPaid, turnedToFit } from './turned';
 
 let counted = 0;
 const bill = (part: Partial<OpenEntry>): OpenEntry => ({
