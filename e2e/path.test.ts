@@ -154,7 +154,7 @@ it('renames, moves, deletes and brings back a document, and the file on disk fol
     .getByRole('navigation')
     .getByRole('link', { name: /^Shelf/ })
     .click();
-  await page.getByRole('button', { name: /^Loom/ }).click();
+  await page.getByRole('button', { name: /^Loom \d/ }).click();
   await page.getByRole('button', { name: 'Warping mill' }).click();
   const more = () => page.getByRole('button', { name: 'More about this document' }).click();
   await more();
