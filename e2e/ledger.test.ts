@@ -100,7 +100,7 @@ it('an entry is typed in one line, and a statement’s lines are tied to what th
   await page.getByRole('button', { name: 'Statements' }).click();
   await page.setInputFiles('[data-statements]', path);
   await page.getByRole('button', { name: 'Take in 4 lines' }).click();
-  await page.getByText('4 lines of “bank.csv” are in the books.').waitFor();
+  await page.getByText('4 lines of “bank.csv” are in the books.', { exact: true }).waitFor();
   await page.getByRole('button', { name: 'The book' }).click();
   await page.getByRole('button', { name: /^Tie the 3 sure ones/ }).waitFor();
   await page.keyboard.press('t');
