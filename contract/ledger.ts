@@ -1,12 +1,16 @@
 import { array, boolean, InferType, number, object, string } from 'yup';
+import { isDay } from '@crow/core/reading/dayForms';
 import { BOOK_COUNTRIES } from '@crow/core/ledger/books/taxCodes';
 import { id, idParams, when } from './basics';
 import { documentSummary } from './documents';
 import { endpoint } from './endpoint';
 
-const units = number().integer().required();
+/** Beyond what anybody owes, and what is counted exactly. */
+const MOST_UNITS = 1e15;
+const units = number().integer().min(-MOST_UNITS).max(MOST_UNITS).required();
 const day = string()
-  .matches(/^\d{4}-(0[1-9]|1[0-2])-(0[1-9]|[12]\d|3[01])$/, 'a day is written as year, month and day')
+  .matches(/^\d{4}-\d{2}-\d{2}$/, 'a day is written as year, month and day')
+  .test('day', 'there is no such day', (value) => value == null || isDay(value))
   .required();
 const currency = string()
   .matches(/^[A-Z]{3}$/, 'a currency has three letters')
@@ -485,6 +489,8 @@ export const ledgerEndpoints = {
       name: string().max(500).required(),
       look: boolean(),
       accountId: string().uuid(),
+      /** Whether it is of an account that is not there yet, whatever it seems to be of. */
+      another: boolean(),
       /** Turns amounts round, for a file that does not say which way money went. */
       turned: boolean(),
     }),

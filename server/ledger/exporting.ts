@@ -68,7 +68,7 @@ function ofYear({ entries, lines, ties }: Ledger, year: string | undefined): Led
   const own = entries.filter(({ day }) => day.startsWith(year));
   const those = lines.filter(({ day }) => day.startsWith(year));
   const [ids, lineIds] = [new Set(own.map(({ id }) => id)), new Set(those.map(({ id }) => id))];
-  const held = ties.filter((tie) => tie.entries.some((id) => ids.has(id)) && tie.lines.some((id) => lineIds.has(id)));
+  const held = ties.filter((tie) => tie.entries.some((id) => ids.has(id)) || tie.lines.some((id) => lineIds.has(id)));
   return { entries: own, lines: those, ties: held };
 }
 

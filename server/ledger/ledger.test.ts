@@ -52,7 +52,7 @@ const booksOf = (id: string) => room.ask(endpoints.paperBooks, { params: { id } 
 
 const statement = async (
   text: string,
-  given: { name?: string; look?: boolean; accountId?: string; turned?: boolean } = {},
+  given: { name?: string; look?: boolean; accountId?: string; another?: boolean; turned?: boolean } = {},
 ): Promise<StatementRead> => {
   const query = { name: 'bank.csv', ...given };
   const { status, body } = await room.request('PUT', addressOf(endpoints.sendStatement, { query }), {
@@ -217,6 +217,14 @@ describe('an entry', () => {
     expect(await entryNow(made)).toMatchObject({ who: 'Quayside Parcels Ltd' });
   });
 
+  it('is of a day that there is, and of an amount that can be counted', async () => {
+    for (const wrong of [fields({ day: '2026-02-30' }), fields({ units: 1e18 })])
+      expect(await room.refusal(endpoints.makeEntry, { body: wrong })).toMatchObject({
+        code: 'not-valid',
+        status: 400,
+      });
+  });
+
   it('adds up, and names what there is', async () => {
     const off = fields({ units: 999 });
     off.parts[0].net = 3140;
@@ -340,6 +348,10 @@ describe('a statement', () => {
     await expect(statement('hello', { name: 'hello.csv' })).rejects.toThrow('“hello.csv” can’t be read');
     await expect(statement('', { name: 'empty.csv' })).rejects.toThrow('can’t be read');
     expect((await ledger()).lines).toHaveLength(before);
+    // A person may say that it is of none that is there, whatever it seems to be of.
+    const own = await statement(`${HEAD}21/11/2026,Ferry,card,-4.00,\n`, { accountId: bank(), another: true });
+    expect(accounts.map(({ id }) => id)).not.toContain(own.accountId);
+    await room.ask(endpoints.takeOutStatement, { params: { id: own.id! } });
     // Taken out again, it is gone.
     await room.ask(endpoints.takeOutStatement, { params: { id: other.id! } });
     expect((await ledger()).lines).toHaveLength(before - 1);

@@ -24,6 +24,8 @@ export interface StatementWish {
   /** Whether it is only looked at. */
   look?: boolean;
   accountId?: string;
+  /** Whether it is of an account that is not there yet. */
+  another?: boolean;
   turned?: boolean;
 }
 
@@ -41,7 +43,7 @@ export async function takeInStatement(
   const statement = await context.heavy.statement(wish.name, file);
   const blob = wish.look ? undefined : await storeBytes(context.database, file);
   return context.database.source.transaction(async (inside) => {
-    const account = await accountFor(inside, statement, wish.accountId);
+    const account = wish.another ? undefined : await accountFor(inside, statement, wish.accountId);
     if (account && !wish.look) await lockAccount(inside, account.id);
     const currency = statement.currency ?? account?.currency ?? CURRENCY_OF[(await waysOf(inside)).country];
     const lines = await understood(inside, statement, currency, wish.turned ?? false);

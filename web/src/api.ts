@@ -78,6 +78,6 @@ export const sendArchive = (file: File): Promise<Output<typeof endpoints.sendArc
 /** Has a statement's file looked at, or taken in. @throws ReportedProblem */
 export const sendStatement = (
   file: File,
-  wish: { look?: boolean; accountId?: string; turned?: boolean },
+  wish: { look?: boolean; accountId?: string; another?: boolean; turned?: boolean },
 ): Promise<Output<typeof endpoints.sendStatement>> =>
   sendBytes(endpoints.sendStatement, { name: file.name, ...wish }, file);

@@ -1,4 +1,4 @@
-import { digitsOf, Money, moneyOf } from '../../money';
+import { digitsOf, moneyOf } from '../../money';
 import { BookCountry, CURRENCY_OF, taxCodeFor } from './taxCodes';
 
 /** A share of an entry under one category and one treatment; money in the smallest unit of the entry's currency. */
@@ -144,6 +144,3 @@ export function shareOf(units: number, share: number, of: number): number {
 function isUntaxedRest(left: number, parts: readonly EntryPart[], net: number | undefined): boolean {
   return net !== undefined && parts.reduce((sum, part) => sum + part.net, left) === net;
 }
-
-/** What an entry comes to, as money. */
-export const totalOf = ({ units, currency }: Pick<EntryDraft, 'units' | 'currency'>): Money => ({ units, currency });

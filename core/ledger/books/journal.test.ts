@@ -90,6 +90,20 @@ it('settles what is owed in another currency by way of the exchange', () => {
   });
 });
 
+it('a line that pays what was entered at another time is open from then, and no difference is made of half a tie', () => {
+  const elsewhere = { entries: ['of last year'], lines: ['l'], settles: true };
+  expect(balances(writeJournal({ entries: [], lines: [line()], ties: [elsewhere] }))).toEqual({
+    'assets:Bank account GBP': -12_000,
+    'liabilities:open GBP': 12_000,
+  });
+  const half = { entries: ['e', 'of last year'], lines: ['l'], settles: true };
+  expect(balances(writeJournal({ entries: [entry()], lines: [line({ units: -20_000 })], ties: [half] }))).toMatchObject(
+    {
+      'liabilities:open GBP': 8_000,
+    },
+  );
+});
+
 it('names nothing that a journal would take for something else', () => {
   const odd = entry({ who: 'A;B\nC', number: '(1)', parts: [{ ...entry().parts[0], category: 'Post: far  away' }] });
   const journal = writeJournal({ entries: [odd], lines: [], ties: [] });

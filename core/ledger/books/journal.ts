@@ -87,10 +87,10 @@ export function writeJournal({
   for (const tie of ties) {
     const own = tie.entries.flatMap((id) => entryOf.get(id) ?? []);
     const those = tie.lines.flatMap((id) => lineOf.get(id) ?? []);
-    if (own.length === 0) continue;
     those.forEach(({ id }) => tied.add(id));
-    transactions.push(...paid(own, those));
-    const difference = tie.settles ? settledDifference(own, those) : undefined;
+    transactions.push(...(own.length > 0 ? paid(own, those) : those.map(paidBefore)));
+    const isWhole = own.length === tie.entries.length && those.length === tie.lines.length;
+    const difference = tie.settles && isWhole ? settledDifference(own, those) : undefined;
     if (difference) transactions.push(difference);
   }
   for (const line of lines)
@@ -112,7 +112,7 @@ export function writeJournal({
   return [...heads, ...[...accounts].sort().map((account) => `account ${account}`), '', written].join('\n');
 }
 
-const assets = (account: string) => `assets:${account}`;
+const assets = (account: string) => `assets:${accountName(account)}`;
 
 /** Text that means nothing to who reads the journal: no breaks, no comment, no other payee. */
 const plain = (text: string) =>
@@ -150,10 +150,7 @@ function entered({ serial, day, who, what, number, currency, units, parts, paidI
   ]);
   const code = plain(number).replace(/[()]/g, '');
   const head = `${day} ${code ? `(${code}) ` : ''}${named(who, what)}  ; entry:${serial}`;
-  return transaction(head, [
-    ...postings,
-    { account: paidIn ? assets(accountName(paidIn)) : OPEN, units: -units, currency },
-  ]);
+  return transaction(head, [...postings, { account: paidIn ? assets(paidIn) : OPEN, units: -units, currency }]);
 }
 
 /** Entries and the lines that pay them: what is open is settled by each line; what is left over by none is a difference. */
@@ -162,7 +159,7 @@ function paid(entries: readonly JournalEntry[], lines: readonly JournalLine[]): 
   const isOne = [...entries, ...lines].every((each) => each.currency === currency);
   const owed = entries.reduce((sum, { units }) => sum + units, 0);
   return lines.map((line, at) => {
-    const bank: Posting = { account: assets(accountName(line.account)), units: line.units, currency: line.currency };
+    const bank: Posting = { account: assets(line.account), units: line.units, currency: line.currency };
     const head = `${line.day} ${named(line.who, line.text)}  ; pays entry ${entries.map(({ serial }) => serial).join(', ')}`;
     if (isOne)
       return { day: line.day, text: transaction(head, [bank, { account: OPEN, units: -line.units, currency }]) };
@@ -177,6 +174,17 @@ function paid(entries: readonly JournalEntry[], lines: readonly JournalLine[]): 
     const exchanged = { account: EXCHANGE, units: -line.units, currency: line.currency };
     return { day: line.day, text: transaction(head, [bank, exchanged, ...settled]) };
   });
+}
+
+/** A line that pays what was entered at another time than what is written here: it is open from then, or to be. */
+function paidBefore({ day, who, text, account, units, currency }: JournalLine): { day: string; text: string } {
+  return {
+    day,
+    text: transaction(`${day} ${named(who, text)}  ; of another time`, [
+      { account: assets(account), units, currency },
+      { account: OPEN, units: -units, currency },
+    ]),
+  };
 }
 
 /** What ties leave of entries that they settle all the same: a discount, a fee. */

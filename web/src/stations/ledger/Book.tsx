@@ -1,7 +1,7 @@
 import { SortingState } from '@tanstack/react-table';
 import { useCallback, useMemo, useState } from 'react';
 import { endpoints } from '@crow/contract/endpoints';
-import { Books, Entry, EntryFields, Ledger } from '@crow/contract/ledger';
+import { Books, BookTie, Entry, entryFields, EntryFields, Ledger } from '@crow/contract/ledger';
 import { dayOf } from '@crow/core/reading/dayForms';
 import { askFile } from '../../api';
 import { saveFile } from '../../parts/saveFile';
@@ -42,6 +42,8 @@ export function Book({ books, ledger, openId }: { books: Books; ledger: Ledger; 
   const [current, setCurrent] = useState<string | undefined>(openId);
   const [opened, setOpened] = useState<string | undefined>(openId);
   const [editing, setEditing] = useState<Entry | 'new'>();
+  /** How many were typed one after the other: each begins anew, and none when others enter something meanwhile. */
+  const [typed, setTyped] = useState(0);
   const [chosen, setChosen] = useState<ReadonlySet<string>>(new Set());
   const [chosenLines, setChosenLines] = useState<ReadonlySet<string>>(new Set());
 
@@ -74,7 +76,17 @@ export function Book({ books, ledger, openId }: { books: Books; ledger: Ledger; 
       action: { label: 'Undo', run: () => takeOut.mutate({ params: { id: made.id } }) },
     });
   });
-  const change = useChange(endpoints.changeEntry, ['ledger'], () => setEditing(undefined));
+  const changeBack = useChange(endpoints.changeEntry, ['ledger']);
+  const change = useChange(endpoints.changeEntry, ['ledger'], ({ id, revision, serial }) => {
+    const before = entries.find((each) => each.id === id);
+    setEditing(undefined);
+    if (!before) return;
+    const fields = entryFields.cast(before, { stripUnknown: true }) as EntryFields;
+    tell({
+      text: `Entry ${serial} is changed.`,
+      action: { label: 'Undo', run: () => changeBack.mutate({ params: { id }, body: { ...fields, revision } }) },
+    });
+  });
   const check = useChange(endpoints.checkEntries, ['ledger']);
   const takeOff = useChange(endpoints.takeOffTies, ['ledger']);
   const take = useChange(endpoints.takeTies, ['ledger'], (_, { body: { ids } }) =>
@@ -91,12 +103,26 @@ export function Book({ books, ledger, openId }: { books: Books; ledger: Ledger; 
       action: { label: 'Undo', run: () => takeOff.mutate({ body: { ids: [id], refuse: false } }) },
     });
   });
+  /** Off again; a tie that was made can be made again, and one that was proposed will be proposed again. */
+  const takeTieOff = ({ id, made, entries: own, lines: those }: BookTie) =>
+    takeOff.mutate({ body: { ids: [id], refuse: true } }, () =>
+      tell({
+        text: made ? 'The tie is off.' : 'This is not proposed again.',
+        action: {
+          label: 'Undo',
+          run: () =>
+            made
+              ? tieByHand.mutate({ body: { entries: own, lines: those } })
+              : takeOff.mutate({ body: { ids: [id], refuse: false } }),
+        },
+      }),
+    );
   const sure = ties.filter((tie) => !tie.made && tie.sure);
   const takeSure = () => {
     if (sure.length > 0) take.mutate({ body: { ids: sure.map(({ id }) => id) } });
   };
   const save = (fields: EntryFields) => {
-    if (editing === 'new') make.mutate({ body: fields }, () => setEditing('new'));
+    if (editing === 'new') make.mutate({ body: fields }, () => setTyped((before) => before + 1));
     else if (editing) change.mutate({ params: { id: editing.id }, body: { ...fields, revision: editing.revision } });
   };
   const checkThem = (ids: string[], checked: boolean) =>
@@ -185,7 +211,7 @@ export function Book({ books, ledger, openId }: { books: Books; ledger: Ledger; 
           onCheck={({ id, checkedAt }) => checkThem([id], !checkedAt)}
           onTakeOut={({ id }) => takeOut.mutate({ params: { id } })}
           onTake={({ id }) => take.mutate({ body: { ids: [id] } })}
-          onTakeOff={({ id }) => takeOff.mutate({ body: { ids: [id], refuse: true } })}
+          onTakeOff={takeTieOff}
           wide={!medium && !open}
           small={small}
         />
@@ -251,7 +277,7 @@ export function Book({ books, ledger, openId }: { books: Books; ledger: Ledger; 
       )}
       {editing ? (
         <EntryStrip
-          key={editing === 'new' ? `new ${entries.length}` : editing.id}
+          key={editing === 'new' ? `new ${typed}` : editing.id}
           entry={editing === 'new' ? undefined : editing}
           entries={entries}
           country={books.country}

@@ -260,6 +260,16 @@ describe('ties', () => {
     expect(screen.queryByRole('button', { name: /sure one/ })).toBeNull();
   });
 
+  it('that were made come off with the way back', async () => {
+    const made = tie(own, booked, { made: true });
+    const { user, server } = open({ entries: [own], lines: [booked], ties: [made] });
+    await user.click(await screen.findByRole('button', { name: /^Take the tie off/ }));
+    await user.click((await notice('The tie is off.')).getByRole('button', { name: /Undo/ }));
+    await waitFor(() =>
+      expect(server.askedOf(endpoints.makeTie)).toEqual([{ body: { entries: [own.id], lines: [booked.id] } }]),
+    );
+  });
+
   it('are made by hand of what is chosen at both sides', async () => {
     const { user, server } = open({ entries: [own], lines: [booked] });
     await user.click(await screen.findByRole('checkbox', { name: `Choose entry ${own.serial}` }));
@@ -292,6 +302,31 @@ describe('an entry that is typed', () => {
       currency: 'GBP',
       parts: [{ categoryId: MATERIALS, taxCode: 'GB-S', rate: 20, net: 2617, tax: 524 }],
     });
+  });
+
+  it('stays as it is when something else is entered meanwhile, and a change has the way back', async () => {
+    const entries = [entry({ who: 'First' })];
+    const { user, server, arrive } = open({ entries });
+    await book();
+    await user.keyboard('n');
+    await user.type(await screen.findByLabelText('Who'), 'Half of a na');
+    entries.push(entry({ who: 'Meanwhile' }));
+    await arrive();
+    await screen.findByText('Meanwhile');
+    expect((screen.getByLabelText('Who') as HTMLInputElement).value).toBe('Half of a na');
+    await user.keyboard('{Escape}');
+    server.on(endpoints.changeEntry, () => ({ ...entries[0], revision: 2 }));
+    await user.click(screen.getByRole('checkbox', { name: `Choose entry ${entries[0].serial}` }));
+    await user.click(screen.getByRole('button', { name: 'Change it' }));
+    await user.type(await screen.findByLabelText('What'), 'Cones{Enter}');
+    const said = await notice(`Entry ${entries[0].serial} is changed.`);
+    await user.click(said.getByRole('button', { name: /Undo/ }));
+    await waitFor(() =>
+      expect(server.askedOf(endpoints.changeEntry).map(({ body }) => [body.what, body.revision])).toEqual([
+        ['Cones', 1],
+        ['', 2],
+      ]),
+    );
   });
 
   it('is not entered without a name or an amount, and says so', async () => {

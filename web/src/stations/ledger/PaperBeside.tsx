@@ -7,6 +7,7 @@ import { ask } from '../../api';
 import { alikeInWords, isProven } from '../../parts/books/words';
 import { Button, IconButton } from '../../parts/controls';
 import { shownDay } from '../../parts/days';
+import { useNotices } from '../../parts/notices';
 import { PagePicture, sizeFor } from '../../parts/PagePicture';
 import { SquareCode } from '../../parts/SquareCode';
 import { money } from '../../parts/words';
@@ -17,7 +18,19 @@ const WIDTH = 400;
 /** The papers of an entry, laid open beside the page; or what may be its paper, and how to ask for a copy. */
 export function PaperBeside({ entry, onClose }: { entry: Entry; onClose: () => void }) {
   const { papers, serial, who } = entry;
+  const { tell } = useNotices();
+  const attach = useChange(endpoints.attachPaper, ['ledger', 'document']);
   const detach = useChange(endpoints.detachPaper, ['ledger', 'document']);
+  const takeOff = (documentId: string, role: Entry['papers'][number]['role']) =>
+    detach.mutate({ params: { id: entry.id, documentId } }, () =>
+      tell({
+        text: 'The paper is off the entry.',
+        action: {
+          label: 'Undo',
+          run: () => attach.mutate({ params: { id: entry.id }, body: { documentId, role } }),
+        },
+      }),
+    );
   return (
     <aside
       aria-label={`Papers of entry ${serial}`}
@@ -38,7 +51,7 @@ export function PaperBeside({ entry, onClose }: { entry: Entry; onClose: () => v
             <OnePaper id={documentId} isReminder={role === 'reminder'} />
             <button
               className="mt-1 text-sm text-quiet underline underline-offset-2"
-              onClick={() => detach.mutate({ params: { id: entry.id, documentId } })}
+              onClick={() => takeOff(documentId, role)}
             >
               Not of this entry: take it off
             </button>

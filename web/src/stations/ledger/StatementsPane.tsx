@@ -16,6 +16,8 @@ interface Looked {
   read?: StatementRead;
   problem?: unknown;
   accountId?: string;
+  /** Whether a person says that it is of an account that is not there yet. */
+  another?: boolean;
   turned: boolean;
 }
 
@@ -33,7 +35,7 @@ export function StatementsPane({ books }: { books: Books }) {
   );
   const accountName = (id: string) => books.accounts.find((each) => each.id === id)?.name ?? 'Another account';
 
-  const look = async (file: File, wish: Pick<Looked, 'accountId' | 'turned'>): Promise<Looked> => {
+  const look = async (file: File, wish: Pick<Looked, 'accountId' | 'another' | 'turned'>): Promise<Looked> => {
     try {
       const read = await sendStatement(file, { look: true, ...wish });
       return { file, read, ...wish, accountId: wish.accountId ?? read.accountId ?? undefined };
@@ -49,17 +51,17 @@ export function StatementsPane({ books }: { books: Books }) {
     }
     setBusy(false);
   };
-  const change = async (at: number, wish: Partial<Pick<Looked, 'accountId' | 'turned'>>) => {
-    const { file, accountId, turned } = looked[at];
-    const anew = await look(file, { accountId, turned, ...wish });
+  const change = async (at: number, wish: Partial<Pick<Looked, 'accountId' | 'another' | 'turned'>>) => {
+    const { file, accountId, another, turned } = looked[at];
+    const anew = await look(file, { accountId, another, turned, ...wish });
     setLooked((before) => before.map((each, other) => (other === at ? anew : each)));
   };
   const leave = (at: number) => setLooked((before) => before.filter((_, other) => other !== at));
   const takeIn = async (at: number) => {
-    const { file, accountId, turned } = looked[at];
+    const { file, accountId, another, turned } = looked[at];
     setBusy(true);
     try {
-      const { id, fresh, known } = await sendStatement(file, { accountId, turned });
+      const { id, fresh, known } = await sendStatement(file, { accountId, another, turned });
       leave(at);
       const there = known > 0 ? `, ${count(known, 'line')} had been there` : '';
       tell({
@@ -146,7 +148,9 @@ export function StatementsPane({ books }: { books: Books }) {
                       kind === 'cash' || retired ? [] : [{ value: id, name }],
                     ),
                   ]}
-                  onChange={(to) => void change(at, { accountId: to || undefined })}
+                  onChange={(to) =>
+                    void change(at, { accountId: to || undefined, another: to === ANOTHER || undefined })
+                  }
                 />
                 <Button onClick={() => void change(at, { turned: !turned })}>Turn in and out round</Button>
                 <Button main onClick={() => void takeIn(at)} disabled={busy}>
