@@ -149,7 +149,8 @@ it('hears of work at once, and asks for none while there is none', async () => {
   const began = Date.now();
   await ask();
   await until(() => Promise.resolve(done.length > 0));
-  expect(done[0] - began).toBeLessThan(500);
+  // It would look by itself after half a minute.
+  expect(done[0] - began).toBeLessThan(10_000);
   await worker.stop();
 });
 
