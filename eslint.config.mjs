@@ -46,6 +46,7 @@ const ROOMS = [
   'shelf',
   'finding',
   'ledger',
+  'keeping',
   'sending',
   'people',
 ];

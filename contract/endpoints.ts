@@ -4,6 +4,7 @@ import { findingEndpoints } from './finding';
 import { foldersEndpoints } from './folders';
 import { historyEndpoints } from './history';
 import { ledgerEndpoints } from './ledger';
+import { keepingEndpoints } from './keeping';
 import { marksEndpoints } from './marks';
 import { pagesEndpoints } from './pages';
 import { peopleEndpoints } from './people';
@@ -30,6 +31,7 @@ export const endpoints = {
   ...findingEndpoints,
   ...askingEndpoints,
   ...ledgerEndpoints,
+  ...keepingEndpoints,
   ...sendingEndpoints,
 };
 

@@ -55,7 +55,12 @@ export const page = object({
     .defined(),
   blank: boolean().required(),
   /** What it says, where it is a divider sheet. */
-  divider: object({ folder: string().nullable().defined(), kind: string().oneOf(KINDS).nullable().defined() })
+  divider: object({
+    folder: string().nullable().defined(),
+    kind: string().oneOf(KINDS).nullable().defined(),
+    /** The box or binder whose label it is. */
+    place: object({ id: string().required(), name: string().required() }).optional().default(undefined),
+  })
     .nullable()
     .defined(),
   /** What kind of paper it looks like by itself, and who from, as far as that is known. */

@@ -251,6 +251,18 @@ export const PROBLEMS = {
     kept: 'Nothing was changed.',
     todo: 'Unlock it first, if it has to change; that is kept in its history.',
   },
+  'sheet-kept': {
+    status: 409,
+    happened: 'The sheet of “{name}” may not go: {detail}.',
+    kept: 'Nothing was changed, and nothing was written down as gone.',
+    todo: 'Keep the sheet, and look at the list again.',
+  },
+  'place-there': {
+    status: 409,
+    happened: 'There is a box or binder “{name}” already.',
+    kept: 'Nothing was changed.',
+    todo: 'Give it another name.',
+  },
   'entry-changed': {
     status: 409,
     happened: 'Entry {serial} was changed by somebody else meanwhile.',

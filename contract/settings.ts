@@ -126,7 +126,8 @@ export interface LiveEvent {
     | 'signature'
     | 'search'
     | 'parcel'
-    | 'ledger';
+    | 'ledger'
+    | 'sheet';
   id: string | null;
 }
 

@@ -10,6 +10,8 @@ import { checkingRoutes } from './checking/routes';
 import { heavyHere } from './engines/heavy';
 import { findingRoutes } from './finding/routes';
 import { generalRoutes } from './general';
+import { listenInKeeping } from './keeping/listening';
+import { keepingRoutes } from './keeping/routes';
 import { listenInLedger } from './ledger/listening';
 import { ledgerRoutes } from './ledger/routes';
 import { listenInPages } from './pages/listening';
@@ -34,7 +36,14 @@ import { sortingRoutes } from './sorting/routes';
 /** What services work with, heavy work done here unless said otherwise, each room listening to those before it in the order of the work. */
 export function openContext(parts: Omit<Context, 'happenings' | 'heavy'> & Partial<Pick<Context, 'heavy'>>): Context {
   const context: Context = { heavy: heavyHere, ...parts, happenings: new Happenings() };
-  for (const listen of [listenInPages, listenInSorting, listenInChecking, listenOnShelf, listenInLedger])
+  for (const listen of [
+    listenInPages,
+    listenInSorting,
+    listenInChecking,
+    listenOnShelf,
+    listenInLedger,
+    listenInKeeping,
+  ])
     listen(context);
   return context;
 }
@@ -69,6 +78,7 @@ export function allRoutes(app: FastifyInstance, context: Context, parts: Parts):
   shelfRoutes(app, context, parts);
   findingRoutes(app, context);
   ledgerRoutes(app, context);
+  keepingRoutes(app, context);
   sendingRoutes(app, context, parts);
   peopleRoutes(app, context, parts);
 }

@@ -9,6 +9,7 @@ import { PictureDesk, picturePage } from './pages/pagePictures';
 import { readPage, settle } from './reading/reading';
 import { Shelf } from './shelf/shelf';
 import { SourceShelf } from './capture/sources';
+import { proveFiles } from './keeping/proving';
 import { proposeTies } from './ledger/ties';
 import { packParcel, Parcels, settleParcel } from './sending/parcels';
 import { GivenUp, Handlers, Work } from './platform/jobs';
@@ -29,6 +30,10 @@ export function workerHandlers(context: Context, sources: SourceShelf): Handlers
 
 export function shelfHandlers(shelf: Shelf): Handlers {
   return { shelve: ({ documentId, actorId }) => shelf.shelve(documentId, actorId) };
+}
+
+export function proofHandlers(shelf: Shelf): Handlers {
+  return { prove: () => proveFiles(shelf) };
 }
 
 export function postHandlers(parcels: Parcels): Handlers {

@@ -4,7 +4,7 @@ import { endpoints } from '@crow/contract/endpoints';
 import { buildApp } from './app';
 import { openContext, openSending } from './assembly';
 import { Context } from './platform/context';
-import { giveUp, postHandlers, shelfHandlers } from './handlers';
+import { giveUp, postHandlers, proofHandlers, shelfHandlers } from './handlers';
 import { heavyInThreads } from './engines/heavy';
 import { ownScratch } from './engines/scratch';
 import { Jobs } from './platform/jobs';
@@ -78,6 +78,7 @@ async function main(): Promise<void> {
   const workers = [
     new Worker(context, ['shelve'], shelfHandlers(shelf)),
     new Worker(context, ['post'], postHandlers(sending.parcels)),
+    new Worker(context, ['prove'], proofHandlers(shelf)),
   ];
   workers.forEach((worker) => worker.start());
   watcher.start();

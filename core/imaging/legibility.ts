@@ -16,9 +16,13 @@ export interface Legibility {
 /** Below this score, a good part of the words is misread: on 100 made photos of all qualities, more than a twentieth of them. */
 const HARDLY_LEGIBLE = 0.45;
 
+/** Below these, a page is warned of. */
+export const LEGIBILITY_BARS = { score: HARDLY_LEGIBLE, complete: 0.62 } as const;
+
 /** What to warn of on a page, as a sentence: text that runs off its edge, or that can hardly be read. */
 export function warningOf({ score, advice, parts }: Legibility): string | undefined {
-  if (parts.complete < WORTH_SAYING) return advice.includes(ADVICE_COVERED) ? ADVICE_COVERED : ADVICE.complete;
+  if (parts.complete < LEGIBILITY_BARS.complete)
+    return advice.includes(ADVICE_COVERED) ? ADVICE_COVERED : ADVICE.complete;
   return score < HARDLY_LEGIBLE ? advice[0] : undefined;
 }
 
@@ -72,7 +76,7 @@ const ADVICE_COVERED = 'Fingers lie over the print: hold the page further out, a
 /** How complete a page counts as at the most when print on it is covered. */
 const COVERED = 0.5;
 /** Below this, a part is worth a sentence. */
-const WORTH_SAYING = 0.62;
+const WORTH_SAYING = LEGIBILITY_BARS.complete;
 /** Pixels are looked at in a picture of this size at the most: more tell no more. */
 const MEASURE = 2400;
 /** Print is looked for down to so little darker than paper. */

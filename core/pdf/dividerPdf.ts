@@ -28,8 +28,8 @@ export async function dividerPdf(
   ];
   const page = pdf.addPage([WIDTH, HEIGHT]);
   for (const x of [0, WIDTH - 14]) page.drawRectangle({ x, y: 0, width: 14, height: HEIGHT, color: BLACK });
-  drawCode(page, code, MARGIN, HEIGHT - MARGIN - CODE_SIDE);
-  drawCode(page, code, WIDTH - MARGIN - CODE_SIDE, MARGIN);
+  drawCode(page, code, { left: MARGIN, bottom: HEIGHT - MARGIN - CODE_SIDE, side: CODE_SIDE });
+  drawCode(page, code, { left: WIDTH - MARGIN - CODE_SIDE, bottom: MARGIN, side: CODE_SIDE });
   let y = HEIGHT - MARGIN - CODE_SIDE - 70;
   const write = (text: string, font: PDFFont, size: number) => {
     for (const line of broken(text, font, size, WIDTH - 2 * MARGIN)) {
@@ -49,15 +49,20 @@ export async function dividerPdf(
   return pdf.save();
 }
 
-function drawCode(page: PDFPage, code: CodeSquares, left: number, bottom: number): void {
-  const side = CODE_SIDE / code.length;
+/** Draws a square code. @param place its lower left corner and its side, in points */
+export function drawCode(
+  page: PDFPage,
+  code: CodeSquares,
+  { left, bottom, side: whole }: { left: number; bottom: number; side: number },
+): void {
+  const side = whole / code.length;
   code.forEach((row, down) => {
     // Dark squares beside each other are drawn as one: no hairlines between them.
     for (let from = 0; from < row.length; from++) {
       if (!row[from]) continue;
       let to = from;
       while (row[to + 1]) to++;
-      const y = bottom + CODE_SIDE - (down + 1) * side;
+      const y = bottom + whole - (down + 1) * side;
       page.drawRectangle({ x: left + from * side, y, width: (to - from + 1) * side, height: side, color: BLACK });
       from = to;
     }

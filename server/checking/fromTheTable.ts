@@ -4,7 +4,7 @@ import { Problem } from '@crow/contract/problems';
 import { Arrangement, documentsOf, keepWhole, Placed } from '@crow/core/sorting/arrangement';
 import { Divider } from '@crow/core/sorting/divider';
 import { Context } from '../platform/context';
-import { Document, DocumentPage, Fact, Page, SourceFile, Stack } from '../platform/entities';
+import { Document, DocumentPage, Fact, Page, Place, Sheet, SourceFile, Stack } from '../platform/entities';
 import { ActingAs, theProgram, record } from '../platform/history';
 import { announce } from '../platform/live';
 import { carryPages } from '../stack/carryingPages';
@@ -44,6 +44,9 @@ export async function documentsFrom(manager: EntityManager, actor: ActingAs, id:
         why: { code: 'divider-sheet' },
       });
     await refreshFacts(manager, documentId);
+    const place = labelBefore(arrangement, pages[0], dividers)?.place;
+    if (place && (await manager.existsBy(Place, { id: place.id, retired: false })))
+      await manager.insert(Sheet, { documentId, placeId: place.id });
     ids.push(documentId);
   }
   await manager.update(Stack, { id }, { state: 'sorted' });
@@ -69,6 +72,18 @@ function dividerBefore(
     if (divider) return divider;
   }
   return undefined;
+}
+
+/** The last label of a box or binder that lies anywhere before a document: what follows it lies there, until another one comes. */
+function labelBefore(
+  arrangement: Arrangement,
+  first: Placed,
+  dividers: ReadonlyMap<string, Divider>,
+): Divider | undefined {
+  return arrangement
+    .slice(0, arrangement.indexOf(first))
+    .flatMap(({ id, dropped }) => (dropped ? (dividers.get(id) ?? []) : []))
+    .findLast(({ place }) => place);
 }
 
 /**

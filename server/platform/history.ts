@@ -37,7 +37,9 @@ export async function record(
     | 'parcel'
     | 'entry'
     | 'statement'
-    | 'books',
+    | 'books'
+    | 'sheet'
+    | 'place',
   subjectId: string | null,
   detail: Record<string, unknown> = {},
 ): Promise<void> {

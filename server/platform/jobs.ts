@@ -1,7 +1,16 @@
 import PgBoss from 'pg-boss';
 import { EntityManager } from 'typeorm';
 import { Turn } from '@crow/core/geometry';
-import { countInterruption, jobsDueIn, leaveNoTries, notify, postponeJob, returnJob, isWaitingFor } from './queries';
+import {
+  countInterruption,
+  jobsDueIn,
+  leaveNoTries,
+  notify,
+  postponeJob,
+  returnJob,
+  isUnderWay,
+  isWaitingFor,
+} from './queries';
 import { Claim } from './entities';
 
 /** What can be asked of the workers, and what each kind of work needs to know. */
@@ -24,6 +33,8 @@ export interface Work {
   pack: { parcelId: string };
   /** Send a mail, if it is still to be sent and its time has come; done where the program's own key is. */
   post: { parcelId: string };
+  /** Compare the files on disk with what the database has, byte by byte; done where the shelf folder is. */
+  prove: Record<string, never>;
   /** Make the file on disk agree with the database; done where the shelf folder is. */
   shelve: { documentId: string; actorId: string };
 }
@@ -37,7 +48,7 @@ export interface GivenUp {
 /** In the order in which a worker looks for work: what somebody waits for comes first. */
 export const WORKER_QUEUES: WorkKind[] = ['take-in', 'bind', 'pack', 'mark', 'weigh', 'match', 'picture', 'read'];
 /** What only the server does, each by a worker of its own: neither waits for the other. */
-export const SERVER_QUEUES: WorkKind[] = ['shelve', 'post'];
+export const SERVER_QUEUES: WorkKind[] = ['shelve', 'post', 'prove'];
 const GIVEN_UP = 'given-up';
 /** What workers listen to: that there is work of a kind. */
 export const WORK_CHANNEL = 'crow_work';
@@ -143,7 +154,7 @@ export class Jobs {
   }
 
   /** Asks for work, on a document or on all there is, unless it is asked for already: changes that come quickly one after the other need it once. */
-  async askOnce<Kind extends 'bind' | 'mark' | 'weigh' | 'match'>(
+  async askOnce<Kind extends 'bind' | 'mark' | 'weigh' | 'match' | 'prove'>(
     manager: EntityManager,
     kind: Kind,
     data: Work[Kind],
@@ -151,6 +162,11 @@ export class Jobs {
   ): Promise<void> {
     if (!(await isWaitingFor(manager, kind, (data as { documentId?: string }).documentId)))
       await this.insert(manager, kind, [data], new Date(Date.now() + gatherMs));
+  }
+
+  /** Whether work of a kind waits or is being done. */
+  isUnderWay(manager: EntityManager, kind: WorkKind): Promise<boolean> {
+    return isUnderWay(manager, kind);
   }
 
   async fetch(kind: WorkKind): Promise<PgBoss.JobWithMetadata<Work[WorkKind]> | undefined> {

@@ -118,6 +118,12 @@ export async function isWaitingFor(manager: EntityManager, kind: string, documen
   return found.length > 0;
 }
 
+/** Whether work of a kind waits or is being done. */
+export async function isUnderWay(manager: EntityManager, kind: string): Promise<boolean> {
+  const found = await rows(manager, `select 1 from jobs.job where name = $1 and state <= 'active' limit 1`, [kind]);
+  return found.length > 0;
+}
+
 /** Work under way whose worker holds its lease no more. */
 export function jobsWithoutWorker(manager: EntityManager): Promise<{ id: string; name: WorkKind }[]> {
   return rows<{ id: string; name: WorkKind }>(

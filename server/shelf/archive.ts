@@ -49,13 +49,37 @@ export async function bringIn(
   name: string,
   bytes: AsyncIterable<Uint8Array>,
 ): Promise<Brought> {
+  return withArchive(name, bytes, (documents) => putBack(context, actor, name, documents));
+}
+
+/**
+ * What is made of each PDF of a paper in an archive of the shelf, one after the other.
+ * @throws Problem as `bringIn` does
+ */
+export function archivedPdfs<Made>(
+  name: string,
+  bytes: AsyncIterable<Uint8Array>,
+  make: (file: ZippedFile) => Promise<Made>,
+): Promise<Made[]> {
+  return withArchive(name, bytes, async (documents) => {
+    const made: Made[] = [];
+    for (const { file } of documents) if (file) made.push(await make(file));
+    return made;
+  });
+}
+
+function withArchive<Result>(
+  name: string,
+  bytes: AsyncIterable<Uint8Array>,
+  work: (documents: InArchive[]) => Promise<Result>,
+): Promise<Result> {
   return withScratch(async (folder) => {
     const path = join(folder, 'archive.zip');
     await pipeline(Readable.from(upTo(MOST_BYTES, bytes, name)), createWriteStream(path));
     return withZip(path, name, async (files) => {
       const documents = await documentsIn(files, name);
       if (!documents) throw new Problem('archive-strange', { name });
-      return putBack(context, actor, name, documents);
+      return work(documents);
     });
   });
 }

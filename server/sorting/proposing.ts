@@ -3,11 +3,11 @@ import { turnSize } from '@crow/core/geometry';
 import { readSettings } from '../platform/settings';
 import { findFacts } from '@crow/core/reading/facts/findFacts';
 import { isMilestone } from '@crow/core/reading/milestones';
-import { Word } from '@crow/core/reading/words';
+import { PageCode, Word } from '@crow/core/reading/words';
 import { followProposals } from '@crow/core/sorting/arrangement';
 import { backsOf } from '@crow/core/sorting/backs';
 import { proposeCuts } from '@crow/core/sorting/cuts';
-import { callsItselfDivider, Divider, readDividerCode } from '@crow/core/sorting/divider';
+import { callsItselfDivider, Divider, MOST_WORDS, readDividerCode } from '@crow/core/sorting/divider';
 import { PilePage } from '@crow/core/sorting/gaps';
 import { signsOf } from '@crow/core/sorting/signs';
 import { announce } from '../platform/live';
@@ -21,7 +21,7 @@ const LEAST_AT_A_GLANCE = 0.5;
 export async function keepSigns(manager: EntityManager, pageId: string): Promise<void> {
   const page = await textOfPage(manager, pageId);
   if (!page) return;
-  const { words } = page;
+  const { words, codes = [] } = page;
   const signs = signsOf(page, turnSize(page.pointWidth, page.pointHeight, page.turn));
   const { ownKinds } = await readSettings(manager);
   const { kind, vendor } = findFacts([page], { ownKinds });
@@ -29,8 +29,17 @@ export async function keepSigns(manager: EntityManager, pageId: string): Promise
     kind: kind && kind.confidence >= LEAST_AT_A_GLANCE ? kind.value : null,
     who: vendor && vendor.confidence >= LEAST_AT_A_GLANCE ? vendor.value : null,
   };
-  const divider = dividerInText(words, page.own);
+  const divider = dividerInCodes(words, codes) ?? dividerInText(words, page.own);
   await keepSignsOf(manager, pageId, { signs, glance, divider });
+}
+
+/** What a divider sheet, or a label, says by its code, where that was not found at first sight: labels have little black on them. */
+function dividerInCodes(words: Word[], codes: PageCode[]): Divider | undefined {
+  if (words.length > MOST_WORDS) return undefined;
+  for (const { text } of codes) {
+    const divider = readDividerCode(text);
+    if (divider) return divider;
+  }
 }
 
 /** What a divider sheet says by its text, where its code can't be read: what it names only from text that is exact. */

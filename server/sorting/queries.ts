@@ -39,7 +39,7 @@ type SizedText = PageText & { own: boolean; turn: Turn; pointWidth: number; poin
 export async function textOfPage(manager: EntityManager, pageId: string): Promise<SizedText | undefined> {
   const [found] = await rows<Omit<SizedText, 'words'> & { words: StoredWord[] }>(
     manager,
-    `select r.words, r.width, r.height, r.language, r.own, p.turn, p.point_width as "pointWidth", p.point_height as "pointHeight"
+    `select r.words, r.width, r.height, r.language, r.own, r.codes, p.turn, p.point_width as "pointWidth", p.point_height as "pointHeight"
      from page p join reading r on r.page_id = p.id and r.turn = p.turn and r.version = p.version where p.id = $1`,
     [pageId],
   );

@@ -12,7 +12,7 @@ import { Stack } from '@crow/contract/stacks';
 import { buildApp } from '../app';
 import { openContext, openSending } from '../assembly';
 import { Context } from '../platform/context';
-import { postHandlers, shelfHandlers, workerHandlers } from '../handlers';
+import { postHandlers, proofHandlers, shelfHandlers, workerHandlers } from '../handlers';
 import { Jobs, SERVER_QUEUES, WORKER_QUEUES, WorkKind } from '../platform/jobs';
 import { LiveHub } from '../platform/http/liveHub';
 import { PictureDesk } from '../pages/pagePictures';
@@ -208,6 +208,7 @@ export class TestRoom {
       ...workerHandlers(this.context, this.sources),
       ...shelfHandlers(this.shelf),
       ...postHandlers(this.parcels),
+      ...proofHandlers(this.shelf),
     };
     let done = 0;
     for (;;) {

@@ -231,6 +231,7 @@ const TOUCHED: Record<LiveEvent['kind'], string[]> = {
     'history',
     'paperBooks',
     'ledger',
+    'sheets',
   ],
   folder: ['folders', 'document', 'waiting', 'glance', 'inFolder', 'answer'],
   settings: ['settings', 'languages'],
@@ -240,7 +241,8 @@ const TOUCHED: Record<LiveEvent['kind'], string[]> = {
   signature: ['signatures', 'signingKeys'],
   search: ['searches'],
   parcel: ['parcels', 'mailWays', 'mailAccount', 'history'],
-  ledger: ['ledger', 'books', 'paperBooks', 'statements', 'overview', 'history'],
+  ledger: ['ledger', 'books', 'paperBooks', 'statements', 'overview', 'history', 'sheets'],
+  sheet: ['sheets', 'history'],
   scan: ['scans', 'scanners', 'presets', 'stacks'],
 };
 const GATHER_MS = 400;

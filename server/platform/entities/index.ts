@@ -3,6 +3,7 @@ import * as blobs from './blobs';
 import * as devices from './devices';
 import * as documents from './documents';
 import * as folders from './folders';
+import * as keeping from './keeping';
 import * as ledger from './ledger';
 import * as marks from './marks';
 import * as parcels from './parcels';
@@ -15,6 +16,7 @@ export * from './blobs';
 export * from './devices';
 export * from './documents';
 export * from './folders';
+export * from './keeping';
 export * from './ledger';
 export * from './marks';
 export * from './pages';
@@ -29,6 +31,7 @@ export const ENTITIES = [
   devices,
   documents,
   folders,
+  keeping,
   ledger,
   marks,
   pages,

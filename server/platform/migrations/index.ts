@@ -33,6 +33,7 @@ import { Mails1777000000000 } from './1777000000000-Mails';
 import { Parcels1778000000000 } from './1778000000000-Parcels';
 import { Signing1779000000000 } from './1779000000000-Signing';
 import { Ledger1780000000000 } from './1780000000000-Ledger';
+import { Keeping1781000000000 } from './1781000000000-Keeping';
 
 /** What made the tables what they are, in order. Frozen: what has run somewhere is never changed. */
 export const MIGRATIONS = [
@@ -71,4 +72,5 @@ export const MIGRATIONS = [
   Parcels1778000000000,
   Signing1779000000000,
   Ledger1780000000000,
+  Keeping1781000000000,
 ];

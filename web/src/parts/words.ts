@@ -41,6 +41,7 @@ export function inDays(days: number): string {
 
 /** Why a page is in no document. */
 export function asideInWords({ blank, divider, dropDecided }: Pick<Page, 'blank' | 'divider' | 'dropDecided'>): string {
+  if (divider?.place) return `label: ${divider.place.name}`;
   if (divider) return divider.folder ? `divider sheet: ${divider.folder.replaceAll('/', ' / ')}` : 'divider sheet';
   return blank && !dropDecided ? 'blank' : 'dropped';
 }

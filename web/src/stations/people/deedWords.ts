@@ -28,6 +28,12 @@ export const WORDS: Record<string, (deed: Deed, it: string) => string> = {
     detail.name ? `set ${text(detail.name)} to ${quoted(text(detail.value)) || 'nothing'}${on(it)}` : 'set a fact',
   'document took back a fact': ({ detail }, it) =>
     `took ${text(detail.name) ?? 'a fact'} back to what was read${on(it)}`,
+  'document shredded the sheet of': (_, it) => `shredded the sheet of ${it}`,
+  'document said of the sheet of': (_, it) => `said where the sheet of ${it} lies, or what becomes of it`,
+  'place added': ({ detail }, it) => `added the box or binder ${quoted(text(detail.name)) || it}`,
+  'place changed': ({ detail }, it) => `changed the box or binder ${quoted(text(detail.name)) || it}`,
+  'sheet looked through': ({ detail }) =>
+    `looked through the archive ${quoted(text(detail.name))}: ${count(many(detail.papers), 'paper')} as on the shelf`,
   'document remarked on': (_, it) => `changed the tags or the note${on(it)}`,
   'document set the taxes': (_, it) => `set the tax by rate${on(it)}`,
   'document arranged the pages': (_, it) => `arranged the pages of ${it}`,
