@@ -1,7 +1,9 @@
 import { randomUUID } from 'node:crypto';
 import { setTimeout as sleep } from 'node:timers/promises';
 import { addressOf, asker, PIECE, uploadHeaders } from '@crow/contract/client';
+import { Endpoint } from '@crow/contract/endpoint';
 import { endpoints } from '@crow/contract/endpoints';
+import { Sheet } from '@crow/contract/keeping';
 import { dayOf } from '@crow/core/reading/dayForms';
 import { addDays } from '@crow/core/shelf/days';
 import { bankStatement, typedEntries } from './books';
@@ -54,6 +56,7 @@ export async function fillDemo(entrance: string, say: (line: string) => void): P
     const { filing } = await crow.ask(endpoints.overview, {});
     return filing === 0;
   });
+  await crow.keepSheets(dayOf(new Date()));
   await crow.ask(endpoints.leave, {});
 }
 
@@ -91,6 +94,7 @@ export async function knowMailServer(
 const PATIENCE_MS = 180_000;
 const MONTHS_IN_BOOKS = 23;
 const DAYS_NOT_TIED = 60;
+const SHREDDED = 9;
 const PHOTO_DPI = 150;
 const PHOTO_SIDE = 2000;
 const PHOTO_SCENES = [9, 14, 1, 17];
@@ -99,12 +103,7 @@ const HURRIED = { blur: 2.6, noise: 7 };
 class Client {
   constructor(private readonly session: Session) {}
 
-  readonly ask = asker(async (address, call) => {
-    const headers = { ...call.headers, cookie: this.session.cookie };
-    const response = await fetch(this.session.address + address, { ...call, headers });
-    if (!response.ok) throw new Error(`${call.method} ${address}: ${await response.text()}`);
-    return response;
-  });
+  readonly ask = asker((address, call) => this.call(address, call));
 
   async waitFor(condition: () => Promise<boolean>): Promise<void> {
     for (const until = Date.now() + PATIENCE_MS; Date.now() < until; await sleep(100)) if (await condition()) return;
@@ -162,13 +161,8 @@ class Client {
     const books = await this.ask(endpoints.readBooks, {});
     for (const body of typedEntries(today, MONTHS_IN_BOOKS, books)) await this.ask(endpoints.makeEntry, { body });
     const { entries } = await this.ask(endpoints.readLedger, {});
-    const query = { name: 'Orrin Harbour Bank.csv' };
-    const response = await fetch(this.session.address + addressOf(endpoints.sendStatement, { query }), {
-      method: endpoints.sendStatement.method,
-      headers: { 'content-type': 'application/octet-stream', cookie: this.session.cookie },
-      body: bankStatement(entries, addDays(today, -1)),
-    });
-    if (!response.ok) throw new Error(await response.text());
+    const statement = bankStatement(entries, addDays(today, -1));
+    await this.sendBytes(endpoints.sendStatement, 'Orrin Harbour Bank.csv', statement);
     await this.waitFor(async () => (await this.ask(endpoints.readLedger, {})).ties.length > 0);
     const { ties, lines } = await this.ask(endpoints.readLedger, {});
     const early = addDays(today, -DAYS_NOT_TIED);
@@ -179,6 +173,60 @@ class Client {
     const year = today.slice(0, 4);
     const ids = entries.filter(({ id, day }) => checked.has(id) && day < year).map(({ id }) => id);
     await this.ask(endpoints.checkEntries, { body: { ids, checked: true } });
+  }
+
+  /**
+   * Lays the sheets of papers into binders by year and a deed box, has their files proven, and writes the oldest that may go down as shredded.
+   */
+  async keepSheets(today: string): Promise<void> {
+    const { sheets } = await this.ask(endpoints.listSheets, {});
+    const year = Number(today.slice(0, 4));
+    const lay = async (name: string, those: Sheet[], takes = false) => {
+      const { id } = await this.ask(endpoints.makePlace, { body: { name } });
+      if (takes) await this.ask(endpoints.changePlace, { params: { id }, body: { takes } });
+      const ids = those.map(({ documentId }) => documentId);
+      if (ids.length > 0) await this.ask(endpoints.changeSheets, { body: { ids, placeId: id } });
+      return ids;
+    };
+    const deeds = sheets.filter(({ kind }) => kind === 'certificate' || kind === 'contract');
+    const others = sheets.filter((sheet) => sheet.state !== 'none' && !deeds.includes(sheet));
+    await lay('Deed box', deeds);
+    const oldest = await lay(
+      `Binder ${year - 1}`,
+      others.filter(({ day }) => day < `${year}`),
+    );
+    await lay(
+      `Binder ${year}`,
+      others.filter(({ day }) => day >= `${year}`),
+      true,
+    );
+    await this.ask(endpoints.compareFiles, {});
+    await this.waitFor(async () => !(await this.ask(endpoints.listSheets, {})).comparing);
+    const archive = await this.call(addressOf(endpoints.shelfArchive, { query: {} }), { method: 'GET' });
+    await this.sendBytes(
+      endpoints.lookThroughArchive,
+      `Crow Shelf ${today}.zip`,
+      Buffer.from(await archive.arrayBuffer()),
+    );
+    const proven = (await this.ask(endpoints.listSheets, {})).sheets.filter(({ state }) => state === 'may go');
+    const gone = proven.map(({ documentId }) => documentId).filter((id) => oldest.includes(id));
+    if (gone.length > 0) await this.ask(endpoints.changeSheets, { body: { ids: gone.slice(0, SHREDDED), gone: true } });
+  }
+
+  /** Sends the bytes of a file to an endpoint that takes them. */
+  private async sendBytes(endpoint: Endpoint, name: string, bytes: Uint8Array | string): Promise<void> {
+    await this.call(addressOf(endpoint, { query: { name } }), {
+      method: endpoint.method,
+      headers: { 'content-type': 'application/octet-stream' },
+      body: bytes as BodyInit,
+    });
+  }
+
+  private async call(address: string, call: RequestInit): Promise<Response> {
+    const headers = { ...(call.headers as Record<string, string>), cookie: this.session.cookie };
+    const response = await fetch(this.session.address + address, { ...call, headers });
+    if (!response.ok) throw new Error(`${call.method} ${address}: ${await response.text()}`);
+    return response;
   }
 
   private async send(stackName: string, files: { name: string; bytes: Uint8Array }[]): Promise<string> {
@@ -199,11 +247,10 @@ class Client {
     where: Record<string, string>,
   ): Promise<void> {
     const told = { stack, file: randomUUID(), stackName: name, name, ...where };
-    const response = await fetch(this.session.address + addressOf(endpoints.sendFile, {}), {
+    await this.call(addressOf(endpoints.sendFile, {}), {
       method: endpoints.sendFile.method,
-      headers: { ...uploadHeaders(told, bytes.length), 'content-type': PIECE, cookie: this.session.cookie },
+      headers: { ...uploadHeaders(told, bytes.length), 'content-type': PIECE },
       body: bytes as BodyInit,
     });
-    if (!response.ok) throw new Error(await response.text());
   }
 }

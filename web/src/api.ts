@@ -75,6 +75,10 @@ async function sendBytes<E extends Endpoint>(
 export const sendArchive = (file: File): Promise<Output<typeof endpoints.sendArchive>> =>
   sendBytes(endpoints.sendArchive, { name: file.name }, file);
 
+/** Has an archive of the shelf looked through for papers that are in it as they are on the shelf. @throws ReportedProblem */
+export const lookThroughArchive = (file: File): Promise<Output<typeof endpoints.lookThroughArchive>> =>
+  sendBytes(endpoints.lookThroughArchive, { name: file.name }, file);
+
 /** Has a statement's file looked at, or taken in. @throws ReportedProblem */
 export const sendStatement = (
   file: File,

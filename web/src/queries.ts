@@ -148,6 +148,13 @@ export const useShelfAnswer = (question: string, understood: UnderstoodQuestion 
     // The answer to another question is none to this one.
     placeholderData: (before, query) => (query?.queryKey[1] === question ? before : undefined),
   });
+export const useSheets = () => useQuery({ queryKey: ['sheets'], queryFn: () => ask(endpoints.listSheets, {}) });
+export const useSheet = (id: string, enabled: boolean) =>
+  useQuery({
+    queryKey: ['sheets', 'of', id],
+    queryFn: () => ask(endpoints.readSheet, { params: { id } }),
+    enabled,
+  });
 export const useTags = (enabled = true) =>
   useQuery({ queryKey: ['tags'], queryFn: () => ask(endpoints.listTags, {}), enabled });
 export const useHits = (id: string | undefined, q: string) =>

@@ -4,6 +4,7 @@ import { useBooks, useLedger } from '../../queries';
 import { Book } from './Book';
 import { PapersPane } from './PapersPane';
 import { SetUpPane } from './SetUpPane';
+import { SheetsPane } from './sheets/SheetsPane';
 import { StatementsPane } from './StatementsPane';
 import { SumsPane } from './SumsPane';
 
@@ -12,10 +13,11 @@ const VIEWS = [
   ['papers', 'Papers without an entry'],
   ['statements', 'Statements'],
   ['sums', 'Sums'],
+  ['sheets', 'Sheets'],
   ['set-up', 'Set up'],
 ] as const;
 
-/** The Ledger station: the book, papers that are not in it yet, and statements. */
+/** The Ledger station: the book, papers that are not in it yet, statements, sums, and what becomes of sheets. */
 export default function LedgerStation() {
   const { data: books } = useBooks();
   const { data: ledger } = useLedger();
@@ -45,6 +47,8 @@ export default function LedgerStation() {
         <PapersPane />
       ) : view === 'sums' ? (
         <SumsPane books={books} ledger={ledger} today={dayOf(new Date())} />
+      ) : view === 'sheets' ? (
+        <SheetsPane placeId={query.get('place') ?? undefined} />
       ) : view === 'set-up' ? (
         <SetUpPane books={books} />
       ) : (

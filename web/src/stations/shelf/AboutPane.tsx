@@ -12,6 +12,7 @@ import { useDocumentHistory, useMay } from '../../queries';
 import { NOTE_NAMES } from '../check/Note';
 import { DeedLine } from '../people/DeedLine';
 import { Remarks } from './Remarks';
+import { SheetOf } from './SheetOf';
 import { Place } from './shelfPlace';
 
 interface Props {
@@ -33,6 +34,7 @@ export function AboutPane({ document, onGoTo }: Props) {
       <p className="text-base">{summary || 'Nothing is known of this paper yet.'}</p>
       <Questions id={document.id} onGoTo={onGoTo} />
       <Remarks document={document} />
+      <SheetOf id={document.id} />
       {sorted.length > 0 && (
         <dl className="grid grid-cols-[auto_minmax(0,1fr)] gap-x-3">
           {sorted.map(({ name, value, pageId, box, why, repaired }) => {

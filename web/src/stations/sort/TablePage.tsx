@@ -1,6 +1,7 @@
 import { useDraggable, useDroppable } from '@dnd-kit/core';
 import { FoldHorizontal } from 'lucide-react';
 import { memo } from 'react';
+import { Link } from 'react-router';
 import { PagePicture, sizeFor } from '../../parts/PagePicture';
 import { WarningMark } from '../../parts/Warning';
 import { asideInWords, count, kindName } from '../../parts/words';
@@ -112,6 +113,15 @@ export const TablePage = memo(function TablePage(props: TablePageProps) {
         {page.dropped && (
           <span className="absolute inset-x-0 top-1/2 flex flex-col items-center gap-1 text-center">
             <span className="bg-ground px-2 py-1 text-sm font-semibold">{asideInWords(page)}</span>
+            {page.divider?.place && (
+              <Link
+                className="bg-ground px-2 py-1 text-sm underline"
+                tabIndex={-1}
+                to={`/ledger?view=sheets&place=${page.divider.place.id}`}
+              >
+                What lies in it
+              </Link>
+            )}
             <button className="bg-ground px-2 py-1 text-sm underline" tabIndex={-1} onClick={() => on.bringBack(page)}>
               Bring back
             </button>
