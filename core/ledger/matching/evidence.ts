@@ -1,4 +1,5 @@
 import { dayNumber, MatchLine, OpenEntry } from './entry';
+import { Habit, HabitIndex } from './habits';
 import { NameIndex, nameWords } from './names';
 import { NumberFound, NumberIndex } from './numbers';
 
@@ -47,6 +48,7 @@ export class Evidence {
   constructor(
     readonly entries: readonly OpenEntry[],
     readonly lines: readonly MatchLine[],
+    habits: readonly Habit[] = [],
   ) {
     const names = [...new Set(entries.map(({ who }) => who))];
     const places = new Map(names.map((name, at) => [name, at]));
@@ -57,6 +59,7 @@ export class Evidence {
     this.numberIndex = new NumberIndex(entries.map(({ number }) => number));
     const said = lines.map(({ who, text }) => `${who} ${text}`);
     this.likeness = said.map((text) => index.likeness(text));
+    this.learn(new HabitIndex(habits), places);
     this.numbers = said.map((text) => this.numberIndex.in(text));
     this.words = rareWords(said);
     const counts = names.map(() => 0);
@@ -69,6 +72,16 @@ export class Evidence {
     this.lineDays = lines.map(({ day }) => dayNumber(day));
     this.span = Math.max(60, rangeOf(this.lineDays));
     this.prior = -Math.log(Math.max(entries.length, lines.length, 2));
+  }
+
+  /** Whom lines were about before that had the same words is whom they are about, whatever their words are like. */
+  private learn(habits: HabitIndex, places: ReadonlyMap<string, number>): void {
+    this.lines.forEach((line, at) => {
+      for (const { who, share } of habits.of(line)) {
+        const place = places.get(who);
+        if (place !== undefined && share > (this.likeness[at].get(place) ?? 0)) this.likeness[at].set(place, share);
+      }
+    });
   }
 
   /** Entries whose number stands in a line. */

@@ -2,6 +2,7 @@ import { amountsSaid, placeIn, roundness } from './amounts';
 import { assign, Candidate } from './assign';
 import { MatchLine, OpenEntry, Tie, TieReason } from './entry';
 import { AS_IF, Evidence } from './evidence';
+import { Habit } from './habits';
 import { comingTo } from './groups';
 
 /** What is less likely than this is not even proposed. */
@@ -36,10 +37,15 @@ interface Single extends Candidate {
  * Which entries and which lines of statements belong together: one with one; one line that pays several entries; several lines that pay
  * one; with a discount, a fee, or in another currency. By the odds that amount, name, number and day give (record linkage after Fellegi
  * & Sunter 1969), each entry and line once, with the chance of each over all ways in which they may go together.
+ * @param habits what ties that were made before say of whom lines are about
  * @returns the likeliest first
  */
-export function matchPayments(entries: readonly OpenEntry[], lines: readonly MatchLine[]): Tie[] {
-  return new Matching(entries, withCurrency(lines, entries)).ties();
+export function matchPayments(
+  entries: readonly OpenEntry[],
+  lines: readonly MatchLine[],
+  { habits = [] }: { habits?: readonly Habit[] } = {},
+): Tie[] {
+  return new Matching(entries, withCurrency(lines, entries), habits).ties();
 }
 
 /** Lines of statements that do not say their currency are in the one that most entries are in. */
@@ -70,8 +76,9 @@ class Matching {
   constructor(
     private readonly entries: readonly OpenEntry[],
     private readonly lines: readonly MatchLine[],
+    habits: readonly Habit[],
   ) {
-    this.evidence = new Evidence(entries, lines);
+    this.evidence = new Evidence(entries, lines, habits);
     this.said = lines.map(({ text }) => amountsSaid(text));
     this.keys = entries.map(({ number, who, units }, at) => (number ? `${number} ${who} ${units}` : String(at)));
     this.freeEntries = new Set(entries.keys());
