@@ -5,6 +5,7 @@ import { foldersEndpoints } from './folders';
 import { historyEndpoints } from './history';
 import { ledgerEndpoints } from './ledger';
 import { keepingEndpoints } from './keeping';
+import { ledgerLinesEndpoints } from './ledgerLines';
 import { marksEndpoints } from './marks';
 import { pagesEndpoints } from './pages';
 import { peopleEndpoints } from './people';
@@ -31,6 +32,7 @@ export const endpoints = {
   ...findingEndpoints,
   ...askingEndpoints,
   ...ledgerEndpoints,
+  ...ledgerLinesEndpoints,
   ...keepingEndpoints,
   ...sendingEndpoints,
 };

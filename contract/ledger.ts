@@ -40,6 +40,8 @@ export const account = object({
   /** IBAN or another number; '' for none. */
   number: string().defined(),
   retired: boolean().required(),
+  /** What was on it at the beginning of a day, in the smallest unit; null while nobody has said. */
+  opening: object({ day, units }).nullable().default(null),
 });
 export type Account = InferType<typeof account>;
 
@@ -49,6 +51,8 @@ export const books = object({
   byThemselves: boolean().required(),
   /** Whose books they are: who pays. '' while nobody has said. */
   holder: string().defined(),
+  /** The last day of what is closed: nothing on it or before it changes any more; null while nothing is closed. */
+  closedUntil: day.nullable().default(null),
   categories: array(category.required()).required(),
   accounts: array(account.required()).required(),
 });
@@ -77,6 +81,8 @@ export const entryFields = object({
   units,
   /** From where it is paid, if that is known already. */
   accountId: string().uuid().nullable().defined(),
+  /** What it comes to in the money of the books, where it is in another; null while nobody has said. */
+  ownUnits: units.nullable().default(null),
   parts: array(entryPart.required()).min(1).max(MOST_PARTS).required(),
 });
 export type EntryFields = InferType<typeof entryFields>;
@@ -106,6 +112,8 @@ export const entry = entryFields.shape({
   ).required(),
   /** How much of it is paid or received, by lines of statements that are tied to it, or in cash. */
   paid: units,
+  /** What it comes to in the money of the books: itself, as somebody said, or as it was paid; null while that is not known. */
+  worth: units.nullable().default(null),
   checkedAt: when.nullable().defined(),
 });
 export type Entry = InferType<typeof entry>;
@@ -142,6 +150,18 @@ export const ledger = object({
   entries: array(entry.required()).required(),
   lines: array(statementLine.required()).required(),
   ties: array(tie.required()).required(),
+  /** How lines that nothing is tied to may be entered, as lines with the same words were before. */
+  asBefore: array(
+    object({
+      lineId: id,
+      ruleId: id,
+      who: string().required(),
+      what: string().defined(),
+      categoryId: string().uuid().nullable().defined(),
+      taxCode: string().nullable().defined(),
+      rate: number().nullable().defined(),
+    }).required(),
+  ).default([]),
 });
 export type Ledger = InferType<typeof ledger>;
 
@@ -278,11 +298,13 @@ export const ledgerEndpoints = {
     right: 'work',
     method: 'PATCH',
     path: '/ledger/books',
-    summary: 'Set the country whose tax the books know first, and whether papers are entered by themselves',
+    summary:
+      'Set the country whose tax the books know first, whether papers are entered by themselves, and until when the books are closed',
     body: object({
       country: string().oneOf(BOOK_COUNTRIES),
       byThemselves: boolean(),
       holder: line(70, 'a name'),
+      closedUntil: day.optional().nullable().default(undefined),
     }),
     reply: books,
   }),
@@ -322,7 +344,12 @@ export const ledgerEndpoints = {
     path: '/ledger/accounts/:id',
     summary: 'Rename an account, or retire it',
     params: idParams,
-    body: object({ name: line(80, 'a name'), number: line(60, 'a number'), retired: boolean() }),
+    body: object({
+      name: line(80, 'a name'),
+      number: line(60, 'a number'),
+      retired: boolean(),
+      opening: object({ day, units }).nullable().optional().default(undefined),
+    }),
     reply: account,
   }),
   readLedger: endpoint({
@@ -516,7 +543,11 @@ export const ledgerEndpoints = {
     method: 'POST',
     path: '/ledger/ties',
     summary: 'Tie entries and lines of statements by hand',
-    body: object({ entries: ids, lines: ids }),
+    body: object({
+      /** None for two lines that are the ends of a transfer between own accounts. */
+      entries: array(id).max(MOST_IN_ONE_GO).required(),
+      lines: ids,
+    }),
     reply: object({ id }),
   }),
   takeTies: endpoint({

@@ -263,6 +263,18 @@ export const PROBLEMS = {
     kept: 'Nothing was changed.',
     todo: 'Give it another name.',
   },
+  'no-transfer': {
+    status: 422,
+    happened: 'These lines are not the two ends of one transfer: the same amount out of one account and into another.',
+    kept: 'Nothing was changed.',
+    todo: 'Choose the entry that they pay as well, or two lines of two accounts.',
+  },
+  'period-closed': {
+    status: 409,
+    happened: 'The books are closed until {until}; {day} lies in that.',
+    kept: 'Nothing was changed.',
+    todo: 'Open them again under Sums if it has to change; that is kept in the history.',
+  },
   'entry-changed': {
     status: 409,
     happened: 'Entry {serial} was changed by somebody else meanwhile.',

@@ -8,6 +8,7 @@ const BOOKS: Books = {
   country: 'GB',
   byThemselves: true,
   holder: '',
+  closedUntil: null,
   accounts: [],
   categories: [{ id: randomUUID(), name: 'Sales', side: 'income', retired: false }],
 };
@@ -29,6 +30,7 @@ it('the statement is one that can be read, without a gap in its balances', () =>
     revision: 1,
     papers: [],
     paid: 0,
+    worth: entry.units,
     checkedAt: null,
   }));
   const statement = readStatement(Buffer.from(bankStatement(entries, '2026-11-19')));

@@ -73,6 +73,7 @@ export function typedEntries(today: string, months: number, books: Books): Entry
         currency: 'GBP',
         units: sum,
         accountId: null,
+        ownUnits: null,
         parts: [{ categoryId, taxCode: 'GB-N', rate: null, net: sum, tax: 0 }],
       });
     }

@@ -13,19 +13,22 @@ const SETTING = 'books';
 const FIRST_COUNTRY: BookCountry = 'GB';
 
 const shownCategory = ({ id, name, side, retired }: Category): ShownCategory => ({ id, name, side, retired });
-const shownAccount = ({ id, name, kind, currency, number, retired }: Account): ShownAccount => ({
+const shownAccount = ({ id, name, kind, currency, number, retired, opening, openingDay }: Account): ShownAccount => ({
   id,
   name,
   kind,
   currency,
   number,
   retired,
+  opening: openingDay === null || opening === null ? null : { day: openingDay, units: opening },
 });
 
 interface Ways {
   country: BookCountry;
   byThemselves: boolean;
   holder: string;
+  /** The last day of what is closed. */
+  closedUntil: string | null;
 }
 
 /** The country whose tax the books know first, and whether papers are entered by themselves. */
@@ -36,6 +39,7 @@ export async function waysOf(manager: EntityManager): Promise<Ways> {
     country: BOOK_COUNTRIES.find((each) => each === kept.country) ?? FIRST_COUNTRY,
     byThemselves: kept.byThemselves ?? true,
     holder: kept.holder ?? '',
+    closedUntil: kept.closedUntil ?? null,
   };
 }
 
@@ -85,6 +89,13 @@ export async function changeBooks(
   });
 }
 
+/** @throws Problem 'period-closed' when one of the days is in what is closed */
+export async function insistOnNotClosed(manager: EntityManager, ...days: string[]): Promise<void> {
+  const { closedUntil } = await waysOf(manager);
+  const day = days.find((each) => closedUntil !== null && each <= closedUntil);
+  if (day) throw new Problem('period-closed', { day, until: closedUntil! });
+}
+
 export async function makeCategory(
   { database: { source } }: Context,
   actor: ActingAs,
@@ -119,7 +130,7 @@ export async function changeCategory(
 export async function makeAccount(
   { database: { source } }: Context,
   actor: ActingAs,
-  account: Omit<ShownAccount, 'id' | 'retired'>,
+  account: Pick<ShownAccount, 'name' | 'kind' | 'currency' | 'number'>,
 ): Promise<ShownAccount> {
   return source.transaction(async (manager) => {
     await categoriesOf(manager);
@@ -135,15 +146,17 @@ export async function changeAccount(
   { database: { source } }: Context,
   actor: ActingAs,
   id: string,
-  change: { name?: string; number?: string; retired?: boolean },
+  { opening, ...change }: { name?: string; number?: string; retired?: boolean; opening?: ShownAccount['opening'] },
 ): Promise<ShownAccount> {
   return source.transaction(async (manager) => {
     const row = await manager.findOneBy(Account, { id });
     if (!row) throw new Problem('not-found', { what: 'The account' });
-    const changed = await manager.save(Account, { ...row, ...given(change) });
-    await record(manager, actor, 'changed', 'books', null, { account: row.name, ...given(change) });
+    const balance = opening === undefined ? {} : { opening: opening?.units ?? null, openingDay: opening?.day ?? null };
+    if (opening) await insistOnNotClosed(manager, opening.day);
+    await manager.update(Account, { id }, { ...given(change), ...balance, name: change.name ?? row.name });
+    await record(manager, actor, 'changed', 'books', null, { account: row.name, ...given({ ...change, opening }) });
     await announce(manager, 'ledger', null);
-    return shownAccount(changed);
+    return shownAccount(await manager.findOneByOrFail(Account, { id }));
   });
 }
 

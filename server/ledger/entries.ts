@@ -2,11 +2,14 @@ import { EntityManager, In, IsNull } from 'typeorm';
 import { Entry as ShownEntry, EntryFields, Ledger, PAPER_ROLES } from '@crow/contract/ledger';
 import { Problem } from '@crow/contract/problems';
 import { sumOf } from '@crow/core/ledger/books/draft';
-import { paidBy } from '@crow/core/ledger/books/paid';
+import { paidBy, worthOf } from '@crow/core/ledger/books/paid';
+import { CURRENCY_OF } from '@crow/core/ledger/books/taxCodes';
 import { Context } from '../platform/context';
 import { Account, Category, Document, Entry, EntryPaper, EntryPart, EntryVersion } from '../platform/entities';
 import { ActingAs, record } from '../platform/history';
 import { announce } from '../platform/live';
+import { insistOnNotClosed, waysOf } from './books';
+import { linesAsBefore } from './lineRules';
 import { bookedLines, entriesWithPapers, EntryRow, tiesIn } from './queries';
 
 /** From here on a proposed tie is called sure; see docs/decisions/0039. */
@@ -14,31 +17,44 @@ export const SURE = 0.95;
 
 /** The whole book: entries with what is paid of them, lines of statements, and ties. */
 export async function readLedger(manager: EntityManager): Promise<Ledger> {
-  const [entries, lines, ties] = await Promise.all([
+  const [entries, lines, ties, { country }] = await Promise.all([
     entriesWithPapers(manager),
     bookedLines(manager),
     tiesIn(manager, ['proposed', 'made']),
+    waysOf(manager),
   ]);
   const shownTies = ties
     .filter((tie) => tie.lines.length > 0)
     .map(({ state: _, ...tie }) => ({ ...tie, sure: tie.made || tie.confidence >= SURE }));
-  return { entries: withPaid(entries, lines, shownTies), lines, ties: shownTies };
+  const tied = new Set(shownTies.flatMap((tie) => tie.lines));
+  return {
+    entries: withPaid(entries, lines, shownTies, CURRENCY_OF[country]),
+    lines,
+    ties: shownTies,
+    asBefore: await linesAsBefore(
+      manager,
+      lines.filter(({ id }) => !tied.has(id)),
+    ),
+  };
 }
 
 function withPaid(
   entries: EntryRow[],
   lines: readonly { id: string; units: number; currency: string }[],
   ties: readonly { made: boolean; entries: string[]; lines: string[]; why: string }[],
+  own: string,
 ): ShownEntry[] {
   const lineOf = new Map(lines.map((line) => [line.id, line]));
-  const paid = paidBy(
-    entries,
-    ties.flatMap((tie) => (tie.made ? [{ ...tie, lines: tie.lines.flatMap((id) => lineOf.get(id) ?? []) }] : [])),
+  const made = ties.flatMap((tie) =>
+    tie.made ? [{ ...tie, lines: tie.lines.flatMap((id) => lineOf.get(id) ?? []) }] : [],
   );
+  const paid = paidBy(entries, made);
+  const worth = worthOf(entries, made, own);
   return entries.map(({ paidIn, ...entry }) => ({
     ...entry,
     // What is paid in cash is paid at once.
     paid: paidIn === 'cash' ? entry.units : (paid.get(entry.id) ?? 0),
+    worth: worth.get(entry.id) ?? null,
   }));
 }
 
@@ -46,14 +62,15 @@ function withPaid(
 export async function describeEntry(manager: EntityManager, id: string): Promise<ShownEntry> {
   const [row] = await entriesWithPapers(manager, [id]);
   if (!row) throw new Problem('not-found', { what: 'The entry' });
+  const money = CURRENCY_OF[(await waysOf(manager)).country];
   const own = await tiesIn(manager, ['made'], id);
-  if (own.length === 0) return withPaid([row], [], [])[0];
+  if (own.length === 0) return withPaid([row], [], [], money)[0];
   const all = await entriesWithPapers(manager, [...new Set(own.flatMap(({ entries }) => entries))]);
   const lines = await bookedLines(
     manager,
     own.flatMap((each) => each.lines),
   );
-  return withPaid(all, lines, own).find((each) => each.id === id)!;
+  return withPaid(all, lines, own, money).find((each) => each.id === id)!;
 }
 
 /** Whether an entry adds up and names what there is. @throws Problem 'entry-sums', 'not-found' */
@@ -74,7 +91,7 @@ export async function insistOnCategories(
     throw new Problem('not-found', { what: 'The category' });
 }
 
-const plain = ({ day, due, who, what, number, currency, units, accountId }: EntryFields) => ({
+const plain = ({ day, due, who, what, number, currency, units, accountId, ownUnits }: EntryFields) => ({
   day,
   due,
   who,
@@ -83,6 +100,7 @@ const plain = ({ day, due, who, what, number, currency, units, accountId }: Entr
   currency,
   units,
   accountId,
+  ownUnits,
 });
 
 async function writeParts(manager: EntityManager, entryId: string, { parts }: EntryFields): Promise<void> {
@@ -98,7 +116,7 @@ async function writeParts(manager: EntityManager, entryId: string, { parts }: En
   );
 }
 
-/** Enters something, within a transaction. @throws Problem 'entry-sums', 'not-found' */
+/** Enters something, within a transaction. @throws Problem 'entry-sums', 'not-found', 'period-closed' */
 export async function enter(
   { jobs }: Pick<Context, 'jobs'>,
   manager: EntityManager,
@@ -106,6 +124,7 @@ export async function enter(
   fields: EntryFields,
 ): Promise<string> {
   await insistOnWhole(manager, fields);
+  await insistOnNotClosed(manager, fields.day);
   const { id } = await manager.save(Entry, { ...plain(fields), madeBy: actor.id });
   await writeParts(manager, id, fields);
   await record(manager, actor, 'entered', 'entry', id, { who: fields.who });
@@ -162,6 +181,7 @@ export async function writeEntry(
 ): Promise<void> {
   const entry = await lockEntry(manager, id);
   await insistOnWhole(manager, fields);
+  await insistOnNotClosed(manager, entry.day, fields.day);
   await keepVersion(manager, actor, entry);
   await manager.update(Entry, { id }, { ...plain(fields), revision: entry.revision + 1, takenOutAt: null });
   await writeParts(manager, id, fields);
@@ -170,19 +190,23 @@ export async function writeEntry(
 }
 
 async function keepVersion(manager: EntityManager, actor: ActingAs, { id, revision }: Entry): Promise<void> {
-  const [{ day, due, who, what, number, currency, units, accountId, parts }] = await entriesWithPapers(manager, [id]);
+  const [{ day, due, who, what, number, currency, units, accountId, ownUnits, parts }] = await entriesWithPapers(
+    manager,
+    [id],
+  );
   await manager.insert(EntryVersion, {
     entryId: id,
     revision,
     actorId: actor.id,
-    was: { day, due, who, what, number, currency, units, accountId, parts },
+    was: { day, due, who, what, number, currency, units, accountId, ownUnits, parts },
   });
 }
 
-/** Takes an entry out of the books; it can be put back. @throws Problem 'not-found', 'entry-checked' */
+/** Takes an entry out of the books; it can be put back. @throws Problem 'not-found', 'entry-checked', 'period-closed' */
 export function takeOutEntry(context: Context, actor: ActingAs, id: string): Promise<void> {
   return context.database.source.transaction(async (manager) => {
-    await lockEntry(manager, id);
+    const { day } = await lockEntry(manager, id);
+    await insistOnNotClosed(manager, day);
     await manager.update(Entry, { id }, { takenOutAt: new Date() });
     await record(manager, actor, 'took out', 'entry', id);
     await changed(context, manager, id);
@@ -192,7 +216,8 @@ export function takeOutEntry(context: Context, actor: ActingAs, id: string): Pro
 /** @throws Problem 'not-found' */
 export function putBackEntry(context: Context, actor: ActingAs, id: string): Promise<ShownEntry> {
   return context.database.source.transaction(async (manager) => {
-    await lockEntry(manager, id);
+    const { day } = await lockEntry(manager, id);
+    await insistOnNotClosed(manager, day);
     await manager.update(Entry, { id }, { takenOutAt: null });
     await record(manager, actor, 'put back', 'entry', id);
     await changed(context, manager, id);
@@ -200,7 +225,7 @@ export function putBackEntry(context: Context, actor: ActingAs, id: string): Pro
   });
 }
 
-/** Says that entries are checked, or not any more. @throws Problem 'not-found' when one of them is not in the books */
+/** Says that entries are checked, or not any more. @throws Problem 'not-found' when one of them is not in the books, 'period-closed' */
 export function checkEntries(
   { database: { source } }: Context,
   actor: ActingAs,
@@ -214,6 +239,7 @@ export function checkEntries(
       order: { id: 'ASC' },
     });
     if (those.length < new Set(ids).size) throw new Problem('not-found', { what: 'An entry' });
+    if (!checked) await insistOnNotClosed(manager, ...those.map(({ day }) => day));
     const turned = those.filter(({ checkedAt }) => Boolean(checkedAt) !== checked);
     await manager.update(
       Entry,

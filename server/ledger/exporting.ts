@@ -2,7 +2,7 @@ import { EntityManager } from 'typeorm';
 import { Books, Ledger, LedgerForm } from '@crow/contract/ledger';
 import { writeMoney } from '@crow/core/money';
 import { JournalOpening, writeJournal } from '@crow/core/ledger/books/journal';
-import { nameOfCode } from '@crow/core/ledger/books/taxCodes';
+import { CURRENCY_OF, nameOfCode } from '@crow/core/ledger/books/taxCodes';
 import { CellValue, spreadsheet, SPREADSHEET_TYPES } from '../shelf/spreadsheets';
 import { readBooks } from './books';
 import { readLedger } from './entries';
@@ -30,6 +30,7 @@ const HEADS = [
   'Total',
   'Due',
   'Paid of the entry',
+  'Worth in own money',
   'Paper',
   'Checked',
 ];
@@ -57,24 +58,28 @@ export async function booksOf(
   as: LedgerForm,
 ): Promise<{ bytes: Buffer; ending: LedgerForm }> {
   if (as === 'json')
-    return { bytes: Buffer.from(JSON.stringify({ books, ...withDecimals(ledger) }, null, 1)), ending: as };
+    return {
+      bytes: Buffer.from(JSON.stringify({ books, ...withDecimals(ledger, CURRENCY_OF[books.country]) }, null, 1)),
+      ending: as,
+    };
   if (as === 'journal') return { bytes: Buffer.from(journalOf(books, ledger)), ending: as };
   return { bytes: await spreadsheet(HEADS, rowsOf(books, ledger), as, 'Ledger'), ending: as };
 }
 
 /** What is of a year: its entries and lines, and the ties that hold any of them together. */
 function ofYear({ entries, lines, ties }: Ledger, year: string | undefined): Ledger {
-  if (!year) return { entries, lines, ties };
+  if (!year) return { entries, lines, ties, asBefore: [] };
   const own = entries.filter(({ day }) => day.startsWith(year));
   const those = lines.filter(({ day }) => day.startsWith(year));
   const [ids, lineIds] = [new Set(own.map(({ id }) => id)), new Set(those.map(({ id }) => id))];
   const held = ties.filter((tie) => tie.entries.some((id) => ids.has(id)) || tie.lines.some((id) => lineIds.has(id)));
-  return { entries: own, lines: those, ties: held };
+  return { entries: own, lines: those, ties: held, asBefore: [] };
 }
 
 const decimal = (units: number, currency: string): number => Number(writeMoney({ units, currency }));
 
-function rowsOf({ categories }: Books, { entries }: Ledger): CellValue[][] {
+function rowsOf({ categories, country }: Books, { entries }: Ledger): CellValue[][] {
+  const own = CURRENCY_OF[country];
   const names = new Map(categories.map(({ id, name }) => [id, name]));
   return entries.flatMap((entry) =>
     entry.parts.map(({ categoryId, taxCode, rate, net, tax }): CellValue[] => [
@@ -93,6 +98,7 @@ function rowsOf({ categories }: Books, { entries }: Ledger): CellValue[][] {
       decimal(net + tax, entry.currency),
       { day: entry.due ?? null },
       decimal(entry.paid, entry.currency),
+      entry.worth == null ? null : decimal(entry.worth, own),
       entry.papers.map(({ name }) => name).join('; ') || null,
       { day: entry.checkedAt?.slice(0, 10) ?? null },
     ]),
@@ -100,12 +106,13 @@ function rowsOf({ categories }: Books, { entries }: Ledger): CellValue[][] {
 }
 
 /** Money as decimal numbers in text, so that no reader makes binary fractions of it. */
-function withDecimals({ entries, lines, ties }: Ledger): object {
+function withDecimals({ entries, lines, ties }: Ledger, own: string): object {
   return {
-    entries: entries.map(({ units, paid, parts, ...entry }) => ({
+    entries: entries.map(({ units, paid, worth, ownUnits: _, parts, ...entry }) => ({
       ...entry,
       total: writeMoney({ units, currency: entry.currency }),
       paid: writeMoney({ units: paid, currency: entry.currency }),
+      worth: worth == null ? null : writeMoney({ units: worth, currency: own }),
       parts: parts.map(({ net, tax, ...part }) => ({
         ...part,
         net: writeMoney({ units: net, currency: entry.currency }),
@@ -128,7 +135,8 @@ const SETTLING = ['discount', 'fee', 'exchange'];
 function journalOf({ categories, accounts }: Books, { entries, lines, ties }: Ledger): string {
   const category = new Map(categories.map((each) => [each.id, each]));
   const account = new Map(accounts.map((each) => [each.id, each]));
-  const openings = accounts.flatMap(({ id, name }): JournalOpening[] => {
+  const openings = accounts.flatMap(({ id, name, currency, opening }): JournalOpening[] => {
+    if (opening) return [{ day: opening.day, account: name, units: opening.units, currency }];
     const first = lines.find((line) => line.accountId === id && line.balance != null);
     const before = lines.filter((line) => line.accountId === id);
     if (!first || before[0] !== first) return [];

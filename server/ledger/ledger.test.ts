@@ -35,6 +35,7 @@ const fields = (given: Partial<EntryFields> = {}): EntryFields => ({
   currency: 'GBP',
   units: 3140,
   accountId: null,
+  ownUnits: null,
   parts: [{ categoryId: category('Post and carriage'), taxCode: 'GB-N', rate: null, net: given.units ?? 3140, tax: 0 }],
   ...given,
 });

@@ -101,7 +101,7 @@ const MOST_FITS = 5;
 
 async function consider(manager: EntityManager, document: Document): Promise<Considered> {
   const says = await saysOf(manager, document);
-  const { country, byThemselves } = await waysOf(manager);
+  const { country, byThemselves, closedUntil } = await waysOf(manager);
   const draft = draftEntry(says, { country });
   const wish = await manager.findOneBy(PaperBooks, { documentId: document.id });
   const under = await proposedUnder(manager, says);
@@ -121,6 +121,7 @@ async function consider(manager: EntityManager, document: Document): Promise<Con
   const problems: string[] = draft.problems.filter((each) => each !== 'not-adding-up' || !wished);
   if (!entry && (await isEnteredAlready(manager, { ...draft, exceptOf: document.id })))
     problems.push('entered-already');
+  if (!entry && closedUntil !== null && draft.day && draft.day <= closedUntil) problems.push('period-closed');
   const proposes = as === 'entry' && !forEntry && (lastSaid ?? byThemselves) && !problems.includes('entered-already');
   return {
     as,
@@ -182,7 +183,7 @@ export function changePaperBooks({ database: { source } }: Context, id: string, 
 
 const fieldsOf = ({ draft, parts, accountId }: Considered): EntryFields => {
   const { day, due, who, what, number, currency, units } = draft;
-  return { day, due, who, what, number, currency, units, accountId, parts };
+  return { day, due, who, what, number, currency, units, accountId, ownUnits: null, parts };
 };
 
 /** Enters a paper, within a transaction; one that was entered from it before and taken out comes back as it is now. */

@@ -103,6 +103,7 @@ function within({ entries, lines, ties }: Ledger, { from, to }: PeriodDays): Led
     entries: own,
     lines: those,
     ties: ties.filter((tie) => [...tie.entries, ...tie.lines].some((id) => ids.has(id))),
+    asBefore: [],
   };
 }
 

@@ -3,7 +3,7 @@ import { Account, BookTie, Entry } from '@crow/contract/ledger';
 import { rows } from '../platform/database';
 
 /** Entries as they are shown, but how much of them is paid. */
-export type EntryRow = Omit<Entry, 'paid'> & { paidIn: Account['kind'] | null };
+export type EntryRow = Omit<Entry, 'paid' | 'worth'> & { paidIn: Account['kind'] | null };
 
 /**
  * The entries in the books with their parts and the papers that are not in the bin, by day and as they were made.
@@ -13,7 +13,7 @@ export function entriesWithPapers(manager: EntityManager, ids: readonly string[]
   return rows<EntryRow>(
     manager,
     `select e.id, e.serial, e.revision, e.day::text, e.due::text, e.who, e.what, e.number, e.currency, e.units::float8 as units,
-       e.account_id as "accountId", a.kind as "paidIn",
+       e.own_units::float8 as "ownUnits", e.account_id as "accountId", a.kind as "paidIn",
        to_char(e.checked_at at time zone 'utc', 'YYYY-MM-DD"T"HH24:MI:SS.MS"Z"') as "checkedAt",
        coalesce(p.parts, '[]') as parts, coalesce(d.papers, '[]') as papers
      from entry e left join account a on a.id = e.account_id
@@ -55,7 +55,7 @@ export function bookedLines(
 }
 
 /**
- * Ties in a state that hold an entry which is in the books, with what they hold: those of which all entries were taken out hold nothing, as long
+ * Ties in a state that hold an entry which is in the books, or are transfers, with what they hold: those of which all entries were taken out hold nothing, as long
  * as they are.
  * @param entryId only those of this entry
  */
@@ -66,12 +66,12 @@ export function tiesIn(
 ): Promise<(Omit<BookTie, 'sure'> & { state: string })[]> {
   return rows(
     manager,
-    `select t.id, t.state, t.state = 'made' as made, t.confidence::float8 as confidence, t.why, h.entries,
+    `select t.id, t.state, t.state = 'made' as made, t.confidence::float8 as confidence, t.why, coalesce(h.entries, '{}') as entries,
        array(select line_id from tie_line where tie_id = t.id) as lines
      from tie t cross join lateral (
        select array_agg(x.entry_id) as entries from tie_entry x join entry e on e.id = x.entry_id
        where x.tie_id = t.id and e.taken_out_at is null) h
-     where t.state = any($1) and h.entries is not null and ($2::uuid is null or t.id in (select tie_id from tie_entry where entry_id = $2))
+     where t.state = any($1) and (h.entries is not null or t.why = 'transfer') and ($2::uuid is null or t.id in (select tie_id from tie_entry where entry_id = $2))
      order by t.at, t.id`,
     [states, entryId],
   );
@@ -80,7 +80,7 @@ export function tiesIn(
 /** Forgets ties of which all entries were taken out, where they hold these lines: those are tied to something else now. */
 export async function forgetIdleTies(manager: EntityManager, lines: readonly string[]): Promise<void> {
   await manager.query(
-    `delete from tie t where state = 'made' and exists (select 1 from tie_line l where l.tie_id = t.id and l.line_id = any($1))
+    `delete from tie t where state = 'made' and why <> 'transfer' and exists (select 1 from tie_line l where l.tie_id = t.id and l.line_id = any($1))
        and not exists (select 1 from tie_entry x join entry e on e.id = x.entry_id and e.taken_out_at is null where x.tie_id = t.id)`,
     [lines],
   );

@@ -20,6 +20,8 @@ import { changePaperBooks, enterPaper, paperBooks, papersForEntry, papersWithout
 import { entryPayment, savePayments } from './payments';
 import { periodArchive } from './period';
 import { listStatements, takeInStatement, takeOutStatement } from './statements';
+import { forgetLineRule } from './lineRules';
+import { enterLines, takeOutLines } from './lines';
 import { makeTie, takeOffTies, takeTies } from './ties';
 
 /** The books: entries with their papers, statements, and what ties them. */
@@ -65,6 +67,10 @@ export function ledgerRoutes(app: FastifyInstance, context: Context): void {
   receive(app, endpoints.sendStatement, (wish, bytes, { actor }) => takeInStatement(context, actor, wish, bytes));
   serve(app, endpoints.listStatements, () => listStatements(manager));
   serve(app, endpoints.takeOutStatement, ({ actor, params }) => takeOutStatement(context, actor, params.id));
+
+  serve(app, endpoints.enterLines, ({ actor, body }) => enterLines(context, actor, body));
+  serve(app, endpoints.takeOutLines, ({ actor, body }) => takeOutLines(context, actor, body.ids));
+  serve(app, endpoints.forgetLineRule, ({ actor, params }) => forgetLineRule(context, actor, params.id));
 
   serve(app, endpoints.makeTie, ({ actor, body }) => makeTie(context, actor, body));
   serve(app, endpoints.takeTies, ({ actor, body }) => takeTies(context, actor, body.ids));

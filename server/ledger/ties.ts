@@ -2,12 +2,14 @@ import { EntityManager, In } from 'typeorm';
 import { Problem } from '@crow/contract/problems';
 import { paidBy } from '@crow/core/ledger/books/paid';
 import { Tie as FoundTie } from '@crow/core/ledger/matching/entry';
+import { habitsOf } from '@crow/core/ledger/matching/habits';
 import { matchPayments } from '@crow/core/ledger/matching/match';
+import { findTransfers } from '@crow/core/ledger/matching/transfers';
 import { Context } from '../platform/context';
-import { BookedLine, Entry, Tie, TieEntry, TieLine } from '../platform/entities';
+import { Account, BookedLine, Entry, Tie, TieEntry, TieLine } from '../platform/entities';
 import { ActingAs, record } from '../platform/history';
 import { announce } from '../platform/live';
-import { changed } from './entries';
+import { changed, SURE } from './entries';
 import { bookedLines, entriesWithPapers, forgetIdleTies, insertTies, lockTies, tiesIn } from './queries';
 
 /** What a tie holds, to tell whether another holds the same. */
@@ -33,17 +35,36 @@ export async function proposeTies({ database: { source } }: Context): Promise<vo
     const left = entry.units - (paid.get(entry.id) ?? 0);
     return left === 0 || entry.paidIn === 'cash' ? [] : [{ ...entry, units: left }];
   });
-  const free = lines.filter(({ id }) => !tiedLines.has(id));
+  const all = lines.filter(({ id }) => !tiedLines.has(id));
   const refused = new Set(decided.filter((tie) => !tie.made).map(held));
+  const whoOf = new Map(entries.map(({ id, who }) => [id, who]));
+  const habits = habitsOf(
+    made.map((tie) => ({
+      who: tie.entries.flatMap((id) => whoOf.get(id) ?? []),
+      lines: tie.lines.flatMap((id) => lineOf.get(id) ?? []),
+    })),
+  );
+  // What lines say themselves to be a transfer is no payment; what only might be one is proposed where nothing else is.
+  const accounts = await manager.find(Account);
+  const transfers = findTransfers(all, accounts).map(({ from, to, confidence }) => ({
+    ...{ entries: [], lines: [all[from].id, all[to].id], confidence },
+    why: 'transfer' as const,
+  }));
+  const allowed = transfers.filter((tie) => !refused.has(held(tie)));
+  const told = allowed.filter(({ confidence }) => confidence >= SURE);
+  const free = without(all, told);
   const named = ({ entries: own, lines: those, confidence, why }: FoundTie) => ({
     entries: own.map((at) => open[at].id),
     lines: those.map((at) => free[at].id),
     confidence,
     why,
   });
-  const proposed = matchPayments(open, free)
+  const payments = matchPayments(open, free, { habits })
     .map(named)
     .filter((tie) => !refused.has(held(tie)));
+  const left = new Set(without(free, payments).map(({ id }) => id));
+  const others = allowed.filter((tie) => !told.includes(tie) && tie.lines.every((id) => left.has(id)));
+  const proposed = [...told, ...payments, ...others];
   await source.transaction(async (inside) => {
     await lockTies(inside);
     await inside.delete(Tie, { state: 'proposed' });
@@ -58,7 +79,16 @@ export async function proposeTies({ database: { source } }: Context): Promise<vo
   });
 }
 
-/** Ties entries and lines by hand; what was proposed for these lines goes. @throws Problem 'not-found', 'line-tied' */
+/** The lines that ties do not hold. */
+function without<Line extends { id: string }>(lines: readonly Line[], ties: readonly { lines: string[] }[]): Line[] {
+  const held = new Set(ties.flatMap((tie) => tie.lines));
+  return lines.filter(({ id }) => !held.has(id));
+}
+
+/**
+ * Ties entries and lines by hand, or two lines alone as the ends of a transfer between own accounts; what was proposed for these lines goes.
+ * @throws Problem 'not-found', 'line-tied', 'no-transfer'
+ */
 export function makeTie(
   context: Context,
   actor: ActingAs,
@@ -69,24 +99,47 @@ export function makeTie(
     const [own, those] = [[...new Set(entries)], [...new Set(lines)]];
     if ((await manager.countBy(Entry, { id: In(own) })) < own.length)
       throw new Problem('not-found', { what: 'The entry' });
-    if ((await manager.countBy(BookedLine, { id: In(those) })) < those.length)
-      throw new Problem('not-found', { what: 'The line of the statement' });
-    await insistOnFree(manager, those);
-    await forgetIdleTies(manager, those);
-    const { id } = await manager.save(Tie, { state: 'made', confidence: 1, why: 'by-hand', actorId: actor.id });
-    await manager.insert(
-      TieEntry,
-      own.map((entryId) => ({ tieId: id, entryId })),
-    );
-    await manager.insert(
-      TieLine,
-      those.map((lineId) => ({ tieId: id, lineId })),
-    );
-    await dropProposals(manager, those);
-    await record(manager, actor, 'tied', 'books', null, { entries: own.length, lines: those.length });
+    const found = await manager.findBy(BookedLine, { id: In(those) });
+    if (found.length < those.length) throw new Problem('not-found', { what: 'The line of the statement' });
+    if (own.length === 0) insistOnTransfer(found);
+    const id = await tieTogether(manager, actor, { entries: own, lines: those });
     await changed(context, manager, null);
     return { id };
   });
+}
+
+/** @throws Problem 'no-transfer' when lines are not the two ends of one */
+function insistOnTransfer(lines: readonly BookedLine[]): void {
+  const [one, other] = lines;
+  const isOne =
+    lines.length === 2 &&
+    one.accountId !== other.accountId &&
+    one.currency === other.currency &&
+    one.units + other.units === 0;
+  if (!isOne) throw new Problem('no-transfer');
+}
+
+/** Makes a tie of entries and lines that there are, within a transaction that has locked ties. @returns its id @throws Problem 'line-tied' */
+export async function tieTogether(
+  manager: EntityManager,
+  actor: ActingAs,
+  { entries, lines }: { entries: readonly string[]; lines: readonly string[] },
+): Promise<string> {
+  await insistOnFree(manager, lines);
+  await forgetIdleTies(manager, lines);
+  const why = entries.length > 0 ? 'by-hand' : 'transfer';
+  const { id } = await manager.save(Tie, { state: 'made', confidence: 1, why, actorId: actor.id });
+  await manager.insert(
+    TieEntry,
+    entries.map((entryId) => ({ tieId: id, entryId })),
+  );
+  await manager.insert(
+    TieLine,
+    lines.map((lineId) => ({ tieId: id, lineId })),
+  );
+  await dropProposals(manager, lines);
+  await record(manager, actor, 'tied', 'books', null, { entries: entries.length, lines: lines.length });
+  return id;
 }
 
 /** @throws Problem 'line-tied' when one of the lines is in a tie that was made */

@@ -26,7 +26,7 @@ export interface JournalLine {
   currency: string;
 }
 
-/** What belongs together: the lines are the payment of the entries. */
+/** What belongs together: the lines are the payment of the entries; without any, the two ends of a transfer between accounts. */
 export interface JournalTie {
   entries: readonly string[];
   lines: readonly string[];
@@ -56,6 +56,7 @@ const UNMATCHED = 'equity:not matched';
 const EXCHANGE = 'equity:exchange';
 const DIFFERENCES = 'expenses:differences';
 const OPENING = 'equity:opening';
+const BETWEEN = 'assets:between accounts';
 
 /**
  * The books as a plain-text journal of double entries, as hledger and its kin read them: each entry against what is open, each tied line of a
@@ -88,7 +89,8 @@ export function writeJournal({
     const own = tie.entries.flatMap((id) => entryOf.get(id) ?? []);
     const those = tie.lines.flatMap((id) => lineOf.get(id) ?? []);
     those.forEach(({ id }) => tied.add(id));
-    transactions.push(...(own.length > 0 ? paid(own, those) : those.map(paidBefore)));
+    const isTransfer = tie.entries.length === 0;
+    transactions.push(...(own.length > 0 ? paid(own, those) : those.map(isTransfer ? transferred : paidBefore)));
     const isWhole = own.length === tie.entries.length && those.length === tie.lines.length;
     const difference = tie.settles && isWhole ? settledDifference(own, those) : undefined;
     if (difference) transactions.push(difference);
@@ -174,6 +176,17 @@ function paid(entries: readonly JournalEntry[], lines: readonly JournalLine[]): 
     const exchanged = { account: EXCHANGE, units: -line.units, currency: line.currency };
     return { day: line.day, text: transaction(head, [bank, exchanged, ...settled]) };
   });
+}
+
+/** One end of a transfer between own accounts: on its way from there to here. */
+function transferred({ day, who, text, account, units, currency }: JournalLine): { day: string; text: string } {
+  return {
+    day,
+    text: transaction(`${day} ${named(who, text)}  ; transfer`, [
+      { account: assets(account), units, currency },
+      { account: BETWEEN, units: -units, currency },
+    ]),
+  };
 }
 
 /** A line that pays what was entered at another time than what is written here: it is open from then, or to be. */

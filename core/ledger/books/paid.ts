@@ -13,6 +13,40 @@ export interface Payment {
   why: string;
 }
 
+/**
+ * What entries come to in the money of the books: those in it, themselves; those in another as somebody said, else as they were paid in it. Several
+ * that were paid together share what was paid by their amounts, the last one what is left.
+ * @returns by the entry's id; without those of which it is not known
+ */
+export function worthOf(
+  entries: readonly (Owed & { ownUnits: number | null })[],
+  payments: readonly Payment[],
+  own: string,
+): Map<string, number> {
+  const byId = new Map(entries.map((entry) => [entry.id, entry]));
+  const worth = new Map<string, number>();
+  for (const { entries: ids, lines } of payments) {
+    const those = ids.flatMap((id) => byId.get(id) ?? []);
+    const [first] = those;
+    const isForeign = first && first.currency !== own && those.every(({ currency }) => currency === first.currency);
+    if (!isForeign || lines.length === 0 || lines.some(({ currency }) => currency !== own)) continue;
+    const whole = those.reduce((sum, { units }) => sum + units, 0);
+    const paid = -lines.reduce((sum, { units }) => sum + units, 0);
+    if (whole === 0) continue;
+    let left = paid;
+    those.forEach(({ id, units }, at) => {
+      const share = at === those.length - 1 ? left : Math.round((paid * units) / whole);
+      left -= share;
+      worth.set(id, share);
+    });
+  }
+  for (const { id, units, currency, ownUnits } of entries) {
+    if (currency === own) worth.set(id, units);
+    else if (ownUnits !== null) worth.set(id, ownUnits);
+  }
+  return worth;
+}
+
 /** Ties that settle all that they hold, whatever their sums: the difference is a discount, a fee, or one of exchange. */
 const SETTLES = ['discount', 'fee', 'exchange'];
 

@@ -40,6 +40,9 @@ export class Account {
   @Column('text', { default: '' }) number: string;
   @Column('int') @Generated('increment') place: number;
   @Column('boolean', { default: false }) retired: boolean;
+  /** What was on it at the beginning of a day; null while nobody has said. */
+  @Column('bigint', { nullable: true, transformer: bigint }) opening: number | null;
+  @Column('date', { name: 'opening_day', nullable: true }) openingDay: string | null;
 }
 
 /** A line in the books. */
@@ -57,6 +60,8 @@ export class Entry {
   @Column('text') currency: string;
   /** In the smallest unit of its currency: what is to be paid is positive, what is to be received negative. */
   @Column('bigint', { transformer: bigint }) units: number;
+  /** What it comes to in the money of the books, where it is in another; null while nobody has said. */
+  @Column('bigint', { name: 'own_units', nullable: true, transformer: bigint }) ownUnits: number | null;
   @Column('uuid', { name: 'account_id', nullable: true }) accountId: string | null;
   @ManyToOne(() => Account) @JoinColumn({ name: 'account_id' }) account?: Account;
   @CreateDateColumn({ type: 'timestamptz', name: 'made_at' }) madeAt: Date;
@@ -166,13 +171,32 @@ export class BookedLine {
   @Column('bigint', { nullable: true, transformer: bigint }) balance: number | null;
 }
 
-/** What holds entries and lines of statements together. */
+/** How lines of statements with the same words are entered for which no bill comes. */
+@Entity('line_rule')
+export class LineRule {
+  @PrimaryGeneratedColumn('uuid') id: string;
+  /** See core/ledger/matching/habits. */
+  @Column('text') key: string;
+  /** Whether it is of money that goes out. */
+  @Column('boolean') outward: boolean;
+  @Column('text') who: string;
+  @Column('text', { default: '' }) what: string;
+  @Column('uuid', { name: 'category_id', nullable: true }) categoryId: string | null;
+  @ManyToOne(() => Category) @JoinColumn({ name: 'category_id' }) category?: Category;
+  @Column('text', { name: 'tax_code', nullable: true }) taxCode: string | null;
+  @Column('numeric', { nullable: true, precision: 6, scale: 3 }) rate: string | null;
+  @Column('uuid', { name: 'actor_id' }) actorId: string;
+  @ManyToOne(() => Actor) @JoinColumn({ name: 'actor_id' }) actor?: Actor;
+  @CreateDateColumn({ type: 'timestamptz' }) at: Date;
+}
+
+/** What holds entries and lines of statements together; of a transfer between own accounts, two lines alone. */
 @Entity('tie')
 export class Tie {
   @PrimaryGeneratedColumn('uuid') id: string;
   @Column('text') state: 'proposed' | 'made' | 'refused';
   @Column('real') confidence: number;
-  @Column('text') why: TieReason | 'by-hand';
+  @Column('text') why: TieReason | 'by-hand' | 'transfer';
   /** Who made or refused it; null while it is proposed. */
   @Column('uuid', { name: 'actor_id', nullable: true }) actorId: string | null;
   @ManyToOne(() => Actor) @JoinColumn({ name: 'actor_id' }) actor?: Actor;

@@ -34,6 +34,7 @@ import { Parcels1778000000000 } from './1778000000000-Parcels';
 import { Signing1779000000000 } from './1779000000000-Signing';
 import { Ledger1780000000000 } from './1780000000000-Ledger';
 import { Keeping1781000000000 } from './1781000000000-Keeping';
+import { LedgerHabits1782000000000 } from './1782000000000-LedgerHabits';
 
 /** What made the tables what they are, in order. Frozen: what has run somewhere is never changed. */
 export const MIGRATIONS = [
@@ -73,4 +74,5 @@ export const MIGRATIONS = [
   Signing1779000000000,
   Ledger1780000000000,
   Keeping1781000000000,
+  LedgerHabits1782000000000,
 ];

@@ -13,6 +13,7 @@ const PROBLEMS: Record<string, string> = {
   'no-who': 'it is not known from whom it is',
   'no-total': 'no total is known',
   'not-adding-up': 'net and tax do not come to the total',
+  'period-closed': 'the books are closed for its time',
   'entered-already': 'the same bill is in the books already',
 };
 /** What keeps a paper from being entered. */
@@ -35,6 +36,7 @@ const TIES: Record<string, string> = {
   parts: 'paid in parts',
   part: 'a part of it',
   'by-hand': 'tied by hand',
+  transfer: 'between own accounts',
 };
 /** What a tie rests on, and how likely it is while it is proposed. */
 export const tieInWords = ({ why, made, confidence }: Pick<BookTie, 'why' | 'made' | 'confidence'>): string =>

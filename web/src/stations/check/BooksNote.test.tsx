@@ -10,11 +10,12 @@ const BOOKS: Books = {
   country: 'GB',
   byThemselves: true,
   holder: '',
+  closedUntil: null,
   categories: [
     { id: MATERIALS, name: 'Materials', side: 'cost', retired: false },
     { id: OFFICE, name: 'Office', side: 'cost', retired: false },
   ],
-  accounts: [{ id: BANK, name: 'Bank account', kind: 'bank', currency: 'GBP', number: '', retired: false }],
+  accounts: [{ id: BANK, name: 'Bank account', kind: 'bank', currency: 'GBP', number: '', retired: false, opening: null }],
 };
 const PART = { categoryId: MATERIALS, taxCode: 'GB-S', rate: 20, net: 10_000, tax: 2_000 };
 const PAPER: PaperBooks = {

@@ -207,6 +207,7 @@ function emptyEntry(country: BookCountry, today: string): EntryFields {
     currency: CURRENCY_OF[country],
     units: 0,
     accountId: null,
+    ownUnits: null,
     parts: [{ categoryId: null, taxCode: `${country}-N`, rate: null, net: 0, tax: 0 }],
   };
 }

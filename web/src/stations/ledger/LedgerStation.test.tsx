@@ -1,6 +1,6 @@
 import { act, screen, waitFor, within } from '@testing-library/react';
 import { endpoints } from '@crow/contract/endpoints';
-import { BookedLine, Books, BookTie, Entry, StatementRead } from '@crow/contract/ledger';
+import { BookedLine, Books, BookTie, Entry, Ledger, StatementRead } from '@crow/contract/ledger';
 import { SHOWN } from '../../testing/missing';
 import { document as paper, newId, settings, summary } from '../../testing/papers';
 import { notice, show, StandInServer } from '../../testing/window';
@@ -21,11 +21,12 @@ const BOOKS: Books = {
   country: 'GB',
   byThemselves: true,
   holder: '',
+  closedUntil: null,
   categories: [
     { id: MATERIALS, name: 'Materials', side: 'cost', retired: false },
     { id: SALES, name: 'Sales', side: 'income', retired: false },
   ],
-  accounts: [{ id: BANK, name: 'Bank account', kind: 'bank', currency: 'GBP', number: '', retired: false }],
+  accounts: [{ id: BANK, name: 'Bank account', kind: 'bank', currency: 'GBP', number: '', retired: false, opening: null }],
 };
 let serial = 0;
 const entry = (given: Partial<Entry> = {}): Entry => ({
@@ -40,9 +41,11 @@ const entry = (given: Partial<Entry> = {}): Entry => ({
   currency: 'GBP',
   units: 12_000,
   accountId: null,
+  ownUnits: null,
   parts: [{ categoryId: MATERIALS, taxCode: 'GB-S', rate: 20, net: 10_000, tax: 2_000 }],
   papers: [],
   paid: 0,
+  worth: null,
   checkedAt: null,
   ...given,
 });
@@ -89,12 +92,19 @@ function open({
   entries = [],
   lines = [],
   ties = [],
+  asBefore = [],
   at = '/ledger',
-}: { entries?: Entry[]; lines?: BookedLine[]; ties?: BookTie[]; at?: string } = {}) {
+}: {
+  entries?: Entry[];
+  lines?: BookedLine[];
+  ties?: BookTie[];
+  asBefore?: Ledger['asBefore'];
+  at?: string;
+} = {}) {
   const made = entry({ who: 'Made', serial: 900 });
   const server = new StandInServer()
     .on(endpoints.readBooks, () => BOOKS)
-    .on(endpoints.readLedger, () => ({ entries, lines, ties }))
+    .on(endpoints.readLedger, () => ({ entries, lines, ties, asBefore }))
     .on(endpoints.readSettings, () => settings())
     .on(endpoints.entryVersions, () => [])
     .on(endpoints.papersForEntry, () => [])

@@ -14,11 +14,12 @@ const BOOKS: Books = {
   country: 'GB',
   byThemselves: true,
   holder: '',
+  closedUntil: null,
   categories: [
     { id: MATERIALS, name: 'Materials', side: 'cost', retired: false },
     { id: POST, name: 'Post', side: 'cost', retired: false },
   ],
-  accounts: [{ id: BANK, name: 'Bank account', kind: 'bank', currency: 'GBP', number: 'GB00-4021', retired: false }],
+  accounts: [{ id: BANK, name: 'Bank account', kind: 'bank', currency: 'GBP', number: 'GB00-4021', retired: false, opening: null }],
 };
 const entry = (day: string, categoryId: string, net: number, given: Partial<Entry> = {}): Entry => ({
   id: newId(),
@@ -32,9 +33,11 @@ const entry = (day: string, categoryId: string, net: number, given: Partial<Entr
   currency: 'GBP',
   units: net * 1.2,
   accountId: null,
+  ownUnits: null,
   parts: [{ categoryId, taxCode: 'GB-S', rate: 20, net, tax: net * 0.2 }],
   papers: [],
   paid: 0,
+  worth: null,
   checkedAt: null,
   ...given,
 });
@@ -50,7 +53,7 @@ const cells = (row: HTMLElement) =>
 
 it('adds a year up beside the one before, by what is asked, and what is owed by its age', async () => {
   const { user } = show(
-    <SumsPane books={BOOKS} ledger={{ entries: ENTRIES, lines: [], ties: [] }} today="2026-11-29" />,
+    <SumsPane books={BOOKS} ledger={{ entries: ENTRIES, lines: [], ties: [], asBefore: [] }} today="2026-11-29" />,
     new StandInServer(),
   );
   const year = within(screen.getByRole('table', { name: '2026 in GBP' }));
@@ -74,7 +77,7 @@ it('a period is the last quarter at first, says what it lacks, and is locked as 
   expect(quarterBefore('2026-02-01')).toEqual(['2025-10-01', '2025-12-31']);
   const server = new StandInServer().on(endpoints.checkEntries, () => undefined);
   const { user } = show(
-    <SumsPane books={BOOKS} ledger={{ entries: ENTRIES, lines: [], ties: [] }} today="2026-11-29" />,
+    <SumsPane books={BOOKS} ledger={{ entries: ENTRIES, lines: [], ties: [], asBefore: [] }} today="2026-11-29" />,
     server,
   );
   const period = within(screen.getByRole('region', { name: 'Hand a period over' }));

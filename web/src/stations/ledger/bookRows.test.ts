@@ -13,9 +13,11 @@ const entry = (id: string, given: Partial<Entry> = {}): Entry => ({
   currency: 'GBP',
   units: 12_000,
   accountId: null,
+  ownUnits: null,
   parts: [{ categoryId: 'c', taxCode: 'GB-S', rate: 20, net: 10_000, tax: 2_000 }],
   papers: [],
   paid: 0,
+  worth: null,
   checkedAt: null,
   ...given,
 });

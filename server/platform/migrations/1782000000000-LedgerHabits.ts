@@ -1,0 +1,32 @@
+import { MigrationInterface, QueryRunner } from 'typeorm';
+
+/** How lines of statements without bills are entered, what entries in other money come to in one's own, and what was on accounts at the beginning. */
+export class LedgerHabits1782000000000 implements MigrationInterface {
+  async up(runner: QueryRunner): Promise<void> {
+    await runner.query(`create table line_rule (
+      id uuid primary key default gen_random_uuid(),
+      key text not null,
+      outward boolean not null,
+      who text not null,
+      what text not null default '',
+      category_id uuid references category,
+      tax_code text,
+      rate numeric(6,3),
+      actor_id uuid not null references actor,
+      at timestamptz not null default now(),
+      unique (key, outward)
+    )`);
+    await runner.query('alter table entry add own_units bigint');
+    await runner.query(
+      `comment on column entry.own_units is 'what it comes to in the money of the books, where it is in another; null while nobody has said'`,
+    );
+    await runner.query('alter table account add opening bigint, add opening_day date');
+    await runner.query(`comment on column account.opening is 'what was on it at the beginning of opening_day'`);
+  }
+
+  async down(runner: QueryRunner): Promise<void> {
+    await runner.query('alter table account drop opening, drop opening_day');
+    await runner.query('alter table entry drop own_units');
+    await runner.query('drop table line_rule');
+  }
+}
