@@ -55,6 +55,18 @@ export const books = object({
   closedUntil: day.nullable().default(null),
   categories: array(category.required()).required(),
   accounts: array(account.required()).required(),
+  /** How lines of statements are entered for which no bill comes. */
+  lineRules: array(
+    object({
+      id,
+      /** The words of such lines. */
+      key: string().required(),
+      /** Whether they are of money that goes out. */
+      outward: boolean().required(),
+      who: string().required(),
+      what: string().defined(),
+    }).required(),
+  ).default([]),
 });
 export type Books = InferType<typeof books>;
 

@@ -2,13 +2,14 @@ import { randomUUID } from 'node:crypto';
 import { Books, Entry } from '@crow/contract/ledger';
 import { balanceGaps } from '@crow/core/ledger/statements/balances';
 import { readStatement } from '@crow/core/ledger/statements/readStatement';
-import { bankStatement, typedEntries } from './books';
+import { bankStatement, savingsStatement, typedEntries } from './books';
 
 const BOOKS: Books = {
   country: 'GB',
   byThemselves: true,
   holder: '',
   closedUntil: null,
+  lineRules: [],
   accounts: [],
   categories: [{ id: randomUUID(), name: 'Sales', side: 'income', retired: false }],
 };
@@ -37,4 +38,8 @@ it('the statement is one that can be read, without a gap in its balances', () =>
   expect(statement.lines.length).toBeGreaterThan(80);
   expect(balanceGaps(statement.lines, statement)).toEqual([]);
   expect(statement.lines.some(({ units }) => units > 0)).toBe(true);
+  const savings = readStatement(Buffer.from(savingsStatement(statement.lines[0].day, '2026-11-19')));
+  expect(balanceGaps(savings.lines, savings)).toEqual([]);
+  const laidBy = statement.lines.filter(({ text }) => text.startsWith('TO SAVINGS'));
+  expect(savings.lines.filter(({ text }) => text.startsWith('FROM')).length).toBe(laidBy.length);
 });

@@ -81,7 +81,9 @@ export function typedEntries(today: string, months: number, books: Books): Entry
 }
 
 /** What goes through the account and is in no entry. */
-const UNKNOWN = ['CASH WITHDRAWAL QUAY ST', 'CORNER GROCER 0417', 'TO SAVINGS 2290', 'SEAWALL CAFE'];
+const UNKNOWN = ['CASH WITHDRAWAL QUAY ST', 'CORNER GROCER 0417', 'SEAWALL CAFE'];
+/** What is laid by each month, and the last figures of the account where it goes. */
+export const SAVINGS = { name: 'Rainy day savings', number: '40172290', on: 27, units: 15_000, opening: 204_000 };
 const OPENING = 412_350;
 
 /**
@@ -91,7 +93,7 @@ const OPENING = 412_350;
  */
 export function bankStatement(entries: readonly Entry[], until: string): string {
   const random = seededRandom(29);
-  const lines: { day: string; text: string; units: number }[] = [];
+  const lines: StatementRow[] = [];
   for (const { day, due, who, number, units, currency } of entries) {
     const paidOn = units < 0 || !number ? addDays(day, 1) : addDays(due ?? day, Math.floor(random() * 9) - 6);
     const isLate = random() < 0.05;
@@ -112,7 +114,44 @@ export function bankStatement(entries: readonly Entry[], until: string): string 
       text: UNKNOWN[Math.floor(random() * UNKNOWN.length)],
       units: -(400 + Math.floor(random() * 4_000)),
     });
-  let balance = OPENING;
+  for (const { day, units } of laidBy(first, until))
+    lines.push({ day, text: `TO SAVINGS ${SAVINGS.number}`, units: -units });
+  return writtenStatement(lines, OPENING);
+}
+
+/** The statement of the savings account: what was laid by, and what it bore. */
+export function savingsStatement(from: string, until: string): string {
+  const laid = laidBy(from, until).map(({ day, units }) => ({
+    day: addDays(day, 1),
+    text: 'FROM CURRENT ACCOUNT',
+    units,
+  }));
+  const interest = laid
+    .filter(({ day }) => day.slice(5, 7) === '12')
+    .map(({ day }) => ({ day: `${day.slice(0, 4)}-12-31`, text: 'INTEREST', units: 4_180 }))
+    .filter(({ day }) => day <= until);
+  return writtenStatement(
+    [...laid, ...interest].filter(({ day }) => day <= until),
+    SAVINGS.opening,
+  );
+}
+
+interface StatementRow {
+  day: string;
+  text: string;
+  units: number;
+}
+
+/** What was laid by on a day of each month between two days. */
+function laidBy(from: string, until: string): { day: string; units: number }[] {
+  const found: { day: string; units: number }[] = [];
+  for (let day = from; day < until; day = addDays(day, 1))
+    if (Number(day.slice(8)) === SAVINGS.on) found.push({ day, units: SAVINGS.units });
+  return found;
+}
+
+function writtenStatement(lines: StatementRow[], opening: number): string {
+  let balance = opening;
   const written = lines
     .sort((a, b) => (a.day < b.day ? -1 : 1))
     .map(({ day, text, units }) => {

@@ -4,9 +4,10 @@ import { addressOf, asker, PIECE, uploadHeaders } from '@crow/contract/client';
 import { Endpoint } from '@crow/contract/endpoint';
 import { endpoints } from '@crow/contract/endpoints';
 import { Sheet } from '@crow/contract/keeping';
+import { Books, Ledger } from '@crow/contract/ledger';
 import { dayOf } from '@crow/core/reading/dayForms';
 import { addDays } from '@crow/core/shelf/days';
-import { bankStatement, typedEntries } from './books';
+import { bankStatement, SAVINGS, savingsStatement, typedEntries } from './books';
 import { comeIn, Session } from './comeIn';
 import { encodePhoto, photographPaper, scanPaper } from './capture';
 import { BATCH, FILED, Paper, WAITING, WAITING_TOO } from './papers';
@@ -95,6 +96,11 @@ const PATIENCE_MS = 180_000;
 const MONTHS_IN_BOOKS = 23;
 const DAYS_NOT_TIED = 60;
 const SHREDDED = 9;
+/** Whose lines have no bill, by how these begin. */
+const WITHOUT_BILL = [
+  ['CORNER GROCER', 'Corner Grocer', 'Groceries'],
+  ['SEAWALL CAFE', 'Seawall Café', 'Coffee'],
+] as const;
 const PHOTO_DPI = 150;
 const PHOTO_SIDE = 2000;
 const PHOTO_SCENES = [9, 14, 1, 17];
@@ -161,10 +167,20 @@ class Client {
     const books = await this.ask(endpoints.readBooks, {});
     for (const body of typedEntries(today, MONTHS_IN_BOOKS, books)) await this.ask(endpoints.makeEntry, { body });
     const { entries } = await this.ask(endpoints.readLedger, {});
-    const statement = bankStatement(entries, addDays(today, -1));
-    await this.sendBytes(endpoints.sendStatement, 'Orrin Harbour Bank.csv', statement);
+    const yesterday = addDays(today, -1);
+    await this.sendBytes(endpoints.sendStatement, 'Orrin Harbour Bank.csv', bankStatement(entries, yesterday));
+    const { name, number } = SAVINGS;
+    const savings = await this.ask(endpoints.makeAccount, { body: { name, number, kind: 'bank', currency: 'GBP' } });
+    const [first] = (await this.ask(endpoints.readLedger, {})).lines;
+    await this.sendBytes(endpoints.sendStatement, 'Savings.csv', savingsStatement(first.day, yesterday), {
+      accountId: savings.id,
+    });
+    await this.waitFor(async () =>
+      (await this.ask(endpoints.readLedger, {})).ties.some(({ why }) => why === 'transfer'),
+    );
     await this.waitFor(async () => (await this.ask(endpoints.readLedger, {})).ties.length > 0);
-    const { ties, lines } = await this.ask(endpoints.readLedger, {});
+    const ledger = await this.ask(endpoints.readLedger, {});
+    const { ties, lines } = ledger;
     const early = addDays(today, -DAYS_NOT_TIED);
     const dayOfLine = new Map(lines.map(({ id, day }) => [id, day]));
     const done = ties.filter((tie) => tie.lines.every((id) => dayOfLine.get(id)! < early));
@@ -173,6 +189,21 @@ class Client {
     const year = today.slice(0, 4);
     const ids = entries.filter(({ id, day }) => checked.has(id) && day < year).map(({ id }) => id);
     await this.ask(endpoints.checkEntries, { body: { ids, checked: true } });
+    await this.enterWithoutBill(ledger.lines, books, early);
+    await this.ask(endpoints.changeBooks, { body: { closedUntil: `${Number(year) - 1}-12-31` } });
+  }
+
+  /** Enters the lines of the grocer and the café of this year up to a day; the later ones are proposed as those were. */
+  private async enterWithoutBill(lines: Ledger['lines'], books: Books, until: string): Promise<void> {
+    const categoryId = books.categories.find(({ name }) => name === 'Household')?.id ?? null;
+    for (const [words, who, what] of WITHOUT_BILL) {
+      const those = lines.filter(
+        ({ text, day }) => text.startsWith(words) && day < until && day >= `${until.slice(0, 4)}-01-01`,
+      );
+      if (those.length === 0) continue;
+      const as = those.map(({ id }) => ({ lineId: id, who, what, categoryId, taxCode: 'GB-N', rate: null }));
+      await this.ask(endpoints.enterLines, { body: { lines: as, remember: true } });
+    }
   }
 
   /**
@@ -214,8 +245,13 @@ class Client {
   }
 
   /** Sends the bytes of a file to an endpoint that takes them. */
-  private async sendBytes(endpoint: Endpoint, name: string, bytes: Uint8Array | string): Promise<void> {
-    await this.call(addressOf(endpoint, { query: { name } }), {
+  private async sendBytes(
+    endpoint: Endpoint,
+    name: string,
+    bytes: Uint8Array | string,
+    more: object = {},
+  ): Promise<void> {
+    await this.call(addressOf(endpoint, { query: { name, ...more } }), {
       method: endpoint.method,
       headers: { 'content-type': 'application/octet-stream' },
       body: bytes as BodyInit,

@@ -4,7 +4,7 @@ import { Problem } from '@crow/contract/problems';
 import { FIRST_CATEGORIES } from '@crow/core/ledger/books/categories';
 import { BOOK_COUNTRIES, BookCountry, CURRENCY_OF } from '@crow/core/ledger/books/taxCodes';
 import { Context } from '../platform/context';
-import { Account, Category, Setting } from '../platform/entities';
+import { Account, Category, LineRule, Setting } from '../platform/entities';
 import { ActingAs, record } from '../platform/history';
 import { announce } from '../platform/live';
 import { lockCategories } from './queries';
@@ -68,10 +68,12 @@ export async function categoriesOf(manager: EntityManager): Promise<Category[]> 
 export async function readBooks(manager: EntityManager): Promise<Books> {
   const categories = await categoriesOf(manager);
   const accounts = await manager.find(Account, { order: { place: 'ASC' } });
+  const rules = await manager.find(LineRule, { order: { key: 'ASC' } });
   return {
     ...(await waysOf(manager)),
     categories: categories.map(shownCategory),
     accounts: accounts.map(shownAccount),
+    lineRules: rules.map(({ id, key, outward, who, what }) => ({ id, key, outward, who, what })),
   };
 }
 

@@ -13,6 +13,32 @@ export interface SummedEntry {
   parts: readonly SummedPart[];
 }
 
+/**
+ * Entries in the money of the books: those in another as what they are worth, each share by its part of the whole, the last one what is left.
+ * @returns beside them how many are left out because nobody knows what they come to
+ */
+export function inOwnMoney<Entry extends SummedEntry & { units: number; worth: number | null }>(
+  entries: readonly Entry[],
+  own: string,
+): { entries: SummedEntry[]; unknown: number } {
+  const known = entries.filter(({ currency, worth }) => currency === own || worth !== null);
+  return { entries: known.map((entry) => exchanged(entry, own)), unknown: entries.length - known.length };
+}
+
+function exchanged(entry: SummedEntry & { units: number; worth: number | null }, own: string): SummedEntry {
+  const { currency, units, worth, parts } = entry;
+  if (currency === own || worth === null || units === 0) return entry;
+  let left = worth;
+  const share = (of: number): number => {
+    const part = Math.round((worth * of) / units);
+    left -= part;
+    return part;
+  };
+  const taxes = parts.map(({ tax }) => share(tax));
+  const nets = parts.map(({ net }, at) => (at === parts.length - 1 ? left : share(net)));
+  return { ...entry, currency: own, parts: parts.map((part, at) => ({ ...part, net: nets[at], tax: taxes[at] })) };
+}
+
 /** By what entries are added up. */
 export const SUMMED_BY = ['month', 'category', 'tax', 'who'] as const;
 export type SummedBy = (typeof SUMMED_BY)[number];

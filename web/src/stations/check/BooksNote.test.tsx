@@ -11,11 +11,14 @@ const BOOKS: Books = {
   byThemselves: true,
   holder: '',
   closedUntil: null,
+  lineRules: [],
   categories: [
     { id: MATERIALS, name: 'Materials', side: 'cost', retired: false },
     { id: OFFICE, name: 'Office', side: 'cost', retired: false },
   ],
-  accounts: [{ id: BANK, name: 'Bank account', kind: 'bank', currency: 'GBP', number: '', retired: false, opening: null }],
+  accounts: [
+    { id: BANK, name: 'Bank account', kind: 'bank', currency: 'GBP', number: '', retired: false, opening: null },
+  ],
 };
 const PART = { categoryId: MATERIALS, taxCode: 'GB-S', rate: 20, net: 10_000, tax: 2_000 };
 const PAPER: PaperBooks = {

@@ -14,6 +14,8 @@ import { useChange } from '../../queries';
 import { BookPage, sumsInWords } from './BookPage';
 import { BookFilter, filtered, searchable, sumsOf } from './bookRows';
 import { EntryStrip } from './EntryStrip';
+import { LineStrip } from './LineStrip';
+import { useLineEntering } from './useLineEntering';
 import { PaperBeside } from './PaperBeside';
 
 const FILTERS: { value: BookFilter; name: string }[] = [
@@ -27,12 +29,13 @@ const FILTERS: { value: BookFilter; name: string }[] = [
 const KEYS: KeyWords = [
   ['n', 'Type an entry'],
   ['t', 'Tie what is sure'],
+  ['b', 'Enter lines as before'],
   ['f', 'Filter'],
 ];
 
 /** The book: what of it is shown, what is chosen in it, and what is done with that. */
 export function Book({ books, ledger, openId }: { books: Books; ledger: Ledger; openId?: string }) {
-  const { entries, lines, ties } = ledger;
+  const { entries, lines, ties, asBefore } = ledger;
   const { tell } = useNotices();
   const [medium, small] = [useMedium(), useSmall()];
   const [sorting, setSorting] = useState<SortingState>([{ id: 'day', desc: true }]);
@@ -62,6 +65,7 @@ export function Book({ books, ledger, openId }: { books: Books; ledger: Ledger; 
     [entries, lines],
   );
 
+  const entering = useLineEntering({ asBefore });
   const putBack = useChange(endpoints.putBackEntry, ['ledger']);
   const takeOut = useChange(endpoints.takeOutEntry, ['ledger'], (_, { params: { id } }) =>
     tell({
@@ -135,12 +139,14 @@ export function Book({ books, ledger, openId }: { books: Books; ledger: Ledger; 
         setEditing('new');
       },
       t: takeSure,
+      b: entering.enterProposed,
       f: (event) => {
         event.preventDefault();
         document.querySelector<HTMLElement>('[data-filter]')?.focus();
       },
       Escape: () => {
         if (editing) setEditing(undefined);
+        else if (entering.line) entering.setLine(undefined);
         else if (opened) setOpened(undefined);
         else setChosen(new Set());
       },
@@ -185,6 +191,11 @@ export function Book({ books, ledger, openId }: { books: Books; ledger: Ledger; 
             Tie the {sure.length === 1 ? 'sure one' : `${sure.length} sure ones`}
           </Button>
         )}
+        {asBefore.length > 0 && (
+          <Button onClick={entering.enterProposed} hint="b" disabled={entering.busy}>
+            Enter {count(asBefore.length, 'line')} as before
+          </Button>
+        )}
         <Button main onClick={() => setEditing('new')} hint="n">
           Type an entry
         </Button>
@@ -212,6 +223,11 @@ export function Book({ books, ledger, openId }: { books: Books; ledger: Ledger; 
           onTakeOut={({ id }) => takeOut.mutate({ params: { id } })}
           onTake={({ id }) => take.mutate({ body: { ids: [id] } })}
           onTakeOff={takeTieOff}
+          asBefore={entering.proposed}
+          onEnterLine={(line) => {
+            setEditing(undefined);
+            entering.enterLine(line);
+          }}
           wide={!medium && !open}
           small={small}
         />
@@ -235,6 +251,11 @@ export function Book({ books, ledger, openId }: { books: Books; ledger: Ledger; 
           {chosen.size > 0 && chosenLines.size > 0 && (
             <Button main onClick={() => tieByHand.mutate({ body: { entries: [...chosen], lines: [...chosenLines] } })}>
               Tie them
+            </Button>
+          )}
+          {chosen.size === 0 && chosenLines.size === 2 && (
+            <Button main onClick={() => tieByHand.mutate({ body: { entries: [], lines: [...chosenLines] } })}>
+              They are one transfer
             </Button>
           )}
           {chosenEntries.length === 1 && <Button onClick={() => setEditing(chosenEntries[0])}>Change it</Button>}
@@ -285,6 +306,16 @@ export function Book({ books, ledger, openId }: { books: Books; ledger: Ledger; 
           onSave={save}
           onClose={() => setEditing(undefined)}
           busy={make.isPending || change.isPending}
+        />
+      ) : entering.line ? (
+        <LineStrip
+          key={entering.line.id}
+          line={entering.line}
+          entries={entries}
+          country={books.country}
+          onSave={entering.save}
+          onClose={() => entering.setLine(undefined)}
+          busy={entering.busy}
         />
       ) : (
         <footer

@@ -167,9 +167,12 @@ export function LineCell({
   onChooseLine,
   onTake,
   onTakeOff,
+  asBefore,
+  onEnterLine,
 }: { line: BookedLine | undefined; tie: BookTie | undefined } & PageProps) {
   if (!line) return <span role="gridcell" className="border-b border-rule" />;
   const { id, day, who, text, units, currency } = line;
+  const before = asBefore.get(id);
   return (
     <span
       role="gridcell"
@@ -184,7 +187,9 @@ export function LineCell({
         <span className="shrink-0 font-mono">{figure({ units, currency })}</span>
       </span>
       <span className="flex items-baseline justify-between gap-2 text-xs text-quiet">
-        <span className="truncate">{tie ? tieInWords(tie) : who && text}</span>
+        <span className="truncate">
+          {tie ? tieInWords(tie) : before ? `as before: ${before.what || before.who}` : who && text}
+        </span>
         <span className="flex shrink-0 gap-2">
           {!tie?.made && (
             <button
@@ -195,6 +200,16 @@ export function LineCell({
               onClick={() => onChooseLine(id)}
             >
               {chosenLines.has(id) ? 'chosen' : 'choose'}
+            </button>
+          )}
+          {!tie && (
+            <button
+              tabIndex={-1}
+              className={`underline underline-offset-2 ${before ? 'text-accent' : 'hover:text-ink'}`}
+              aria-label={`Enter ${who || text}, ${money({ units, currency })}${before ? `, as before: ${before.what || before.who}` : ', for which no bill comes'}`}
+              onClick={() => onEnterLine(line)}
+            >
+              enter
             </button>
           )}
           {tie && !tie.made && (

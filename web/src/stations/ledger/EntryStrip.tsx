@@ -1,4 +1,5 @@
 import { ReactNode, useEffect, useId, useRef, useState } from 'react';
+import { digitsOf } from '@crow/core/money';
 import { BookCountry, CURRENCY_OF } from '@crow/core/ledger/books/taxCodes';
 import { Entry, EntryFields, entryProblem } from '@crow/contract/ledger';
 import { AccountChoice, AmountField, PartsEditor, taxedAnew } from '../../parts/books/PartsEditor';
@@ -57,7 +58,8 @@ export function EntryStrip({ entry, entries, country, today, onSave, onClose, bu
     put({ units, parts });
   };
   const save = () => {
-    const whole = { ...fields, day: typedDay(days.day), due: days.due.trim() ? typedDay(days.due) : null };
+    const ownUnits = fields.currency === CURRENCY_OF[country] ? null : fields.ownUnits;
+    const whole = { ...fields, ownUnits, day: typedDay(days.day), due: days.due.trim() ? typedDay(days.due) : null };
     const problem = entryProblem(whole);
     setWrong(problem);
     if (!problem) onSave(whole);
@@ -140,6 +142,18 @@ export function EntryStrip({ entry, entries, country, today, onSave, onClose, bu
             </span>
           </span>
         </Labelled>
+        {fields.currency !== CURRENCY_OF[country] && (
+          <Labelled name={`In ${CURRENCY_OF[country]}`} width="w-32">
+            <AmountField
+              label={`In ${CURRENCY_OF[country]}`}
+              units={fields.ownUnits ?? 0}
+              currency={CURRENCY_OF[country]}
+              onChange={(ownUnits) => put({ ownUnits: ownUnits === 0 ? null : ownUnits })}
+              className="h-8! border! border-rule bg-raised px-2"
+            />
+            {rateInWords(fields, CURRENCY_OF[country])}
+          </Labelled>
+        )}
         <Labelled name="Category and tax" width="min-w-80 flex-1">
           <PartsEditor
             across
@@ -183,6 +197,17 @@ export function EntryStrip({ entry, entries, country, today, onSave, onClose, bu
         </p>
       )}
     </form>
+  );
+}
+
+/** At which rate that is. */
+function rateInWords({ units, ownUnits, currency }: EntryFields, own: string): ReactNode {
+  if (ownUnits === null || units === 0) return <span className="text-xs text-quiet">as it is paid</span>;
+  const rate = (ownUnits / 10 ** digitsOf(own) / (units / 10 ** digitsOf(currency))).toFixed(5);
+  return (
+    <span className="font-mono text-xs whitespace-nowrap text-quiet">
+      1 {currency} = {rate} {own}
+    </span>
   );
 }
 

@@ -22,11 +22,14 @@ const BOOKS: Books = {
   byThemselves: true,
   holder: '',
   closedUntil: null,
+  lineRules: [],
   categories: [
     { id: MATERIALS, name: 'Materials', side: 'cost', retired: false },
     { id: SALES, name: 'Sales', side: 'income', retired: false },
   ],
-  accounts: [{ id: BANK, name: 'Bank account', kind: 'bank', currency: 'GBP', number: '', retired: false, opening: null }],
+  accounts: [
+    { id: BANK, name: 'Bank account', kind: 'bank', currency: 'GBP', number: '', retired: false, opening: null },
+  ],
 };
 let serial = 0;
 const entry = (given: Partial<Entry> = {}): Entry => ({
@@ -125,6 +128,8 @@ function open({
     .on(endpoints.takeTies, () => undefined)
     .on(endpoints.takeOffTies, () => undefined)
     .on(endpoints.makeTie, () => ({ id: newId() }))
+    .on(endpoints.enterLines, () => [made])
+    .on(endpoints.takeOutLines, () => undefined)
     .on(endpoints.listStatements, () => [])
     .on(endpoints.sendStatement, ({ query }) => ({ ...READ, id: query.look ? null : newId() }));
   return { server, made, ...show(<LedgerStation />, server, at, '/ledger') };
@@ -373,4 +378,69 @@ it('papers that are in no entry are listed, and entered at a click', async () =>
   await user.click(await screen.findByRole('button', { name: 'Enter it' }));
   await notice('It is entry 77.');
   expect(server.askedOf(endpoints.enterPaper)).toEqual([{ params: { id: lacking.id } }]);
+});
+
+describe('a line for which no bill comes', () => {
+  const rent = line({ who: 'TARROW ESTATES', text: 'Rent February', units: -65_000 });
+  it('is entered by hand, and so are lines like it from then on', async () => {
+    const { user, server } = open({ entries: [entry({ who: 'Tarrow Estates', what: 'Rent' })], lines: [rent] });
+    await user.click(await screen.findByRole('button', { name: /^Enter TARROW ESTATES.*for which no bill comes/ }));
+    const form = within(screen.getByRole('form', { name: /^Enter the line of/ }));
+    expect(form.getByLabelText('Who')).toHaveProperty('value', 'Tarrow Estates');
+    await user.click(form.getByLabelText('What'));
+    // What its last entry had stands there.
+    expect(form.getByLabelText('What')).toHaveProperty('value', 'Rent');
+    await user.keyboard('{Enter}');
+    await notice('It is entry 900.');
+    const as = {
+      lineId: rent.id,
+      who: 'Tarrow Estates',
+      what: 'Rent',
+      categoryId: MATERIALS,
+      taxCode: 'GB-S',
+      rate: 20,
+    };
+    expect(server.askedOf(endpoints.enterLines)).toEqual([{ body: { lines: [as], remember: true } }]);
+    await user.click(screen.getByRole('button', { name: 'Undo' }));
+    await waitFor(() => expect(server.askedOf(endpoints.takeOutLines)).toHaveLength(1));
+  });
+
+  it('is entered as before by one key, with all the others', async () => {
+    const as = { ruleId: newId(), who: 'Tarrow Estates', what: 'Rent', categoryId: null, taxCode: 'GB-N', rate: null };
+    const { user, server } = open({ lines: [rent], asBefore: [{ ...as, lineId: rent.id }] });
+    await screen.findByText('as before: Rent');
+    await user.keyboard('b');
+    await notice('It is entry 900.');
+    expect(server.askedOf(endpoints.enterLines)[0].body).toMatchObject({
+      remember: false,
+      lines: [{ lineId: rent.id }],
+    });
+  });
+
+  it('is one end of a transfer, with another line', async () => {
+    const [out, come] = [line({ units: -50_000, who: 'Savings' }), line({ units: 50_000, who: 'Current' })];
+    const { user, server } = open({ lines: [out, come] });
+    for (const who of ['Savings', 'Current'])
+      await user.click(await screen.findByRole('button', { name: new RegExp(`^Choose the line of .*${who}`) }));
+    await user.click(screen.getByRole('button', { name: 'They are one transfer' }));
+    await notice('The tie is made.');
+    expect(server.askedOf(endpoints.makeTie)).toEqual([{ body: { entries: [], lines: [out.id, come.id] } }]);
+  });
+});
+
+it('an entry in other money says what it comes to in one’s own, and at which rate', async () => {
+  const foreign = entry({
+    currency: 'EUR',
+    units: 10_000,
+    parts: [{ categoryId: null, taxCode: null, rate: null, net: 10_000, tax: 0 }],
+  });
+  const { user, server } = open({ entries: [foreign] });
+  await focusBook();
+  await user.keyboard('{Home}e');
+  const own = await screen.findByLabelText('In GBP');
+  await user.clear(own);
+  await user.type(own, '86.40{Tab}');
+  await screen.findByText('1 EUR = 0.86400 GBP');
+  await user.click(screen.getByRole('button', { name: /^Keep/ }));
+  await waitFor(() => expect(server.askedOf(endpoints.changeEntry)[0]?.body).toMatchObject({ ownUnits: 8_640 }));
 });

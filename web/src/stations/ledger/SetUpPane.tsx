@@ -1,8 +1,11 @@
 import { useState } from 'react';
 import { endpoints } from '@crow/contract/endpoints';
 import { Account, ACCOUNT_KINDS, Books, Category } from '@crow/contract/ledger';
+import { isDay } from '@crow/core/reading/dayForms';
 import { BOOK_COUNTRIES, BookCountry, CURRENCY_OF } from '@crow/core/ledger/books/taxCodes';
 import { ACCOUNT_NAMES } from '../../parts/books/words';
+import { AmountField } from '../../parts/books/PartsEditor';
+import { shownDay, typedDay } from '../../parts/days';
 import { Button, Choice, inputLook, Tick } from '../../parts/controls';
 import { useChange } from '../../queries';
 
@@ -44,6 +47,7 @@ export function SetUpPane({ books }: { books: Books }) {
       <div className="flex flex-wrap items-start gap-x-12 gap-y-6">
         <Categories categories={books.categories} />
         <Accounts accounts={books.accounts} currency={CURRENCY_OF[books.country]} />
+        <LineRules rules={books.lineRules} />
       </div>
     </div>
   );
@@ -93,6 +97,53 @@ function Retire({ retired, name, onChange }: { retired: boolean; name: string; o
     >
       {retired ? 'use again' : 'retire'}
     </button>
+  );
+}
+
+/** What was on an account at the beginning of a day. */
+function Opening({
+  account,
+  currency,
+  opening,
+  onChange,
+}: {
+  account: string;
+  currency: string;
+  opening: Account['opening'];
+  onChange: (opening: Account['opening']) => void;
+}) {
+  const [day, setDay] = useState<string>();
+  const shown = opening?.day ? shownDay(opening.day) : '';
+  const leave = () => {
+    const to = day === undefined ? '' : typedDay(day);
+    setDay(undefined);
+    if (isDay(to) && to !== opening?.day) onChange({ day: to, units: opening?.units ?? 0 });
+    else if (day === '' && opening) onChange(null);
+  };
+  return (
+    <span className="flex shrink-0 items-center gap-1 text-xs text-quiet">
+      <span className="w-24">
+        <AmountField
+          label={`Balance of ${account} at the beginning`}
+          units={opening?.units ?? 0}
+          currency={currency}
+          onChange={(units) => onChange({ day: opening?.day ?? `${new Date().getFullYear()}-01-01`, units })}
+        />
+      </span>
+      on
+      <input
+        aria-label={`Day on which the balance of ${account} begins`}
+        className="h-7 w-24 border-b border-rule bg-transparent font-mono outline-none focus:border-accent focus:bg-raised"
+        placeholder="not said"
+        value={day ?? shown}
+        onChange={({ target }) => setDay(target.value)}
+        onBlur={leave}
+        onKeyDown={(event) => {
+          if (event.key === 'Enter') leave();
+          if (event.key === 'Escape') setDay(undefined);
+        }}
+      />
+    </span>
   );
 }
 
@@ -153,17 +204,44 @@ function Categories({ categories }: { categories: Category[] }) {
   );
 }
 
+/** How lines of statements without bills are entered. */
+function LineRules({ rules }: { rules: Books['lineRules'] }) {
+  const forget = useChange(endpoints.forgetLineRule, ['ledger']);
+  if (rules.length === 0) return null;
+  return (
+    <section aria-label="Lines without bills" className="w-[560px] max-w-full">
+      <h2 className="mb-1 font-semibold">Lines without bills</h2>
+      <ul>
+        {rules.map(({ id, key, outward, who, what }) => (
+          <li key={id} className="flex items-center gap-3 border-b border-rule py-1">
+            <span className="min-w-0 flex-1 truncate">
+              <span className="font-mono text-xs">{key}</span> {outward ? '' : '(coming in) '}is entered as {who}
+              {what && `, ${what}`}
+            </span>
+            <button
+              className="shrink-0 text-xs text-quiet underline underline-offset-2 hover:text-ink"
+              onClick={() => forget.mutate({ params: { id } })}
+            >
+              forget
+            </button>
+          </li>
+        ))}
+      </ul>
+    </section>
+  );
+}
+
 function Accounts({ accounts, currency }: { accounts: Account[]; currency: string }) {
   const make = useChange(endpoints.makeAccount, ['ledger']);
   const change = useChange(endpoints.changeAccount, ['ledger']);
   const [name, setName] = useState('');
   const [kind, setKind] = useState<Account['kind']>('bank');
   return (
-    <section aria-label="Accounts" className="w-[560px] max-w-full">
+    <section aria-label="Accounts" className="w-[860px] max-w-full">
       <h2 className="mb-1 font-semibold">Accounts</h2>
       <ul>
-        {accounts.map(({ id, name: own, kind: of, currency: money, number, retired }) => (
-          <li key={id} className={`flex items-center gap-3 ${retired ? 'opacity-60' : ''}`}>
+        {accounts.map(({ id, name: own, kind: of, currency: money, number, retired, opening }) => (
+          <li key={id} className={`flex flex-wrap items-center gap-x-3 sm:flex-nowrap ${retired ? 'opacity-60' : ''}`}>
             <Name
               label={`Name of ${own}`}
               name={own}
@@ -182,6 +260,12 @@ function Accounts({ accounts, currency }: { accounts: Account[]; currency: strin
             <span className="w-20 shrink-0 text-xs whitespace-nowrap text-quiet">
               {ACCOUNT_NAMES[of]}, {money}
             </span>
+            <Opening
+              account={own}
+              currency={money}
+              opening={opening}
+              onChange={(to) => change.mutate({ params: { id }, body: { opening: to } })}
+            />
             <Retire
               name={own}
               retired={retired}

@@ -15,11 +15,22 @@ const BOOKS: Books = {
   byThemselves: true,
   holder: '',
   closedUntil: null,
+  lineRules: [],
   categories: [
     { id: MATERIALS, name: 'Materials', side: 'cost', retired: false },
     { id: POST, name: 'Post', side: 'cost', retired: false },
   ],
-  accounts: [{ id: BANK, name: 'Bank account', kind: 'bank', currency: 'GBP', number: 'GB00-4021', retired: false, opening: null }],
+  accounts: [
+    {
+      id: BANK,
+      name: 'Bank account',
+      kind: 'bank',
+      currency: 'GBP',
+      number: 'GB00-4021',
+      retired: false,
+      opening: null,
+    },
+  ],
 };
 const entry = (day: string, categoryId: string, net: number, given: Partial<Entry> = {}): Entry => ({
   id: newId(),
@@ -72,24 +83,71 @@ it('adds a year up beside the one before, by what is asked, and what is owed by 
   expect(cells(owed.getByRole('row', { name: /for up to 30 days/ }))).toEqual(['120.00', '0.00']);
 });
 
-it('a period is the last quarter at first, says what it lacks, and is locked as a whole with the way back', async () => {
+it('a period is the last quarter at first, says what it lacks, and is checked and closed as a whole with the way back', async () => {
   expect(quarterBefore('2026-11-29')).toEqual(['2026-07-01', '2026-09-30']);
   expect(quarterBefore('2026-02-01')).toEqual(['2025-10-01', '2025-12-31']);
-  const server = new StandInServer().on(endpoints.checkEntries, () => undefined);
+  const server = new StandInServer().on(endpoints.checkEntries, () => undefined).on(endpoints.changeBooks, () => BOOKS);
   const { user } = show(
     <SumsPane books={BOOKS} ledger={{ entries: ENTRIES, lines: [], ties: [], asBefore: [] }} today="2026-11-29" />,
     server,
   );
   const period = within(screen.getByRole('region', { name: 'Hand a period over' }));
   expect(period.getByText(/2 entries/).textContent).toBe('2 entries, 2 of them have no paper, 1 not checked.');
-  await user.click(period.getByRole('button', { name: 'Check and lock all' }));
-  await user.click((await notice('1 entry is checked and locked.')).getByRole('button', { name: /Undo/ }));
+  await user.click(period.getByRole('button', { name: 'Check and close it' }));
+  await user.click((await notice('The books are closed until 2026-09-30.')).getByRole('button', { name: /Undo/ }));
   await waitFor(() =>
     expect(server.askedOf(endpoints.checkEntries).map(({ body }) => body)).toEqual([
       { ids: [ENTRIES[0].id], checked: true },
       { ids: [ENTRIES[0].id], checked: false },
     ]),
   );
+  expect(server.askedOf(endpoints.changeBooks).map(({ body }) => body)).toEqual([
+    { closedUntil: '2026-09-30' },
+    { closedUntil: null },
+  ]);
+});
+
+it('says until when the books are closed, and opens them again', async () => {
+  const server = new StandInServer().on(endpoints.changeBooks, () => BOOKS);
+  const { user } = show(
+    <SumsPane
+      books={{ ...BOOKS, closedUntil: '2026-06-30' }}
+      ledger={{ entries: ENTRIES, lines: [], ties: [], asBefore: [] }}
+      today="2026-11-29"
+    />,
+    server,
+  );
+  await user.click(screen.getByRole('button', { name: 'Open them again' }));
+  await notice(/The books are open again/);
+  expect(server.askedOf(endpoints.changeBooks)[0].body).toEqual({ closedUntil: null });
+});
+
+it('adds what is in other money to one’s own as far as it is known what it comes to, and says what was on accounts', () => {
+  const foreign = {
+    currency: 'EUR',
+    units: 10_000,
+    parts: [{ categoryId: MATERIALS, taxCode: null, rate: null, net: 10_000, tax: 0 }],
+  };
+  const entries = [
+    entry('2026-03-01', MATERIALS, 10_000),
+    entry('2026-03-02', MATERIALS, 0, { ...foreign, worth: 8_640 }),
+    entry('2026-03-03', MATERIALS, 0, { ...foreign, worth: null }),
+  ];
+  const lines = [
+    {
+      ...{ id: newId(), accountId: BANK, day: '2026-02-01', units: -3_000, currency: 'GBP', who: '', text: '' },
+      balance: 7_000,
+    },
+  ];
+  show(
+    <SumsPane books={BOOKS} ledger={{ entries, lines, ties: [], asBefore: [] }} today="2026-11-29" />,
+    new StandInServer(),
+  );
+  const year = within(screen.getByRole('table', { name: '2026 in GBP' }));
+  expect(cells(year.getByRole('row', { name: /All together/ }))[3]).toBe('206.40');
+  expect(screen.getByText(/1 entry in other money is not in this/)).toBeTruthy();
+  const accounts = within(screen.getByRole('table', { name: 'Accounts in 2026' }));
+  expect(cells(accounts.getByRole('row', { name: /Bank account/ }))).toEqual(['?', '0.00', '30.00', '70.00']);
 });
 
 it('categories and accounts are renamed, retired and added, and what is entered by itself is said', async () => {

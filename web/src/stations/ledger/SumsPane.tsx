@@ -3,8 +3,9 @@ import { DropdownMenu } from 'radix-ui';
 import { endpoints } from '@crow/contract/endpoints';
 import { Books, Ledger, LEDGER_FORMS, LedgerForm } from '@crow/contract/ledger';
 import { AGES, owedByAge } from '@crow/core/ledger/books/ages';
-import { SummedBy, sumsBy } from '@crow/core/ledger/books/bookSums';
-import { nameOfCode } from '@crow/core/ledger/books/taxCodes';
+import { accountSums, AccountSum } from '@crow/core/ledger/books/accountSums';
+import { inOwnMoney, SummedBy, sumsBy } from '@crow/core/ledger/books/bookSums';
+import { CURRENCY_OF, nameOfCode } from '@crow/core/ledger/books/taxCodes';
 import { askFile } from '../../api';
 import { Button, Choice, inputLook } from '../../parts/controls';
 import { shownDay, typedDay } from '../../parts/days';
@@ -32,14 +33,22 @@ const FORMS: Record<LedgerForm, string> = {
 };
 
 /** What the books come to: a year beside the one before, what is owed, and how they are saved and handed over. */
-export function SumsPane({ books, ledger: { entries }, today }: { books: Books; ledger: Ledger; today: string }) {
+export function SumsPane({ books, ledger, today }: { books: Books; ledger: Ledger; today: string }) {
+  const { entries, lines } = ledger;
+  const own = CURRENCY_OF[books.country];
   const years = useMemo(() => [...new Set(entries.map(({ day }) => day.slice(0, 4)))].sort().reverse(), [entries]);
   const currencies = useMemo(() => sumsOf(entries).map(({ currency }) => currency), [entries]);
   const [year, setYear] = useState(years[0] ?? today.slice(0, 4));
-  const [currency, setCurrency] = useState(currencies[0] ?? 'GBP');
+  const [currency, setCurrency] = useState(currencies.includes(own) ? own : (currencies[0] ?? own));
   const [by, setBy] = useState<SummedBy>('category');
-  const rows = useMemo(() => sumsBy(entries, by, { year, currency }), [entries, by, year, currency]);
-  const months = useMemo(() => sumsBy(entries, 'month', { year, currency }), [entries, year, currency]);
+  // In the money of the books stands what is in another as well, as far as it is known what that comes to.
+  const summed = useMemo(
+    () => (currency === own ? inOwnMoney(entries, own) : { entries, unknown: 0 }),
+    [entries, currency, own],
+  );
+  const rows = useMemo(() => sumsBy(summed.entries, by, { year, currency }), [summed, by, year, currency]);
+  const months = useMemo(() => sumsBy(summed.entries, 'month', { year, currency }), [summed, year, currency]);
+  const accounts = useMemo(() => accountSums(books.accounts, { entries, lines }, year), [books, entries, lines, year]);
   const aged = useMemo(() => owedByAge(entries, currency, today), [entries, currency, today]);
   const categories = new Map(books.categories.map(({ id, name }) => [id, name]));
   const nameOf = (key: string): string => {
@@ -76,6 +85,13 @@ export function SumsPane({ books, ledger: { entries }, today }: { books: Books; 
       </div>
       <div className="flex flex-wrap items-start gap-x-10 gap-y-6">
         <div className="max-w-full flex-1 overflow-x-auto">
+          {summed.unknown > 0 && (
+            <p className="mb-2 text-sm text-attention">
+              ! {count(summed.unknown, 'entry', 'entries')} in other money {summed.unknown === 1 ? 'is' : 'are'} not in
+              this: nobody has said what {summed.unknown === 1 ? 'it comes' : 'they come'} to in {own}, and{' '}
+              {summed.unknown === 1 ? 'it is' : 'they are'} not paid in it.
+            </p>
+          )}
           <table className="w-full min-w-[560px] text-sm" aria-label={`${year} in ${currency}`}>
             <thead>
               <tr>
@@ -167,10 +183,47 @@ export function SumsPane({ books, ledger: { entries }, today }: { books: Books; 
               ))}
             </tbody>
           </table>
-          <HandOver entries={entries} today={today} />
+          <AccountBalances accounts={accounts} year={year} />
+          <HandOver entries={entries} today={today} closedUntil={books.closedUntil} />
         </div>
       </div>
     </div>
+  );
+}
+
+/** What was on each account when the year began, what came in and went out, and what is on it at its end. */
+function AccountBalances({ accounts, year }: { accounts: readonly AccountSum[]; year: string }) {
+  if (accounts.length === 0) return null;
+  return (
+    <table className="w-full text-sm" aria-label={`Accounts in ${year}`}>
+      <thead>
+        <tr>
+          {['Account', 'At first', 'In', 'Out', 'At last'].map((name, at) => (
+            <th
+              key={name}
+              scope="col"
+              className={`border-b-2 border-rule py-1 font-semibold ${at === 0 ? 'text-left' : 'text-right'}`}
+            >
+              {name}
+            </th>
+          ))}
+        </tr>
+      </thead>
+      <tbody>
+        {accounts.map(({ id, name, currency, opening, received, spent, closing }) => (
+          <tr key={id}>
+            <th scope="row" className="border-b border-rule py-1 text-left font-normal">
+              {name} <span className="text-xs text-quiet">{currency}</span>
+            </th>
+            {[opening, received, spent, closing].map((units, at) => (
+              <td key={at} className="border-b border-rule py-1 pl-3 text-right font-mono">
+                {units === null ? <span title="Nobody has said what was on it">?</span> : figure({ units, currency })}
+              </td>
+            ))}
+          </tr>
+        ))}
+      </tbody>
+    </table>
   );
 }
 
@@ -211,7 +264,15 @@ export function quarterBefore(today: string): [string, string] {
 }
 
 /** A period is checked as a whole, and saved for whoever does the accounts. */
-function HandOver({ entries, today }: { entries: Ledger['entries']; today: string }) {
+function HandOver({
+  entries,
+  today,
+  closedUntil,
+}: {
+  entries: Ledger['entries'];
+  today: string;
+  closedUntil: string | null;
+}) {
   const { tell } = useNotices();
   const [first, last] = quarterBefore(today);
   const [from, setFrom] = useState(shownDay(first));
@@ -221,12 +282,34 @@ function HandOver({ entries, today }: { entries: Ledger['entries']; today: strin
   const inside = entries.filter(({ day }) => days.from <= day && day <= days.to);
   const unchecked = inside.filter(({ checkedAt }) => !checkedAt).map(({ id }) => id);
   const unlock = useChange(endpoints.checkEntries, ['ledger']);
-  const check = useChange(endpoints.checkEntries, ['ledger'], (_, { body: { ids } }) =>
+  const change = useChange(endpoints.changeBooks, ['ledger']);
+  const check = useChange(endpoints.checkEntries, ['ledger']);
+  /** Everything in it is checked and locked, and nothing comes in any more; what was closed before stays so. */
+  const close = async () => {
+    const until = closedUntil !== null && closedUntil > days.to ? closedUntil : days.to;
+    try {
+      for (let from = 0; from < unchecked.length; from += MOST_CHECKED)
+        await check.mutateAsync({ body: { ids: unchecked.slice(from, from + MOST_CHECKED), checked: true } });
+      await change.mutateAsync({ body: { closedUntil: until } });
+    } catch {
+      return;
+    }
+    const back = async () => {
+      await change.mutateAsync({ body: { closedUntil } });
+      if (unchecked.length > 0) await unlock.mutateAsync({ body: { ids: unchecked, checked: false } });
+    };
     tell({
-      text: `${count(ids.length, 'entry is', 'entries are')} checked and locked.`,
-      action: { label: 'Undo', run: () => unlock.mutate({ body: { ids, checked: false } }) },
-    }),
-  );
+      text: `The books are closed until ${shownDay(until)}.`,
+      action: { label: 'Undo', run: () => void back().catch(() => undefined) },
+    });
+  };
+  const reopen = () =>
+    change.mutate({ body: { closedUntil: null } }, () =>
+      tell({
+        text: 'The books are open again; entries that are checked stay locked.',
+        action: { label: 'Undo', run: () => change.mutate({ body: { closedUntil } }) },
+      }),
+    );
   const save = async () => {
     setBusy(true);
     try {
@@ -265,15 +348,30 @@ function HandOver({ entries, today }: { entries: Ledger['entries']; today: strin
       </p>
       <div className="flex flex-wrap gap-2">
         <Button
-          disabled={unchecked.length === 0 || check.isPending}
-          onClick={() => check.mutate({ body: { ids: unchecked, checked: true } })}
+          disabled={
+            !days.to ||
+            check.isPending ||
+            change.isPending ||
+            (unchecked.length === 0 && days.to <= (closedUntil ?? ''))
+          }
+          onClick={() => void close()}
         >
-          Check and lock all
+          Check and close it
         </Button>
         <Button main disabled={busy || inside.length === 0} onClick={() => void save()}>
           Save for the accountant (ZIP)
         </Button>
       </div>
+      {closedUntil && (
+        <p>
+          The books are closed until {shownDay(closedUntil)}: nothing before that changes or comes in.{' '}
+          <button className="underline underline-offset-2" onClick={reopen}>
+            Open them again
+          </button>
+        </p>
+      )}
     </section>
   );
 }
+
+const MOST_CHECKED = 5000;

@@ -1,5 +1,5 @@
 import { SortingState } from '@tanstack/react-table';
-import { BookedLine, BookTie, Entry } from '@crow/contract/ledger';
+import { BookedLine, BookTie, Entry, Ledger } from '@crow/contract/ledger';
 
 /** How high each rule of the page is, in pixels. */
 export const ROW = 40;
@@ -28,6 +28,10 @@ export interface PageProps {
   onTakeOut: (entry: Entry) => void;
   onTake: (tie: BookTie) => void;
   onTakeOff: (tie: BookTie) => void;
+  /** How lines may be entered, as lines like them were before, by the line. */
+  asBefore: ReadonlyMap<string, Ledger['asBefore'][number]>;
+  /** Enters a line for which no bill comes. */
+  onEnterLine: (line: BookedLine) => void;
   /** Whether there is room for the lines of statements beside the entries. */
   wide: boolean;
   /** Whether there is hardly room for the entries themselves. */

@@ -1,4 +1,4 @@
-import { screen, waitFor, within } from '@testing-library/react';
+import { act, screen, waitFor, within } from '@testing-library/react';
 import { endpoints } from '@crow/contract/endpoints';
 import { Place, Sheet } from '@crow/contract/keeping';
 import { SHOWN } from '../../../testing/missing';
@@ -68,7 +68,7 @@ it('is worked by keys', async () => {
   const [first, second] = [sheet('Warp'), sheet('Weft')];
   const { user } = open([first, second]);
   const grid = await screen.findByRole('grid', { name: 'Sheets by where they lie' });
-  grid.focus();
+  act(() => grid.focus());
   await user.keyboard('{ArrowDown} ');
   await screen.findByText('1 sheet ticked');
   expect(within(grid).getByRole('checkbox', { name: 'Weft' })).toHaveProperty('checked', true);
