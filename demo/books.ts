@@ -84,7 +84,7 @@ export function typedEntries(today: string, months: number, books: Books): Entry
 const UNKNOWN = ['CASH WITHDRAWAL QUAY ST', 'CORNER GROCER 0417', 'SEAWALL CAFE'];
 /** What is laid by each month, and the last figures of the account where it goes. */
 export const SAVINGS = { name: 'Rainy day savings', number: '40172290', on: 27, units: 15_000, opening: 204_000 };
-const OPENING = 412_350;
+const OPENING = 1_412_350;
 
 /**
  * The statement of the studio's bank as a CSV file: what entries come to some days after their bills, a few that are not paid yet, and lines

@@ -195,7 +195,7 @@ class Client {
 
   /** Enters the lines of the grocer and the café of this year up to a day; the later ones are proposed as those were. */
   private async enterWithoutBill(lines: Ledger['lines'], books: Books, until: string): Promise<void> {
-    const categoryId = books.categories.find(({ name }) => name === 'Household')?.id ?? null;
+    const categoryId = books.categories.find(({ name }) => name === 'Other costs')?.id ?? null;
     for (const [words, who, what] of WITHOUT_BILL) {
       const those = lines.filter(
         ({ text, day }) => text.startsWith(words) && day < until && day >= `${until.slice(0, 4)}-01-01`,
@@ -219,7 +219,8 @@ class Client {
       if (ids.length > 0) await this.ask(endpoints.changeSheets, { body: { ids, placeId: id } });
       return ids;
     };
-    const deeds = sheets.filter(({ kind }) => kind === 'certificate' || kind === 'contract');
+    // What the rules keep, and what is insured, whether it came as paper or not.
+    const deeds = sheets.filter(({ mayGoFrom, folderPath }) => mayGoFrom === null || folderPath?.includes('Insurance'));
     const others = sheets.filter((sheet) => sheet.state !== 'none' && !deeds.includes(sheet));
     await lay('Deed box', deeds);
     const oldest = await lay(

@@ -10,6 +10,7 @@ const paper = (given: Partial<SheetPaper> = {}): SheetPaper => ({
   day: '2024-05-17',
   ends: null,
   inBooks: true,
+  about: 'Saltgate Yarns',
   ...given,
 });
 const judge = (given: Partial<SheetPaper>, country: (typeof BOOK_COUNTRIES)[number], today = TODAY) =>
@@ -33,6 +34,11 @@ it('keeps deeds for good, guarantees until they end, contracts as long as somebo
   expect(judge({ kind: 'contract' }, 'DE').mayGoFrom).toBeNull();
   expect(judge({ kind: 'contract', ends: '2024-02-29' }, 'GB').mayGoFrom).toBe('2030-03-01');
 });
+
+it.each(['Guarantee for your boiler', 'Garantieschein', 'Arbeitszeugnis', 'Attestation de propriété', 'Deed of gift'])(
+  'keeps what calls itself proof, whatever kind it is read as: %s',
+  (about) => expect(judge({ kind: 'letter', about }, 'GB').mayGoFrom).toBeNull(),
+);
 
 it('knows a rule with its source for every kind in every country, in the books and outside', () => {
   for (const country of BOOK_COUNTRIES)

@@ -1,6 +1,7 @@
 import { BookCountry } from '../ledger/books/taxCodes';
 import { dayOf } from '../reading/dayForms';
 import { Kind } from '../reading/facts/kindList';
+import { fold } from '../reading/facts/rows';
 import { KEEPING_RULES, KeepingRule, TermBegin } from './rules';
 
 /** What decides about a sheet. */
@@ -11,7 +12,13 @@ export interface SheetPaper {
   /** When what it says ends; null where it doesn't say. */
   ends: string | null;
   inBooks: boolean;
+  /** What it is called, and what it is about. */
+  about: string;
 }
+
+/** What is called like this proves something by itself, whatever kind of paper it is read as. */
+const PROVES =
+  /\b(guarantee|warranty|deed|title deeds?|certificate|diploma|will|testament|power of attorney|garantie\w*|urkunde|\w*zeugnis|bescheinigung|grundbuch\w*|vollmacht|kaufvertrag|acte|titre de propriete|attestation|diplome|procuration)\b/;
 
 /** What the rules say of a sheet and of its file. */
 export interface Judgement {
@@ -24,10 +31,11 @@ export interface Judgement {
 
 /** The first rule that fits a paper and holds today. @param today ISO 8601 */
 export function judgeSheet(paper: SheetPaper, country: BookCountry, today: string): Judgement {
+  const kind = PROVES.test(fold(paper.about)) ? 'certificate' : paper.kind;
   const rule = KEEPING_RULES.find(
     (each) =>
       (each.country === null || each.country === country) &&
-      each.kinds.includes(paper.kind) &&
+      each.kinds.includes(kind) &&
       (each.inBooks === null || each.inBooks === paper.inBooks) &&
       (each.ends === null || each.ends === (paper.ends !== null)) &&
       (each.from === null || each.from <= today) &&

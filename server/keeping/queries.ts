@@ -10,6 +10,7 @@ export interface SheetRow {
   folderPath: string | null;
   kind: string | null;
   vendor: string | null;
+  subject: string | null;
   day: string;
   ends: string | null;
   inBooks: boolean;
@@ -43,7 +44,7 @@ export function sheetsOnShelf(
   return rows<SheetRow>(
     manager,
     `${FOLDER_PATHS}
-     select d.id as "documentId", d.name, d.folder_id as "folderId", paths.path as "folderPath", facts.kind, facts.vendor,
+     select d.id as "documentId", d.name, d.folder_id as "folderId", paths.path as "folderPath", facts.kind, facts.vendor, facts.subject,
        coalesce(facts.date, to_char(d.filed_at, 'YYYY-MM-DD')) as day, facts.ends,
        exists (select from entry_paper k join entry e on e.id = k.entry_id where k.document_id = d.id and e.taken_out_at is null) as "inBooks",
        s.place_id as "placeId", s.said, to_char(s.gone_at at time zone 'utc', 'YYYY-MM-DD"T"HH24:MI:SS.MS"Z"') as "goneAt", a.name as "goneBy",
@@ -58,7 +59,7 @@ export function sheetsOnShelf(
      left join proof r on r.document_id = d.id
      left join lateral (
        select max(value) filter (where name = 'kind') as kind, max(value) filter (where name = 'vendor') as vendor,
-         max(day::text) filter (where name = 'date') as date, max(day::text) filter (where name = 'ends') as ends,
+         max(value) filter (where name = 'subject') as subject, max(day::text) filter (where name = 'date') as date, max(day::text) filter (where name = 'ends') as ends,
          count(*) filter (where confirmed_by is null and confidence < $3)::int as doubtful
        from fact where document_id = d.id) facts on true
      left join lateral (

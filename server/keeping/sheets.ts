@@ -58,7 +58,11 @@ function judged(
 ): ShownSheet {
   const { documentId, name, folderId, folderPath, vendor, day, ends, inBooks, placeId, said, goneAt, goneBy } = row;
   const kind = likeOf(row.kind ?? 'other', ownKinds);
-  const { mayGoFrom, fileUntil, rule } = judgeSheet({ kind, day, ends, inBooks }, country, today);
+  const { mayGoFrom, fileUntil, rule } = judgeSheet(
+    { kind, day, ends, inBooks, about: `${name} ${row.subject ?? ''}` },
+    country,
+    today,
+  );
   const allowed = said === 'may go' || (said !== 'keep' && mayGoFrom !== null && mayGoFrom <= today);
   const faults = allowed ? faultsOf(row) : [];
   // Where its sheet lies says that there is one, whatever the file looks like.

@@ -237,7 +237,7 @@ function Accounts({ accounts, currency }: { accounts: Account[]; currency: strin
   const [name, setName] = useState('');
   const [kind, setKind] = useState<Account['kind']>('bank');
   return (
-    <section aria-label="Accounts" className="w-[860px] max-w-full">
+    <section aria-label="Accounts" className="w-[740px] max-w-full">
       <h2 className="mb-1 font-semibold">Accounts</h2>
       <ul>
         {accounts.map(({ id, name: own, kind: of, currency: money, number, retired, opening }) => (
