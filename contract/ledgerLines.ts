@@ -1,10 +1,13 @@
 import { array, boolean, InferType, number, object, string } from 'yup';
+import { ENTRY_COLUMNS } from '@crow/core/ledger/books/entriesTable';
 import { id, idParams } from './basics';
 import { endpoint } from './endpoint';
 import { entry } from './ledger';
 
 /** So many lines are entered in one go. */
 const MOST_LINES = 1000;
+/** No file has more entries, and so many are taken out again in one go. */
+export const MOST_ENTRIES = 20_000;
 const text = (most: number) =>
   string()
     .trim()
@@ -23,6 +26,37 @@ export const enteredLine = object({
 });
 export type EnteredLine = InferType<typeof enteredLine>;
 
+/** What is in a file of entries, before or after they are taken in. */
+export const entriesRead = object({
+  head: array(string().defined()).required(),
+  /** What each column holds; null for nothing. */
+  columns: array(string().oneOf(ENTRY_COLUMNS).nullable().defined()).required(),
+  turned: boolean().required(),
+  /** Whether that is as somebody said for such a file before. */
+  remembered: boolean().required(),
+  /** How many entries are new, how many were in the books already, and how many rows are none. */
+  fresh: number().integer().required(),
+  known: number().integer().required(),
+  wrong: number().integer().required(),
+  /** The first rows that are none, from 1, and why. */
+  problems: array(object({ row: number().integer().required(), why: string().required() }).required()).required(),
+  /** The first entries as they were understood. */
+  sample: array(
+    object({
+      day: string().required(),
+      who: string().required(),
+      what: string().defined(),
+      number: string().defined(),
+      units: number().integer().required(),
+      tax: number().integer().required(),
+      currency: string().required(),
+    }).required(),
+  ).required(),
+  /** Those that were taken in. */
+  ids: array(id).required(),
+});
+export type EntriesRead = InferType<typeof entriesRead>;
+
 export const ledgerLinesEndpoints = {
   enterLines: endpoint({
     right: 'work',
@@ -36,12 +70,29 @@ export const ledgerLinesEndpoints = {
     }),
     reply: array(entry.required()).required(),
   }),
-  takeOutLines: endpoint({
+  takeOutEntries: endpoint({
     right: 'work',
     method: 'POST',
-    path: '/ledger/lines/out',
-    summary: 'Take entries out again that were made of lines, with their ties',
-    body: object({ ids: array(id).min(1).max(MOST_LINES).required() }),
+    path: '/ledger/entries/out',
+    summary: 'Take entries out of the books again, with the ties that hold them',
+    body: object({ ids: array(id).min(1).max(MOST_ENTRIES).required() }),
+  }),
+  sendEntries: endpoint({
+    right: 'work',
+    method: 'PUT',
+    path: '/ledger/entries/file',
+    summary:
+      'Read entries that were made elsewhere (CSV), and take those in that are not there yet unless they are only looked at',
+    query: object({
+      name: string().max(500).required(),
+      look: boolean(),
+      /** What each column holds, joined by commas; as it was the last time, or as it seems, where that is not said. */
+      columns: string().max(2000),
+      /** Whether what is positive is to be received. */
+      turned: boolean(),
+    }),
+    takesBytes: true,
+    reply: entriesRead,
   }),
   forgetLineRule: endpoint({
     right: 'work',

@@ -263,6 +263,12 @@ export const PROBLEMS = {
     kept: 'Nothing was changed.',
     todo: 'Give it another name.',
   },
+  'entries-not-read': {
+    status: 422,
+    happened: '“{name}” can’t be read as a list of entries. {detail}',
+    kept: 'Nothing was changed.',
+    todo: 'Save it as CSV with one row for each entry and a head above the columns.',
+  },
   'no-transfer': {
     status: 422,
     happened: 'These lines are not the two ends of one transfer: the same amount out of one account and into another.',

@@ -84,7 +84,7 @@ describe('lines for which no bill comes', () => {
     const [{ ruleId, ...as }] = (await ledger()).asBefore;
     const [{ id }] = await room.ask(endpoints.enterLines, { body: { lines: [as], remember: false } });
     expect((await ledger()).asBefore).toEqual([]);
-    await room.ask(endpoints.takeOutLines, { body: { ids: [id] } });
+    await room.ask(endpoints.takeOutEntries, { body: { ids: [id] } });
     const after = await ledger();
     expect(after.entries.some((entry) => entry.id === id)).toBe(false);
     expect(after.ties.some((tie) => tie.lines.includes(as.lineId))).toBe(false);

@@ -63,7 +63,7 @@ async function linesById(manager: EntityManager, lines: readonly EnteredLine[]):
 }
 
 /** Takes entries out again that were made of lines, with the ties that hold them. @throws Problem 'not-found', 'entry-checked', 'period-closed' */
-export function takeOutLines(context: Context, actor: ActingAs, ids: readonly string[]): Promise<void> {
+export function takeOutEntries(context: Context, actor: ActingAs, ids: readonly string[]): Promise<void> {
   return context.database.source.transaction(async (manager) => {
     await lockTies(manager);
     const entries = await manager.find(Entry, {

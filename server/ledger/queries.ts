@@ -258,3 +258,12 @@ export async function ibanFor(manager: EntityManager, entryId: string, who: stri
   );
   return found?.iban ?? '';
 }
+
+/** What tells entries in the books from others, by day, name, number, sum and currency. */
+export async function entryKeys(manager: EntityManager): Promise<string[]> {
+  const found = await rows<{ key: string }>(
+    manager,
+    `select concat_ws('|', day::text, lower(who), number, units::text, currency) as key from entry where taken_out_at is null`,
+  );
+  return found.map(({ key }) => key);
+}

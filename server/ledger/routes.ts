@@ -20,8 +20,9 @@ import { changePaperBooks, enterPaper, paperBooks, papersForEntry, papersWithout
 import { entryPayment, savePayments } from './payments';
 import { periodArchive } from './period';
 import { listStatements, takeInStatement, takeOutStatement } from './statements';
+import { takeInEntries } from './importing';
 import { forgetLineRule } from './lineRules';
-import { enterLines, takeOutLines } from './lines';
+import { enterLines, takeOutEntries } from './lines';
 import { makeTie, takeOffTies, takeTies } from './ties';
 
 /** The books: entries with their papers, statements, and what ties them. */
@@ -69,7 +70,8 @@ export function ledgerRoutes(app: FastifyInstance, context: Context): void {
   serve(app, endpoints.takeOutStatement, ({ actor, params }) => takeOutStatement(context, actor, params.id));
 
   serve(app, endpoints.enterLines, ({ actor, body }) => enterLines(context, actor, body));
-  serve(app, endpoints.takeOutLines, ({ actor, body }) => takeOutLines(context, actor, body.ids));
+  serve(app, endpoints.takeOutEntries, ({ actor, body }) => takeOutEntries(context, actor, body.ids));
+  receive(app, endpoints.sendEntries, (wish, bytes, { actor }) => takeInEntries(context, actor, wish, bytes));
   serve(app, endpoints.forgetLineRule, ({ actor, params }) => forgetLineRule(context, actor, params.id));
 
   serve(app, endpoints.makeTie, ({ actor, body }) => makeTie(context, actor, body));

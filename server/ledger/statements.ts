@@ -39,7 +39,7 @@ export async function takeInStatement(
   wish: StatementWish,
   bytes: AsyncIterable<Uint8Array>,
 ): Promise<StatementRead> {
-  const file = await gathered(wish.name, bytes);
+  const file = await gathered(bytes, (detail) => new Problem('statement-not-read', { name: wish.name, detail }));
   const statement = await context.heavy.statement(wish.name, file);
   const blob = wish.look ? undefined : await storeBytes(context.database, file);
   return context.database.source.transaction(async (inside) => {
@@ -104,16 +104,16 @@ export async function takeInStatement(
   });
 }
 
-async function gathered(name: string, bytes: AsyncIterable<Uint8Array>): Promise<Buffer> {
+/** The bytes of a file, as far as it is no larger than any statement. @param refuse makes a problem of a sentence that says why not */
+export async function gathered(bytes: AsyncIterable<Uint8Array>, refuse: (detail: string) => Problem): Promise<Buffer> {
   const pieces: Uint8Array[] = [];
   let size = 0;
   for await (const piece of bytes) {
     size += piece.length;
-    if (size > MOST_BYTES)
-      throw new Problem('statement-not-read', { name, detail: 'It is larger than any statement.' });
+    if (size > MOST_BYTES) throw refuse('It is larger than any statement.');
     pieces.push(piece);
   }
-  if (size === 0) throw new Problem('statement-not-read', { name, detail: 'It is empty.' });
+  if (size === 0) throw refuse('It is empty.');
   return Buffer.concat(pieces);
 }
 

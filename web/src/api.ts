@@ -79,6 +79,13 @@ export const sendArchive = (file: File): Promise<Output<typeof endpoints.sendArc
 export const lookThroughArchive = (file: File): Promise<Output<typeof endpoints.lookThroughArchive>> =>
   sendBytes(endpoints.lookThroughArchive, { name: file.name }, file);
 
+/** Has a file of entries looked at, or taken in. @throws ReportedProblem */
+export const sendEntries = (
+  file: File,
+  wish: { look?: boolean; columns?: string; turned?: boolean },
+): Promise<Output<typeof endpoints.sendEntries>> =>
+  sendBytes(endpoints.sendEntries, { name: file.name, ...wish }, file);
+
 /** Has a statement's file looked at, or taken in. @throws ReportedProblem */
 export const sendStatement = (
   file: File,

@@ -49,6 +49,7 @@ const LEAST_COLUMNS = 2;
 const MOST_COLUMNS = 60;
 /** Of these, what stands in a column is judged. */
 const MOST_SAMPLED = 400;
+const MOST = 0.7;
 
 /** What heads say, folded to small letters without accents; the first that fits. */
 const HEADS: { column: EntryColumn; says: RegExp }[] = [
@@ -97,9 +98,11 @@ export function readEntriesTable(text: string): EntriesTable {
 export function guessColumns({ head, rows }: EntriesTable): (EntryColumn | null)[] {
   const sample = rows.slice(0, MOST_SAMPLED);
   const filled = head.map((_, at) => sample.map((row) => row[at]).filter(Boolean));
-  const all = (at: number, fits: (cell: string) => boolean) => filled[at].length > 0 && filled[at].every(fits);
-  const isDays = head.map((_, at) => all(at, (cell) => cell.length >= 6 && isSomeDay(cell)));
-  const isMoney = head.map((_, at) => !isDays[at] && all(at, (cell) => looksLikeAmount(cell.replace(/ ?%$/, ''))));
+  // A few that are none are told of later, row by row.
+  const most = (at: number, fits: (cell: string) => boolean) =>
+    filled[at].length > 0 && filled[at].filter(fits).length >= MOST * filled[at].length;
+  const isDays = head.map((_, at) => most(at, (cell) => cell.length >= 6 && isSomeDay(cell)));
+  const isMoney = head.map((_, at) => !isDays[at] && most(at, (cell) => looksLikeAmount(cell.replace(/ ?%$/, ''))));
   const taken = new Set<EntryColumn>();
   const columns = head.map((name, at): EntryColumn | null => {
     const said = fold(name).replace(/[^\p{L}\p{N}%]+/gu, ' ');

@@ -21,7 +21,7 @@ export function readStatement(bytes: Uint8Array): Statement {
 }
 
 /** The text in a file: UTF-8 or UTF-16 by its mark or by what fits; else Windows-1252, which Latin-1 is a part of. */
-function textOf(bytes: Uint8Array): string {
+export function textOf(bytes: Uint8Array): string {
   if (bytes[0] === 0xff && bytes[1] === 0xfe) return new TextDecoder('utf-16le').decode(bytes);
   if (bytes[0] === 0xfe && bytes[1] === 0xff) return new TextDecoder('utf-16be').decode(bytes);
   try {

@@ -34,7 +34,18 @@ const KEYS: KeyWords = [
 ];
 
 /** The book: what of it is shown, what is chosen in it, and what is done with that. */
-export function Book({ books, ledger, openId }: { books: Books; ledger: Ledger; openId?: string }) {
+export function Book({
+  books,
+  ledger,
+  openId,
+  onBringIn,
+}: {
+  books: Books;
+  ledger: Ledger;
+  openId?: string;
+  /** Goes to where entries are brought in that were made elsewhere. */
+  onBringIn: () => void;
+}) {
   const { entries, lines, ties, asBefore } = ledger;
   const { tell } = useNotices();
   const [medium, small] = [useMedium(), useSmall()];
@@ -161,7 +172,11 @@ export function Book({ books, ledger, openId }: { books: Books; ledger: Ledger; 
           <button className="text-accent underline" onClick={() => setEditing('new')}>
             type an entry
           </button>
-          .
+          , or{' '}
+          <button className="text-accent underline" onClick={onBringIn}>
+            bring entries in
+          </button>{' '}
+          that were made elsewhere.
         </p>
       </Empty>
     );
@@ -196,6 +211,7 @@ export function Book({ books, ledger, openId }: { books: Books; ledger: Ledger; 
             Enter {count(asBefore.length, 'line')} as before
           </Button>
         )}
+        <Button onClick={onBringIn}>Bring entries in …</Button>
         <Button main onClick={() => setEditing('new')} hint="n">
           Type an entry
         </Button>

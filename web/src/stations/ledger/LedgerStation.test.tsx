@@ -1,6 +1,7 @@
 import { act, screen, waitFor, within } from '@testing-library/react';
 import { endpoints } from '@crow/contract/endpoints';
 import { BookedLine, Books, BookTie, Entry, Ledger, StatementRead } from '@crow/contract/ledger';
+import { EntriesRead } from '@crow/contract/ledgerLines';
 import { SHOWN } from '../../testing/missing';
 import { document as paper, newId, settings, summary } from '../../testing/papers';
 import { notice, show, StandInServer } from '../../testing/window';
@@ -91,6 +92,19 @@ const READ: StatementRead = {
   id: null,
 };
 
+const ENTRIES_READ: EntriesRead = {
+  head: ['Date', 'Supplier', 'Sum', 'Box'],
+  columns: ['day', 'who', 'total', null],
+  turned: false,
+  remembered: false,
+  fresh: 2,
+  known: 1,
+  wrong: 1,
+  problems: [{ row: 4, why: '“no day” is no day' }],
+  sample: [{ day: '2026-02-13', who: 'Saltgate', what: '', number: 'S-1', units: 12_000, tax: 2_000, currency: 'GBP' }],
+  ids: [],
+};
+
 function open({
   entries = [],
   lines = [],
@@ -129,7 +143,8 @@ function open({
     .on(endpoints.takeOffTies, () => undefined)
     .on(endpoints.makeTie, () => ({ id: newId() }))
     .on(endpoints.enterLines, () => [made])
-    .on(endpoints.takeOutLines, () => undefined)
+    .on(endpoints.sendEntries, ({ query }) => ({ ...ENTRIES_READ, ids: query.look ? [] : [newId(), newId()] }))
+    .on(endpoints.takeOutEntries, () => undefined)
     .on(endpoints.listStatements, () => [])
     .on(endpoints.sendStatement, ({ query }) => ({ ...READ, id: query.look ? null : newId() }));
   return { server, made, ...show(<LedgerStation />, server, at, '/ledger') };
@@ -402,7 +417,7 @@ describe('a line for which no bill comes', () => {
     };
     expect(server.askedOf(endpoints.enterLines)).toEqual([{ body: { lines: [as], remember: true } }]);
     await user.click(screen.getByRole('button', { name: 'Undo' }));
-    await waitFor(() => expect(server.askedOf(endpoints.takeOutLines)).toHaveLength(1));
+    await waitFor(() => expect(server.askedOf(endpoints.takeOutEntries)).toHaveLength(1));
   });
 
   it('is entered as before by one key, with all the others', async () => {
@@ -443,4 +458,23 @@ it('an entry in other money says what it comes to in one’s own, and at which r
   await screen.findByText('1 EUR = 0.86400 GBP');
   await user.click(screen.getByRole('button', { name: /^Keep/ }));
   await waitFor(() => expect(server.askedOf(endpoints.changeEntry)[0]?.body).toMatchObject({ ownUnits: 8_640 }));
+});
+
+it('entries made elsewhere are shown as they are understood, their columns put right, and taken in', async () => {
+  const { user, server } = open({ entries: [entry()] });
+  await user.click(await screen.findByRole('button', { name: 'Bring entries in …' }));
+  await user.upload(screen.getByLabelText('Entries'), new File(['x'], 'entries.csv'));
+  const file = within(await screen.findByRole('region', { name: 'entries.csv' }));
+  expect(file.getByRole('status').textContent).toBe('2 new entries, 1 entry in the books already, 1 row that is none.');
+  expect(file.getByText('! Row 4: “no day” is no day.')).toBeTruthy();
+  await user.selectOptions(file.getByLabelText('Box holds'), 'total');
+  // What another column holds now, it held before.
+  await waitFor(() =>
+    expect(server.askedOf(endpoints.sendEntries)[1]?.query).toMatchObject({ look: true, columns: 'day,who,,total' }),
+  );
+  await user.click(file.getByRole('button', { name: 'Take 2 entries in' }));
+  const told = await notice('2 entries of “entries.csv” are in the books.');
+  await user.click(told.getByRole('button', { name: /Undo/ }));
+  await waitFor(() => expect(server.askedOf(endpoints.takeOutEntries)).toHaveLength(1));
+  await screen.findByRole('grid', { name: 'The book' });
 });

@@ -2,6 +2,7 @@ import { useSearchParams } from 'react-router';
 import { dayOf } from '@crow/core/reading/dayForms';
 import { useBooks, useLedger } from '../../queries';
 import { Book } from './Book';
+import { ImportPane } from './ImportPane';
 import { PapersPane } from './PapersPane';
 import { SetUpPane } from './SetUpPane';
 import { SheetsPane } from './sheets/SheetsPane';
@@ -49,10 +50,17 @@ export default function LedgerStation() {
         <SumsPane books={books} ledger={ledger} today={dayOf(new Date())} />
       ) : view === 'sheets' ? (
         <SheetsPane placeId={query.get('place') ?? undefined} />
+      ) : view === 'bring-in' ? (
+        <ImportPane onDone={() => setQuery({})} />
       ) : view === 'set-up' ? (
         <SetUpPane books={books} />
       ) : (
-        <Book books={books} ledger={ledger} openId={query.get('entry') ?? undefined} />
+        <Book
+          books={books}
+          ledger={ledger}
+          openId={query.get('entry') ?? undefined}
+          onBringIn={() => setQuery({ view: 'bring-in' })}
+        />
       )}
     </div>
   );

@@ -11,7 +11,7 @@ export function useLineEntering({ asBefore }: Pick<Ledger, 'asBefore'>) {
   const { tell } = useNotices();
   const [line, setLine] = useState<BookedLine>();
   const proposed = useMemo(() => new Map(asBefore.map((each) => [each.lineId, each])), [asBefore]);
-  const takeOut = useChange(endpoints.takeOutLines, ['ledger']);
+  const takeOut = useChange(endpoints.takeOutEntries, ['ledger']);
   const enter = useChange(endpoints.enterLines, ['ledger'], (made) => {
     const [{ serial }] = made;
     tell({
