@@ -2,7 +2,7 @@ import { array, boolean, InferType, number, object, string } from 'yup';
 import { ENTRY_COLUMNS } from '@crow/core/ledger/books/entriesTable';
 import { id, idParams } from './basics';
 import { endpoint } from './endpoint';
-import { entry } from './ledger';
+import { entry, statementRead } from './ledger';
 
 /** So many lines are entered in one go. */
 const MOST_LINES = 1000;
@@ -93,6 +93,36 @@ export const ledgerLinesEndpoints = {
     }),
     takesBytes: true,
     reply: entriesRead,
+  }),
+  statementsAmongPapers: endpoint({
+    right: 'work',
+    method: 'GET',
+    path: '/ledger/statements/papers',
+    summary: 'Papers on the shelf that are statements and were not taken in yet',
+    reply: array(
+      object({
+        documentId: id,
+        name: string().defined(),
+        lines: number().integer().required(),
+        first: string().required(),
+        last: string().required(),
+      }).required(),
+    ).required(),
+  }),
+  takeInPaper: endpoint({
+    right: 'work',
+    of: 'document',
+    method: 'POST',
+    path: '/documents/:id/statement',
+    summary: 'Read a paper as a statement, and take its lines in unless it is only looked at',
+    params: idParams,
+    body: object({
+      look: boolean(),
+      accountId: string().uuid(),
+      another: boolean(),
+      turned: boolean(),
+    }),
+    reply: statementRead,
   }),
   forgetLineRule: endpoint({
     right: 'work',

@@ -192,3 +192,23 @@ it('begins an account with what somebody says was on it', async () => {
   expect(accounts.find(({ id }) => id === bank)?.opening).toEqual({ day: '2026-01-01', units: 123_400 });
   expect(await journal()).toMatch(/2026-01-01 Opening balance\n {4}assets:.* {2}1234\.00 GBP/);
 });
+
+it('takes a paper that is a statement in as one, once, and lets it be taken again when it is out', async () => {
+  const text =
+    'Saltmarsh Savings\nStatement of account\n1 September 2026 to 30 September 2026\n\nDate       Details                     Money out     Money in      Balance\n1 Sep      Balance brought forward                                 1,204.11\n3 Sep      Harbour rates                   88.00                   1,116.11\n9 Sep      Scarf commission                            240.00      1,356.11\n28 Sep     Studio rent                    410.00                     946.11\n30 Sep     Balance carried forward                                   946.11';
+  const id = await room.documentOf('statement.pdf', await textPdf(text));
+  await room.file(id, 'September', 'Bank');
+  const among = () => room.ask(endpoints.statementsAmongPapers, {});
+  expect(await among()).toEqual([
+    { documentId: id, name: 'September', lines: 3, first: '2026-09-03', last: '2026-09-28' },
+  ]);
+  const take = (body: { look?: boolean; another?: boolean }) =>
+    room.ask(endpoints.takeInPaper, { params: { id }, body });
+  const looked = await take({ look: true, another: true });
+  expect(looked).toMatchObject({ format: 'paper', fresh: 3, gaps: [], id: null });
+  const { id: statementId } = await take({ another: true });
+  expect(await among()).toEqual([]);
+  expect((await ledger()).lines.find(({ text: said }) => said === 'Studio rent')).toMatchObject({ units: -41_000 });
+  await room.ask(endpoints.takeOutStatement, { params: { id: statementId! } });
+  expect(await among()).toHaveLength(1);
+});

@@ -267,3 +267,19 @@ export async function entryKeys(manager: EntityManager): Promise<string[]> {
   );
   return found.map(({ key }) => key);
 }
+
+/** Papers on the shelf that book something and are in no statement that was taken in, the latest first. */
+export function papersWithBookings(
+  manager: EntityManager,
+): Promise<{ documentId: string; name: string; lines: number; first: string; last: string }[]> {
+  return rows(
+    manager,
+    `select d.id as "documentId", d.name, jsonb_array_length(d.bookings) as lines,
+       (select min(b->>'date') from jsonb_array_elements(d.bookings) b) as first,
+       (select max(b->>'date') from jsonb_array_elements(d.bookings) b) as last
+     from document d where d.state <> 'check' and d.binned_at is null and d.pdf_blob_id is not null
+       and jsonb_typeof(d.bookings) = 'array' and jsonb_array_length(d.bookings) > 0
+       and not exists (select 1 from statement s where s.document_id = d.id)
+     order by last desc limit 500`,
+  );
+}

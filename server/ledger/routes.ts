@@ -19,7 +19,7 @@ import { exportLedger } from './exporting';
 import { changePaperBooks, enterPaper, paperBooks, papersForEntry, papersWithoutEntry } from './papers';
 import { entryPayment, savePayments } from './payments';
 import { periodArchive } from './period';
-import { listStatements, takeInStatement, takeOutStatement } from './statements';
+import { listStatements, statementsAmongPapers, takeInPaper, takeInStatement, takeOutStatement } from './statements';
 import { takeInEntries } from './importing';
 import { forgetLineRule } from './lineRules';
 import { enterLines, takeOutEntries } from './lines';
@@ -66,6 +66,8 @@ export function ledgerRoutes(app: FastifyInstance, context: Context): void {
   serve(app, endpoints.papersWithoutEntry, () => papersWithoutEntry(manager));
 
   receive(app, endpoints.sendStatement, (wish, bytes, { actor }) => takeInStatement(context, actor, wish, bytes));
+  serve(app, endpoints.statementsAmongPapers, () => statementsAmongPapers(manager));
+  serve(app, endpoints.takeInPaper, ({ actor, params, body }) => takeInPaper(context, actor, params.id, body));
   serve(app, endpoints.listStatements, () => listStatements(manager));
   serve(app, endpoints.takeOutStatement, ({ actor, params }) => takeOutStatement(context, actor, params.id));
 

@@ -1,18 +1,19 @@
-import { EntityManager, In } from 'typeorm';
+import { EntityManager, In, IsNull } from 'typeorm';
 import { StatementFile as ShownFile, StatementRead } from '@crow/contract/ledger';
 import { Problem } from '@crow/contract/problems';
 import { CURRENCY_OF } from '@crow/core/ledger/books/taxCodes';
 import { linesAsPaid } from '@crow/core/ledger/matching/turned';
 import { balanceGaps } from '@crow/core/ledger/statements/balances';
+import { paperStatement } from '@crow/core/ledger/statements/paperStatement';
 import { alreadyThere } from '@crow/core/ledger/statements/once';
 import { Statement, StatementLine } from '@crow/core/ledger/statements/statement';
 import { storeBytes } from '../platform/blobs';
 import { Context } from '../platform/context';
-import { Account, BookedLine, StatementFile } from '../platform/entities';
+import { Account, BookedLine, Document, Fact, StatementFile } from '../platform/entities';
 import { ActingAs, record } from '../platform/history';
 import { waysOf } from './books';
 import { changed } from './entries';
-import { entriesWithPapers, lockAccount, madeTiesAtStatement } from './queries';
+import { entriesWithPapers, lockAccount, madeTiesAtStatement, papersWithBookings } from './queries';
 
 /** No statement is larger. */
 const MOST_BYTES = 50 * 1024 ** 2;
@@ -42,66 +43,104 @@ export async function takeInStatement(
   const file = await gathered(bytes, (detail) => new Problem('statement-not-read', { name: wish.name, detail }));
   const statement = await context.heavy.statement(wish.name, file);
   const blob = wish.look ? undefined : await storeBytes(context.database, file);
+  return context.database.source.transaction((inside) =>
+    takeInLines(context, inside, actor, wish, statement, blob && { blobId: blob.id, documentId: null }),
+  );
+}
+
+/**
+ * Says what is in a paper that is a statement, as it was read; unless it is only looked at, its lines that are not in the books yet are taken in.
+ * @throws Problem 'not-found', 'statement-not-read' when no bookings were read on it
+ */
+export function takeInPaper(
+  context: Context,
+  actor: ActingAs,
+  documentId: string,
+  wish: Omit<StatementWish, 'name'>,
+): Promise<StatementRead> {
   return context.database.source.transaction(async (inside) => {
-    const account = wish.another ? undefined : await accountFor(inside, statement, wish.accountId);
-    if (account && !wish.look) await lockAccount(inside, account.id);
-    const currency = statement.currency ?? account?.currency ?? CURRENCY_OF[(await waysOf(inside)).country];
-    const lines = await understood(inside, statement, currency, wish.turned ?? false);
-    const known = account ? await linesOf(inside, account.id) : [];
-    const there = alreadyThere([known, lines])[1];
-    const fresh = lines.flatMap((line, at) => (there[at] ? [] : [{ line, at }]));
-    const days = lines.map(({ day }) => day).sort();
-    const read: StatementRead = {
-      name: wish.name,
-      format: statement.format,
-      number: statement.account ?? '',
-      currency,
-      first: days[0] ?? null,
-      last: days.at(-1) ?? null,
-      fresh: fresh.length,
-      known: lines.length - fresh.length,
-      opening: statement.opening,
-      closing: statement.closing,
-      sample: lines.slice(0, SAMPLE).map(({ day, units, who, text }) => ({ day, units, who, text })),
-      gaps: balanceGaps(lines, statement),
-      accountId: account?.id ?? null,
-      id: null,
-    };
-    if (!blob) return read;
-    const owner = account ?? (await accountMade(inside, statement, currency));
-    const { id } = await inside.save(StatementFile, {
-      accountId: owner.id,
-      name: wish.name,
-      format: statement.format,
-      blobId: blob.id,
-      currency,
-      firstDay: read.first ?? null,
-      lastDay: read.last ?? null,
-      opening: statement.opening,
-      closing: statement.closing,
-      actorId: actor.id,
-    });
-    // The next one with this number is of the same account, and one with another is not.
-    if (statement.account && !owner.number)
-      await inside.update(Account, { id: owner.id }, { number: statement.account });
-    const rows = fresh.map(({ line, at }) => ({
-      statementId: id,
-      accountId: owner.id,
-      number: at + 1,
-      day: line.day,
-      units: line.units,
-      currency: line.currency!,
-      who: line.who,
-      text: line.text,
-      bankId: line.id,
-      balance: line.balance,
-    }));
-    for (let from = 0; from < rows.length; from += AT_ONCE)
-      await inside.insert(BookedLine, rows.slice(from, from + AT_ONCE));
-    await record(inside, actor, 'took in', 'statement', id, { name: wish.name, lines: fresh.length });
-    await changed(context, inside, null);
-    return { ...read, accountId: owner.id, id };
+    const document = await inside.findOneBy(Document, { id: documentId, binnedAt: IsNull() });
+    if (!document?.pdfBlobId) throw new Problem('not-found', { what: 'The paper' });
+    const facts = await inside.findBy(Fact, { documentId });
+    const says = Object.fromEntries(facts.map(({ name, value }) => [name, value]));
+    const statement = paperStatement(document.bookings ?? [], says, CURRENCY_OF[(await waysOf(inside)).country]);
+    if (statement.lines.length === 0)
+      throw new Problem('statement-not-read', { name: document.name, detail: 'No bookings were read on it.' });
+    const kept = wish.look ? undefined : { blobId: document.pdfBlobId, documentId };
+    return takeInLines(context, inside, actor, { ...wish, name: document.name }, statement, kept);
   });
+}
+
+/** Papers on the shelf that are statements and were not taken in yet. */
+export const statementsAmongPapers = (manager: EntityManager): ReturnType<typeof papersWithBookings> =>
+  papersWithBookings(manager);
+
+/** @param kept where its bytes are; nothing while it is only looked at */
+async function takeInLines(
+  context: Context,
+  inside: EntityManager,
+  actor: ActingAs,
+  wish: StatementWish,
+  statement: Statement,
+  kept: { blobId: string; documentId: string | null } | undefined,
+): Promise<StatementRead> {
+  const account = wish.another ? undefined : await accountFor(inside, statement, wish.accountId);
+  if (account && !wish.look) await lockAccount(inside, account.id);
+  const currency = statement.currency ?? account?.currency ?? CURRENCY_OF[(await waysOf(inside)).country];
+  const lines = await understood(inside, statement, currency, wish.turned ?? false);
+  const known = account ? await linesOf(inside, account.id) : [];
+  const there = alreadyThere([known, lines])[1];
+  const fresh = lines.flatMap((line, at) => (there[at] ? [] : [{ line, at }]));
+  const days = lines.map(({ day }) => day).sort();
+  const read: StatementRead = {
+    name: wish.name,
+    format: statement.format,
+    number: statement.account ?? '',
+    currency,
+    first: days[0] ?? null,
+    last: days.at(-1) ?? null,
+    fresh: fresh.length,
+    known: lines.length - fresh.length,
+    opening: statement.opening,
+    closing: statement.closing,
+    sample: lines.slice(0, SAMPLE).map(({ day, units, who, text }) => ({ day, units, who, text })),
+    gaps: balanceGaps(lines, statement),
+    accountId: account?.id ?? null,
+    id: null,
+  };
+  if (!kept) return read;
+  const owner = account ?? (await accountMade(inside, statement, currency));
+  const { id } = await inside.save(StatementFile, {
+    accountId: owner.id,
+    name: wish.name,
+    format: statement.format,
+    ...kept,
+    currency,
+    firstDay: read.first ?? null,
+    lastDay: read.last ?? null,
+    opening: statement.opening,
+    closing: statement.closing,
+    actorId: actor.id,
+  });
+  // The next one with this number is of the same account, and one with another is not.
+  if (statement.account && !owner.number) await inside.update(Account, { id: owner.id }, { number: statement.account });
+  const rows = fresh.map(({ line, at }) => ({
+    statementId: id,
+    accountId: owner.id,
+    number: at + 1,
+    day: line.day,
+    units: line.units,
+    currency: line.currency!,
+    who: line.who,
+    text: line.text,
+    bankId: line.id,
+    balance: line.balance,
+  }));
+  for (let from = 0; from < rows.length; from += AT_ONCE)
+    await inside.insert(BookedLine, rows.slice(from, from + AT_ONCE));
+  await record(inside, actor, 'took in', 'statement', id, { name: wish.name, lines: fresh.length });
+  await changed(context, inside, null);
+  return { ...read, accountId: owner.id, id };
 }
 
 /** The bytes of a file, as far as it is no larger than any statement. @param refuse makes a problem of a sentence that says why not */

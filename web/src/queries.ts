@@ -248,7 +248,7 @@ const TOUCHED: Record<LiveEvent['kind'], string[]> = {
   signature: ['signatures', 'signingKeys'],
   search: ['searches'],
   parcel: ['parcels', 'mailWays', 'mailAccount', 'history'],
-  ledger: ['ledger', 'books', 'paperBooks', 'statements', 'overview', 'history', 'sheets'],
+  ledger: ['ledger', 'books', 'paperBooks', 'statements', 'statementPapers', 'overview', 'history', 'sheets'],
   sheet: ['sheets', 'history'],
   scan: ['scans', 'scanners', 'presets', 'stacks'],
 };

@@ -26,6 +26,6 @@ export function linesAsPaid<Line extends MatchLine & Pick<StatementLine, 'balanc
   entries: readonly OpenEntry[],
 ): Line[] {
   // Of other formats signs are part of the standard; a balance says them, too.
-  const isCertain = signed && (format !== 'csv' || lines.some(({ balance }) => balance !== null));
+  const isCertain = signed && (!['csv', 'paper'].includes(format) || lines.some(({ balance }) => balance !== null));
   return isCertain ? [...lines] : turnedToFit(lines, entries, { signed });
 }

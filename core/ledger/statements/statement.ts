@@ -16,8 +16,8 @@ export interface StatementLine {
   balance: number | null;
 }
 
-/** Which formats statements are read in: any bank's CSV, OFX 1 and 2, ISO 20022 CAMT.052 to .054, SWIFT MT940 and MT942, QIF. */
-export type StatementFormat = 'csv' | 'ofx' | 'camt' | 'mt940' | 'qif';
+/** Which formats statements are read in: any bank's CSV, OFX 1 and 2, ISO 20022 CAMT.052 to .054, SWIFT MT940 and MT942, QIF; and papers that were read. */
+export type StatementFormat = 'csv' | 'ofx' | 'camt' | 'mt940' | 'qif' | 'paper';
 
 export interface Statement {
   format: StatementFormat;

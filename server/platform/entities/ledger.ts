@@ -140,6 +140,9 @@ export class StatementFile {
   @Column('text') format: StatementFormat;
   @Column('uuid', { name: 'blob_id' }) blobId: string;
   @ManyToOne(() => Blob) @JoinColumn({ name: 'blob_id' }) blob?: Blob;
+  /** The paper that it was read from; null for one that came as a file. */
+  @Column('uuid', { name: 'document_id', nullable: true }) documentId: string | null;
+  @ManyToOne(() => Document) @JoinColumn({ name: 'document_id' }) document?: Document;
   @Column('text') currency: string;
   @Column('date', { name: 'first_day', nullable: true }) firstDay: string | null;
   @Column('date', { name: 'last_day', nullable: true }) lastDay: string | null;

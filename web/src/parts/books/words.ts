@@ -53,4 +53,5 @@ export const FORMAT_NAMES: Record<string, string> = {
   camt: 'CAMT (ISO 20022)',
   mt940: 'MT940',
   qif: 'QIF',
+  paper: 'a paper',
 };

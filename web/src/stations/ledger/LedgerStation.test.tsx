@@ -17,7 +17,7 @@ Object.defineProperties(HTMLElement.prototype, {
   offsetHeight: { get: () => SHOWN.height },
 });
 
-const [MATERIALS, SALES, BANK] = [newId(), newId(), newId()];
+const [MATERIALS, SALES, BANK, PAPER] = [newId(), newId(), newId(), newId()];
 const BOOKS: Books = {
   country: 'GB',
   byThemselves: true,
@@ -146,6 +146,10 @@ function open({
     .on(endpoints.sendEntries, ({ query }) => ({ ...ENTRIES_READ, ids: query.look ? [] : [newId(), newId()] }))
     .on(endpoints.takeOutEntries, () => undefined)
     .on(endpoints.listStatements, () => [])
+    .on(endpoints.statementsAmongPapers, () => [
+      { documentId: PAPER, name: 'September', lines: 3, first: '2026-09-03', last: '2026-09-28' },
+    ])
+    .on(endpoints.takeInPaper, ({ body }) => ({ ...READ, format: 'paper', id: body.look ? null : newId() }))
     .on(endpoints.sendStatement, ({ query }) => ({ ...READ, id: query.look ? null : newId() }));
   return { server, made, ...show(<LedgerStation />, server, at, '/ledger') };
 }
@@ -477,4 +481,17 @@ it('entries made elsewhere are shown as they are understood, their columns put r
   await user.click(told.getByRole('button', { name: /Undo/ }));
   await waitFor(() => expect(server.askedOf(endpoints.takeOutEntries)).toHaveLength(1));
   await screen.findByRole('grid', { name: 'The book' });
+});
+
+it('a paper on the shelf that is a statement is looked at and taken in like a file', async () => {
+  const { user, server } = open({ entries: [entry()], at: '/ledger?view=statements' });
+  const among = within(await screen.findByRole('region', { name: 'Statements among the papers' }));
+  await user.click(among.getByRole('button', { name: 'Look at it' }));
+  const looked = within(await screen.findByRole('region', { name: 'September' }));
+  await user.click(looked.getByRole('button', { name: 'Take in 3 lines' }));
+  await notice(/3 lines of “September” are in the books/);
+  expect(server.askedOf(endpoints.takeInPaper).map(({ body }) => body)).toEqual([
+    { look: true, turned: false },
+    { accountId: BANK, turned: false },
+  ]);
 });

@@ -1,7 +1,8 @@
+import { useQuery } from '@tanstack/react-query';
 import { useRef, useState } from 'react';
 import { endpoints } from '@crow/contract/endpoints';
 import { Books, StatementRead } from '@crow/contract/ledger';
-import { reportOf, sendStatement } from '../../api';
+import { ask, reportOf, sendStatement } from '../../api';
 import { FORMAT_NAMES } from '../../parts/books/words';
 import { Button, Choice, Empty, ProblemText } from '../../parts/controls';
 import { shownDay, shownMoment } from '../../parts/days';
@@ -10,9 +11,12 @@ import { queryStale } from '../../parts/stale';
 import { count, money } from '../../parts/words';
 import { useChange, useStatements } from '../../queries';
 
-/** A file that was looked at, before it is taken in. */
+/** A file, or a paper on the shelf. */
+type Source = { name: string; file: File } | { name: string; documentId: string };
+
+/** A statement that was looked at, before it is taken in. */
 interface Looked {
-  file: File;
+  source: Source;
   read?: StatementRead;
   problem?: unknown;
   accountId?: string;
@@ -22,6 +26,11 @@ interface Looked {
 }
 
 const ANOTHER = '';
+
+const read = (source: Source, wish: Parameters<typeof sendStatement>[1]): Promise<StatementRead> =>
+  'file' in source
+    ? sendStatement(source.file, wish)
+    : ask(endpoints.takeInPaper, { params: { id: source.documentId }, body: wish });
 
 /** Statements of banks and cards: files are looked at, then taken in; and what was taken in before. */
 export function StatementsPane({ books }: { books: Books }) {
@@ -35,40 +44,40 @@ export function StatementsPane({ books }: { books: Books }) {
   );
   const accountName = (id: string) => books.accounts.find((each) => each.id === id)?.name ?? 'Another account';
 
-  const look = async (file: File, wish: Pick<Looked, 'accountId' | 'another' | 'turned'>): Promise<Looked> => {
+  const look = async (source: Source, wish: Pick<Looked, 'accountId' | 'another' | 'turned'>): Promise<Looked> => {
     try {
-      const read = await sendStatement(file, { look: true, ...wish });
-      return { file, read, ...wish, accountId: wish.accountId ?? read.accountId ?? undefined };
+      const found = await read(source, { look: true, ...wish });
+      return { source, read: found, ...wish, accountId: wish.accountId ?? found.accountId ?? undefined };
     } catch (error) {
-      return { file, problem: error, ...wish };
+      return { source, problem: error, ...wish };
     }
   };
-  const choose = async (files: File[]) => {
+  const choose = async (sources: Source[]) => {
     setBusy(true);
-    for (const file of files) {
-      const next = await look(file, { turned: false });
+    for (const source of sources) {
+      const next = await look(source, { turned: false });
       setLooked((before) => [...before, next]);
     }
     setBusy(false);
   };
   const change = async (at: number, wish: Partial<Pick<Looked, 'accountId' | 'another' | 'turned'>>) => {
-    const { file, accountId, another, turned } = looked[at];
-    const anew = await look(file, { accountId, another, turned, ...wish });
+    const { source, accountId, another, turned } = looked[at];
+    const anew = await look(source, { accountId, another, turned, ...wish });
     setLooked((before) => before.map((each, other) => (other === at ? anew : each)));
   };
   const leave = (at: number) => setLooked((before) => before.filter((_, other) => other !== at));
   const takeIn = async (at: number) => {
-    const { file, accountId, another, turned } = looked[at];
+    const { source, accountId, another, turned } = looked[at];
     setBusy(true);
     try {
-      const { id, fresh, known } = await sendStatement(file, { accountId, another, turned });
+      const { id, fresh, known } = await read(source, { accountId, another, turned });
       leave(at);
       const there = known > 0 ? `, ${count(known, 'line')} had been there` : '';
       tell({
-        text: `${count(fresh, 'line')} of “${file.name}” ${fresh === 1 ? 'is' : 'are'} in the books${there}.`,
+        text: `${count(fresh, 'line')} of “${source.name}” ${fresh === 1 ? 'is' : 'are'} in the books${there}.`,
         action: { label: 'Undo', run: () => takeOut.mutate({ params: { id: id! } }) },
       });
-      for (const key of ['ledger', 'statements', 'books', 'overview']) queryStale(key);
+      for (const key of ['ledger', 'statements', 'statementPapers', 'books', 'overview']) queryStale(key);
     } catch (error) {
       tell({ error });
     }
@@ -92,14 +101,18 @@ export function StatementsPane({ books }: { books: Books }) {
           aria-label="Statements"
           accept=".csv,.txt,.ofx,.qfx,.xml,.sta,.mt940,.940,.qif"
           onChange={({ target }) => {
-            void choose([...(target.files ?? [])]);
+            void choose([...(target.files ?? [])].map((file) => ({ name: file.name, file })));
             target.value = '';
           }}
         />
       </div>
-      {looked.map(({ file, read, problem, accountId, turned }, at) => (
-        <section key={at} aria-label={file.name} className="mb-5 border-l-2 border-accent bg-raised p-3">
-          <h2 className="font-semibold">{file.name}</h2>
+      <AmongPapers
+        without={looked.flatMap(({ source }) => ('documentId' in source ? source.documentId : []))}
+        onLook={(source) => void choose([source])}
+      />
+      {looked.map(({ source: { name }, read, problem, accountId, turned }, at) => (
+        <section key={at} aria-label={name} className="mb-5 border-l-2 border-accent bg-raised p-3">
+          <h2 className="font-semibold">{name}</h2>
           {problem !== undefined && <ProblemText report={reportOf(problem)} />}
           {read && (
             <>
@@ -205,5 +218,32 @@ export function StatementsPane({ books }: { books: Books }) {
         )
       )}
     </div>
+  );
+}
+
+/** Papers on the shelf that are statements and were not taken in yet. */
+function AmongPapers({ without, onLook }: { without: readonly string[]; onLook: (source: Source) => void }) {
+  const { data = [] } = useQuery({
+    queryKey: ['statementPapers'],
+    queryFn: () => ask(endpoints.statementsAmongPapers, {}),
+  });
+  const papers = data.filter(({ documentId }) => !without.includes(documentId));
+  if (papers.length === 0) return null;
+  return (
+    <section aria-label="Statements among the papers" className="mb-5 max-w-[1000px]">
+      <h2 className="font-semibold">Statements among the papers</h2>
+      <ul>
+        {papers.map(({ documentId, name, lines, first, last }) => (
+          <li key={documentId} className="flex flex-wrap items-center gap-x-4 border-b border-rule py-1.5 text-sm">
+            <span className="min-w-0 flex-1 truncate">{name}</span>
+            <span className="font-mono">
+              {shownDay(first)} to {shownDay(last)}
+            </span>
+            <span>{count(lines, 'line')}</span>
+            <Button onClick={() => onLook({ name, documentId })}>Look at it</Button>
+          </li>
+        ))}
+      </ul>
+    </section>
   );
 }
