@@ -12,6 +12,8 @@ export interface NameValues {
   currency?: string;
   net?: string;
   tax?: string;
+  /** The number of its entry in the books. */
+  entry?: string;
   /** When the paper was taken in, as ISO 8601 with the time. */
   scanned?: string;
   /** The path of the folder that it goes into. */
@@ -19,12 +21,12 @@ export interface NameValues {
   pages?: string;
 }
 
-/** What a name can be made of, from the facts of a document. @param facts values by the facts' names */
+/** What a name can be made of, from the facts of a document. @param facts values by the facts' names, and `entry` */
 export function valuesOf(
   facts: Readonly<Partial<Record<string, string>>>,
   { createdAt, folder, pages }: { createdAt: string; folder?: string; pages: number },
 ): NameValues {
-  const { kind, vendor: who, subject, date, dueDate: due, number, total: amount, currency, net, tax } = facts;
+  const { kind, vendor: who, subject, date, dueDate: due, number, total: amount, currency, net, tax, entry } = facts;
   return {
     kind,
     who,
@@ -36,6 +38,7 @@ export function valuesOf(
     currency,
     net,
     tax,
+    entry,
     scanned: createdAt,
     folder,
     pages: String(pages),
@@ -54,6 +57,7 @@ export const PLACEHOLDERS: Record<keyof NameValues | 'counter', string> = {
   net: 'the amount before tax',
   tax: 'the tax',
   due: 'when it is due',
+  entry: 'the number of its entry in the books',
   scanned: 'when it was taken in',
   folder: 'the folder it goes into',
   pages: 'how many pages it has',
@@ -319,3 +323,6 @@ export function filedAs(
   const way = chosen ?? wayFor(ways, { kind: values.kind, folder });
   return { way, name: nameBy(way.pattern, { ...values, folder: folder || undefined }, taken) };
 }
+
+/** Whether a way names papers by the numbers of their entries, which they get when they are filed. */
+export const namesByEntry = ({ pattern }: FilingWay): boolean => mentions(parse(pattern), 'entry');

@@ -70,14 +70,17 @@ export function examplesOfPapers(manager: EntityManager): Promise<ExamplePaper[]
   );
 }
 
-/** What documents say. */
+/** What documents say, and the numbers of their entries in the books. */
 export function factsByDocument(
   manager: EntityManager,
   ids: string[],
 ): Promise<{ id: string; facts: Record<string, string> }[]> {
   return rows<{ id: string; facts: Record<string, string> }>(
     manager,
-    'select document_id as id, jsonb_object_agg(name, value) as facts from fact where document_id = any($1) group by document_id',
+    `select id, jsonb_object_agg(name, value) as facts from (
+       select document_id as id, name, value from fact
+       union all select k.document_id, 'entry', e.serial::text from entry_paper k join entry e on e.id = k.entry_id and e.taken_out_at is null
+     ) said where id = any($1) group by id`,
     [ids],
   );
 }

@@ -212,3 +212,26 @@ it('takes a paper that is a statement in as one, once, and lets it be taken agai
   await room.ask(endpoints.takeOutStatement, { params: { id: statementId! } });
   expect(await among()).toHaveLength(1);
 });
+
+it('names papers by the numbers of their entries, where the way of filing says so, and not those that somebody named', async () => {
+  const { filing } = await room.ask(endpoints.readSettings, {});
+  const pattern = '{who}[ {number}][ entry {entry}][ {date}]';
+  await room.ask(endpoints.changeSettings, { body: { filing: [{ ...filing[0], pattern }] } });
+  const filed = async (number: string, name?: string) => {
+    const bytes = await textPdf(
+      `Quayside Parcels\nMill Lane 4, Wickford\n\nInvoice\nInvoice number: ${number}\nInvoice date: 2 October 2026\n\nNet £100.00\nVAT 20% £20.00\nTotal £120.00`,
+    );
+    const id = await room.documentOf(`${number}.pdf`, bytes);
+    const { proposedName } = await room.ask(endpoints.readDocument, { params: { id } });
+    await room.file(id, name ?? proposedName, 'Workshop');
+    const serial = (await ledger()).entries.find(({ papers }) =>
+      papers.some(({ documentId }) => documentId === id),
+    )?.serial;
+    return { ...(await room.ask(endpoints.readDocument, { params: { id } })), serial, proposedName };
+  };
+  const first = await filed('Q-71');
+  expect(first.proposedName).toBe('Quayside Parcels Q-71 2026-10-02');
+  expect(first.name).toBe(`Quayside Parcels Q-71 entry ${first.serial} 2026-10-02`);
+  expect(room.onDisk(`Workshop/${first.name}.pdf`)).toBe(true);
+  expect((await filed('Q-72', 'Mine')).name).toBe('Mine');
+});

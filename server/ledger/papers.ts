@@ -15,6 +15,7 @@ import { ActingAs, record } from '../platform/history';
 import { announce } from '../platform/live';
 import { readSettings } from '../platform/settings';
 import { categoriesOf, waysOf } from './books';
+import { nameByEntry } from './naming';
 import { changed, describeEntry, enter, insistOnCategories, SURE, writeEntry } from './entries';
 import {
   entriesWithoutPaper,
@@ -219,7 +220,10 @@ export async function whenFiled(
     await record(manager, actor, 'attached a paper to', 'entry', entryId, { documentId });
     await changed(context, manager, entryId);
   };
-  if (attachTo) return hang(attachTo, 'proof');
+  if (attachTo) {
+    await hang(attachTo, 'proof');
+    return nameByEntry(manager, documentId, attachTo);
+  }
   if (as === 'reminder' && !enters) {
     const of = await entryRemindedOf(manager, {
       ...draft,
@@ -228,7 +232,8 @@ export async function whenFiled(
     return of ? hang(of, 'reminder') : undefined;
   }
   const blocked = problems.filter((each) => each !== 'entered-already' || !considered.said);
-  if (enters && blocked.length === 0) await enterFrom(context, manager, actor, documentId, considered);
+  if (enters && blocked.length === 0)
+    await nameByEntry(manager, documentId, await enterFrom(context, manager, actor, documentId, considered));
 }
 
 /** A paper was taken back from the shelf: what was entered from it, and is not checked, goes; it comes off what it was attached to until it is filed again. */
