@@ -1,7 +1,7 @@
 import { Kind } from '@crow/core/reading/facts/kindList';
 import { creditNote, HOME, invoice, letter, Line, receipt, Sender, statement, STUDIO } from './drawing';
 
-const SENDERS = {
+export const SENDERS = {
   yarn: {
     name: 'Halden & Firth Yarns Ltd',
     lines: ['Mill Lane, Cressbrook CB4 1QA', 'VAT no. GB 318 2247 06'],
