@@ -177,6 +177,32 @@ export const ledger = object({
 });
 export type Ledger = InferType<typeof ledger>;
 
+/** Who sends bills: what their papers say, or somebody said. */
+const address = line(300, 'an address');
+const taxNumber = line(40, 'a tax number');
+const iban = string()
+  .transform((value?: string) => value?.replace(/\s/g, '').toUpperCase())
+  .max(40, 'an account has 40 characters at most');
+export const senderFields = object({
+  /** Its lines, joined by commas; '' for none. */
+  address: address.defined(),
+  taxNumber: taxNumber.defined(),
+  /** Without blanks; '' for none. */
+  iban: iban.defined(),
+});
+export const senderChange = object({ address, taxNumber, iban, categoryId: string().uuid().nullable() });
+export type SenderFields = InferType<typeof senderFields>;
+export const sender = senderFields.shape({
+  id,
+  name: string().required(),
+  /** Under what its bills are entered, whatever those before were; null for as those before. */
+  categoryId: string().uuid().nullable().defined(),
+  /** How many entries there are of it, and the day of the last one. */
+  entries: number().integer().required(),
+  last: string().nullable().defined(),
+});
+export type Sender = InferType<typeof sender>;
+
 /** What a paper would be in the books. */
 export const paperBooks = object({
   /** Whether it is entered when it is filed. */
@@ -211,6 +237,15 @@ export const paperBooks = object({
       alike: array(string().required()).required(),
     }).required(),
   ).required(),
+  /** Who it is from: as known, or as it will be once it is entered; null while the paper says nobody. */
+  sender: senderFields
+    .shape({
+      known: boolean().required(),
+      /** The bank account that was known before, where the paper says another. */
+      ibanBefore: string().nullable().defined(),
+    })
+    .nullable()
+    .default(null),
   /** The entry that it is attached to once it is filed, if any: the one that is sure, or that a person chose. */
   attachTo: string().uuid().nullable().defined(),
 });
@@ -282,6 +317,8 @@ export const entryPayment = object({
   units,
   currency,
   reference: string().defined(),
+  /** The bank account that was known of them before, where the paper says another: perhaps somebody else’s. */
+  ibanBefore: string().nullable().default(null),
   /** Why it can't be a transfer in euros, as a code. */
   problem: string().nullable().defined(),
   /** The payment code, rows of 0 and 1. */

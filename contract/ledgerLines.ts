@@ -2,7 +2,7 @@ import { array, boolean, InferType, number, object, string } from 'yup';
 import { ENTRY_COLUMNS } from '@crow/core/ledger/books/entriesTable';
 import { id, idParams } from './basics';
 import { endpoint } from './endpoint';
-import { entry, statementRead } from './ledger';
+import { entry, sender, senderChange, statementRead } from './ledger';
 
 /** So many lines are entered in one go. */
 const MOST_LINES = 1000;
@@ -93,6 +93,21 @@ export const ledgerLinesEndpoints = {
     }),
     takesBytes: true,
     reply: entriesRead,
+  }),
+  listSenders: endpoint({
+    right: 'work',
+    method: 'GET',
+    path: '/ledger/senders',
+    summary: 'Who sends bills, with what is known of them',
+    reply: array(sender.required()).required(),
+  }),
+  changeSender: endpoint({
+    right: 'work',
+    method: 'PATCH',
+    path: '/ledger/senders/:id',
+    summary: 'Change what is known of somebody who sends bills',
+    params: idParams,
+    body: senderChange,
   }),
   statementsAmongPapers: endpoint({
     right: 'work',

@@ -23,8 +23,10 @@ import {
   isEnteredAlready,
   lastSaidOf,
   papersInNoEntry,
+  senderNamed,
   usualOf,
 } from './queries';
+import { knowSender, senderOf } from './senders';
 
 /** What a paper is to the books, with all that decides it. */
 interface Considered {
@@ -71,7 +73,10 @@ async function proposedUnder(
 ): Promise<{ categoryId: string | null; accountId: string | null; why: Shown['why'] }> {
   const categories = await categoriesOf(manager);
   const current = categories.filter(({ retired }) => !retired);
+  const known = says.vendor ? await senderNamed(manager, says.vendor) : undefined;
   const usual = says.vendor ? await usualOf(manager, says.vendor) : undefined;
+  if (known && current.some(({ id }) => id === known.categoryId))
+    return { categoryId: known.categoryId, accountId: usual?.accountId ?? null, why: { code: 'sender', text: '' } };
   if (usual && current.some(({ id }) => id === usual.categoryId))
     return {
       categoryId: usual.categoryId,
@@ -152,7 +157,8 @@ export async function paperBooks(manager: EntityManager, id: string): Promise<Sh
   const document = await manager.findOneBy(Document, { id });
   if (!document) throw new Problem('not-found', { what: 'The document' });
   const { draft, ...considered } = await consider(manager, document);
-  return { ...considered, units: draft.units, currency: draft.currency };
+  const sender = draft.who ? await senderOf(manager, id, draft.who) : null;
+  return { ...considered, units: draft.units, currency: draft.currency, sender };
 }
 
 /** Says how a paper is entered once it is filed. @throws Problem 'not-found', 'entry-sums' */
@@ -198,9 +204,11 @@ async function enterFrom(
   const before = await manager.findOne(EntryPaper, { where: { documentId }, relations: { entry: true } });
   if (before?.entered && before.entry?.takenOutAt && !before.entry.checkedAt) {
     await writeEntry(context, manager, actor, before.entryId, fieldsOf(considered));
+    await knowSender(manager, documentId, considered.draft.who);
     return before.entryId;
   }
   const id = await enter(context, manager, actor, fieldsOf(considered));
+  await knowSender(manager, documentId, considered.draft.who);
   await manager.upsert(EntryPaper, { documentId, entryId: id, role: 'proof', entered: true }, ['documentId']);
   return id;
 }

@@ -10,14 +10,14 @@ import { Account } from '../platform/entities';
 import { ActingAs, record } from '../platform/history';
 import { waysOf } from './books';
 import { describeEntry } from './entries';
-import { ibanFor } from './queries';
+import { ibanFor, senderNamed } from './queries';
 
 async function paymentOf(manager: EntityManager, entry: ShownEntry): Promise<Payment> {
   const { id, serial, who, number, what, units, paid, currency } = entry;
   return {
     id: `entry ${serial}`,
     name: who,
-    iban: await ibanFor(manager, id, who),
+    iban: (await ibanFor(manager, id, who)) || ((await senderNamed(manager, who))?.iban ?? ''),
     units: units - paid,
     currency,
     reference: number || what || `entry ${serial}`,
@@ -30,7 +30,9 @@ export async function entryPayment(manager: EntityManager, id: string): Promise<
   const problem = paymentProblem({ ...payment, id }) ?? null;
   const squares = problem ? null : squareCode(epcCode({ ...payment, id }), 'M');
   const code = squares && squares.map((row) => row.map((dark) => (dark ? '1' : '0')).join(''));
-  return { ...payment, problem, code };
+  const before = (await senderNamed(manager, payment.name))?.iban;
+  const ibanBefore = before && payment.iban && before !== payment.iban ? before : null;
+  return { ...payment, problem, code, ibanBefore };
 }
 
 const WHY: Record<PaymentProblem, string> = {

@@ -1,5 +1,5 @@
 import { EntityManager } from 'typeorm';
-import { Account, BookTie, Entry } from '@crow/contract/ledger';
+import { Account, BookTie, Entry, Sender } from '@crow/contract/ledger';
 import { rows } from '../platform/database';
 
 /** Entries as they are shown, but how much of them is paid. */
@@ -281,5 +281,36 @@ export function papersWithBookings(
        and jsonb_typeof(d.bookings) = 'array' and jsonb_array_length(d.bookings) > 0
        and not exists (select 1 from statement s where s.document_id = d.id)
      order by last desc limit 500`,
+  );
+}
+
+/** Whoever has this name, however it is written. */
+export async function senderNamed(
+  manager: EntityManager,
+  name: string,
+): Promise<{ id: string; address: string; taxNumber: string; iban: string; categoryId: string | null } | undefined> {
+  const [found] = await rows<{
+    id: string;
+    address: string;
+    taxNumber: string;
+    iban: string;
+    categoryId: string | null;
+  }>(
+    manager,
+    `select id, address, tax_number as "taxNumber", iban, category_id as "categoryId" from sender where lower(name) = lower($1)`,
+    [name],
+  );
+  return found;
+}
+
+/** Who sends bills, by name, with their entries. */
+export function sendersWithEntries(manager: EntityManager): Promise<Sender[]> {
+  return rows<Sender>(
+    manager,
+    `select s.id, s.name, s.address, s.tax_number as "taxNumber", s.iban, s.category_id as "categoryId", coalesce(e.entries, 0) as entries, e.last
+     from sender s left join (
+       select lower(who) as who, count(*)::int as entries, max(day)::text as last from entry where taken_out_at is null group by lower(who)
+     ) e on e.who = lower(s.name)
+     order by lower(s.name)`,
   );
 }

@@ -19,6 +19,7 @@ import { exportLedger } from './exporting';
 import { changePaperBooks, enterPaper, paperBooks, papersForEntry, papersWithoutEntry } from './papers';
 import { entryPayment, savePayments } from './payments';
 import { periodArchive } from './period';
+import { changeSender, listSenders } from './senders';
 import { listStatements, statementsAmongPapers, takeInPaper, takeInStatement, takeOutStatement } from './statements';
 import { takeInEntries } from './importing';
 import { forgetLineRule } from './lineRules';
@@ -66,6 +67,9 @@ export function ledgerRoutes(app: FastifyInstance, context: Context): void {
   serve(app, endpoints.papersWithoutEntry, () => papersWithoutEntry(manager));
 
   receive(app, endpoints.sendStatement, (wish, bytes, { actor }) => takeInStatement(context, actor, wish, bytes));
+  serve(app, endpoints.listSenders, () => listSenders(manager));
+  serve(app, endpoints.changeSender, ({ actor, params, body }) => changeSender(context, actor, params.id, body));
+
   serve(app, endpoints.statementsAmongPapers, () => statementsAmongPapers(manager));
   serve(app, endpoints.takeInPaper, ({ actor, params, body }) => takeInPaper(context, actor, params.id, body));
   serve(app, endpoints.listStatements, () => listStatements(manager));

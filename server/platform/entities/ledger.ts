@@ -174,6 +174,25 @@ export class BookedLine {
   @Column('bigint', { nullable: true, transformer: bigint }) balance: number | null;
 }
 
+/** Who sends bills, as their papers say or somebody said. */
+@Entity('sender')
+export class Sender {
+  @PrimaryGeneratedColumn('uuid') id: string;
+  @Column('text') name: string;
+  /** Its lines, joined by commas. */
+  @Column('text', { default: '' }) address: string;
+  @Column('text', { name: 'tax_number', default: '' }) taxNumber: string;
+  /** Without blanks. */
+  @Column('text', { default: '' }) iban: string;
+  /** Under what its bills are entered, whatever those before were; null for as those before. */
+  @Column('uuid', { name: 'category_id', nullable: true }) categoryId: string | null;
+  @ManyToOne(() => Category) @JoinColumn({ name: 'category_id' }) category?: Category;
+  /** The paper that it was first known from. */
+  @Column('uuid', { name: 'document_id', nullable: true }) documentId: string | null;
+  @ManyToOne(() => Document) @JoinColumn({ name: 'document_id' }) document?: Document;
+  @CreateDateColumn({ type: 'timestamptz', name: 'made_at' }) madeAt: Date;
+}
+
 /** How lines of statements with the same words are entered for which no bill comes. */
 @Entity('line_rule')
 export class LineRule {

@@ -16,6 +16,19 @@ export class LedgerHabits1782000000000 implements MigrationInterface {
       at timestamptz not null default now(),
       unique (key, outward)
     )`);
+    await runner.query(`create table sender (
+      id uuid primary key default gen_random_uuid(),
+      name text not null,
+      address text not null default '',
+      tax_number text not null default '',
+      iban text not null default '',
+      category_id uuid references category,
+      document_id uuid references document on delete set null,
+      made_at timestamptz not null default now()
+    )`);
+    await runner.query('create unique index on sender (lower(name))');
+    await runner.query('create index on sender (document_id)');
+    await runner.query(`comment on column sender.document_id is 'the paper that it was first known from'`);
     await runner.query('alter table entry add own_units bigint');
     await runner.query(
       `comment on column entry.own_units is 'what it comes to in the money of the books, where it is in another; null while nobody has said'`,
@@ -33,6 +46,6 @@ export class LedgerHabits1782000000000 implements MigrationInterface {
     await runner.query('alter table statement drop document_id');
     await runner.query('alter table account drop opening, drop opening_day');
     await runner.query('alter table entry drop own_units');
-    await runner.query('drop table line_rule');
+    await runner.query('drop table line_rule, sender');
   }
 }

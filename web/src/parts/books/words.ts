@@ -4,6 +4,7 @@ import { count } from '../words';
 /** Why a category is proposed. */
 export function whyCategory({ code, text }: PaperBooks['why']): string {
   if (code === 'usual') return `usual for this sender, ${count(Number(text), 'time')}`;
+  if (code === 'sender') return 'as you said for this sender';
   if (code === 'word') return `because of “${text}”`;
   return code === 'said' ? '✓ by hand' : 'nothing tells: choose one';
 }
@@ -55,3 +56,6 @@ export const FORMAT_NAMES: Record<string, string> = {
   qif: 'QIF',
   paper: 'a paper',
 };
+
+/** A bank account as it is written. */
+export const inFours = (iban: string): string => iban.replace(/(.{4})(?=.)/g, '$1 ');

@@ -23,6 +23,7 @@ const BOOKS: Books = {
 const PART = { categoryId: MATERIALS, taxCode: 'GB-S', rate: 20, net: 10_000, tax: 2_000 };
 const PAPER: PaperBooks = {
   enters: true,
+  sender: null,
   said: false,
   as: 'entry',
   units: 12_000,
@@ -129,4 +130,18 @@ it('a letter is entered only when somebody says so', async () => {
   await user.click(await screen.findByRole('button', { name: 'Enter it in the books …' }));
   await waitFor(() => expect(said()).toMatchObject([{ enters: true }]));
   expect(await screen.findByLabelText('Category')).toBeTruthy();
+});
+
+it('says what a new sender will be known with, and warns of a bank account that is another than before', async () => {
+  const sender = {
+    address: 'Mill Lane 4',
+    taxNumber: '',
+    iban: 'DE44500105175407324931',
+    known: false,
+    ibanBefore: null,
+  };
+  open({ sender });
+  await screen.findByText('New sender, known from now on with Mill Lane 4 · DE44 5001 0517 5407 3249 31');
+  open({ sender: { ...sender, known: true, ibanBefore: 'DE89370400440532013000' } });
+  await screen.findByText(/! Its bank account is another than before, which was DE89 3704 0044 0532 0130 00/);
 });

@@ -2,10 +2,10 @@ import { ReactNode, useState } from 'react';
 import { Link } from 'react-router';
 import { endpoints } from '@crow/contract/endpoints';
 import { Document } from '@crow/contract/documents';
-import { PaperBooksWish } from '@crow/contract/ledger';
+import { PaperBooks, PaperBooksWish } from '@crow/contract/ledger';
 import { EntryPart, sumOf } from '@crow/core/ledger/books/draft';
 import { AccountChoice, PartsEditor } from '../../parts/books/PartsEditor';
-import { alikeInWords, problemInWords, whyCategory } from '../../parts/books/words';
+import { alikeInWords, inFours, problemInWords, whyCategory } from '../../parts/books/words';
 import { Tick } from '../../parts/controls';
 import { money } from '../../parts/words';
 import { useBooks, useChange, usePaperBooks } from '../../queries';
@@ -90,6 +90,7 @@ export function BooksNote({ document: { id, facts } }: { document: Document }) {
             onChange={put}
           />
           <p className="text-xs text-quiet">{whyCategory(paper.why)}</p>
+          {paper.sender && <SenderNote sender={paper.sender} />}
           <div className="text-xs text-quiet">
             <span aria-hidden>Paid from</span>
             <AccountChoice value={paper.accountId} onChange={(accountId) => say({ accountId })} />
@@ -107,6 +108,24 @@ export function BooksNote({ document: { id, facts } }: { document: Document }) {
         </p>
       )}
     </Frame>
+  );
+}
+
+/** A sender that is not known yet, with what will be; and a bank account that is another than before. */
+function SenderNote({ sender }: { sender: NonNullable<PaperBooks['sender']> }) {
+  const { known, address, taxNumber, iban, ibanBefore } = sender;
+  if (ibanBefore)
+    return (
+      <p role="status" className="text-sm text-attention">
+        ! Its bank account is another than before, which was {inFours(ibanBefore)}: ask the sender before you pay.
+      </p>
+    );
+  if (known) return null;
+  const said = [address, taxNumber, iban && inFours(iban)].filter(Boolean);
+  return (
+    <p className="text-xs text-quiet">
+      New sender{said.length > 0 ? <>, known from now on with {said.join(' · ')}</> : ', known from now on'}
+    </p>
   );
 }
 

@@ -131,6 +131,7 @@ function open({
       units: 12_000,
       currency: 'EUR',
       reference: 'S-118',
+      ibanBefore: null,
       problem: null,
       code: ['10', '01'],
     }))

@@ -4,7 +4,7 @@ import { Link } from 'react-router';
 import { endpoints } from '@crow/contract/endpoints';
 import { Entry } from '@crow/contract/ledger';
 import { ask } from '../../api';
-import { alikeInWords, isProven } from '../../parts/books/words';
+import { alikeInWords, inFours, isProven } from '../../parts/books/words';
 import { Button, IconButton } from '../../parts/controls';
 import { shownDay } from '../../parts/days';
 import { useNotices } from '../../parts/notices';
@@ -141,14 +141,19 @@ function PayIt({ entry: { id, revision } }: { entry: Entry }) {
     queryFn: () => ask(endpoints.entryPayment, { params: { id } }),
   });
   if (!payment) return null;
-  const { name, iban, units, currency, reference, problem, code } = payment;
+  const { name, iban, ibanBefore, units, currency, reference, problem, code } = payment;
   return (
     <section aria-label="Pay it" className="space-y-2 text-sm">
       <h3 className="text-xs text-quiet">To pay</h3>
       {code && <SquareCode rows={code} name={`Payment code: ${money({ units, currency })} to ${name}`} />}
       <p>
         <span className="font-mono">{money({ units, currency })}</span> to {name}
-        {iban && <span className="block font-mono">{iban.replace(/(.{4})(?=.)/g, '$1 ')}</span>}
+        {iban && <span className="block font-mono">{inFours(iban)}</span>}
+        {ibanBefore && (
+          <span role="status" className="block text-attention">
+            ! Another bank account than before, which was {inFours(ibanBefore)}: ask the sender before you pay.
+          </span>
+        )}
         <span className="block text-quiet">{reference}</span>
       </p>
       {problem && NOT_PAID[problem] && <p className="text-quiet">{NOT_PAID[problem]}</p>}

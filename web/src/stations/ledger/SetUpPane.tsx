@@ -8,6 +8,7 @@ import { AmountField } from '../../parts/books/PartsEditor';
 import { shownDay, typedDay } from '../../parts/days';
 import { Button, Choice, inputLook, Tick } from '../../parts/controls';
 import { useChange } from '../../queries';
+import { Senders } from './Senders';
 
 const COUNTRY_NAMES: Record<BookCountry, string> = {
   GB: 'United Kingdom',
@@ -49,6 +50,7 @@ export function SetUpPane({ books }: { books: Books }) {
         <Accounts accounts={books.accounts} currency={CURRENCY_OF[books.country]} />
         <LineRules rules={books.lineRules} />
       </div>
+      <Senders categories={books.categories} />
     </div>
   );
 }
