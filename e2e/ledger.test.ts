@@ -113,7 +113,57 @@ it('an entry is typed in one line, and a statement’s lines are tied to what th
   await page.getByLabel('0 ties to decide on').waitFor();
 });
 
-it('a quarter is locked and goes to whoever does the accounts as an archive', async () => {
+it('a line for which no bill comes is entered by hand once, and those like it by one key', async () => {
+  await page.goto(`${program.address}/ledger`);
+  await row('CORNER GROCER')
+    .getByRole('button', { name: /^Enter CORNER GROCER/ })
+    .click();
+  const line = page.getByRole('form', { name: /^Enter the line of/ });
+  await line.getByLabel('Category').selectOption('House');
+  await page.keyboard.press('Tab');
+  await line.getByRole('button', { name: /^Enter it/ }).click();
+  await row('Corner Grocer').getByText('✓ paid').waitFor();
+
+  const path = join(folder, 'later.csv');
+  writeFileSync(
+    path,
+    'Date,Description,Paid out,Paid in,Balance\n20/10/2026,CORNER GROCER,4.20,,793.30\n21/10/2026,CORNER GROCER,5.30,,788.00\n',
+  );
+  await page.getByRole('button', { name: 'Statements' }).click();
+  await page.setInputFiles('[data-statements]', path);
+  await page.getByRole('button', { name: 'Take in 2 lines' }).click();
+  await page.getByRole('button', { name: 'The book' }).click();
+  await page.getByRole('button', { name: /^Enter 2 lines as before/ }).waitFor();
+  await page.keyboard.press('b');
+  await until(async () => (await ledger()).entries.filter(({ who }) => who === 'Corner Grocer').length === 3);
+});
+
+it('sheets whose files are proven go at the shredder, by the binder they lie in', async () => {
+  await page.goto(`${program.address}/ledger?view=sheets`);
+  const places = page.getByRole('complementary', { name: 'Boxes and binders' });
+  await places.getByLabel('Name of another box or binder').fill('Binder 2026');
+  await page.keyboard.press('Enter');
+  await places.getByRole('button', { name: /^Binder 2026/ }).waitFor();
+  // They came as files; printed, they lie somewhere.
+  const { sheets, places: all } = await program.ask(endpoints.listSheets, {});
+  const ids = sheets.map(({ documentId }) => documentId);
+  await program.ask(endpoints.changeSheets, { body: { ids, placeId: all[0].id } });
+  await page.getByRole('button', { name: /^Not proven yet 2/ }).click();
+  await page.getByText('! its file was not compared').first().waitFor();
+  await page.getByRole('button', { name: 'Compare files' }).click();
+  await page.getByText(/^Files were compared on/).waitFor();
+  const [download] = await Promise.all([
+    page.waitForEvent('download'),
+    page.getByRole('link', { name: 'Save one' }).click(),
+  ]);
+  await page.getByLabel('An archive of the shelf').setInputFiles(await download.path());
+  await page.getByRole('button', { name: /^May go 2/ }).click();
+  await page.getByRole('checkbox', { name: /^Binder 2026/ }).check();
+  await page.getByRole('button', { name: 'They are shredded' }).click();
+  await page.getByRole('button', { name: /^Gone 2/ }).waitFor();
+});
+
+it('a quarter is closed and goes to whoever does the accounts as an archive', async () => {
   await page.goto(`${program.address}/ledger?view=sums`);
   await page
     .getByRole('table', { name: '2026 in GBP' })
@@ -124,7 +174,7 @@ it('a quarter is locked and goes to whoever does the accounts as an archive', as
   const period = page.getByRole('region', { name: 'Hand a period over' });
   await period.getByLabel('From').fill('2026-10-01');
   await period.getByLabel('To').fill('2026-12-31');
-  await period.getByRole('button', { name: 'Check and lock all' }).click();
+  await period.getByRole('button', { name: 'Check and close it' }).click();
   await until(async () => (await ledger()).entries.every(({ checkedAt }) => checkedAt !== null));
   const [download] = await Promise.all([
     page.waitForEvent('download'),
