@@ -38,6 +38,11 @@ it('takes tax out of a total by the rate that stands beside it, and turns what i
   expect(sale).toMatchObject({ units: -6_000, parts: [{ net: -5_000, tax: -1_000, rate: 20, taxCode: 'GB-S' }] });
 });
 
+it('knows a column of days by its head, though few of its cells are days', () =>
+  expect(
+    guessColumns(readEntriesTable('Date,Who,Total\nlater,Avery,1.00\nsoon,Avery,1.00\n2026-02-01,Avery,1.00')),
+  ).toEqual(['day', 'who', 'total']));
+
 it('takes columns as somebody says', () => {
   const [entry] = read('a,b,c\n2026-04-01,7.50,Avery', { columns: ['day', 'total', 'who'] });
   expect(entry).toMatchObject({ day: '2026-04-01', units: 750, who: 'Avery' });

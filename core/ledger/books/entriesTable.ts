@@ -50,6 +50,9 @@ const MOST_COLUMNS = 60;
 /** Of these, what stands in a column is judged. */
 const MOST_SAMPLED = 400;
 const MOST = 0.7;
+/** Where the head says what they are. */
+const SOME = 0.3;
+const SAYS_DAY = /\b(date|datum|day|jour|due|fallig|echeance)|datum\b/;
 
 /** What heads say, folded to small letters without accents; the first that fits. */
 const HEADS: { column: EntryColumn; says: RegExp }[] = [
@@ -99,9 +102,11 @@ export function guessColumns({ head, rows }: EntriesTable): (EntryColumn | null)
   const sample = rows.slice(0, MOST_SAMPLED);
   const filled = head.map((_, at) => sample.map((row) => row[at]).filter(Boolean));
   // A few that are none are told of later, row by row.
-  const most = (at: number, fits: (cell: string) => boolean) =>
-    filled[at].length > 0 && filled[at].filter(fits).length >= MOST * filled[at].length;
-  const isDays = head.map((_, at) => most(at, (cell) => cell.length >= 6 && isSomeDay(cell)));
+  const most = (at: number, fits: (cell: string) => boolean, share = MOST) =>
+    filled[at].length > 0 && filled[at].filter(fits).length >= share * filled[at].length;
+  const isDays = head.map((name, at) =>
+    most(at, (cell) => cell.length >= 6 && isSomeDay(cell), SAYS_DAY.test(fold(name)) ? SOME : MOST),
+  );
   const isMoney = head.map((_, at) => !isDays[at] && most(at, (cell) => looksLikeAmount(cell.replace(/ ?%$/, ''))));
   const taken = new Set<EntryColumn>();
   const columns = head.map((name, at): EntryColumn | null => {

@@ -47,8 +47,10 @@ export function SetUpPane({ books }: { books: Books }) {
       </div>
       <div className="flex flex-wrap items-start gap-x-12 gap-y-6">
         <Categories categories={books.categories} />
-        <Accounts accounts={books.accounts} currency={CURRENCY_OF[books.country]} />
-        <LineRules rules={books.lineRules} />
+        <div className="max-w-full space-y-6">
+          <Accounts accounts={books.accounts} currency={CURRENCY_OF[books.country]} />
+          <LineRules rules={books.lineRules} />
+        </div>
       </div>
       <Senders categories={books.categories} />
     </div>
@@ -115,28 +117,37 @@ function Opening({
   onChange: (opening: Account['opening']) => void;
 }) {
   const [day, setDay] = useState<string>();
-  const shown = opening?.day ? shownDay(opening.day) : '';
+  const shown = opening ? shownDay(opening.day) : '';
   const leave = () => {
     const to = day === undefined ? '' : typedDay(day);
     setDay(undefined);
     if (isDay(to) && to !== opening?.day) onChange({ day: to, units: opening?.units ?? 0 });
     else if (day === '' && opening) onChange(null);
   };
+  if (!opening)
+    return (
+      <button
+        className="w-52 shrink-0 text-right text-xs text-quiet underline underline-offset-2 hover:text-ink"
+        aria-label={`Say what was on ${account} at the beginning`}
+        onClick={() => onChange({ day: `${new Date().getFullYear()}-01-01`, units: 0 })}
+      >
+        say its balance
+      </button>
+    );
   return (
-    <span className="flex shrink-0 items-center gap-1 text-xs text-quiet">
+    <span className="flex w-52 shrink-0 items-center gap-1 text-xs text-quiet">
       <span className="w-24">
         <AmountField
           label={`Balance of ${account} at the beginning`}
-          units={opening?.units ?? 0}
+          units={opening.units}
           currency={currency}
-          onChange={(units) => onChange({ day: opening?.day ?? `${new Date().getFullYear()}-01-01`, units })}
+          onChange={(units) => onChange({ day: opening.day, units })}
         />
       </span>
       on
       <input
         aria-label={`Day on which the balance of ${account} begins`}
         className="h-7 w-24 border-b border-rule bg-transparent font-mono outline-none focus:border-accent focus:bg-raised"
-        placeholder="not said"
         value={day ?? shown}
         onChange={({ target }) => setDay(target.value)}
         onBlur={leave}

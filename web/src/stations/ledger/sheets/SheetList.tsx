@@ -196,7 +196,7 @@ function SheetRow({
           {[kindName(kind), vendor, folderPath?.replaceAll('/', ' / ')].filter(Boolean).join(' · ')}
         </span>
       </span>
-      <span role="gridcell" className="w-full shrink-0 pl-14 text-xs sm:w-[40%] sm:pl-0">
+      <span role="gridcell" className="w-full shrink-0 pl-7 text-xs pointer-coarse:pl-14 sm:w-[40%] sm:pl-0">
         <Why sheet={sheet} list={list} />
       </span>
     </div>
