@@ -2,7 +2,7 @@ import { Readable } from 'node:stream';
 import { In } from 'typeorm';
 import { Books, Entry as ShownEntry, Ledger } from '@crow/contract/ledger';
 import { freeName, nameKey, safeName } from '@crow/core/filing/names';
-import { sumsBy } from '@crow/core/ledger/books/bookSums';
+import { COMES_IN, sumsBy } from '@crow/core/ledger/books/bookSums';
 import { Period, periodPage } from '@crow/core/ledger/books/periodPage';
 import { nameOfCode } from '@crow/core/ledger/books/taxCodes';
 import { Money } from '@crow/core/money';
@@ -137,6 +137,7 @@ function pageOf(
 ): Period {
   const categoryName = new Map(categories.map(({ id, name }) => [id, name]));
   const tied = new Set(ties.flatMap((tie) => (tie.made ? tie.lines : [])));
+  const income = new Set(categories.flatMap(({ id, side }) => (side === 'income' ? id : [])));
   const currencies = [...new Set(entries.map(({ currency }) => currency))];
   const year = to.slice(0, 4);
   const sums = currencies.flatMap((currency) =>
@@ -146,13 +147,11 @@ function pageOf(
         // Whatever years the period spans, it is added up as one.
         entries.map((entry) => ({ ...entry, day: `${year}${entry.day.slice(4)}` })),
         by,
-        { year, currency },
+        { year, currency, isIncome: (id) => income.has(id) },
       ).map(({ key, net, tax, total }) => {
         const money = (units: number): Money => ({ units, currency });
-        const name =
-          by === 'category' ? (categoryName.get(key) ?? 'no category') : key ? nameOfCode(key, to) : 'not known';
         return {
-          name: by === 'tax' && key ? `${name} (${key})` : name,
+          name: by === 'category' ? (categoryName.get(key) ?? 'no category') : treatmentName(key, to),
           net: money(net),
           tax: money(tax),
           total: money(total),
@@ -195,4 +194,11 @@ function pageOf(
       papers: (papers.get(entry.id) ?? []).map(({ path }) => path),
     })),
   };
+}
+
+/** A tax code by which something was added up, in words. */
+function treatmentName(key: string, day: string): string {
+  const code = key.replace(COMES_IN, '');
+  const name = code ? `${nameOfCode(code, day)} (${code})` : 'not known';
+  return key.startsWith(COMES_IN) ? `coming in: ${name}` : name;
 }

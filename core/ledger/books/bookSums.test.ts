@@ -32,6 +32,22 @@ it('adds up a year by category, each entry once, beside the year before', () => 
   ]);
 });
 
+it('adds up by tax code what comes in apart from what goes out, a credit note with what it gives back', () => {
+  const entries = [
+    entry('2026-01-05', [['yarn', 'GB-S', 1000, 200]]),
+    entry('2026-02-05', [['yarn', 'GB-S', -100, -20]]),
+    entry('2026-02-09', [['sales', 'GB-S', -5000, -1000]]),
+    entry('2026-03-09', [[null, 'GB-S', -50, -10]]),
+    entry('2026-04-01', [['sales', 'GB-S', -1, 0]]),
+  ];
+  const isIncome = (category: string) => category === 'sales';
+  const quarter = sumsBy(entries, 'tax', { year: '2026', currency: 'GBP', months: [1, 3], isIncome });
+  expect(quarter.map(({ key, entries: count, net, tax }) => [key, count, net, tax])).toEqual([
+    ['in GB-S', 2, -5050, -1010],
+    ['GB-S', 2, 900, 180],
+  ]);
+});
+
 it('adds up by month in their order, by tax code, and by sender', () => {
   expect(sums('month')).toEqual([
     ['01', 1, -120, 0],

@@ -54,14 +54,27 @@ export interface SumRow {
 }
 
 /**
- * What the entries of a year in one currency come to, by month, category, tax code or sender, beside the year before. Costs are positive, what
- * comes in negative. Months in their order, the rest by how much they come to.
+ * What the entries of a year, or of some of its months, come to in one currency, by month, category, tax code or sender, beside the same time of
+ * the year before. Costs are positive, what comes in negative; by tax code each apart, as on a return: what is given back of the one is no part of
+ * the other. Months in their order, the rest by how much they come to.
  * @param year `2026`
+ * @param months the first and the last, from 1
+ * @param isIncome whether what is under a category comes in
  */
 export function sumsBy(
   entries: readonly SummedEntry[],
   by: SummedBy,
-  { year, currency }: { year: string; currency: string },
+  {
+    year,
+    currency,
+    months: [first, end] = [1, 12],
+    isIncome = () => false,
+  }: {
+    year: string;
+    currency: string;
+    months?: readonly [first: number, last: number];
+    isIncome?: (categoryId: string) => boolean;
+  },
 ): SumRow[] {
   const rows = new Map<string, SumRow>();
   const row = (key: string) => {
@@ -71,12 +84,13 @@ export function sumsBy(
   };
   const last = String(Number(year) - 1);
   for (const entry of entries) {
-    if (entry.currency !== currency) continue;
+    const month = Number(entry.day.slice(5, 7));
+    if (entry.currency !== currency || month < first || month > end) continue;
     const isNow = entry.day.startsWith(year);
     if (!isNow && !entry.day.startsWith(last)) continue;
     const counted = new Set<string>();
     for (const part of entry.parts) {
-      const key = keyOf(entry, part, by);
+      const key = keyOf(entry, part, by, isIncome);
       const of = row(key);
       const sum = part.net + part.tax;
       if (!isNow) {
@@ -96,14 +110,22 @@ export function sumsBy(
     : all.sort((a, b) => Math.abs(b.total) - Math.abs(a.total) || (a.key < b.key ? -1 : 1));
 }
 
-function keyOf({ day, who }: SummedEntry, { categoryId, taxCode }: SummedPart, by: SummedBy): string {
+/** What stands before a tax code of what comes in. */
+export const COMES_IN = 'in ';
+
+function keyOf(
+  { day, who }: SummedEntry,
+  { categoryId, taxCode, net, tax }: SummedPart,
+  by: SummedBy,
+  isIncome: (categoryId: string) => boolean,
+): string {
   switch (by) {
     case 'month':
       return day.slice(5, 7);
     case 'category':
       return categoryId ?? '';
     case 'tax':
-      return taxCode ?? '';
+      return ((categoryId ? isIncome(categoryId) : net + tax < 0) ? COMES_IN : '') + (taxCode ?? '');
     case 'who':
       return who;
   }

@@ -18,6 +18,7 @@ import { CameraSource } from './CameraSource';
 import { PageView } from './PageView';
 import { Ribbon } from './Ribbon';
 import { TakenIn } from './TakenIn';
+import { useLabels } from './useLabels';
 import { WaitingStrip } from './WaitingStrip';
 import { Onward, TakenPages } from './handheld';
 import { PagesInHand, useDocumentPages, useStackPages } from './usePages';
@@ -107,6 +108,7 @@ export default function Capture() {
   /** A phone in the hand: the picture has the whole screen, and what was taken is a button beside the one that takes. */
   const handheld = filming && small;
   /** Where the pictures go that are taken now: none of what lies here from before. */
+  useLabels(stack);
   const inHand = stack?.id === place?.stackId ? stack : undefined;
   const mine = waiting.filter(({ stackId }) => stackId === place?.stackId);
   const taken = place ? takenFor(place.stackId) : 0;

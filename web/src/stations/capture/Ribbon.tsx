@@ -148,7 +148,7 @@ function Item({
         <WarningMark page={page} />
         {(page.dropped || again) && (
           <span className="absolute inset-x-0 top-1/2 -translate-y-1/2 bg-ground text-xs">
-            {again ? 'again' : page.divider ? 'divider' : asideInWords(page)}
+            {again ? 'again' : (page.divider?.place?.name ?? (page.divider ? 'divider' : asideInWords(page)))}
           </span>
         )}
       </button>

@@ -79,6 +79,10 @@ it('adds a year up beside the one before, by what is asked, and what is owed by 
   expect(cells(year.getByRole('row', { name: /All together/ }))[3]).toBe('126.00');
   await user.selectOptions(screen.getByLabelText('Added up'), 'by treatment of tax');
   expect(cells(year.getByRole('row', { name: /Standard rate 20 % \(GB-S\)/ }))[3]).toBe('126.00');
+  expect(screen.getByText(/^Tax charged/).textContent).toContain('to get back');
+  await user.selectOptions(screen.getByLabelText('Time'), 'quarter 4');
+  expect(screen.getByRole('table', { name: 'quarter 4 2026 in GBP' })).toBeTruthy();
+  await user.selectOptions(screen.getByLabelText('Time'), 'whole year');
   const owed = within(screen.getByRole('table', { name: 'Owed, in GBP' }));
   expect(cells(owed.getByRole('row', { name: /for up to 30 days/ }))).toEqual(['120.00', '0.00']);
 });

@@ -4,7 +4,7 @@ import { endpoints } from '@crow/contract/endpoints';
 import { Books, Ledger, LEDGER_FORMS, LedgerForm } from '@crow/contract/ledger';
 import { AGES, owedByAge } from '@crow/core/ledger/books/ages';
 import { accountSums, AccountSum } from '@crow/core/ledger/books/accountSums';
-import { inOwnMoney, SummedBy, sumsBy } from '@crow/core/ledger/books/bookSums';
+import { COMES_IN, inOwnMoney, SummedBy, SumRow, sumsBy } from '@crow/core/ledger/books/bookSums';
 import { CURRENCY_OF, nameOfCode } from '@crow/core/ledger/books/taxCodes';
 import { askFile } from '../../api';
 import { Button, Choice, inputLook } from '../../parts/controls';
@@ -25,6 +25,20 @@ const BY: { value: SummedBy; name: string }[] = [
   { value: 'tax', name: 'by treatment of tax' },
   { value: 'who', name: 'by who' },
 ];
+/** Months from and to. */
+const SPANS = [
+  { value: '1-12', name: 'whole year' },
+  ...[1, 2, 3, 4].map((quarter) => ({
+    value: `${3 * quarter - 2}-${3 * quarter}` as const,
+    name: `quarter ${quarter}`,
+  })),
+  ...Array.from({ length: 12 }, (_, at) => ({
+    value: `${at + 1}-${at + 1}` as const,
+    name: monthName(`2000-${String(at + 1).padStart(2, '0')}`).replace(' 2000', ''),
+  })),
+];
+type Span = (typeof SPANS)[number]['value'];
+
 const FORMS: Record<LedgerForm, string> = {
   xlsx: 'Spreadsheet (XLSX)',
   csv: 'Comma-separated values (CSV)',
@@ -46,7 +60,12 @@ export function SumsPane({ books, ledger, today }: { books: Books; ledger: Ledge
     () => (currency === own ? inOwnMoney(entries, own) : { entries, unknown: 0 }),
     [entries, currency, own],
   );
-  const rows = useMemo(() => sumsBy(summed.entries, by, { year, currency }), [summed, by, year, currency]);
+  const [span, setSpan] = useState<Span>('1-12');
+  const rows = useMemo(() => {
+    const [first, last] = span.split('-').map(Number);
+    const income = new Set(books.categories.flatMap(({ id, side }) => (side === 'income' ? id : [])));
+    return sumsBy(summed.entries, by, { year, currency, months: [first, last], isIncome: (id) => income.has(id) });
+  }, [summed, by, year, currency, span, books]);
   const months = useMemo(() => sumsBy(summed.entries, 'month', { year, currency }), [summed, year, currency]);
   const accounts = useMemo(() => accountSums(books.accounts, { entries, lines }, year), [books, entries, lines, year]);
   const aged = useMemo(() => owedByAge(entries, currency, today), [entries, currency, today]);
@@ -54,7 +73,11 @@ export function SumsPane({ books, ledger, today }: { books: Books; ledger: Ledge
   const nameOf = (key: string): string => {
     if (by === 'month') return monthName(`${year}-${key}`);
     if (by === 'category') return categories.get(key) ?? 'No category';
-    if (by === 'tax') return key ? `${nameOfCode(key, `${year}-12-31`)} (${key})` : 'Not known';
+    if (by === 'tax') {
+      const code = key.replace(COMES_IN, '');
+      const name = code ? `${nameOfCode(code, `${year}-12-31`)} (${code})` : 'Not known';
+      return key.startsWith(COMES_IN) ? `Coming in: ${name}` : name;
+    }
     return key;
   };
   const show = (units: number) => figure({ units, currency });
@@ -71,6 +94,7 @@ export function SumsPane({ books, ledger, today }: { books: Books; ledger: Ledge
     <div className="min-h-0 flex-1 overflow-y-auto px-3 py-3 md:px-6">
       <div className="mb-3 flex flex-wrap items-center gap-3">
         <Choice label="Year" value={year} choices={years.map((value) => ({ value, name: value }))} onChange={setYear} />
+        <Choice label="Time" value={span} choices={SPANS} onChange={setSpan} />
         <Choice label="Added up" value={by} choices={BY} onChange={setBy} />
         {currencies.length > 1 && (
           <Choice
@@ -92,7 +116,10 @@ export function SumsPane({ books, ledger, today }: { books: Books; ledger: Ledge
               {summed.unknown === 1 ? 'it is' : 'they are'} not paid in it.
             </p>
           )}
-          <table className="w-full min-w-[560px] text-sm" aria-label={`${year} in ${currency}`}>
+          <table
+            className="w-full min-w-[560px] text-sm"
+            aria-label={`${span === '1-12' ? '' : `${SPANS.find(({ value }) => value === span)!.name} `}${year} in ${currency}`}
+          >
             <thead>
               <tr>
                 {['', 'Entries', 'Net', 'Tax', 'Total', String(Number(year) - 1), 'Change'].map((name, at) => (
@@ -147,6 +174,7 @@ export function SumsPane({ books, ledger, today }: { books: Books; ledger: Ledge
               </tr>
             </tfoot>
           </table>
+          {by === 'tax' && <TaxDue rows={rows} show={show} />}
         </div>
         <div className="w-[420px] max-w-full space-y-6">
           <Suspense fallback={<div className="h-56" />}>
@@ -188,6 +216,21 @@ export function SumsPane({ books, ledger, today }: { books: Books; ledger: Ledge
         </div>
       </div>
     </div>
+  );
+}
+
+/** What is owed of tax by what was charged and paid. */
+function TaxDue({ rows, show }: { rows: readonly SumRow[]; show: (units: number) => string }) {
+  const sum = (comesIn: boolean) =>
+    rows.filter(({ key }) => key.startsWith(COMES_IN) === comesIn).reduce((total, { tax }) => total + tax, 0);
+  const [charged, paid] = [-sum(true), sum(false)];
+  return (
+    <p className="mt-2 text-sm" role="status">
+      Tax charged <span className="font-mono">{show(charged)}</span>, tax paid{' '}
+      <span className="font-mono">{show(paid)}</span>:{' '}
+      <strong className="font-mono">{show(Math.abs(charged - paid))}</strong>{' '}
+      {charged >= paid ? 'to pay' : 'to get back'}. What is reverse-charged is not in this.
+    </p>
   );
 }
 
