@@ -122,6 +122,10 @@ describe('boxes and binders', () => {
   it('have names of their own', async () => {
     await place('Deed box');
     await expect(place('deed BOX')).rejects.toThrow('place-there');
+    const { places } = await list();
+    const { id } = places.find(({ name }) => name === 'Deed box')!;
+    await room.ask(endpoints.changePlace, { params: { id }, body: { retired: true } });
+    expect(await place('Deed box')).toMatchObject({ id, retired: false });
   });
 
   it('are found again by their labels, which lay what follows there', async () => {

@@ -16,11 +16,13 @@ export async function readPlaces(manager: EntityManager): Promise<ShownPlace[]> 
   return (await manager.find(Place, { order: { turn: 'ASC' } })).map(shownPlace);
 }
 
-/** Adds a box or a binder. @throws Problem 'place-there' */
+/** Adds a box or a binder, or takes one of that name into use again. @throws Problem 'place-there' */
 export async function makePlace({ database: { source } }: Context, actor: ActingAs, name: string): Promise<ShownPlace> {
   return source.transaction(async (manager) => {
-    if (await placeNamed(manager, name)) throw new Problem('place-there', { name });
-    const place = await manager.save(manager.create(Place, { name, takes: false, retired: false }));
+    const there = await placeNamed(manager, name);
+    if (there && !there.retired) throw new Problem('place-there', { name });
+    // One that was not used any more is used again, with what lies in it.
+    const place = await manager.save(Place, { id: there?.id, name, takes: false, retired: false });
     await record(manager, actor, 'added', 'place', place.id, { name });
     await announce(manager, 'sheet', null);
     return shownPlace(place);

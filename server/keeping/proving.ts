@@ -9,7 +9,7 @@ import { ActingAs, record } from '../platform/history';
 import { announce } from '../platform/live';
 import { archivedPdfs } from '../shelf/archive';
 import { hashOf, Shelf } from '../shelf/shelf';
-import { filesToCompare, markCopied, papersWithPdf } from './queries';
+import { filesToCompare, FileToCompare, markCopied, papersWithPdf } from './queries';
 
 /** How many papers are compared before whoever looks is told how far it is. */
 const TELL_EVERY = 50;
@@ -27,13 +27,20 @@ export async function proveFiles(shelf: Shelf): Promise<void> {
   const { database } = shelf.context;
   const { manager } = database.source;
   if (!(await shelf.isPresent())) return;
-  for (const [at, { documentId, blobId, sha256, path }] of (await filesToCompare(manager)).entries()) {
+  const agree = async ({ blobId, sha256, path }: FileToCompare) => {
     const here = createHash('sha256');
     for await (const piece of readBlob(database, blobId)) here.update(piece);
-    const agrees = here.digest('hex') === sha256 && path !== null && (await hashOf(join(shelf.root, path))) === sha256;
-    const compared = { documentId, differed: !agrees, comparedAt: new Date(), ...(agrees && { agreedSha256: sha256 }) };
-    // A paper may have been deleted for good meanwhile.
-    await manager.upsert(Proof, compared, ['documentId']).catch(() => undefined);
+    return here.digest('hex') === sha256 && path !== null && (await hashOf(join(shelf.root, path))) === sha256;
+  };
+  for (const [at, file] of (await filesToCompare(manager)).entries()) {
+    const { documentId, sha256 } = file;
+    const agrees = await agree(file);
+    // What was bound anew, moved or deleted in between is compared the next time.
+    const [now] = agrees ? [file] : await filesToCompare(manager, documentId);
+    if (now?.sha256 === sha256 && now.path === file.path) {
+      const compared = { documentId, differed: !agrees, comparedAt: new Date() };
+      await manager.upsert(Proof, { ...compared, ...(agrees && { agreedSha256: sha256 }) }, ['documentId']);
+    }
     if (at % TELL_EVERY === TELL_EVERY - 1) await announce(manager, 'sheet', null);
   }
   await announce(manager, 'sheet', null);

@@ -73,15 +73,23 @@ export function sheetsOnShelf(
   );
 }
 
-/** What files on disk and bytes in the database are to agree of: the PDFs of all papers on the shelf. */
-export function filesToCompare(
-  manager: EntityManager,
-): Promise<{ documentId: string; blobId: string; sha256: string; path: string | null }[]> {
+/** The PDF of a paper on the shelf: its bytes in the database, and where they should stand on disk. */
+export interface FileToCompare {
+  documentId: string;
+  blobId: string;
+  sha256: string;
+  path: string | null;
+}
+
+/** What files on disk and bytes in the database are to agree of: the PDFs of all papers on the shelf. @param id only that of this one */
+export function filesToCompare(manager: EntityManager, id: string | null = null): Promise<FileToCompare[]> {
   return rows(
     manager,
     `select d.id as "documentId", b.id as "blobId", b.sha256, f.path
      from document d join blob b on b.id = d.pdf_blob_id left join shelf_file f on f.document_id = d.id and f.ending = '.pdf'
-     where d.state = 'filed' and d.binned_at is null and b.sha256 is not null order by d.id`,
+     where d.state = 'filed' and d.binned_at is null and b.sha256 is not null
+       and ($1::uuid is null or d.id = $1) order by d.id`,
+    [id],
   );
 }
 
@@ -108,9 +116,17 @@ export async function markCopied(manager: EntityManager, hashes: readonly string
   return marked.length;
 }
 
-/** Whether a box or binder has this name, however it is written. */
-export async function placeNamed(manager: EntityManager, name: string): Promise<boolean> {
-  return (await rows(manager, 'select 1 from place where lower(name) = lower($1)', [name])).length > 0;
+/** The box or binder that has this name, however it is written. */
+export async function placeNamed(
+  manager: EntityManager,
+  name: string,
+): Promise<{ id: string; retired: boolean } | undefined> {
+  const [found] = await rows<{ id: string; retired: boolean }>(
+    manager,
+    'select id, retired from place where lower(name) = lower($1)',
+    [name],
+  );
+  return found;
 }
 
 /** How many papers on the shelf have a PDF. */

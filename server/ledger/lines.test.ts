@@ -181,6 +181,22 @@ describe('books that are closed until a day', () => {
     expect((await ledger()).entries.some(({ who }) => who === 'Quayside Parcels')).toBe(false);
     await close(null);
   });
+
+  it('keep the entry of a paper that is taken back from the shelf', async () => {
+    const bytes = await textPdf(
+      'Ottery Mill\nMill Lane 4, Wickford\n\nInvoice\nInvoice number: O-7\nInvoice date: 2 November 2025\n\nNet £100.00\nVAT 20% £20.00\nTotal £120.00',
+    );
+    const id = await room.documentOf('mill.pdf', bytes);
+    await room.file(id, 'Mill', 'Workshop');
+    const entered = async () => (await ledger()).entries.some(({ number }) => number === 'O-7');
+    expect(await entered()).toBe(true);
+    await close('2025-12-31');
+    await room.ask(endpoints.unfileDocument, { params: { id } });
+    expect(await entered()).toBe(true);
+    await room.file(id, 'Mill', 'Workshop');
+    expect((await ledger()).entries.filter(({ number }) => number === 'O-7')).toHaveLength(1);
+    await close(null);
+  });
 });
 
 it('begins an account with what somebody says was on it', async () => {

@@ -202,7 +202,9 @@ async function enterFrom(
   considered: Considered,
 ): Promise<string> {
   const before = await manager.findOne(EntryPaper, { where: { documentId }, relations: { entry: true } });
-  if (before?.entered && before.entry?.takenOutAt && !before.entry.checkedAt) {
+  const { closedUntil } = await waysOf(manager);
+  const isClosed = closedUntil !== null && (before?.entry?.day ?? '9') <= closedUntil;
+  if (before?.entered && before.entry?.takenOutAt && !before.entry.checkedAt && !isClosed) {
     await writeEntry(context, manager, actor, before.entryId, fieldsOf(considered));
     await knowSender(manager, documentId, considered.draft.who);
     return before.entryId;
@@ -244,14 +246,15 @@ export async function whenFiled(
     await nameByEntry(manager, documentId, await enterFrom(context, manager, actor, documentId, considered));
 }
 
-/** A paper was taken back from the shelf: what was entered from it, and is not checked, goes; it comes off what it was attached to until it is filed again. */
+/** A paper was taken back from the shelf: what was entered from it, and is neither checked nor of a time that is closed, goes; it comes off what it was attached to until it is filed again. */
 export async function whenUnfiled(
   context: Context,
   manager: EntityManager,
   { documentId }: { documentId: string },
 ): Promise<void> {
   const link = await manager.findOne(EntryPaper, { where: { documentId }, relations: { entry: true } });
-  if (!link?.entry || link.entry.checkedAt) return;
+  const { closedUntil } = await waysOf(manager);
+  if (!link?.entry || link.entry.checkedAt || (closedUntil !== null && link.entry.day <= closedUntil)) return;
   if (link.entered) await manager.update(Entry, { id: link.entryId }, { takenOutAt: new Date() });
   else {
     await manager.delete(EntryPaper, { documentId });

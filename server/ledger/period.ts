@@ -86,10 +86,10 @@ export async function periodArchive({ database }: Context, days: PeriodDays): Pr
         accounts.has(accountId) && (firstDay ?? '') <= days.to && (lastDay ?? '9') >= days.from,
     );
     const taken = new Set<string>();
-    return found.map(({ name, blobId }) => {
+    return found.map(({ name, blobId, documentId }) => {
       const free = freeName(safeName(name), taken);
       taken.add(nameKey(free));
-      return { path: `Statements/${free}`, blobId };
+      return { path: `Statements/${free}${documentId ? '.pdf' : ''}`, blobId };
     });
   }
 }

@@ -49,6 +49,8 @@ export interface GivenUp {
 export const WORKER_QUEUES: WorkKind[] = ['take-in', 'bind', 'pack', 'mark', 'weigh', 'match', 'picture', 'read'];
 /** What only the server does, each by a worker of its own: neither waits for the other. */
 export const SERVER_QUEUES: WorkKind[] = ['shelve', 'post', 'prove'];
+/** What takes as long as there is much of it. */
+const LONG: WorkKind[] = ['bind', 'pack', 'prove'];
 const GIVEN_UP = 'given-up';
 /** What workers listen to: that there is work of a kind. */
 export const WORK_CHANNEL = 'crow_work';
@@ -90,7 +92,7 @@ export class Jobs {
         deadLetter: GIVEN_UP,
         retryLimit: SERVER_QUEUES.includes(queue) ? 10_000 : 4,
         retryDelay: SERVER_QUEUES.includes(queue) ? 5 : 0,
-        expireInSeconds: queue === 'bind' || queue === 'pack' ? BIND_SECONDS : JOB_SECONDS,
+        expireInSeconds: LONG.includes(queue) ? BIND_SECONDS : JOB_SECONDS,
       };
       await this.boss.createQueue(queue, settings);
       await this.boss.updateQueue(queue, settings);
