@@ -1,4 +1,5 @@
 import { Habit, habitsOf } from '@crow/core/ledger/matching/habits';
+import { AccountLine, findTransfers } from '@crow/core/ledger/matching/transfers';
 import { matchPayments } from '@crow/core/ledger/matching/match';
 import { Books, makeBooks, Vocabulary } from './matching/books';
 import { ASIDE, FRESH, KNOWN } from './matching/vocabularies';
@@ -10,6 +11,16 @@ import { ASIDE, FRESH, KNOWN } from './matching/vocabularies';
 const SETS: Record<string, Vocabulary> = { known: KNOWN, aside: ASIDE, fresh: FRESH };
 const SURE = 0.95;
 const SYLLABLES = ['zor', 'vex', 'quil', 'jun', 'yab', 'wux', 'pyr', 'kij'];
+
+/** What lines of transfers say, of the one end and of the other; nothing in every third. */
+const SAID = [
+  ['TO 40172290', 'RECEIVED'],
+  ['Umbuchung', 'Umbuchung'],
+  ['CARD PAYMENT', 'CREDIT'],
+  ['to savings', 'from current account'],
+  ['Überweisung', 'Gutschrift'],
+  ['Virement interne', 'Virement'],
+];
 
 const [wanted = '', seed = '1', show = ''] = process.argv.slice(2);
 for (const [name, words] of Object.entries(SETS)) {
@@ -32,6 +43,10 @@ for (const [name, words] of Object.entries(SETS)) {
     measureLearning(name, makeBooks(words, number));
     measureLearning(`${name}, a third called otherwise by the bank`, calledOtherwise(makeBooks(words, number)));
   }
+}
+for (const [name, words] of Object.entries(SETS)) {
+  if (wanted && wanted !== name && wanted !== 'all') continue;
+  measureTransfers(name, makeBooks(words, 3));
 }
 const large = makeBooks(ASIDE, 99, { bills: 10_000, lines: 10_000 });
 const began = performance.now();
@@ -87,6 +102,31 @@ function calledOtherwise(books: Books): Books {
     if (name) for (const place of places) lines[place - 1] = { ...lines[place - 1], who: name };
   }
   return { ...books, lines };
+}
+
+/** Transfers between two accounts, laid among the lines of both, half of each; what is called sure and is none, and what is found. */
+function measureTransfers(name: string, books: Books): void {
+  const lines: AccountLine[] = books.lines.map((line, at) => ({ ...line, accountId: at % 2 ? 'savings' : 'bank' }));
+  const days = lines.map(({ day }) => day);
+  const truth = new Set<string>();
+  for (let at = 0; at < 48; at++) {
+    const units = 5_000 * (1 + (at % 9)) + (at % 4 ? 0 : 137 * at);
+    const [out, come] = SAID[at % SAID.length];
+    const day = days[(at * 49) % days.length];
+    const later = new Date(Date.parse(day) + (at % 4) * 86_400_000).toISOString().slice(0, 10);
+    truth.add(`${lines.length} ${lines.length + 1}`);
+    lines.push({ ...{ day, units: -units, currency: 'GBP', who: '', text: out }, accountId: 'bank' });
+    lines.push({ ...{ day: later, units, currency: 'GBP', who: '', text: come }, accountId: 'savings' });
+  }
+  const found = findTransfers(lines, [
+    { id: 'bank', name: 'Orrin Harbour Bank', number: 'GB94BARC10201530093459' },
+    { id: 'savings', name: 'Rainy day', number: '40172290' },
+  ]);
+  const isTrue = ({ from, to }: { from: number; to: number }) => truth.has(`${from} ${to}`);
+  const sure = found.filter(({ confidence }) => confidence >= SURE);
+  console.log(
+    `${name}, transfers: ${truth.size} among ${lines.length} lines; sure ${sure.length}, ${sure.filter((each) => !isTrue(each)).length} wrong; found ${found.filter(isTrue).length}, proposed ${found.length}`,
+  );
 }
 
 /** What is found of a year's ties by itself, and after those of the year before it were made. */

@@ -20,16 +20,20 @@ it('are two lines of two own accounts, one of which names the other account', ()
   ]);
 });
 
-it.each(['Own account transfer', 'Umbuchung', 'ÜBERTRAG auf Sparkonto', 'Virement interne', 'épargne mars'])(
-  'are called so: %s',
-  (text) => {
-    const [transfer] = found(line('bank', -9_000, '2026-03-02', text), line('savings', 9_000, '2026-03-02'));
-    expect(transfer.confidence).toBeGreaterThan(0.95);
-  },
-);
+it.each([
+  'Own account transfer',
+  'Umbuchung',
+  'ÜBERTRAG März',
+  'Virement interne',
+  'vers l’épargne mars',
+  'TO SAVINGS',
+])('are called so: %s', (text) => {
+  const [transfer] = found(line('bank', -9_000, '2026-03-02', text), line('savings', 9_000, '2026-03-02'));
+  expect(transfer.confidence).toBeGreaterThan(0.95);
+});
 
 it('are only proposed where nothing says so, and not at all where several would fit', () => {
-  const out = line('bank', -12_345, '2026-03-02', 'Faster payment');
+  const out = line('bank', -12_345, '2026-03-02', 'Bank transfer');
   expect(found(out, line('card', 12_345, '2026-03-03'))[0].confidence).toBeLessThan(0.95);
   expect(found(out, line('card', 12_345, '2026-03-03'), line('savings', 12_345, '2026-03-03'))).toEqual([]);
 });
@@ -37,8 +41,8 @@ it('are only proposed where nothing says so, and not at all where several would 
 it('take the nearer of two, each line once', () => {
   expect(
     found(
-      line('bank', -5_000, '2026-03-02', 'transfer'),
-      line('bank', -5_000, '2026-03-05', 'transfer'),
+      line('bank', -5_000, '2026-03-02', 'to savings'),
+      line('bank', -5_000, '2026-03-05', 'to savings'),
       line('savings', 5_000, '2026-03-05'),
       line('savings', 5_000, '2026-03-02'),
     ),
@@ -54,4 +58,4 @@ it.each([
   ['another currency', line('savings', 5_000, '2026-03-02', '', 'EUR')],
   ['weeks later', line('savings', 5_000, '2026-03-20')],
   ['long before', line('savings', 5_000, '2026-02-20')],
-])('are not: %s', (_, other) => expect(found(line('bank', -5_000, '2026-03-02', 'transfer'), other)).toEqual([]));
+])('are not: %s', (_, other) => expect(found(line('bank', -5_000, '2026-03-02', 'to savings'), other)).toEqual([]));

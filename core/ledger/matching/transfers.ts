@@ -24,13 +24,14 @@ export interface Transfer {
 
 /** Money is under way for so many days at the most. */
 const LONGEST_DAYS = 6;
+/** Of own accounts; “transfer” alone is what banks call many a payment. */
 const CALLED_SO =
-  /\b(transfer|savings|own account|umbuchung|ubertrag|eigenubertrag|sparkonto|virement interne|virement compte|epargne|giroconto)\b/;
+  /\b(own accounts?|internal transfer|between accounts|(to|from) (my |own |the )?(savings|current account|deposit account)|umbuchung|(eigen)?ubertrag|(auf|vom) (sparkonto|tagesgeld\w*|girokonto)|virement interne|compte a compte|(vers|depuis) (l )?(epargne|livret)|giroconto)\b/;
 const LEAST_FIGURES = 4;
 /** How sure a transfer is whose lines say that they are one, or name the other account, and one of which only amounts and days fit. */
 const [NAMED, CALLED, UNSAID] = [0.99, 0.96, 0.6];
 
-const plain = (text: string) => text.normalize('NFKD').replace(/\p{M}/gu, '').toLowerCase();
+const plain = (text: string) => text.normalize('NFKD').replace(/\p{M}/gu, '').toLowerCase().replace(/['’]/g, ' ');
 
 /**
  * Transfers between one's own accounts: the same amount goes out of one and comes into another within days. Lines that name the other

@@ -1,10 +1,11 @@
-import { ReactNode, useEffect, useId, useRef, useState } from 'react';
+import { ReactNode, useId, useState } from 'react';
 import { digitsOf } from '@crow/core/money';
 import { BookCountry, CURRENCY_OF } from '@crow/core/ledger/books/taxCodes';
 import { Entry, EntryFields, entryProblem } from '@crow/contract/ledger';
 import { AccountChoice, AmountField, PartsEditor, taxedAnew } from '../../parts/books/PartsEditor';
 import { Button, inputLook } from '../../parts/controls';
 import { shownDay, typedDay } from '../../parts/days';
+import { useEscape } from './useEscape';
 
 interface StripProps {
   /** The entry that is changed; none for a new one. */
@@ -24,14 +25,7 @@ const FIELD = `${inputLook} h-8`;
 /** Along the foot of the page: an entry typed in one line, or changed; what earlier ones of the same sender had stands there already. */
 export function EntryStrip({ entry, entries, country, today, onSave, onClose, busy }: StripProps) {
   const names = useId();
-  const form = useRef<HTMLFormElement>(null);
-  // From its fields as well: Escape leaves the whole line.
-  useEffect(() => {
-    const leave = (event: KeyboardEvent) => event.key === 'Escape' && !event.defaultPrevented && onClose();
-    const own = form.current!;
-    own.addEventListener('keydown', leave);
-    return () => own.removeEventListener('keydown', leave);
-  }, [onClose]);
+  const form = useEscape(onClose);
   const [fields, setFields] = useState<EntryFields>(() => entry ?? emptyEntry(country, today));
   const [days, setDays] = useState({ day: shownDay(fields.day), due: fields.due ? shownDay(fields.due) : '' });
   const [wrong, setWrong] = useState<string>();

@@ -1,4 +1,4 @@
-import { useEffect, useId, useRef, useState } from 'react';
+import { useId, useState } from 'react';
 import { BookedLine, Entry } from '@crow/contract/ledger';
 import { EnteredLine } from '@crow/contract/ledgerLines';
 import { BookCountry } from '@crow/core/ledger/books/taxCodes';
@@ -6,6 +6,7 @@ import { CategoryChoice, TaxChoice } from '../../parts/books/PartsEditor';
 import { Button, inputLook, Tick } from '../../parts/controls';
 import { shownDay } from '../../parts/days';
 import { money } from '../../parts/words';
+import { useEscape } from './useEscape';
 
 interface LineStripProps {
   line: BookedLine;
@@ -26,14 +27,7 @@ const asName = (text: string): string =>
 /** Along the foot of the page: a line of a statement for which no bill comes is entered under a category. */
 export function LineStrip({ line, entries, country, onSave, onClose, busy }: LineStripProps) {
   const names = useId();
-  const form = useRef<HTMLFormElement>(null);
-  // From its fields as well: Escape leaves the whole line.
-  useEffect(() => {
-    const leave = (event: KeyboardEvent) => event.key === 'Escape' && !event.defaultPrevented && onClose();
-    const own = form.current!;
-    own.addEventListener('keydown', leave);
-    return () => own.removeEventListener('keydown', leave);
-  }, [onClose]);
+  const form = useEscape(onClose);
   const [as, setAs] = useState<EnteredLine>({
     lineId: line.id,
     who: asName(line.who || line.text).slice(0, 200),
