@@ -25,3 +25,21 @@ it('knows a divider sheet by its words, and a letter about dividers is none', ()
   const letter = 'Dear Mr Castellane, thank you for your order of a divider sheet for the loom room.'.split(' ');
   expect(callsItselfDivider([...letter, ...letter, ...letter, ...letter, ...letter])).toBe(false);
 });
+
+describe('the label of a box or binder', () => {
+  const place = { id: '3e6c9b65-1be4-4aa1-a721-646c67a7dd4c', name: 'Binder & box, 2026 / ½' };
+  it('says which it is, and what it is called', () =>
+    expect(readDividerCode(dividerCode({ folder: null, kind: null, place }))).toEqual({
+      folder: null,
+      kind: null,
+      place,
+    }));
+  it.each([
+    'place=1&name=Binder',
+    `place=${place.id}`,
+    `place=${place.id}&name=${'x'.repeat(61)}`,
+    `place=${place.id.toUpperCase()}'--&name=Binder`,
+  ])('names none that it can’t be: %s', (said) =>
+    expect(readDividerCode(`crow-shelf:divider?${said}`)).toEqual({ folder: null, kind: null }),
+  );
+});
