@@ -549,12 +549,53 @@ export const ledgerEndpoints = {
       }).required(),
     ).required(),
   }),
+  attachPapers: endpoint({
+    right: 'work',
+    method: 'POST',
+    path: '/ledger/papers',
+    summary: 'Attach papers to the entries that they prove, in one go',
+    body: object({
+      pairs: array(object({ documentId: id, entryId: id }).required())
+        .min(1)
+        .max(MOST_IN_ONE_GO)
+        .required(),
+    }),
+  }),
+  detachPapers: endpoint({
+    right: 'work',
+    method: 'POST',
+    path: '/ledger/papers/off',
+    summary: 'Take papers off their entries again, in one go',
+    body: object({
+      pairs: array(object({ documentId: id, entryId: id }).required())
+        .min(1)
+        .max(MOST_IN_ONE_GO)
+        .required(),
+    }),
+  }),
   papersWithoutEntry: endpoint({
     right: 'work',
     method: 'GET',
     path: '/ledger/papers-without-entry',
-    summary: 'Bills and receipts on the shelf that are in no entry, the latest first',
-    reply: array(documentSummary.required()).required(),
+    summary:
+      'Bills and receipts on the shelf that are in no entry, the latest first, with the entry that each is likely of',
+    reply: array(
+      object({
+        paper: documentSummary.required(),
+        fit: object({
+          entryId: id,
+          serial: number().integer().required(),
+          who: string().defined(),
+          units,
+          currency,
+          confidence: number().required(),
+          sure: boolean().required(),
+          alike: array(string().required()).required(),
+        })
+          .nullable()
+          .defined(),
+      }).required(),
+    ).required(),
   }),
   sendStatement: endpoint({
     right: 'work',

@@ -277,15 +277,39 @@ export function attachPaper(
   { documentId, role }: { documentId: string; role: (typeof PAPER_ROLES)[number] },
 ): Promise<ShownEntry> {
   return context.database.source.transaction(async (manager) => {
-    await lockThere(manager, entryId);
-    if (!(await manager.existsBy(Document, { id: documentId, binnedAt: IsNull() })))
-      throw new Problem('not-found', { what: 'The document' });
-    await manager.upsert(EntryPaper, { documentId, entryId, role, entered: false }, ['documentId']);
-    await record(manager, actor, 'attached a paper to', 'entry', entryId, { documentId });
-    await changed(context, manager, entryId);
-    await announce(manager, 'document', documentId);
+    await attach(context, manager, actor, { entryId, documentId, role });
     return describeEntry(manager, entryId);
   });
+}
+
+/** Attaches several papers, each to the entry that it proves. @throws Problem 'not-found' */
+export function attachPapers(
+  context: Context,
+  actor: ActingAs,
+  pairs: readonly { documentId: string; entryId: string }[],
+): Promise<void> {
+  return context.database.source.transaction(async (manager) => {
+    for (const pair of inOrder(pairs)) await attach(context, manager, actor, { ...pair, role: 'proof' });
+  });
+}
+
+/** By their entries, so that two who do this at once don't wait for each other. */
+const inOrder = <Pair extends { entryId: string }>(pairs: readonly Pair[]): Pair[] =>
+  [...pairs].sort((a, b) => (a.entryId < b.entryId ? -1 : 1));
+
+async function attach(
+  context: Context,
+  manager: EntityManager,
+  actor: ActingAs,
+  { entryId, documentId, role }: { entryId: string; documentId: string; role: (typeof PAPER_ROLES)[number] },
+): Promise<void> {
+  await lockThere(manager, entryId);
+  if (!(await manager.existsBy(Document, { id: documentId, binnedAt: IsNull() })))
+    throw new Problem('not-found', { what: 'The document' });
+  await manager.upsert(EntryPaper, { documentId, entryId, role, entered: false }, ['documentId']);
+  await record(manager, actor, 'attached a paper to', 'entry', entryId, { documentId });
+  await changed(context, manager, entryId);
+  await announce(manager, 'document', documentId);
 }
 
 /** An entry, checked or not: what proves it may come when everything else is done. @throws Problem 'not-found' */
@@ -302,11 +326,31 @@ export function detachPaper(
   documentId: string,
 ): Promise<ShownEntry> {
   return context.database.source.transaction(async (manager) => {
-    await lockThere(manager, entryId);
-    await manager.delete(EntryPaper, { documentId, entryId });
-    await record(manager, actor, 'took a paper off', 'entry', entryId, { documentId });
-    await changed(context, manager, entryId);
-    await announce(manager, 'document', documentId);
+    await detach(context, manager, actor, { entryId, documentId });
     return describeEntry(manager, entryId);
   });
+}
+
+/** Takes several papers off their entries. @throws Problem 'not-found' */
+export function detachPapers(
+  context: Context,
+  actor: ActingAs,
+  pairs: readonly { documentId: string; entryId: string }[],
+): Promise<void> {
+  return context.database.source.transaction(async (manager) => {
+    for (const pair of inOrder(pairs)) await detach(context, manager, actor, pair);
+  });
+}
+
+async function detach(
+  context: Context,
+  manager: EntityManager,
+  actor: ActingAs,
+  { entryId, documentId }: { entryId: string; documentId: string },
+): Promise<void> {
+  await lockThere(manager, entryId);
+  await manager.delete(EntryPaper, { documentId, entryId });
+  await record(manager, actor, 'took a paper off', 'entry', entryId, { documentId });
+  await changed(context, manager, entryId);
+  await announce(manager, 'document', documentId);
 }

@@ -1,11 +1,12 @@
 import { EntityManager, IsNull } from 'typeorm';
 import { MOST_AT_ONCE } from '@crow/contract/basics';
-import { DocumentSummary } from '@crow/contract/documents';
+import { Output } from '@crow/contract/endpoint';
+import { endpoints } from '@crow/contract/endpoints';
 import { Entry as ShownEntry, EntryFields, PaperBooks as Shown, PaperBooksWish } from '@crow/contract/ledger';
 import { Problem } from '@crow/contract/problems';
 import { categoryByWords } from '@crow/core/ledger/books/categories';
 import { draftEntry, EntryDraft, EntryPart, isEntered, PaperSays, sumOf } from '@crow/core/ledger/books/draft';
-import { entriesFor } from '@crow/core/ledger/books/paperFits';
+import { entriesFor, pairPapers } from '@crow/core/ledger/books/paperFits';
 import { KINDS, likeOf } from '@crow/core/reading/facts/kindList';
 import { documentsById } from '../checking/documents';
 import { lockDocument } from '../stack/locks';
@@ -294,12 +295,27 @@ export async function papersForEntry(
     .slice(0, MOST_FITS);
 }
 
-/** Bills and receipts on the shelf that are in no entry, the latest first. */
-export async function papersWithoutEntry(manager: EntityManager): Promise<DocumentSummary[]> {
+/** Bills and receipts on the shelf that are in no entry, the latest first, with the entry without a paper that each is likely of. */
+export async function papersWithoutEntry(manager: EntityManager): Promise<Output<typeof endpoints.papersWithoutEntry>> {
   const { ownKinds } = await readSettings(manager);
   const kinds = [...KINDS, ...ownKinds.map(({ name }) => name)].filter((kind) => isEntered(likeOf(kind, ownKinds)));
   const found = await papersInNoEntry(manager, kinds);
-  const ids = found.slice(0, MOST_AT_ONCE).map(({ documentId }) => documentId);
+  const shown = found.slice(0, MOST_AT_ONCE);
+  const lacking = await entriesWithoutPaper(manager);
+  const entryOf = new Map(lacking.map((entry) => [entry.id, entry]));
+  const fits = pairPapers(shown, lacking);
+  const ids = shown.map(({ documentId }) => documentId);
   const byId = new Map((await documentsById(manager, ids)).map((document) => [document.id, document]));
-  return ids.flatMap((each) => byId.get(each) ?? []);
+  return ids.flatMap((each, at): Output<typeof endpoints.papersWithoutEntry> => {
+    const paper = byId.get(each);
+    const fit = fits.get(at);
+    const entry = fit && entryOf.get(fit.id);
+    if (!paper) return [];
+    if (!fit || !entry) return [{ paper, fit: null }];
+    const { serial, who, units, currency } = entry;
+    const { confidence, alike } = fit;
+    return [
+      { paper, fit: { entryId: fit.id, serial, who, units, currency, confidence, sure: confidence >= SURE, alike } },
+    ];
+  });
 }

@@ -6,9 +6,11 @@ import { receive, serve } from '../platform/http/serve';
 import { changeAccount, changeBooks, changeCategory, makeAccount, makeCategory, readBooks } from './books';
 import {
   attachPaper,
+  attachPapers,
   changeEntry,
   checkEntries,
   detachPaper,
+  detachPapers,
   entryVersions,
   makeEntry,
   putBackEntry,
@@ -62,6 +64,9 @@ export function ledgerRoutes(app: FastifyInstance, context: Context): void {
   serve(app, endpoints.enterPaper, ({ actor, params }) => enterPaper(context, actor, params.id));
   serve(app, endpoints.attachPaper, ({ actor, params, body }) => attachPaper(context, actor, params.id, body));
   serve(app, endpoints.detachPaper, ({ actor, params }) => detachPaper(context, actor, params.id, params.documentId));
+
+  serve(app, endpoints.attachPapers, ({ actor, body }) => attachPapers(context, actor, body.pairs));
+  serve(app, endpoints.detachPapers, ({ actor, body }) => detachPapers(context, actor, body.pairs));
 
   serve(app, endpoints.papersForEntry, ({ params }) => papersForEntry(manager, params.id));
   serve(app, endpoints.papersWithoutEntry, () => papersWithoutEntry(manager));

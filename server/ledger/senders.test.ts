@@ -64,3 +64,41 @@ it('says of a sender that is not there that it is not', async () => {
     'not-found',
   );
 });
+
+it('pairs papers on the shelf with the entries that lack them, attaches them in one go, and takes them off again', async () => {
+  const { categories } = await room.ask(endpoints.readBooks, {});
+  const typed = async (number: string, day: string, units: number) =>
+    room.ask(endpoints.makeEntry, {
+      body: {
+        ...{ day, due: null, who: 'Corvin Energy', what: '', number, currency: 'GBP', units },
+        ...{ accountId: null, ownUnits: null },
+        parts: [{ categoryId: categories[0].id, taxCode: 'GB-N', rate: null, net: units, tax: 0 }],
+      },
+    });
+  await room.ask(endpoints.changeBooks, { body: { byThemselves: false } });
+  const paper = async (number: string, total: string) => {
+    const id = await room.documentOf(
+      `${number}.pdf`,
+      await textPdf(
+        `Corvin Energy\nMill Lane 4, Wickford\n\nInvoice\nInvoice number: ${number}\nInvoice date: 2 October 2026\n\nTotal £${total}`,
+      ),
+    );
+    // Nobody knows of the entry yet.
+    await room.file(id, number, 'Workshop');
+    return id;
+  };
+  const [first, second] = [await paper('CE-41', '31.00'), await paper('CE-42', '42.00')];
+  const [one, two] = [await typed('CE-41', '2026-10-02', 3100), await typed('', '2026-10-05', 4200)];
+  const lacking = async () => room.ask(endpoints.papersWithoutEntry, {});
+  const fits = new Map((await lacking()).map(({ paper: { id }, fit }) => [id, fit]));
+  expect(fits.get(first)).toMatchObject({ entryId: one.id, sure: true });
+  expect(fits.get(second)).toMatchObject({ entryId: two.id });
+  const pairs = [
+    { documentId: first, entryId: one.id },
+    { documentId: second, entryId: two.id },
+  ];
+  await room.ask(endpoints.attachPapers, { body: { pairs } });
+  expect((await lacking()).some(({ paper: { id } }) => id === first || id === second)).toBe(false);
+  await room.ask(endpoints.detachPapers, { body: { pairs } });
+  expect(await lacking()).toHaveLength(2);
+});

@@ -1,4 +1,4 @@
-import { Comparable, entriesFor } from './paperFits';
+import { Comparable, entriesFor, pairPapers } from './paperFits';
 
 const PAPER: Comparable = {
   who: 'Harbour Fibre Mill Ltd',
@@ -35,4 +35,20 @@ describe('the entry that a paper is of', () => {
     expect(entriesFor(PAPER, [entry('a', { who: 'Quayside Parcels', number: '771', day: '2026-09-01' })])).toEqual([]);
     expect(entriesFor(PAPER, [entry('a', { units: 99, number: 'HF-1', day: '2025-03-01' })])).toEqual([]);
   });
+});
+
+it('several papers are each of an entry of their own, the likeliest first', () => {
+  const entries = [
+    entry('first', { day: '2026-03-02', number: '' }),
+    entry('second', { day: '2026-04-02', number: '' }),
+  ];
+  const april = { ...PAPER, day: '2026-04-01', number: 'HF-2340' };
+  const other = { ...PAPER, who: 'Quayside Parcels', units: 77 };
+  const found = pairPapers([other, april, PAPER], entries);
+  expect([...found].map(([at, { id }]) => [at, id]).sort()).toEqual([
+    [1, 'second'],
+    [2, 'first'],
+  ]);
+  // One entry for two papers that fit it alike: one of them has it.
+  expect(pairPapers([PAPER, PAPER], [entry('own')]).size).toBe(1);
 });

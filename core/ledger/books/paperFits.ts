@@ -48,7 +48,30 @@ const closed = (number: string) =>
  * @param entries those that lack one
  */
 export function entriesFor(paper: Comparable, entries: readonly (Comparable & { id: string })[]): Fit[] {
-  const likeness = new NameIndex(entries.map(({ who }) => who)).likeness(paper.who);
+  return fitsAmong(paper, entries, new NameIndex(entries.map(({ who }) => who)));
+}
+
+/**
+ * Which entry each of several papers is likely of, each entry for one paper: the likeliest pairs first. @returns by the papers' places
+ */
+export function pairPapers(
+  papers: readonly Comparable[],
+  entries: readonly (Comparable & { id: string })[],
+): Map<number, Fit> {
+  const names = new NameIndex(entries.map(({ who }) => who));
+  const all = papers.flatMap((paper, at) => fitsAmong(paper, entries, names).map((fit) => ({ at, fit })));
+  const found = new Map<number, Fit>();
+  const taken = new Set<string>();
+  for (const { at, fit } of all.sort((a, b) => b.fit.confidence - a.fit.confidence)) {
+    if (found.has(at) || taken.has(fit.id)) continue;
+    found.set(at, fit);
+    taken.add(fit.id);
+  }
+  return found;
+}
+
+function fitsAmong(paper: Comparable, entries: readonly (Comparable & { id: string })[], names: NameIndex): Fit[] {
+  const likeness = names.likeness(paper.who);
   const number = closed(paper.number);
   const weighed = entries.map((entry, at) => {
     const alike: Alike[] = [];

@@ -394,10 +394,49 @@ it('statements are looked at before they are taken in', async () => {
 it('papers that are in no entry are listed, and entered at a click', async () => {
   const { user, server } = open({ entries: [entry()], at: '/ledger?view=papers' });
   const lacking = summary({ name: 'Oars', state: 'filed', folderId: newId(), total: { units: 500, currency: 'GBP' } });
-  server.on(endpoints.papersWithoutEntry, () => [lacking]).on(endpoints.enterPaper, () => entry({ serial: 77 }));
+  server
+    .on(endpoints.papersWithoutEntry, () => [{ paper: lacking, fit: null }])
+    .on(endpoints.enterPaper, () => entry({ serial: 77 }));
   await user.click(await screen.findByRole('button', { name: 'Enter it' }));
   await notice('It is entry 77.');
   expect(server.askedOf(endpoints.enterPaper)).toEqual([{ params: { id: lacking.id } }]);
+});
+
+it('papers that are surely of entries without one are attached by one key, others at a click', async () => {
+  const { user, server } = open({ entries: [entry()], at: '/ledger?view=papers' });
+  const of = (name: string) => summary({ name, state: 'filed', folderId: newId() });
+  const fit = {
+    entryId: newId(),
+    serial: 12,
+    who: 'Avery',
+    units: 500,
+    currency: 'GBP',
+    confidence: 0.99,
+    sure: true,
+    alike: ['amount'],
+  };
+  const [sure, perhaps] = [of('Oars'), of('Rope')];
+  const other = { ...fit, entryId: newId(), serial: 13, confidence: 0.6, sure: false };
+  server
+    .on(endpoints.papersWithoutEntry, () => [
+      { paper: sure, fit },
+      { paper: perhaps, fit: other },
+    ])
+    .on(endpoints.attachPapers, () => undefined)
+    .on(endpoints.detachPapers, () => undefined);
+  await screen.findByText('Rope');
+  await user.keyboard('a');
+  const told = await notice('1 paper is attached.');
+  const body = { pairs: [{ documentId: sure.id, entryId: fit.entryId }] };
+  expect(server.askedOf(endpoints.attachPapers)).toEqual([{ body }]);
+  await user.click(told.getByRole('button', { name: /Undo/ }));
+  await waitFor(() => expect(server.askedOf(endpoints.detachPapers)).toEqual([{ body }]));
+  await user.click(screen.getByRole('button', { name: 'Attach Rope to entry 13' }));
+  await waitFor(() =>
+    expect(server.askedOf(endpoints.attachPapers)[1]?.body.pairs).toEqual([
+      { documentId: perhaps.id, entryId: other.entryId },
+    ]),
+  );
 });
 
 describe('a line for which no bill comes', () => {
