@@ -29,6 +29,9 @@ it.each([
   [said('session', 'came in'), 'came in'],
   [said('stack', 'sorted', { documents: ['a', 'b'] }, 'Post'), 'sent “Post” to Check as 2 documents'],
   [said('door', 'opened'), 'opened the door for other devices'],
+  [said('books', 'changed', { closedUntil: '2025-12-31' }), 'closed the books until 2025-12-31'],
+  [said('books', 'changed', { closedUntil: null }), 'opened the books again'],
+  [said('books', 'changed', { sender: 'Avery', iban: '' }), 'changed “Avery” in the books'],
   // What a later version may do.
   [said('parcel', 'weighed', {}, 'Wool'), 'weighed the parcel “Wool”'],
 ])('%s', (words, wanted) => expect(words).toBe(wanted));

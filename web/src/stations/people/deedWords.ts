@@ -1,4 +1,5 @@
 import { Deed } from '@crow/contract/history';
+import { shownDay } from '../../parts/days';
 import { count } from '../../parts/words';
 
 const text = (value: unknown): string | undefined => (typeof value === 'string' && value !== '' ? value : undefined);
@@ -33,7 +34,7 @@ export const WORDS: Record<string, (deed: Deed, it: string) => string> = {
   'place added': ({ detail }, it) => `added the box or binder ${quoted(text(detail.name)) || it}`,
   'place changed': ({ detail }, it) => `changed the box or binder ${quoted(text(detail.name)) || it}`,
   'sheet looked through': ({ detail }) =>
-    `looked through the archive ${quoted(text(detail.name))}: ${count(many(detail.papers), 'paper')} as on the shelf`,
+    `looked through ${quoted(text(detail.name)) || 'an archive'}: ${count(many(detail.papers), 'paper')} as on the shelf`,
   'document remarked on': (_, it) => `changed the tags or the note${on(it)}`,
   'document set the taxes': (_, it) => `set the tax by rate${on(it)}`,
   'document arranged the pages': (_, it) => `arranged the pages of ${it}`,
@@ -116,10 +117,16 @@ export const WORDS: Record<string, (deed: Deed, it: string) => string> = {
   'statement took out': ({ detail }, it) => `took the statement ${quoted(text(detail.name)) || it} out of the books`,
   'books made': ({ detail }) =>
     `added ${detail.account ? 'an account' : 'a category'}${by([text(detail.account), text(detail.category)])}`,
-  'books changed': ({ detail }) =>
-    detail.category || detail.account
-      ? `changed ${quoted(text(detail.category) ?? text(detail.account))} in the books`
-      : 'changed how the books are kept',
+  'books changed': ({ detail }) => {
+    const one = text(detail.category) ?? text(detail.account) ?? text(detail.sender);
+    if (one) return `changed ${quoted(one)} in the books`;
+    if (detail.closedUntil === undefined) return 'changed how the books are kept';
+    const until = text(detail.closedUntil);
+    return until ? `closed the books until ${shownDay(until)}` : 'opened the books again';
+  },
+  'books brought in': ({ detail }) =>
+    `brought ${count(many(detail.entries), 'entry', 'entries')} in${by([text(detail.name)])}`,
+  'books forgot a rule': ({ detail }) => `let go of how lines of ${text(detail.who) ?? 'somebody'} are entered`,
   'books tied': ({ detail }) =>
     detail.ties === undefined ? 'tied lines of a statement to entries' : `made ${count(many(detail.ties), 'tie')}`,
   'books made payments of': ({ detail }) => `saved ${count(many(detail.entries), 'payment')} as a file for the bank`,
