@@ -217,6 +217,8 @@ export const paperBooks = object({
   currency,
   parts: array(entryPart.required()).required(),
   accountId: string().uuid().nullable().defined(),
+  /** What it comes to in the money of the books, where it is in another and somebody has said. */
+  ownUnits: units.nullable().default(null),
   /** Why the first part has its category, as a code with what it rests on: `usual` of the sender, a `word`, `said`, or `none`. */
   why: object({ code: string().required(), text: string().defined() }).required(),
   /** Why it can't be entered as it is, as codes. */
@@ -257,6 +259,8 @@ export const paperBooksWish = object({
   /** An entry that it is attached to; null for none. */
   attachTo: string().uuid().nullable().default(undefined),
   accountId: string().uuid().nullable().default(undefined),
+  /** What it comes to in the money of the books, where it is in another. */
+  ownUnits: number().integer().min(-MOST_UNITS).max(MOST_UNITS).nullable().default(undefined),
   parts: array(entryPart.required()).max(MOST_PARTS).nullable().default(undefined),
 });
 export type PaperBooksWish = InferType<typeof paperBooksWish>;

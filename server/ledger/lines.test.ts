@@ -135,6 +135,17 @@ it('learns from ties that were made whom lines are about', async () => {
 });
 
 describe('an entry in other money', () => {
+  it('comes from its paper with what somebody said in Check that it comes to', async () => {
+    const bytes = await textPdf(
+      'Filature du Val Clair\n8, rue des Tisserands\n59280 Armelle\n\nFacture\nFacture no: VC-9\nDate: 02/10/2026\n\nTotal HT 100,00 EUR\nTVA 20 % 20,00 EUR\nTotal TTC 120,00 EUR',
+    );
+    const id = await room.documentOf('fil.pdf', bytes);
+    const said = await room.ask(endpoints.changePaperBooks, { params: { id }, body: { ownUnits: 10_320 } });
+    expect(said).toMatchObject({ currency: 'EUR', units: 12_000, ownUnits: 10_320 });
+    await room.file(id, 'Fil', 'Workshop');
+    expect((await ledger()).entries.find(({ number }) => number === 'VC-9')).toMatchObject({ worth: 10_320 });
+  });
+
   it('comes in one’s own to what somebody said', async () => {
     const { id } = await make({ ownUnits: 8_640 });
     expect(await entryNow(id)).toMatchObject({ units: 10_000, currency: 'EUR', worth: 8_640 });

@@ -6,6 +6,7 @@ import { Entry as ShownEntry, EntryFields, PaperBooks as Shown, PaperBooksWish }
 import { Problem } from '@crow/contract/problems';
 import { categoryByWords } from '@crow/core/ledger/books/categories';
 import { draftEntry, EntryDraft, EntryPart, isEntered, PaperSays, sumOf } from '@crow/core/ledger/books/draft';
+import { CURRENCY_OF } from '@crow/core/ledger/books/taxCodes';
 import { entriesFor, pairPapers } from '@crow/core/ledger/books/paperFits';
 import { KINDS, likeOf } from '@crow/core/reading/facts/kindList';
 import { documentsById } from '../checking/documents';
@@ -36,6 +37,7 @@ interface Considered {
   /** The draft with what a person said, and what is usual. */
   parts: EntryPart[];
   accountId: string | null;
+  ownUnits: number | null;
   why: Shown['why'];
   enters: boolean;
   said: boolean;
@@ -135,6 +137,8 @@ async function consider(manager: EntityManager, document: Document): Promise<Con
     draft,
     parts: wished ?? proposed,
     accountId: wish?.accountId ?? under.accountId,
+    // In its own money it is what it is.
+    ownUnits: draft.currency === CURRENCY_OF[country] ? null : (wish?.ownUnits ?? null),
     why: wished || chosen ? { code: 'said', text: '' } : under.why,
     enters: !entry && !attachTo && (wish?.enters ?? proposes),
     said: wish?.enters != null,
@@ -182,6 +186,7 @@ export function changePaperBooks({ database: { source } }: Context, id: string, 
       attach: wish.attachTo === undefined ? (before?.attach ?? null) : wish.attachTo !== null,
       attachTo: wish.attachTo === undefined ? (before?.attachTo ?? null) : wish.attachTo,
       accountId: wish.accountId === undefined ? (before?.accountId ?? null) : wish.accountId,
+      ownUnits: wish.ownUnits === undefined ? (before?.ownUnits ?? null) : wish.ownUnits,
       parts: wish.parts === undefined ? (before?.parts ?? null) : wish.parts,
     });
     await announce(manager, 'ledger', id);
@@ -189,9 +194,9 @@ export function changePaperBooks({ database: { source } }: Context, id: string, 
   });
 }
 
-const fieldsOf = ({ draft, parts, accountId }: Considered): EntryFields => {
+const fieldsOf = ({ draft, parts, accountId, ownUnits }: Considered): EntryFields => {
   const { day, due, who, what, number, currency, units } = draft;
-  return { day, due, who, what, number, currency, units, accountId, ownUnits: null, parts };
+  return { day, due, who, what, number, currency, units, accountId, ownUnits, parts };
 };
 
 /** Enters a paper, within a transaction; one that was entered from it before and taken out comes back as it is now. */

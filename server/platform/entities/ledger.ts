@@ -128,6 +128,8 @@ export class PaperBooks {
   @Column('uuid', { name: 'account_id', nullable: true }) accountId: string | null;
   @ManyToOne(() => Account) @JoinColumn({ name: 'account_id' }) account?: Account;
   @Column('jsonb', { nullable: true }) parts: Part[] | null;
+  /** What it comes to in the money of the books, where it is in another. */
+  @Column('bigint', { name: 'own_units', nullable: true, transformer: bigint }) ownUnits: number | null;
 }
 
 /** A statement's file. */

@@ -38,12 +38,14 @@ export class LedgerHabits1782000000000 implements MigrationInterface {
     await runner.query(
       `comment on column statement.document_id is 'the paper that it was read from; null for one that came as a file'`,
     );
+    await runner.query('alter table paper_books add own_units bigint');
     await runner.query('alter table account add opening bigint, add opening_day date');
     await runner.query(`comment on column account.opening is 'what was on it at the beginning of opening_day'`);
   }
 
   async down(runner: QueryRunner): Promise<void> {
     await runner.query('alter table statement drop document_id');
+    await runner.query('alter table paper_books drop own_units');
     await runner.query('alter table account drop opening, drop opening_day');
     await runner.query('alter table entry drop own_units');
     await runner.query('drop table line_rule, sender');

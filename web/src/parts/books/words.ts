@@ -1,4 +1,5 @@
 import { Account, BookTie, Entry, PaperBooks } from '@crow/contract/ledger';
+import { digitsOf } from '@crow/core/money';
 import { count } from '../words';
 
 /** Why a category is proposed. */
@@ -59,3 +60,13 @@ export const FORMAT_NAMES: Record<string, string> = {
 
 /** A bank account as it is written. */
 export const inFours = (iban: string): string => iban.replace(/(.{4})(?=.)/g, '$1 ');
+
+/** At which rate something in other money comes to so much in one's own. */
+export function rateInWords(
+  { units, ownUnits, currency }: { units: number; ownUnits: number | null; currency: string },
+  own: string,
+): string {
+  if (ownUnits === null || units === 0) return 'as it is paid';
+  const rate = (ownUnits / 10 ** digitsOf(own) / (units / 10 ** digitsOf(currency))).toFixed(5);
+  return `1 ${currency} = ${rate} ${own}`;
+}

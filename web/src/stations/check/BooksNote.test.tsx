@@ -24,6 +24,7 @@ const PART = { categoryId: MATERIALS, taxCode: 'GB-S', rate: 20, net: 10_000, ta
 const PAPER: PaperBooks = {
   enters: true,
   sender: null,
+  ownUnits: null,
   said: false,
   as: 'entry',
   units: 12_000,
@@ -144,4 +145,13 @@ it('says what a new sender will be known with, and warns of a bank account that 
   await screen.findByText('New sender, known from now on with Mill Lane 4 · DE44 5001 0517 5407 3249 31');
   open({ sender: { ...sender, known: true, ibanBefore: 'DE89370400440532013000' } });
   await screen.findByText(/! Its bank account is another than before, which was DE89 3704 0044 0532 0130 00/);
+});
+
+it('says what a bill in other money comes to in one’s own, at which rate', async () => {
+  const { user, said } = open({ currency: 'EUR' });
+  const own = (await group()).getByLabelText('In GBP');
+  await user.clear(own);
+  await user.type(own, '103.20{Tab}');
+  await waitFor(() => expect(said()).toMatchObject([{ ownUnits: 10_320 }]));
+  await screen.findByText('1 EUR = 0.86000 GBP');
 });

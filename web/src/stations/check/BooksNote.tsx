@@ -4,8 +4,9 @@ import { endpoints } from '@crow/contract/endpoints';
 import { Document } from '@crow/contract/documents';
 import { PaperBooks, PaperBooksWish } from '@crow/contract/ledger';
 import { EntryPart, sumOf } from '@crow/core/ledger/books/draft';
-import { AccountChoice, PartsEditor } from '../../parts/books/PartsEditor';
-import { alikeInWords, inFours, problemInWords, whyCategory } from '../../parts/books/words';
+import { CURRENCY_OF } from '@crow/core/ledger/books/taxCodes';
+import { AccountChoice, AmountField, PartsEditor } from '../../parts/books/PartsEditor';
+import { alikeInWords, inFours, problemInWords, rateInWords, whyCategory } from '../../parts/books/words';
 import { Tick } from '../../parts/controls';
 import { money } from '../../parts/words';
 import { useBooks, useChange, usePaperBooks } from '../../queries';
@@ -91,6 +92,18 @@ export function BooksNote({ document: { id, facts } }: { document: Document }) {
           />
           <p className="text-xs text-quiet">{whyCategory(paper.why)}</p>
           {paper.sender && <SenderNote sender={paper.sender} />}
+          {paper.currency !== CURRENCY_OF[books.country] && (
+            <div className="text-xs text-quiet">
+              <span aria-hidden>In {CURRENCY_OF[books.country]}</span>
+              <AmountField
+                label={`In ${CURRENCY_OF[books.country]}`}
+                units={paper.ownUnits ?? 0}
+                currency={CURRENCY_OF[books.country]}
+                onChange={(ownUnits) => say({ ownUnits: ownUnits === 0 ? null : ownUnits })}
+              />
+              {rateInWords({ ...paper, ownUnits: paper.ownUnits ?? null }, CURRENCY_OF[books.country])}
+            </div>
+          )}
           <div className="text-xs text-quiet">
             <span aria-hidden>Paid from</span>
             <AccountChoice value={paper.accountId} onChange={(accountId) => say({ accountId })} />

@@ -1,6 +1,8 @@
 import { Lock } from 'lucide-react';
 import { BookedLine, BookTie, Entry } from '@crow/contract/ledger';
 import { nameOfCode } from '@crow/core/ledger/books/taxCodes';
+import { dayOf } from '@crow/core/reading/dayForms';
+import { daysBetween } from '@crow/core/shelf/days';
 import { isProven, tieInWords } from '../../parts/books/words';
 import { shownDay } from '../../parts/days';
 import { figure, money } from '../../parts/words';
@@ -73,7 +75,7 @@ export function EntryCells({ entry, categoryName, chosen, current, onOpen, onCho
       <span role="gridcell" className={`${cell} ${look}`} title={[who, what].filter(Boolean).join(' · ')}>
         <span className="truncate font-semibold">{who}</span>
         <span className="truncate text-xs">
-          {!isProven(entry) && <span className="text-attention">no paper</span>}
+          {!isProven(entry) && <span className="text-attention">{noPaperInWords(entry)}</span>}
           {!isProven(entry) && what && ' · '}
           <span className="text-quiet">{what}</span>
         </span>
@@ -104,6 +106,15 @@ export function EntryCells({ entry, categoryName, chosen, current, onOpen, onCho
     </>
   );
 }
+
+/** That an entry has no paper, and for how long when that is more than a week. */
+function noPaperInWords({ day }: Entry): string {
+  const days = daysBetween(day, dayOf(new Date()));
+  return days > DAYS_TO_COME ? `no paper for ${days} days` : 'no paper';
+}
+
+/** Papers come some days after what they are of. */
+const DAYS_TO_COME = 7;
 
 /** The same where there is hardly room. */
 export function SmallCells({ entry, categoryName, chosen, current, onOpen, onChoose }: { entry: Entry } & PageProps) {

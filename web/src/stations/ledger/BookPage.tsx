@@ -5,10 +5,9 @@ import { KeyboardEvent, useEffect, useMemo, useState } from 'react';
 import { Entry } from '@crow/contract/ledger';
 import { KeyWords, useKeys } from '../../parts/keys';
 import { count, money } from '../../parts/words';
-import { monthName } from '../../parts/months';
 import { EntryCells, LineCell, SmallCells } from './BookCells';
 import { BookRow, BookSums, rowsByDay, rowsInOrder } from './bookRows';
-import { BOOK_COLUMNS, BookColumn, sortColumns } from './bookColumns';
+import { BOOK_COLUMNS, BookColumn, groupsBy, sortColumns } from './bookColumns';
 import { GUTTER, LINES_WIDTH, PageProps, ROW } from './pageForm';
 import { Threads } from './Threads';
 
@@ -56,8 +55,9 @@ export function BookPage(props: PageProps) {
             ordered.map(({ original }) => original),
             wide ? lines : [],
             ties,
+            groupsBy(by, categoryName),
           ),
-    [by, desc, entries, lines, ties, ordered, wide],
+    [by, desc, entries, lines, ties, ordered, wide, categoryName],
   );
   const order = useMemo(() => rows.flatMap((row) => (row.kind === 'rule' && row.entry ? [row.entry] : [])), [rows]);
   const tieOfLine = useMemo(() => new Map(ties.flatMap((tie) => tie.lines.map((id) => [id, tie] as const))), [ties]);
@@ -166,8 +166,8 @@ export function BookPage(props: PageProps) {
                 style={{ height: ROW, top: start, gridTemplateColumns: template }}
                 {...(row.kind === 'rule' && row.entry && entryRow(row.entry, props))}
               >
-                {row.kind === 'month' ? (
-                  <MonthHead row={row} wide={wide} small={small} />
+                {row.kind === 'group' ? (
+                  <GroupHead row={row} wide={wide} small={small} />
                 ) : (
                   <>
                     {row.entry && small ? (
@@ -228,7 +228,7 @@ function Head({
     <span role="columnheader" aria-sort={sorted}>
       <button
         className={`flex h-8 items-center gap-1 px-2 font-semibold hover:bg-sunken ${column.figures ? 'flex-row-reverse' : ''}`}
-        title={`Sort by ${column.name.toLowerCase()}`}
+        title={`Sort ${column.groups ? 'and group ' : ''}by ${column.name.toLowerCase()}`}
         onClick={onSort}
       >
         {column.name}
@@ -253,11 +253,11 @@ export function sumsInWords(sums: readonly BookSums[]): string {
     .join(' · ');
 }
 
-function MonthHead({ row, wide, small }: { row: Extract<BookRow, { kind: 'month' }>; wide: boolean; small: boolean }) {
+function GroupHead({ row, wide, small }: { row: Extract<BookRow, { kind: 'group' }>; wide: boolean; small: boolean }) {
   if (small)
     return (
       <div role="gridcell" className="col-span-3 flex items-end justify-between border-b-2 border-rule px-3 pb-1">
-        <span className="text-lg font-semibold">{monthName(row.month)}</span>
+        <span className="truncate text-lg font-semibold">{row.title}</span>
         <span className="font-mono">
           {row.sums.map(({ out, currency }) => money({ units: out, currency })).join(' · ')}
         </span>
@@ -269,7 +269,7 @@ function MonthHead({ row, wide, small }: { row: Extract<BookRow, { kind: 'month'
         role="gridcell"
         className="col-span-8 flex items-end justify-between gap-4 overflow-hidden border-b-2 border-rule px-3 pb-1 whitespace-nowrap"
       >
-        <span className="text-lg font-semibold">{monthName(row.month)}</span>
+        <span className="truncate text-lg font-semibold">{row.title}</span>
         <span>
           <span className="text-quiet">{count(row.entries, 'entry', 'entries')}</span>
           <span className="ml-4 font-mono">{sumsInWords(row.sums)}</span>

@@ -1,8 +1,8 @@
 import { ReactNode, useId, useState } from 'react';
-import { digitsOf } from '@crow/core/money';
 import { BookCountry, CURRENCY_OF } from '@crow/core/ledger/books/taxCodes';
 import { Entry, EntryFields, entryProblem } from '@crow/contract/ledger';
 import { AccountChoice, AmountField, PartsEditor, taxedAnew } from '../../parts/books/PartsEditor';
+import { rateInWords } from '../../parts/books/words';
 import { Button, inputLook } from '../../parts/controls';
 import { shownDay, typedDay } from '../../parts/days';
 import { useEscape } from './useEscape';
@@ -145,7 +145,9 @@ export function EntryStrip({ entry, entries, country, today, onSave, onClose, bu
               onChange={(ownUnits) => put({ ownUnits: ownUnits === 0 ? null : ownUnits })}
               className="h-8! border! border-rule bg-raised px-2"
             />
-            {rateInWords(fields, CURRENCY_OF[country])}
+            <span className="font-mono text-xs whitespace-nowrap text-quiet">
+              {rateInWords(fields, CURRENCY_OF[country])}
+            </span>
           </Labelled>
         )}
         <Labelled name="Category and tax" width="min-w-80 flex-1">
@@ -191,17 +193,6 @@ export function EntryStrip({ entry, entries, country, today, onSave, onClose, bu
         </p>
       )}
     </form>
-  );
-}
-
-/** At which rate that is. */
-function rateInWords({ units, ownUnits, currency }: EntryFields, own: string): ReactNode {
-  if (ownUnits === null || units === 0) return <span className="text-xs text-quiet">as it is paid</span>;
-  const rate = (ownUnits / 10 ** digitsOf(own) / (units / 10 ** digitsOf(currency))).toFixed(5);
-  return (
-    <span className="font-mono text-xs whitespace-nowrap text-quiet">
-      1 {currency} = {rate} {own}
-    </span>
   );
 }
 

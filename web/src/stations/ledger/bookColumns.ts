@@ -8,6 +8,8 @@ export interface BookColumn {
   figures?: boolean;
   /** Whether what is latest or largest comes first, unless asked otherwise. */
   latestFirst?: boolean;
+  /** In which group an entry is when it is sorted by this; days are grouped by months. */
+  groups?: (entry: Entry, categoryName: (id: string) => string) => string;
   /** @param categoryName what a category is called */
   sortedBy: (entry: Entry, categoryName: (id: string) => string) => string | number;
 }
@@ -25,7 +27,7 @@ export const BOOK_COLUMNS: BookColumn[][] = [
     },
   ],
   [
-    { id: 'who', name: 'Who', sortedBy: ({ who }) => who.toLowerCase() },
+    { id: 'who', name: 'Who', sortedBy: ({ who }) => who.toLowerCase(), groups: ({ who }) => who },
     { id: 'what', name: 'What', sortedBy: ({ what }) => what.toLowerCase() },
   ],
   [
@@ -34,6 +36,7 @@ export const BOOK_COLUMNS: BookColumn[][] = [
       id: 'category',
       name: 'Category',
       sortedBy: ({ parts: [{ categoryId }] }, name) => (categoryId ? name(categoryId) : ''),
+      groups: ({ parts: [{ categoryId }] }, name) => (categoryId && name(categoryId)) || 'No category',
     },
   ],
   [{ id: 'net', name: 'Net', figures: true, latestFirst: true, sortedBy: (entry) => sum(entry, 'net') }],
@@ -49,3 +52,9 @@ export const sortColumns = (categoryName: (id: string) => string): ColumnDef<Ent
     accessorFn: (entry) => sortedBy(entry, categoryName),
     sortingFn: 'basic',
   }));
+
+/** In which group each entry is when they are sorted by a column; nothing where they are in none. */
+export function groupsBy(column: string, categoryName: (id: string) => string): ((entry: Entry) => string) | undefined {
+  const groups = BOOK_COLUMNS.flat().find(({ id }) => id === column)?.groups;
+  return groups && ((entry) => groups(entry, categoryName));
+}

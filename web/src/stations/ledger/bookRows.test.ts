@@ -41,20 +41,34 @@ const tie = (entries: string[], lines: string[], made = false): BookTie => ({
   why: 'amount',
 });
 const ends = (rows: ReturnType<typeof rowsByDay>) =>
-  rows.map((row) => (row.kind === 'month' ? row.month : `${row.entry?.id ?? '-'} ${row.line?.id ?? '-'}`));
+  rows.map((row) => (row.kind === 'group' ? row.title : `${row.entry?.id ?? '-'} ${row.line?.id ?? '-'}`));
 
 describe('the rows of the book', () => {
   it('have entries and lines of statements at the height of their day, under their month', () => {
     const entries = [entry('a'), entry('b'), entry('c', { day: '2026-09-30' })];
     const lines = [line('x', '2026-10-02'), line('y', '2026-10-05')];
-    expect(ends(rowsByDay(entries, lines, true))).toEqual(['2026-10', '- y', 'b x', 'a -', '2026-09', 'c -']);
-    expect(ends(rowsByDay(entries, lines, false))).toEqual(['2026-09', 'c -', '2026-10', 'a x', 'b -', '- y']);
+    expect(ends(rowsByDay(entries, lines, true))).toEqual([
+      'October 2026',
+      '- y',
+      'b x',
+      'a -',
+      'September 2026',
+      'c -',
+    ]);
+    expect(ends(rowsByDay(entries, lines, false))).toEqual([
+      'September 2026',
+      'c -',
+      'October 2026',
+      'a x',
+      'b -',
+      '- y',
+    ]);
   });
 
   it('head a month with what its entries come to', () => {
     const [head] = rowsByDay([entry('a', { paid: 2_000 }), entry('b', { units: -500 })], [], true);
     expect(head).toMatchObject({
-      kind: 'month',
+      kind: 'group',
       entries: 2,
       sums: [{ currency: 'GBP', out: 12_000, in: 500, toPay: 10_000, toCome: 500 }],
     });
@@ -67,6 +81,13 @@ describe('the rows of the book', () => {
   it('have what is tied beside an entry where they are in another order than that of days', () => {
     const rows = rowsInOrder([entry('a'), entry('b')], [line('x', '2026-10-09')], [tie(['b'], ['x'])]);
     expect(ends(rows)).toEqual(['a -', 'b x']);
+  });
+
+  it('stand in groups with their sums where a column has some', () => {
+    const entries = [entry('a', { who: 'Avery' }), entry('b', { who: 'Avery', units: 300 }), entry('c')];
+    const rows = rowsInOrder(entries, [], [], ({ who }) => who);
+    expect(ends(rows)).toEqual(['Avery', 'a -', 'b -', 'Saltgate Yarns', 'c -']);
+    expect(rows[0]).toMatchObject({ entries: 2, sums: [{ out: 12_300 }] });
   });
 });
 

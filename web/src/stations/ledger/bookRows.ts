@@ -1,6 +1,7 @@
 import { BookedLine, BookTie, Entry } from '@crow/contract/ledger';
 import { writeMoney } from '@crow/core/money';
 import { groupBy } from '@crow/core/shelf/groupBy';
+import { monthName } from '../../parts/months';
 
 /** What entries come to, by currency: what goes out, what comes in, and what of both is still to be paid and to come. */
 export interface BookSums {
@@ -11,9 +12,9 @@ export interface BookSums {
   toCome: number;
 }
 
-/** A row of the page: a month's heading, or a rule with what stands on it at the left and at the right. */
+/** A row of the page: the heading of a month or of another group, or a rule with what stands on it at the left and at the right. */
 export type BookRow =
-  | { kind: 'month'; month: string; sums: BookSums[]; entries: number }
+  | { kind: 'group'; title: string; sums: BookSums[]; entries: number }
   | { kind: 'rule'; entry?: Entry; line?: BookedLine };
 
 /** What entries come to, by currency, the one with most entries first. */
@@ -54,7 +55,7 @@ export function rowsByDay(entries: readonly Entry[], lines: readonly BookedLine[
     if (day.slice(0, 7) !== month) {
       month = day.slice(0, 7);
       const those = byMonth.get(month) ?? [];
-      rows.push({ kind: 'month', month, sums: sumsOf(those), entries: those.length });
+      rows.push({ kind: 'group', title: monthName(month), sums: sumsOf(those), entries: those.length });
     }
     const { entries: own, lines: booked } = days.get(day)!;
     if (latestFirst) own.reverse();
@@ -64,11 +65,15 @@ export function rowsByDay(entries: readonly Entry[], lines: readonly BookedLine[
   return rows;
 }
 
-/** The rows in another order: an entry a rule, the first line that is tied to it beside it. */
+/**
+ * The rows in another order: an entry a rule, the first line that is tied to it beside it.
+ * @param groupOf the title of the group that an entry is in, those of one beside each other; none where they are not grouped
+ */
 export function rowsInOrder(
   entries: readonly Entry[],
   lines: readonly BookedLine[],
   ties: readonly BookTie[],
+  groupOf?: (entry: Entry) => string,
 ): BookRow[] {
   const lineOf = new Map(lines.map((line) => [line.id, line]));
   const tied = new Map<string, BookedLine>();
@@ -77,7 +82,16 @@ export function rowsInOrder(
       const line = lineOf.get(tie.lines[0]);
       if (line && (tie.made || !tied.has(entry))) tied.set(entry, line);
     }
-  return entries.map((entry) => ({ kind: 'rule', entry, line: tied.get(entry.id) }));
+  const groups = groupOf && groupBy(entries, groupOf);
+  let last: string | undefined;
+  return entries.flatMap((entry): BookRow[] => {
+    const rule: BookRow = { kind: 'rule', entry, line: tied.get(entry.id) };
+    const title = groupOf?.(entry);
+    if (title === undefined || title === last) return [rule];
+    last = title;
+    const those = groups!.get(title)!;
+    return [{ kind: 'group', title, sums: sumsOf(those), entries: those.length }, rule];
+  });
 }
 
 /** How a tie is drawn: from where its entries stand to where its lines do. */
