@@ -53,6 +53,10 @@ export const books = object({
   holder: string().defined(),
   /** The last day of what is closed: nothing on it or before it changes any more; null while nothing is closed. */
   closedUntil: day.nullable().default(null),
+  /** Folders of which all papers are entered, whatever kind they are, or none by themselves; those inside them as well. */
+  folders: array(object({ folderId: id, path: string().required(), enters: boolean().required() }).required()).default(
+    [],
+  ),
   categories: array(category.required()).required(),
   accounts: array(account.required()).required(),
   /** How lines of statements are entered for which no bill comes. */
@@ -358,6 +362,9 @@ export const ledgerEndpoints = {
       byThemselves: boolean(),
       holder: line(70, 'a name'),
       closedUntil: day.optional().nullable().default(undefined),
+      folders: array(object({ folderId: id, enters: boolean().required() }).required())
+        .max(200)
+        .default(undefined),
     }),
     reply: books,
   }),
@@ -499,6 +506,8 @@ export const ledgerEndpoints = {
     path: '/documents/:id/books',
     summary: 'What a paper would be in the books, or is',
     params: idParams,
+    /** The path of the folder that it is going to, where it isn’t filed yet. */
+    query: object({ folder: string().max(1000) }),
     reply: paperBooks,
   }),
   changePaperBooks: endpoint({

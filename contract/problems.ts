@@ -265,8 +265,8 @@ export const PROBLEMS = {
   },
   'entries-not-read': {
     status: 422,
-    happened: '“{name}” can’t be read as a list of entries. {detail}',
-    kept: 'Nothing was changed.',
+    happened: '“{name}” can’t be read as a list of entries.',
+    kept: '{detail} Nothing was taken in.',
     todo: 'Save it as CSV with one row for each entry and a head above the columns.',
   },
   'no-transfer': {

@@ -10,6 +10,7 @@ const BOOKS: Books = {
   holder: '',
   closedUntil: null,
   lineRules: [],
+  folders: [],
   accounts: [],
   categories: [{ id: randomUUID(), name: 'Sales', side: 'income', retired: false }],
 };

@@ -7,7 +7,7 @@ import { Context } from '../platform/context';
 import { Account, Category, LineRule, Setting } from '../platform/entities';
 import { ActingAs, record } from '../platform/history';
 import { announce } from '../platform/live';
-import { lockCategories } from './queries';
+import { lockCategories, pathsOfFolders } from './queries';
 
 const SETTING = 'books';
 const FIRST_COUNTRY: BookCountry = 'GB';
@@ -29,6 +29,8 @@ interface Ways {
   holder: string;
   /** The last day of what is closed. */
   closedUntil: string | null;
+  /** Folders of which all papers are entered, or none by themselves. */
+  folders: { folderId: string; enters: boolean }[];
 }
 
 /** The country whose tax the books know first, and whether papers are entered by themselves. */
@@ -40,6 +42,7 @@ export async function waysOf(manager: EntityManager): Promise<Ways> {
     byThemselves: kept.byThemselves ?? true,
     holder: kept.holder ?? '',
     closedUntil: kept.closedUntil ?? null,
+    folders: kept.folders ?? [],
   };
 }
 
@@ -69,8 +72,10 @@ export async function readBooks(manager: EntityManager): Promise<Books> {
   const categories = await categoriesOf(manager);
   const accounts = await manager.find(Account, { order: { place: 'ASC' } });
   const rules = await manager.find(LineRule, { order: { key: 'ASC' } });
+  const ways = await waysOf(manager);
   return {
-    ...(await waysOf(manager)),
+    ...ways,
+    folders: await foldersWithPaths(manager, ways.folders),
     categories: categories.map(shownCategory),
     accounts: accounts.map(shownAccount),
     lineRules: rules.map(({ id, key, outward, who, what }) => ({ id, key, outward, who, what })),
@@ -88,6 +93,17 @@ export async function changeBooks(
     await record(manager, actor, 'changed', 'books', null, given(change));
     await announce(manager, 'ledger', null);
     return readBooks(manager);
+  });
+}
+
+/** The folders that are still there, with their paths. */
+export async function foldersWithPaths(manager: EntityManager, folders: Ways['folders']): Promise<Books['folders']> {
+  if (folders.length === 0) return [];
+  const ids = folders.map(({ folderId }) => folderId);
+  const paths = new Map((await pathsOfFolders(manager, ids)).map(({ id, path }) => [id, path]));
+  return folders.flatMap(({ folderId, enters }) => {
+    const path = paths.get(folderId);
+    return path === undefined ? [] : [{ folderId, path, enters }];
   });
 }
 

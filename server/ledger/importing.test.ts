@@ -1,7 +1,7 @@
 import { addressOf } from '@crow/contract/client';
 import { endpoints } from '@crow/contract/endpoints';
 import { EntriesRead } from '@crow/contract/ledgerLines';
-import { ProblemReport } from '@crow/contract/problems';
+import { inWords, ProblemReport } from '@crow/contract/problems';
 import { TestRoom } from '../testing/room';
 
 let room: TestRoom;
@@ -16,7 +16,7 @@ const send = async (text: string, wish: { look?: boolean; columns?: string; turn
     body: Buffer.from(text),
     headers: { 'content-type': 'application/octet-stream' },
   });
-  if (status >= 400) throw new Error((body as ProblemReport).happened);
+  if (status >= 400) throw new Error(inWords(body as ProblemReport));
   return body as EntriesRead;
 };
 const entries = async () => (await room.ask(endpoints.readLedger, {})).entries;

@@ -49,7 +49,7 @@ const filed = async (name: string, bytes: Uint8Array) => {
 };
 const entryOf = async (documentId: string): Promise<Entry | undefined> =>
   (await ledger()).entries.find(({ papers }) => papers.some((paper) => paper.documentId === documentId));
-const booksOf = (id: string) => room.ask(endpoints.paperBooks, { params: { id } });
+const booksOf = (id: string) => room.ask(endpoints.paperBooks, { params: { id }, query: {} });
 
 const statement = async (
   text: string,

@@ -186,7 +186,7 @@ describe('books that are closed until a day', () => {
       'Quayside Parcels\nMill Lane 4, Wickford\n\nInvoice\nInvoice number: Q-7\nInvoice date: 2 October 2025\n\nNet £100.00\nVAT 20% £20.00\nTotal £120.00',
     );
     const id = await room.documentOf('parcels.pdf', bytes);
-    const { problems } = await room.ask(endpoints.paperBooks, { params: { id } });
+    const { problems } = await room.ask(endpoints.paperBooks, { params: { id }, query: {} });
     expect(problems).toContain('period-closed');
     await room.file(id, 'Parcels', 'Workshop');
     expect((await ledger()).entries.some(({ who }) => who === 'Quayside Parcels')).toBe(false);
@@ -261,4 +261,43 @@ it('names papers by the numbers of their entries, where the way of filing says s
   expect(first.name).toBe(`Quayside Parcels Q-71 entry ${first.serial} 2026-10-02`);
   expect(room.onDisk(`Workshop/${first.name}.pdf`)).toBe(true);
   expect((await filed('Q-72', 'Mine')).name).toBe('Mine');
+});
+
+it('enters whatever is filed in some folders, and nothing in others, unless somebody says otherwise of a paper', async () => {
+  const letter = await textPdf(
+    'Saltmarsh Craft Fair\nThe Corn Hall, Saltmarsh SM1 4BB\n\n2 October 2026\n\nDear Ms Castellane,\nyour stall is booked. The fee is due.\n\nTotal GBP 45.00',
+  );
+  const folder = (path: string) => room.ask(endpoints.makeFolder, { body: { path } });
+  const [fairs, home] = [await folder('Fairs'), await folder('Household')];
+  await room.ask(endpoints.changeBooks, {
+    body: {
+      byThemselves: true,
+      folders: [
+        { folderId: fairs.id, enters: true },
+        { folderId: home.id, enters: false },
+      ],
+    },
+  });
+  expect((await room.ask(endpoints.readBooks, {})).folders).toEqual([
+    { folderId: fairs.id, path: 'Fairs', enters: true },
+    { folderId: home.id, path: 'Household', enters: false },
+  ]);
+  const id = await room.documentOf('fair.pdf', letter);
+  await room.ask(endpoints.changeFact, { params: { id, name: 'kind' }, body: { value: 'notice' } });
+  const entersIn = async (folderPath: string) =>
+    (await room.ask(endpoints.paperBooks, { params: { id }, query: { folder: folderPath } })).enters;
+  expect([await entersIn('Letters'), await entersIn('fairs/2026'), await entersIn('Household')]).toEqual([
+    false,
+    true,
+    false,
+  ]);
+  await room.file(id, 'Stall', 'Fairs/2026');
+  expect((await ledger()).entries.find(({ units }) => units === 4_500)).toMatchObject({ who: 'Saltmarsh Craft Fair' });
+
+  const bill = await textPdf(
+    'Corvin Energy\nMill Lane 4, Wickford\n\nInvoice\nInvoice number: CE-91\nInvoice date: 2 October 2026\n\nTotal £31.00',
+  );
+  const own = await room.documentOf('energy.pdf', bill);
+  await room.file(own, 'Energy', 'Household');
+  expect((await ledger()).entries.some(({ number }) => number === 'CE-91')).toBe(false);
 });

@@ -4,6 +4,7 @@ import { Output } from '@crow/contract/endpoint';
 import { endpoints } from '@crow/contract/endpoints';
 import { Entry as ShownEntry, EntryFields, PaperBooks as Shown, PaperBooksWish } from '@crow/contract/ledger';
 import { Problem } from '@crow/contract/problems';
+import { nameKey } from '@crow/core/filing/names';
 import { categoryByWords } from '@crow/core/ledger/books/categories';
 import { draftEntry, EntryDraft, EntryPart, isEntered, PaperSays, sumOf } from '@crow/core/ledger/books/draft';
 import { CURRENCY_OF } from '@crow/core/ledger/books/taxCodes';
@@ -16,7 +17,7 @@ import { Account, Document, Entry, EntryPaper, Fact, PaperBooks, Stack } from '.
 import { ActingAs, record } from '../platform/history';
 import { announce } from '../platform/live';
 import { readSettings } from '../platform/settings';
-import { categoriesOf, waysOf } from './books';
+import { categoriesOf, foldersWithPaths, waysOf } from './books';
 import { nameByEntry } from './naming';
 import { changed, describeEntry, enter, insistOnCategories, SURE, writeEntry } from './entries';
 import {
@@ -25,6 +26,7 @@ import {
   isEnteredAlready,
   lastSaidOf,
   papersInNoEntry,
+  pathsOfFolders,
   senderNamed,
   usualOf,
 } from './queries';
@@ -108,9 +110,14 @@ async function fitsOf(manager: EntityManager, draft: EntryDraft, chosen: string 
 
 const MOST_FITS = 5;
 
-async function consider(manager: EntityManager, document: Document): Promise<Considered> {
+/** @param goingTo the path of the folder that it is going to, where it isn't in one yet */
+async function consider(manager: EntityManager, document: Document, goingTo?: string): Promise<Considered> {
   const says = await saysOf(manager, document);
-  const { country, byThemselves, closedUntil } = await waysOf(manager);
+  const { country, byThemselves, closedUntil, folders } = await waysOf(manager);
+  const byFolder = enteredByFolder(
+    await foldersWithPaths(manager, folders),
+    await folderOf(manager, document, goingTo),
+  );
   const draft = draftEntry(says, { country });
   const wish = await manager.findOneBy(PaperBooks, { documentId: document.id });
   const under = await proposedUnder(manager, says);
@@ -120,7 +127,7 @@ async function consider(manager: EntityManager, document: Document): Promise<Con
   const wished = wish?.parts && sumOf(wish.parts) === draft.units ? wish.parts : undefined;
   const link = await manager.findOne(EntryPaper, { where: { documentId: document.id }, relations: { entry: true } });
   const entry = link?.entry && !link.entry.takenOutAt ? { id: link.entryId, serial: link.entry.serial } : null;
-  const as = isEntered(says.kind) ? 'entry' : says.kind === 'reminder' ? 'reminder' : 'nothing';
+  const as = isEntered(says.kind) || byFolder ? 'entry' : says.kind === 'reminder' ? 'reminder' : 'nothing';
   const fits = entry || as === 'reminder' ? [] : await fitsOf(manager, draft, wish?.attachTo ?? null);
   const attachTo = attachedTo(wish, fits);
   const forEntry = document.stackId
@@ -131,7 +138,8 @@ async function consider(manager: EntityManager, document: Document): Promise<Con
   if (!entry && (await isEnteredAlready(manager, { ...draft, exceptOf: document.id })))
     problems.push('entered-already');
   if (!entry && closedUntil !== null && draft.day && draft.day <= closedUntil) problems.push('period-closed');
-  const proposes = as === 'entry' && !forEntry && (lastSaid ?? byThemselves) && !problems.includes('entered-already');
+  const proposes =
+    as === 'entry' && !forEntry && (byFolder ?? lastSaid ?? byThemselves) && !problems.includes('entered-already');
   return {
     as,
     draft,
@@ -157,11 +165,32 @@ function attachedTo(wish: PaperBooks | null, fits: Shown['fits']): string | null
   return fits.find(({ sure }) => sure)?.id ?? null;
 }
 
-/** What a paper would be in the books, or is. @throws Problem 'not-found' */
-export async function paperBooks(manager: EntityManager, id: string): Promise<Shown> {
+/** The path of the folder that a paper is in, or is going to. */
+async function folderOf(
+  manager: EntityManager,
+  { folderId, wantedFolder }: Document,
+  goingTo: string | undefined,
+): Promise<string> {
+  const [there] = folderId ? await pathsOfFolders(manager, [folderId]) : [];
+  return there?.path ?? goingTo ?? wantedFolder ?? '';
+}
+
+/** Whether what is filed in a folder is entered, by what is said of it, or of the nearest folder around it; nothing where nothing is said. */
+function enteredByFolder(folders: readonly { path: string; enters: boolean }[], path: string): boolean | undefined {
+  const key = nameKey(path);
+  const around = folders.filter((each) => key === nameKey(each.path) || key.startsWith(`${nameKey(each.path)}/`));
+  return around.sort((a, b) => b.path.length - a.path.length)[0]?.enters;
+}
+
+/**
+ * What a paper would be in the books, or is.
+ * @param goingTo the path of the folder that it is going to, where it isn't filed yet
+ * @throws Problem 'not-found'
+ */
+export async function paperBooks(manager: EntityManager, id: string, goingTo?: string): Promise<Shown> {
   const document = await manager.findOneBy(Document, { id });
   if (!document) throw new Problem('not-found', { what: 'The document' });
-  const { draft, ...considered } = await consider(manager, document);
+  const { draft, ...considered } = await consider(manager, document, goingTo);
   const sender = draft.who ? await senderOf(manager, id, draft.who) : null;
   return { ...considered, units: draft.units, currency: draft.currency, sender };
 }

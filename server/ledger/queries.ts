@@ -1,6 +1,7 @@
 import { EntityManager } from 'typeorm';
 import { Account, BookTie, Entry, Sender } from '@crow/contract/ledger';
 import { rows } from '../platform/database';
+import { FOLDER_PATHS } from '../platform/queries';
 
 /** Entries as they are shown, but how much of them is paid. */
 export type EntryRow = Omit<Entry, 'paid' | 'worth'> & { paidIn: Account['kind'] | null };
@@ -313,4 +314,12 @@ export function sendersWithEntries(manager: EntityManager): Promise<Sender[]> {
      ) e on e.who = lower(s.name)
      order by lower(s.name)`,
   );
+}
+
+/** The paths of folders, those that are there. */
+export function pathsOfFolders(
+  manager: EntityManager,
+  ids: readonly string[],
+): Promise<{ id: string; path: string }[]> {
+  return rows(manager, `${FOLDER_PATHS} select id, path from paths where id = any($1)`, [ids]);
 }

@@ -59,7 +59,7 @@ export function ledgerRoutes(app: FastifyInstance, context: Context): void {
   );
   serve(app, endpoints.entryVersions, ({ params }) => entryVersions(manager, params.id));
 
-  serve(app, endpoints.paperBooks, ({ params }) => paperBooks(manager, params.id));
+  serve(app, endpoints.paperBooks, ({ params, query }) => paperBooks(manager, params.id, query.folder));
   serve(app, endpoints.changePaperBooks, ({ params, body }) => changePaperBooks(context, params.id, body));
   serve(app, endpoints.enterPaper, ({ actor, params }) => enterPaper(context, actor, params.id));
   serve(app, endpoints.attachPaper, ({ actor, params, body }) => attachPaper(context, actor, params.id, body));

@@ -15,7 +15,7 @@ const bill = (number: string, iban: string) =>
     `Färberei Grünau GmbH\nHinter der Mühle 12\n99817 Lindenau\nUSt-IdNr. DE136695976\n\nRechnung\nRechnungsnummer: ${number}\nRechnungsdatum: 02.10.2026\n\nNetto 100,00 EUR\nMwSt 19% 19,00 EUR\nGesamtbetrag 119,00 EUR\n\nIBAN: ${iban}`,
   );
 const taken = async (number: string, iban: string) => room.documentOf(`${number}.pdf`, await bill(number, iban));
-const senderOn = async (id: string) => (await room.ask(endpoints.paperBooks, { params: { id } })).sender;
+const senderOn = async (id: string) => (await room.ask(endpoints.paperBooks, { params: { id }, query: {} })).sender;
 const list = () => room.ask(endpoints.listSenders, {});
 const NAME = 'Färberei Grünau GmbH';
 
@@ -54,7 +54,7 @@ it('enters bills under what somebody said for their sender, whatever those befor
   await room.ask(endpoints.changeSender, { params: { id: senderId }, body: { categoryId: office, iban: OTHER } });
   expect((await list())[0]).toMatchObject({ categoryId: office, iban: OTHER.replaceAll(' ', '') });
   const id = await taken('R-3', OTHER);
-  const { parts, why, sender } = await room.ask(endpoints.paperBooks, { params: { id } });
+  const { parts, why, sender } = await room.ask(endpoints.paperBooks, { params: { id }, query: {} });
   expect([parts[0].categoryId, why.code, sender?.ibanBefore]).toEqual([office, 'sender', null]);
 });
 

@@ -200,8 +200,13 @@ export const useBooks = (enabled = true) =>
   useQuery({ queryKey: ['books'], queryFn: () => ask(endpoints.readBooks, {}), enabled });
 export const useLedger = () => useQuery({ queryKey: ['ledger'], queryFn: () => ask(endpoints.readLedger, {}) });
 /** What a paper would be in the books, or is. */
-export const usePaperBooks = (id: string, enabled = true) =>
-  useQuery({ queryKey: ['paperBooks', id], queryFn: () => ask(endpoints.paperBooks, { params: { id } }), enabled });
+/** @param folder the path of the folder that it is going to */
+export const usePaperBooks = (id: string, folder?: string) =>
+  useQuery({
+    queryKey: ['paperBooks', id, folder],
+    queryFn: () => ask(endpoints.paperBooks, { params: { id }, query: { folder } }),
+    placeholderData: (before, query) => (query?.queryKey[1] === id ? before : undefined),
+  });
 export const useStatements = () =>
   useQuery({ queryKey: ['statements'], queryFn: () => ask(endpoints.listStatements, {}) });
 export const useEntryVersions = (id: string | undefined) =>

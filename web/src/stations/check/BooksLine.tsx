@@ -2,8 +2,8 @@ import { problemInWords } from '../../parts/books/words';
 import { useBooks, usePaperBooks } from '../../queries';
 
 /** Beside what files a paper: what becomes of it in the books by the same key; leads to the note in the margin. */
-export function BooksLine({ documentId }: { documentId: string }) {
-  const { data: paper } = usePaperBooks(documentId);
+export function BooksLine({ documentId, folder }: { documentId: string; folder: string }) {
+  const { data: paper } = usePaperBooks(documentId, folder);
   const { data: books } = useBooks(Boolean(paper));
   if (!paper || !books) return null;
   const fit = paper.fits.find(({ id }) => id === paper.attachTo);

@@ -12,6 +12,7 @@ const BOOKS: Books = {
   holder: '',
   closedUntil: null,
   lineRules: [],
+  folders: [],
   categories: [
     { id: MATERIALS, name: 'Materials', side: 'cost', retired: false },
     { id: OFFICE, name: 'Office', side: 'cost', retired: false },

@@ -131,7 +131,7 @@ export function FolderStrip({ document, onFile, busy, notesRef }: FolderStripPro
           </>
         )}
       </span>
-      {document.read === document.pages && <BooksLine documentId={document.id} />}
+      {document.read === document.pages && <BooksLine documentId={document.id} folder={folder?.path ?? ''} />}
     </div>
   );
   const folderField = (

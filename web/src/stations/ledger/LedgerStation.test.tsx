@@ -24,6 +24,7 @@ const BOOKS: Books = {
   holder: '',
   closedUntil: null,
   lineRules: [],
+  folders: [],
   categories: [
     { id: MATERIALS, name: 'Materials', side: 'cost', retired: false },
     { id: SALES, name: 'Sales', side: 'income', retired: false },

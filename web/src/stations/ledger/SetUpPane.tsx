@@ -7,7 +7,7 @@ import { ACCOUNT_NAMES } from '../../parts/books/words';
 import { AmountField } from '../../parts/books/PartsEditor';
 import { shownDay, typedDay } from '../../parts/days';
 import { Button, Choice, inputLook, Tick } from '../../parts/controls';
-import { useChange } from '../../queries';
+import { useChange, useFolders } from '../../queries';
 import { Senders } from './Senders';
 
 const COUNTRY_NAMES: Record<BookCountry, string> = {
@@ -44,6 +44,7 @@ export function SetUpPane({ books }: { books: Books }) {
         <Tick checked={books.byThemselves} onChange={(byThemselves) => change.mutate({ body: { byThemselves } })}>
           Bills and receipts are entered when they are filed, unless I say otherwise for one of them or its sender
         </Tick>
+        <EnteredFolders folders={books.folders} />
       </div>
       <div className="flex flex-wrap items-start gap-x-12 gap-y-6">
         <Categories categories={books.categories} />
@@ -54,6 +55,57 @@ export function SetUpPane({ books }: { books: Books }) {
       </div>
       <Senders categories={books.categories} />
     </div>
+  );
+}
+
+/** Folders of which all papers are entered, or none by themselves. */
+function EnteredFolders({ folders }: { folders: Books['folders'] }) {
+  const { data: all = [] } = useFolders();
+  const change = useChange(endpoints.changeBooks, ['ledger']);
+  const [path, setPath] = useState('');
+  const put = (to: { folderId: string; enters: boolean }[]) =>
+    change.mutate({ body: { folders: to.map(({ folderId, enters }) => ({ folderId, enters })) } });
+  const chosen = all.find((folder) => folder.path === path);
+  const add = (enters: boolean) => {
+    if (!chosen) return;
+    put([...folders.filter(({ folderId }) => folderId !== chosen.id), { folderId: chosen.id, enters }]);
+    setPath('');
+  };
+  return (
+    <section aria-label="Folders and the books" className="max-w-[640px] text-sm">
+      <ul>
+        {folders.map(({ folderId, path: own, enters }) => (
+          <li key={folderId} className="flex items-center gap-3 border-b border-rule py-1">
+            <span className="min-w-0 flex-1 truncate">
+              What is filed in {own.replaceAll('/', ' / ')} is{' '}
+              {enters ? 'entered, whatever kind it is' : 'not entered by itself'}
+            </span>
+            <button
+              className="shrink-0 text-xs text-quiet underline underline-offset-2 hover:text-ink"
+              aria-label={`As elsewhere in ${own}`}
+              onClick={() => put(folders.filter((each) => each.folderId !== folderId))}
+            >
+              as elsewhere
+            </button>
+          </li>
+        ))}
+      </ul>
+      <div className="mt-1 flex flex-wrap items-center gap-2">
+        <Choice
+          label="Otherwise in"
+          shown
+          value={path}
+          choices={[{ value: '', name: 'a folder …' }, ...all.map((each) => ({ value: each.path, name: each.path }))]}
+          onChange={setPath}
+        />
+        <Button disabled={!chosen} onClick={() => add(true)}>
+          Enter everything
+        </Button>
+        <Button disabled={!chosen} onClick={() => add(false)}>
+          Enter nothing by itself
+        </Button>
+      </div>
+    </section>
   );
 }
 

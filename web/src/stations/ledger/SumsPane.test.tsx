@@ -1,7 +1,7 @@
 import { screen, waitFor, within } from '@testing-library/react';
 import { endpoints } from '@crow/contract/endpoints';
 import { Books, Entry } from '@crow/contract/ledger';
-import { newId } from '../../testing/papers';
+import { folder, newId } from '../../testing/papers';
 import { notice, show, StandInServer } from '../../testing/window';
 import { SetUpPane } from './SetUpPane';
 import { quarterBefore, SumsPane } from './SumsPane';
@@ -16,6 +16,7 @@ const BOOKS: Books = {
   holder: '',
   closedUntil: null,
   lineRules: [],
+  folders: [],
   categories: [
     { id: MATERIALS, name: 'Materials', side: 'cost', retired: false },
     { id: POST, name: 'Post', side: 'cost', retired: false },
@@ -184,4 +185,27 @@ it('categories and accounts are renamed, retired and added, and what is entered 
     { byThemselves: false },
     { country: 'DE' },
   ]);
+});
+
+it('folders of which everything, or nothing by itself, is entered are named, and let go again', async () => {
+  const [fairs, home] = [folder('Fairs'), folder('Household')];
+  const server = new StandInServer()
+    .on(endpoints.listFolders, () => [fairs, home])
+    .on(endpoints.listSenders, () => [])
+    .on(endpoints.changeBooks, () => BOOKS);
+  const own = { folderId: home.id, path: 'Household', enters: false };
+  const { user } = show(<SetUpPane books={{ ...BOOKS, folders: [own] }} />, server);
+  await screen.findByRole('option', { name: 'Fairs' });
+  await user.selectOptions(screen.getByLabelText('Otherwise in'), 'Fairs');
+  await user.click(screen.getByRole('button', { name: 'Enter everything' }));
+  await user.click(screen.getByRole('button', { name: 'As elsewhere in Household' }));
+  await waitFor(() =>
+    expect(server.askedOf(endpoints.changeBooks).map(({ body }) => body.folders)).toEqual([
+      [
+        { folderId: home.id, enters: false },
+        { folderId: fairs.id, enters: true },
+      ],
+      [],
+    ]),
+  );
 });
