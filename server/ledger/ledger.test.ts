@@ -1,6 +1,7 @@
 import { execFileSync } from 'node:child_process';
 import { writeFileSync } from 'node:fs';
 import { join } from 'node:path';
+import { strFromU8, unzipSync } from 'fflate';
 import { addressOf } from '@crow/contract/client';
 import { endpoints } from '@crow/contract/endpoints';
 import { Books, Entry, EntryFields, Ledger, LedgerForm, StatementRead } from '@crow/contract/ledger';
@@ -50,6 +51,24 @@ const filed = async (name: string, bytes: Uint8Array) => {
 const entryOf = async (documentId: string): Promise<Entry | undefined> =>
   (await ledger()).entries.find(({ papers }) => papers.some((paper) => paper.documentId === documentId));
 const booksOf = (id: string) => room.ask(endpoints.paperBooks, { params: { id }, query: {} });
+
+/** The cells of the first sheet of a workbook (ISO/IEC 29500), row by row. */
+function cellsOf(xlsx: Buffer): string[][] {
+  const files = unzipSync(xlsx);
+  const textIn = (xml: string) =>
+    [...xml.matchAll(/<t[^>]*>([^<]*)<\/t>/g)].map(([, text]) => text.replaceAll('&amp;', '&')).join('');
+  const shared = [...strFromU8(files['xl/sharedStrings.xml']).matchAll(/<si>(.*?)<\/si>/gs)].map(([, si]) =>
+    textIn(si),
+  );
+  const column = (reference: string) =>
+    [...reference.replace(/\d/g, '')].reduce((at, letter) => at * 26 + letter.charCodeAt(0) - 64, 0) - 1;
+  return [...strFromU8(files['xl/worksheets/sheet1.xml']).matchAll(/<row[^>]*>(.*?)<\/row>/gs)].map(([, row]) => {
+    const cells: string[] = [];
+    for (const [, head, value] of row.matchAll(/<c ([^>]*)>.*?<v>([^<]*)<\/v>.*?<\/c>/gs))
+      cells[column(/r="([A-Z]+\d+)"/.exec(head)![1])] = /t="s"/.test(head) ? shared[Number(value)] : value;
+    return cells;
+  });
+}
 
 const statement = async (
   text: string,
@@ -419,7 +438,16 @@ describe('the books go out', () => {
     expect(csv.trim().split('\n')).toHaveLength(shares.length + 1);
     expect(csv).toContain('Saltgate Yarns Ltd');
     expect(json.entries.map(({ total }) => total)).toContain('120.00');
-    expect((await saved('xlsx')).subarray(0, 2).toString()).toBe('PK');
+    const cells = cellsOf(await saved('xlsx'));
+    const [currencyAt, totalAt] = ['Currency', 'Total'].map((name) => cells[0].indexOf(name));
+    const sumIn = (currency: string) =>
+      cells
+        .filter((row) => row[currencyAt] === currency)
+        .reduce((sum, row) => sum + Math.round(100 * Number(row[totalAt])), 0);
+    for (const currency of new Set(entries.map((each) => each.currency)))
+      expect(sumIn(currency)).toBe(
+        entries.filter((each) => each.currency === currency).reduce((sum, { units }) => sum + units, 0),
+      );
     expect((await saved('csv', '1999')).toString().trim().split('\n')).toHaveLength(1);
   });
 });
