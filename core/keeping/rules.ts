@@ -45,6 +45,8 @@ const VOUCHERS: readonly Kind[] = [
 ];
 const BUYING: readonly Kind[] = ['receipt', 'invoice', 'credit note'];
 const LETTERS: readonly Kind[] = ['letter', 'order', 'quote', 'delivery note', 'reminder'];
+/** Of which it is known what they are, and nothing asks for them; the kind of a paper that nobody could tell is none of these. */
+const NOTHING_ASKS: readonly Kind[] = VOUCHERS.filter((kind) => kind !== 'other' && kind !== 'notice');
 const EVERY_KIND: readonly Kind[] = [...VOUCHERS, 'contract', 'certificate'];
 
 const rule = (
@@ -82,6 +84,12 @@ export const KEEPING_RULES: readonly KeepingRule[] = [
     file: null,
     why: 'What is guaranteed or certified is claimed with the sheet until it ends',
     source: 'Guarantors may ask for the original',
+  }),
+  rule(null, ['payslip'], {
+    sheet: 'keep',
+    file: null,
+    why: 'It proves times of work until a pension is settled',
+    source: 'Code du travail art. L3243-4; offices for pensions elsewhere ask for it, too',
   }),
   ...CLAIMS.map(([country, years, from, source]) =>
     rule(country, ['contract'], {
@@ -178,7 +186,13 @@ export const KEEPING_RULES: readonly KeepingRule[] = [
     why: 'A copy proves what was bought as well',
     source: 'OR Art. 210',
   }),
-  rule(null, VOUCHERS, {
+  rule(null, ['notice'], {
+    sheet: { months: 12, from: 'day' },
+    file: null,
+    why: 'Until its terms have run out, the sheet proves when it came',
+    source: 'Prudence; terms for objections are a month or two in most places',
+  }),
+  rule(null, NOTHING_ASKS, {
     sheet: 'may go',
     file: null,
     why: 'Nothing asks for the sheet',
@@ -187,7 +201,7 @@ export const KEEPING_RULES: readonly KeepingRule[] = [
   rule(null, EVERY_KIND, {
     sheet: 'keep',
     file: null,
-    why: 'No rule is known for it',
+    why: 'It is not known what it is',
     source: 'What is uncertain is kept',
   }),
 ];

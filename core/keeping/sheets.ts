@@ -18,7 +18,7 @@ export interface SheetPaper {
 
 /** What is called like this proves something by itself, whatever kind of paper it is read as. */
 const PROVES =
-  /\b(guarantee|warranty|deed|title deeds?|certificate|diploma|will|testament|power of attorney|garantie\w*|urkunde|\w*zeugnis|bescheinigung|grundbuch\w*|vollmacht|kaufvertrag|acte|titre de propriete|attestation|diplome|procuration)\b/;
+  /\b(guarantee|warranty|deed|title deeds?|certificate|diploma|last will|testament|power of attorney|garantie\w*|urkunde|\w*zeugnis|bescheinigung|grundbuch\w*|vollmacht|kaufvertrag|acte|titre de propriete|attestation|diplome|procuration)\b/;
 
 /** What the rules say of a sheet and of its file. */
 export interface Judgement {

@@ -115,6 +115,10 @@ describe('boxes and binders', () => {
     expect((await list()).places.filter(({ takes }) => takes)).toEqual([expect.objectContaining({ id: second.id })]);
     const id = await filedScan('Into the second');
     expect((await sheetOf(id)).placeId).toBe(second.id);
+    // What came as a file is no sheet that could go anywhere.
+    const file = await room.documentOf('mail.pdf', await textPdf(RECEIPT.replace('55120', '55130')));
+    await room.file(file, 'By mail', 'Workshop');
+    expect(await sheetOf(file)).toMatchObject({ placeId: null, state: 'none' });
     await room.ask(endpoints.changePlace, { params: { id: second.id }, body: { retired: true } });
     expect((await list()).places.some(({ takes }) => takes)).toBe(false);
   });

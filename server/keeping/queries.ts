@@ -164,10 +164,11 @@ export async function saySheets(
   );
 }
 
-/** Lays the sheet of a paper where sheets go now, unless it lies somewhere already. */
+/** Lays the sheet of a paper where sheets go now, unless it lies somewhere already, or came as a file with its own text and has none. */
 export async function layWhereSheetsGo(manager: EntityManager, documentId: string): Promise<void> {
   await manager.query(
-    `insert into sheet (document_id, place_id) select $1, id from place where takes
+    `insert into sheet (document_id, place_id) select $1, id from place where takes and exists (
+       select from document_page k join page p on p.id = k.page_id where k.document_id = $1 and not coalesce(p.own_text, false))
      on conflict (document_id) do update set place_id = coalesce(sheet.place_id, excluded.place_id)`,
     [documentId],
   );

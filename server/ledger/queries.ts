@@ -323,3 +323,17 @@ export function pathsOfFolders(
 ): Promise<{ id: string; path: string }[]> {
   return rows(manager, `${FOLDER_PATHS} select id, path from paths where id = any($1)`, [ids]);
 }
+
+/** Which of these tax numbers stand on papers of others than this sender. */
+export async function taxNumbersOfOthers(
+  manager: EntityManager,
+  numbers: readonly string[],
+  name: string,
+): Promise<Set<string>> {
+  const found = await rows<{ value: string }>(
+    manager,
+    `select distinct value from sender_sign where kind = 'tax' and value = any($1) and lower(vendor) <> lower($2)`,
+    [numbers, name],
+  );
+  return new Set(found.map(({ value }) => value));
+}

@@ -58,6 +58,16 @@ it('enters bills under what somebody said for their sender, whatever those befor
   expect([parts[0].categoryId, why.code, sender?.ibanBefore]).toEqual([office, 'sender', null]);
 });
 
+it('takes no tax number for a sender’s that stands on papers of others: that is of whoever gets them', async () => {
+  const bytes = await textPdf(
+    'Spinnerei Moor GmbH\nDeichweg 3\n26506 Norden\n\nRechnung\nRechnungsnummer: M-1\nRechnungsdatum: 03.10.2026\nUSt-IdNr. DE136695976\n\nNetto 100,00 EUR\nMwSt 19% 19,00 EUR\nGesamtbetrag 119,00 EUR',
+  );
+  const id = await room.documentOf('moor.pdf', bytes);
+  // The number is known as another's; somebody says who it is from.
+  await room.ask(endpoints.changeFact, { params: { id, name: 'vendor' }, body: { value: 'Spinnerei Moor GmbH' } });
+  expect(await senderOn(id)).toMatchObject({ taxNumber: '', address: 'Deichweg 3, 26506 Norden' });
+});
+
 it('says of a sender that is not there that it is not', async () => {
   const nobody = '00000000-0000-4000-8000-000000000000';
   await expect(room.ask(endpoints.changeSender, { params: { id: nobody }, body: { iban: '' } })).rejects.toThrow(

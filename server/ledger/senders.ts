@@ -8,16 +8,19 @@ import { Context } from '../platform/context';
 import { Category, Fact, Sender } from '../platform/entities';
 import { ActingAs, record } from '../platform/history';
 import { announce } from '../platform/live';
-import { senderNamed, sendersWithEntries } from './queries';
+import { senderNamed, sendersWithEntries, taxNumbersOfOthers } from './queries';
 
 /** What a paper says of whoever it is from. */
 async function saidOnPaper(manager: EntityManager, documentId: string, name: string): Promise<SenderFields> {
   const pages = await textsOf(manager, documentId);
   const signs = findSigns(pages);
   const iban = await manager.findOneBy(Fact, { documentId, name: 'iban' });
+  const taxNumbers = signs.flatMap(({ kind, fits, value }) => (kind === 'tax' && fits ? value : []));
+  // What stands on papers of others, too, is of whoever gets them.
+  const others = await taxNumbersOfOthers(manager, taxNumbers, name);
   return {
     address: pages.length > 0 ? senderAddress(pages[0].words, name) : '',
-    taxNumber: signs.find(({ kind, fits }) => kind === 'tax' && fits)?.value ?? '',
+    taxNumber: taxNumbers.find((each) => !others.has(each)) ?? '',
     iban: iban?.value.replace(/\s/g, '') ?? '',
   };
 }

@@ -26,6 +26,12 @@ it('finds bank accounts, tax numbers, web addresses and phones', () => {
   ]);
 });
 
+it.each(['Ihre USt-IdNr. DE711220034', 'Your VAT no. DE711220034', 'N° TVA client : DE711220034'])(
+  'takes no tax number of whoever pays for the sender’s: %s',
+  (line) =>
+    expect(findSigns([page(`USt-IdNr. DE136695976\n${line}`)]).map(({ value }) => value)).toEqual(['DE136695976']),
+);
+
 it.each(['GB53WICK71122003000011', 'FR6171122003300001122330011', 'CH7471122003300001122', 'NL85LOOM0711220033'])(
   'knows the IBAN %s, and that it does not fit with a figure changed',
   (iban) => {

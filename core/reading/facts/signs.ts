@@ -34,6 +34,10 @@ const IBAN_LENGTHS: Record<string, number> = {
   SE: 24,
 };
 
+/** Before a tax number that is not the sender's: bills between firms name that of whoever pays, too. */
+const OF_WHOEVER_PAYS = /\b(ihre?|kunden\S*|your|customer\S*|client|buyer\S*|votre|acheteur)\b/i;
+const lineBefore = (text: string, at: number): string => text.slice(text.lastIndexOf('\n', at) + 1, at);
+
 /**
  * Bank accounts, tax numbers, web addresses and phone numbers on a paper, each once.
  * @param pages in order
@@ -48,10 +52,11 @@ export function findSigns(pages: readonly Pick<PageText, 'words'>[]): Sign[] {
     if (length && value.length === length) add('iban', value, isIban(value));
   }
   const ibans = [...found.values()].map(({ value }) => value);
-  for (const [whole] of text.matchAll(
+  for (const { 0: whole, index } of text.matchAll(
     /\b(?:AT ?U|BE|DE|ES|FR|GB|IT|LU|NL|PT|IE|DK|SE|PL|CHE)[ -]?[A-Z0-9][A-Z0-9 .-]{6,14}\d[A-Z]?\b/g,
   )) {
     const value = whole.replace(/[ .-]/g, '');
+    if (OF_WHOEVER_PAYS.test(lineBefore(text, index))) continue;
     if (ibans.some((iban) => iban.startsWith(value.slice(0, 8)))) continue;
     const fits = taxNumberFits(value);
     if (fits !== undefined) add('tax', value, fits);

@@ -1,4 +1,4 @@
-import { ReactNode, useId, useState } from 'react';
+import { ReactNode, useState } from 'react';
 import { BookCountry, CURRENCY_OF } from '@crow/core/ledger/books/taxCodes';
 import { Entry, EntryFields, entryProblem } from '@crow/contract/ledger';
 import { AccountChoice, AmountField, PartsEditor, taxedAnew } from '../../parts/books/PartsEditor';
@@ -6,6 +6,7 @@ import { rateInWords } from '../../parts/books/words';
 import { Button, inputLook } from '../../parts/controls';
 import { shownDay, typedDay } from '../../parts/days';
 import { useEscape } from './useEscape';
+import { WhoInput } from './WhoInput';
 
 interface StripProps {
   /** The entry that is changed; none for a new one. */
@@ -24,7 +25,6 @@ const FIELD = `${inputLook} h-8`;
 
 /** Along the foot of the page: an entry typed in one line, or changed; what earlier ones of the same sender had stands there already. */
 export function EntryStrip({ entry, entries, country, today, onSave, onClose, busy }: StripProps) {
-  const names = useId();
   const form = useEscape(onClose);
   const [fields, setFields] = useState<EntryFields>(() => entry ?? emptyEntry(country, today));
   const [days, setDays] = useState({ day: shownDay(fields.day), due: fields.due ? shownDay(fields.due) : '' });
@@ -82,21 +82,14 @@ export function EntryStrip({ entry, entries, country, today, onSave, onClose, bu
           />
         </Labelled>
         <Labelled name="Who" width="min-w-44 flex-1">
-          <input
+          <WhoInput
+            entries={entries}
             autoFocus={Boolean(entry)}
-            aria-label="Who"
             className={FIELD}
-            list={names}
             value={fields.who}
-            autoComplete="off"
             onChange={({ target }) => put({ who: target.value })}
             onBlur={guess}
           />
-          <datalist id={names}>
-            {[...new Set(entries.map(({ who }) => who))].map((who) => (
-              <option key={who} value={who} />
-            ))}
-          </datalist>
         </Labelled>
         <Labelled name="What" width="min-w-32 flex-1">
           <input

@@ -1,4 +1,4 @@
-import { useId, useState } from 'react';
+import { useState } from 'react';
 import { BookedLine, Entry } from '@crow/contract/ledger';
 import { EnteredLine } from '@crow/contract/ledgerLines';
 import { BookCountry } from '@crow/core/ledger/books/taxCodes';
@@ -7,6 +7,7 @@ import { Button, inputLook, Tick } from '../../parts/controls';
 import { shownDay } from '../../parts/days';
 import { money } from '../../parts/words';
 import { useEscape } from './useEscape';
+import { WhoInput } from './WhoInput';
 
 interface LineStripProps {
   line: BookedLine;
@@ -26,7 +27,6 @@ const asName = (text: string): string =>
 
 /** Along the foot of the page: a line of a statement for which no bill comes is entered under a category. */
 export function LineStrip({ line, entries, country, onSave, onClose, busy }: LineStripProps) {
-  const names = useId();
   const form = useEscape(onClose);
   const [as, setAs] = useState<EnteredLine>({
     lineId: line.id,
@@ -58,25 +58,21 @@ export function LineStrip({ line, entries, country, onSave, onClose, busy }: Lin
         {shownDay(line.day)} · {[line.who, line.text].filter(Boolean).join(' · ')} ·{' '}
         <strong className="font-mono">{money({ units: line.units, currency: line.currency })}</strong>
       </p>
-      <label className="min-w-44 flex-1">
-        <span className="block text-xs text-quiet">Who</span>
-        <input
+      <span className="min-w-44 flex-1">
+        <span aria-hidden className="block text-xs text-quiet">
+          Who
+        </span>
+        <WhoInput
+          entries={entries}
           // Whoever asks for the line types into it next.
           autoFocus
           className={FIELD}
-          list={names}
           value={as.who}
-          autoComplete="off"
           onFocus={(event) => event.target.select()}
           onChange={({ target }) => put({ who: target.value })}
           onBlur={guess}
         />
-        <datalist id={names}>
-          {[...new Set(entries.map(({ who }) => who))].map((who) => (
-            <option key={who} value={who} />
-          ))}
-        </datalist>
-      </label>
+      </span>
       <label className="min-w-32 flex-1">
         <span className="block text-xs text-quiet">What</span>
         <input

@@ -219,7 +219,7 @@ export function SumsPane({ books, ledger, today }: { books: Books; ledger: Ledge
   );
 }
 
-/** What is owed of tax by what was charged and paid. */
+/** What was charged of tax and what was paid of it: two figures of a return, and what lies between them. */
 function TaxDue({ rows, show }: { rows: readonly SumRow[]; show: (units: number) => string }) {
   const sum = (comesIn: boolean) =>
     rows.filter(({ key }) => key.startsWith(COMES_IN) === comesIn).reduce((total, { tax }) => total + tax, 0);
@@ -227,9 +227,8 @@ function TaxDue({ rows, show }: { rows: readonly SumRow[]; show: (units: number)
   return (
     <p className="mt-2 text-sm" role="status">
       Tax charged <span className="font-mono">{show(charged)}</span>, tax paid{' '}
-      <span className="font-mono">{show(paid)}</span>:{' '}
-      <strong className="font-mono">{show(Math.abs(charged - paid))}</strong>{' '}
-      {charged >= paid ? 'to pay' : 'to get back'}. What is reverse-charged is not in this.
+      <span className="font-mono">{show(paid)}</span>: <strong className="font-mono">{show(charged - paid)}</strong>{' '}
+      apart. What of it can be reclaimed, and what is reverse-charged, is not judged here.
     </p>
   );
 }
