@@ -66,6 +66,11 @@ const FORMS: { form: RegExp; parts: (found: string[]) => [year: string, month: s
     form: new RegExp(`${START}(\\d{1,2})(?:[-/]${NAME}[-/]| ${NAME} ['’])(\\d{4}|\\d{2})${END}`, 'iu'),
     parts: ([, d, m, other, y]) => [y, m ?? other, d],
   },
+  // “07NOV26”, as tills print it.
+  {
+    form: /(?<![\p{L}\p{N}])(\d{2})(\p{L}{3})(\d{4}|\d{2})(?![\p{L}\p{N}])/iu,
+    parts: ([, d, m, y]) => [y, m, d],
+  },
   // A year of two figures by itself ends a line, or stands before the time of day.
   {
     form: new RegExp(`${START}(\\d{1,2})(?:st|nd|rd|th)? ${NAME} (\\d{2})(?=$| \\d{1,2}:\\d{2})`, 'iu'),

@@ -113,7 +113,36 @@ const BALANCE = /saldo|balance|solde|stand\b|bestand|forward|report|ubertrag/;
 export function endBalances(rows: readonly Row[]): RunningBalances | undefined {
   const isBalance = ({ row }: Amount) => BALANCE.test(row.folded);
   const found = columnSums(rows).find(({ amount, of }) => isBalance(amount) && isBalance(of[0]));
-  return found && { opening: found.of[0], closing: found.amount };
+  return found ? { opening: found.of[0], closing: found.amount } : balancesOfTwoColumns(rows);
+}
+
+/** So many rows are booked between two balances at least. */
+const LEAST_BOOKED = 2;
+
+/**
+ * The same of an account that books what goes out and what comes in in columns of their own: the last balance is the first one, less the
+ * one column and more the other.
+ */
+function balancesOfTwoColumns(rows: readonly Row[]): RunningBalances | undefined {
+  const single = rows.flatMap((row) => {
+    const [amount, ...others] = amountsIn(row);
+    return amount && others.length === 0 ? amount : [];
+  });
+  const called = ({ row }: Amount) => row.folded.replace(/[\d.,:/-]+/g, '').trim();
+  for (const [first, opening] of single.entries()) {
+    const last = single.findLastIndex(
+      (other) =>
+        called(other) === called(opening) || (BALANCE.test(other.row.folded) && BALANCE.test(opening.row.folded)),
+    );
+    if (last <= first + LEAST_BOOKED) continue;
+    const [closing, booked] = [single[last], single.slice(first + 1, last)];
+    const left = Math.min(...booked.map(edgeOf));
+    const isLeft = (amount: Amount) => edgeOf(amount) - left < ALIGNED * placeOf(amount.words)[3];
+    const sum = (some: Amount[]) => some.reduce((all, { cents }) => all + cents, 0);
+    const [out, into] = [sum(booked.filter(isLeft)), sum(booked.filter((each) => !isLeft(each)))];
+    if (Math.abs(closing.cents - opening.cents) === Math.abs(into - out)) return { opening, closing };
+  }
+  return undefined;
 }
 
 /** Rows of bookings with a balance, so many one below the other, are an account's. */

@@ -1,7 +1,8 @@
 import { datesInLine, FoundDate } from '../dates';
 import { DayOrder } from './dayOrder';
 import { kindTraits } from './kindList';
-import { Fact, Kind, leastSure, placeOf } from './fact';
+import { Fact, Kind, KINDS, leastSure, placeOf } from './fact';
+import { kindWords } from './kindWords';
 import { wordsAround } from './labelled';
 import { amountsIn } from './money';
 import { Word } from '../words';
@@ -86,24 +87,28 @@ function daysIn(rows: readonly Row[], monthFirst: boolean, kind: Kind | undefine
     dueOf(candidates.filter((each) => each.date >= written)) ??
     dueOf(candidates) ??
     (date && dueOf(withoutYear(rows, candidates, date.value, monthFirst, kind)));
-  const ends = best(
-    candidates.filter(({ label }) => label?.role === 'ends'),
-    ({ label, row }) => 2 - label!.away * 0.02 - row.number * 0.005,
-  );
   const period = periodOf(candidates);
+  const traits = kind && kindTraits[kind];
+  const ends = best(
+    // What can't be due by a day ends on it: “next inspection due by”.
+    candidates.filter(({ label }) => label?.role === 'ends' || (label?.role === 'due' && traits?.ends && !traits.due)),
+    ({ label, row }) => 2 - label!.away * 0.02 - row.number * 0.005 - (label!.weak ? 0.5 : 0),
+  );
+  // “Tell us by” is said of other days as well; a contract ends with the time that it is for.
+  const runsOut = period && (!ends || ends.label!.weak) ? { ...period, value: period.value.split('/')[1] } : undefined;
   const late = due && date && due.value < date.value;
   return {
     date: date && (ofAStatement(date, period, kind) ?? asFact(date, sureOf(date))),
     // A paper is seldom due before it was written.
     dueDate: due && due !== date ? asFact(due, late ? 0.5 : due.label!.weak ? 0.8 : 0.98) : null,
-    ends: ends && ends !== date ? asFact(ends, 0.9) : null,
+    ends: runsOut ?? (ends && ends !== date ? asFact(ends, ends.label!.weak ? 0.7 : 0.9) : null),
     period,
   };
 }
 
 /** “20 Nov.”, “30th November”, “20.11.” */
 const YEARLESS =
-  /^(?:(\d{1,2})(?:st|nd|rd|th|er|\.)? (?:of |de )?(\p{L}{3,10})|(\p{L}{3,10}) (\d{1,2})(?:st|nd|rd|th)?|(\d{1,2})[./](\d{1,2}))[.,;]?$/u;
+  /^(?:(\d{1,2})(?:st|nd|rd|th|er|\.)? (?:of |de )?(\p{L}{3,10})|(\p{L}{3,10}) (\d{1,2})(?:st|nd|rd|th)?|(\d{1,2})[.,/](\d{1,2}))[.,;]?$/u;
 
 /** Days that say no year: the next such day after the paper was written. */
 function withoutYear(
@@ -139,12 +144,32 @@ function withoutYear(
 
 /** How much what stands beside a day says that it is the paper's. */
 function saysItsDay({ label, row, words, listed }: Candidate): number {
-  if (!label) return 0;
+  if (!label) return isPlaced(row, words) ? 1.4 : 0;
   if (label.role !== 'date') return label.role === 'other' ? -1.2 : -3;
   // The head of a column names each of the days in it.
   if (label.above && listed) return 0.8;
   if (!label.weak) return 2.2;
-  return isInSentence(row, words) ? -0.6 : 0.8;
+  // Beside an amount it tells of something else, such as what was paid before.
+  return isInSentence(row, words) || hasAmount(row) ? -0.6 : 0.8;
+}
+
+/** Whether a row names a sum: a day in figures may look like one. */
+function hasAmount(row: Row): boolean {
+  const dated = new Set(datesInLine(row.words).flatMap(({ words }) => words));
+  return amountsIn(row).some(({ words }) => !words.some((word) => dated.has(word)));
+}
+
+/** “Husum, 30. Oktober 2026”: where and when a letter is written. */
+function isPlaced(row: Row, words: readonly Word[]): boolean {
+  const cell = row.cells.find((each) => each.words.includes(words[0]));
+  if (cell?.words.at(-1) !== words.at(-1)) return false;
+  const before = cell!.words.slice(0, cell!.words.indexOf(words[0]));
+  return (
+    before.length > 0 &&
+    before.length <= 3 &&
+    /,$/.test(before.at(-1)!.text) &&
+    before.every(({ text }) => /^\p{Lu}\p{L}/u.test(text))
+  );
 }
 
 /** A statement that says no day of its own is of the last one that it is for, not of one of its bookings. */
@@ -171,9 +196,9 @@ function isInSentence(row: Row, words: readonly Word[]): boolean {
   return row.cells.some((cell) => cell.words.includes(words[0]) && cell.words.length - words.length > SENTENCE);
 }
 
-function sureOf({ label, listed }: Candidate): number {
+function sureOf({ label, listed, row, words }: Candidate): number {
   if (label?.role === 'date') return label.weak ? 0.9 : 0.99;
-  return label ? 0.45 : listed ? 0.6 : 0.88;
+  return label ? 0.45 : listed ? 0.6 : isPlaced(row, words) ? 0.94 : 0.88;
 }
 
 const ROLES: Part[] = ['day', 'issued', 'pay', 'until', 'from', 'ends', 'span', 'event'];
@@ -198,6 +223,8 @@ function labelOf(rows: readonly Row[], row: Row, { words }: FoundDate, kind: Kin
   if (TAKES.test(before) && isTakenBehind(row, words))
     return { role: 'due', text: TAKES.exec(before)![0], away: 0, weak: false };
   if (NET_DAYS.test(before)) return { role: 'due', text: NET_DAYS.exec(before)![0].trim(), away: 0, weak: false };
+  const cited = ofNumbered(before, kind);
+  if (cited) return cited;
   const beside = before === '' ? sentenceBefore(rows, row) : before;
   const here = roleOf(termsBefore(beside), kind, beside);
   // “bis 7. Dezember zu überweisen”, “am 1. April fällig”: what is to be done stands behind the day.
@@ -206,6 +233,23 @@ function labelOf(rows: readonly Row[], row: Row, { words }: FoundDate, kind: Kin
   if (here && !(here.weak && above)) return here;
   const over = above === undefined ? undefined : roleOf(termsBefore(above), kind, above);
   return over && !over.weak ? { ...over, away: over.away + 4, above: true } : (here ?? over);
+}
+
+/** “Ihre Bestellung 4-118 vom”: the day of what a number before it is of (folded). */
+const NUMBERED = /^(.*\p{L}.*?)[ :]+\S*\d\S*,?\s+(?:vom|of|du|dated|from|del|van)$/u;
+
+function ofNumbered(before: string, kind: Kind | undefined): Candidate['label'] {
+  const said = NUMBERED.exec(before.trim());
+  if (!said || isAboutAnother(kind)) return undefined;
+  const named = termsBefore(said[1])
+    .slice(0, 2)
+    .find(({ parts }) => parts.includes('order') || parts.includes('document') || parts.includes('delivery'));
+  if (!named) return undefined;
+  // Another kind's name is another paper's: “as in our quote 118 of 3 May”.
+  if (named.parts.includes('order')) return label(kind === 'order' ? 'date' : 'other', named);
+  if (named.parts.includes('delivery')) return label(kind === 'delivery note' ? 'date' : 'other', named);
+  const isOthers = KINDS.some((other) => other !== kind && kindWords[other].named.test(named.word));
+  return label(kind && isOthers && !kindWords[kind].named.test(named.word) ? 'other' : 'date', named);
 }
 
 /** What a sentence says in the line above, of which a day begins the next one (folded). */
@@ -268,7 +312,18 @@ function roleOf(before: readonly Term[], kind: Kind | undefined, whole: string):
 }
 
 /** In the order in which they count: the first that has something to say settles it. */
-const RULES = [ofAnotherPaper, ofPayment, ofAnEnd, ofAnEvent, ofASpan, ofItsOwn];
+const RULES = [ofSigning, ofAnotherPaper, ofPayment, ofAnEnd, ofAnEvent, ofASpan, ofItsOwn];
+
+/** “Fait à Concarneau, le”, “Signed on”: a paper is of the day on which it was signed; what was received before is no paper (folded). */
+const [SIGNED, GOT] = [
+  /\b(?:fait (?:a|le)|signed|done at|unterzeichnet|geschehen zu)\b/,
+  /\b(?:recu|received|erhalten)(?: le| on| am)?\W*$/,
+];
+
+function ofSigning({ terms: [nearest], whole }: Saying): Label | undefined {
+  if (SIGNED.test(whole) && !GOT.test(whole)) return label('date', nearest);
+  return GOT.test(whole) ? label('date', nearest, true) : undefined;
+}
 
 /** The bill that a reminder or a credit note is about has its own day. */
 function ofAnotherPaper({ terms: [nearest], kind, whole }: Saying): Label | undefined {
@@ -342,7 +397,7 @@ function ofASpan(saying: Saying): Label | undefined {
   const isAsked = kind === 'reminder' || (until && LATEST.test(until.word));
   if (until && kind && kindTraits[kind].due && isAsked) return label('due', until, true);
   if (!until || (strong && (until.away >= strong.away || strong.parts.includes('issued')))) return undefined;
-  return kind && kindTraits[kind].ends ? label('ends', until) : { ...label('other', until), until: true };
+  return kind && kindTraits[kind].ends ? label('ends', until, true) : { ...label('other', until), until: true };
 }
 
 function ofItsOwn({ terms: [nearest], strong, kind }: Saying): Label {

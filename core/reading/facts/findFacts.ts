@@ -131,14 +131,20 @@ function senderOf(
   return { value, page: read?.page ?? 1, box: read?.box ?? [0, 0, 0, 0], confidence: 0.95, why };
 }
 
+/** A dollar by itself before a figure without decimals is a law's paragraph that was misread: “§ 4 Nr. 14”. */
+const isParagraph = ({ words }: Row, at: number) =>
+  words[at].text === '$' &&
+  /^\d{1,3}[a-z]?$/.test(words[at + 1]?.text ?? '') &&
+  /^\p{L}/u.test(words[at + 2]?.text ?? '');
+
 /** The currency that stands beside most amounts; where none does, the one that is named anywhere. */
 function findCurrency(rows: readonly Row[]): Fact | null {
   const votes = new Map<string, { count: number; fact: Fact }>();
   for (const row of rows) {
     const beside = amountsIn(row, true).length > 0;
-    for (const word of row.words) {
+    for (const [at, word] of row.words.entries()) {
       const value = currencyIn(word.text);
-      if (!value) continue;
+      if (!value || isParagraph(row, at)) continue;
       const vote = votes.get(value);
       const weight = beside ? 3 : 1;
       if (vote) {

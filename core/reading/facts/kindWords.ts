@@ -7,6 +7,8 @@ export interface KindWords {
   named: RegExp;
   /** What such papers say besides, each with its weight. */
   says?: [RegExp, number][];
+  /** Words that name it only where they are the heading, large and at the top. */
+  headed?: RegExp;
   /** How its heading counts beside those of other kinds that it may mention: a credit note names its invoice. */
   weight?: number;
 }
@@ -32,6 +34,7 @@ export const kindWords: Record<Kind, KindWords> = {
       'kassen(?:bon|beleg|zettel)',
       'beleg(?!-? ?(?:nr|nummer|no|datum))',
       'recu',
+      'quittance(?: de loyer)?',
       'ticket (?:de caisse|de compra)',
       'recibo',
       'scontrino',
@@ -106,7 +109,7 @@ export const kindWords: Record<Kind, KindWords> = {
   },
   'credit note': {
     named: word(
-      'credit (?:note|memo|advice)',
+      'credit (?:note|memo|advice|adjustment)',
       'rechnungsgutschrift',
       'gutschrift(?= ?(?:nr|nummer|vom|zu|$))',
       '(?:gutschrift|erstattung)s?-?(?:anzeige|beleg|nachweis|rechnung)',
@@ -151,6 +154,8 @@ export const kindWords: Record<Kind, KindWords> = {
   'delivery note': {
     named: word(
       '(?:delivery|despatch|dispatch|goods(?: received)?|advice|consignment) (?:note|docket|advice)',
+      'advice of (?:goods|despatch|dispatch|delivery)(?: sent| despatched)?',
+      'goods (?:sent|despatched|dispatched)(?: advice)?',
       'packing (?:list|slip|note)',
       'lieferschein',
       'packzettel',
@@ -192,6 +197,8 @@ export const kindWords: Record<Kind, KindWords> = {
     says: [
       [/thank you for your order|vielen dank fur ihre(n)? (bestellung|auftrag)|merci (de|pour) votre commande/u, 2],
     ],
+    headed:
+      /(?:thank(?:s| you) for|we(?: have|'ve) (?:got|received)) your order|dank fur (?:ihre|deine) bestellung|bestellung (?:ist )?(?:eingegangen|erhalten)|merci (?:de|pour) votre commande|gracias por (?:su|tu) pedido|grazie per il (?:suo|tuo) ordine|bedankt voor (?:uw|je) bestelling/u,
   },
   quote: {
     named: word(
@@ -310,6 +317,7 @@ export const kindWords: Record<Kind, KindWords> = {
     named: word(
       '(?:council tax|tax|penalty charge|assessment|public|planning|enforcement|rates|charge) (?:notice|demand|bill)',
       'notice (?:of|to) [a-z]+',
+      '(?:non-domestic |business |water )?rates?:? (?:\\p{L}+ )?(?:demand|bill|notice)',
       '[a-z]*bescheid(?: uber .*)?',
       'abgabenbescheid',
       "avis d'(?:imposition|amende|impot)",

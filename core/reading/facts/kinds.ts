@@ -1,3 +1,4 @@
+import { datesInLine } from '../dates';
 import { columnSums, endBalances, runningBalances } from './columnSums';
 import { Fact, Kind, KINDS } from './fact';
 import { OwnKind } from './kindList';
@@ -29,6 +30,10 @@ export const GOES_ON =
   /^ (?:for|of|on|to|between|about|de|du|des|d'|pour|sur|uber|zur|zum|fur|von|zwischen|per|para|van|voor)\b/;
 const LONGEST_TITLE = 9;
 
+/** What stands before the name of another paper that this one is about (folded): “against invoice”. */
+const ABOUT =
+  /(?<!\p{L})(?:against|regarding|re|concerning|zu|zur|betr(?:ifft)?|bezug(?:lich)?|sur|concernant)\.?:? (?:(?:our|your|the|unsere[rm]?|ihre[rm]?|der|notre|votre|la) )?$/u;
+
 /** How a row says the name of a kind. */
 function howItIsSaid(row: Row, named: RegExp, name: string, usual: number): keyof typeof SAID {
   const cell = row.cells.find(({ folded }) => named.test(folded));
@@ -39,6 +44,7 @@ function howItIsSaid(row: Row, named: RegExp, name: string, usual: number): keyo
     .replace(/[^\p{L}#°º]+/gu, ' ')
     .trim();
   const words = rest === '' ? [] : rest.split(' ');
+  if (ABOUT.test(cell.folded.slice(0, cell.folded.indexOf(name)))) return 'mention';
   const isNumbered = words.some((each) => partsOf(each).some((part) => part === 'number' || part === 'day'));
   if (words.length === 0) {
     if (/:\s*$/.test(cell.text)) return 'label';
@@ -83,6 +89,22 @@ const BALANCED = 6;
 /** Papers with sums that nobody is asked to pay by them. */
 const UNASKED: Kind[] = ['order', 'quote', 'credit note', 'delivery note', 'payslip'];
 
+/** Who collects taxes and charges, by the first rows of a paper (folded). */
+const PUBLIC =
+  /\b(?:council|borough|county|municipality|city of|finanzamt|stadt|gemeinde|landkreis|kreis|\p{L}{3,}amt|mairie|commune|tresor public|ayuntamiento|comune|gemeente)\b/u;
+const LETTERHEAD = 4;
+/** What it counts for that things are counted, and nothing is said of what they cost. */
+const ONLY_COUNTED = 3;
+const LEAST_COUNTED = 2;
+
+/** The first row of a list of things with how many there are of each. */
+function countedGoods(rows: readonly Row[]): Row | undefined {
+  const isCounted = ({ cells }: Row) =>
+    cells.length > 1 && /^\d{1,3}(?: ?x)?$/i.test(cells[0].text) && /\p{L}{3}/u.test(cells[1].text);
+  const found = rows.filter(isCounted);
+  return found.length >= LEAST_COUNTED ? found[0] : undefined;
+}
+
 /** What a word for a kind scores as a heading; without any, the kind is a guess. */
 const HEADING_POINTS = 4.4;
 
@@ -111,7 +133,7 @@ export function findKind(
   const titled = new Set<string>();
   for (const row of rows) {
     const names = table.map(([, { named }]) => named.exec(row.folded)).filter((found) => found !== null);
-    for (const [kind, { named, says = [], weight = 1 }] of table) {
+    for (const [kind, { named, says = [], headed, weight = 1 }] of table) {
       const name = named.exec(row.folded);
       // Of two that one line names, the first is what it is: “Rechnung/Lieferschein”, “Credit note for invoice 7719”.
       const isSecond = name && names.some((other) => other.index < name.index);
@@ -121,6 +143,10 @@ export function findKind(
         const early = row.page > 1 ? 0.4 : row.number < EARLY ? 1.15 : 1;
         if (way !== 'mention') titled.add(kind);
         add(kind, NAMED * weight * SAID[way] * early, row, name[0]);
+      }
+      if (row.number < EARLY && row.box[3] > TALL * usual && headed?.test(row.folded)) {
+        titled.add(kind);
+        add(kind, NAMED * SAID.heading, row, headed.exec(row.folded)![0]);
       }
       for (const [pattern, points] of says) {
         const found = pattern.exec(row.folded);
@@ -145,11 +171,18 @@ export function findKind(
     if (paidOut && scores.has('payslip')) add('payslip', points, paidOut, paidOut.text);
     const isLeft = sums.at(-1)!.less;
     const isPaid = isNarrow || (!isLeft && (scores.get('receipt')?.score ?? 0) > (scores.get('invoice')?.score ?? 0));
-    const kind = amount.cents < 0 ? 'credit note' : isPaid ? 'receipt' : 'invoice';
+    // What a public body asks for is no bill, unless it calls it one.
+    const isPublic = rows.slice(0, LETTERHEAD).some(({ folded }) => PUBLIC.test(folded));
+    const isCharged = isPublic && !titled.has('invoice') && !titled.has('receipt');
+    const kind = amount.cents < 0 ? 'credit note' : isCharged ? 'notice' : isPaid ? 'receipt' : 'invoice';
     add(kind, points, amount.row, amount.row.text);
     // A letter that lists what it asks for is a bill.
     const letter = scores.get('letter');
     if (letter && asks) letter.score *= 0.5;
+  }
+  if (titled.size === 0 && !rows.some((row) => amountsIn(row, true).length > 0)) {
+    const counted = countedGoods(rows);
+    if (counted) add('delivery note', ONLY_COUNTED, counted, counted.text);
   }
   // A bill or a notice may be written as a letter; its heading says what it is.
   const letter = scores.get('letter');
@@ -182,7 +215,20 @@ function askedSums(rows: readonly Row[]): ReturnType<typeof columnSums> {
     rows.some(({ folded }) => OPENING.test(folded) || CLOSING.test(folded)) ||
     runningBalances(rows) !== undefined ||
     endBalances(rows) !== undefined;
-  return isAccount ? [] : columnSums(rows);
+  return isAccount ? askedAgain(rows) : columnSums(rows);
+}
+
+/** Sums that are asked for by name, of charges that have no day of their own: those of a bill that begins with the balance of the last one. */
+function askedAgain(rows: readonly Row[]): ReturnType<typeof columnSums> {
+  const asks = (row: Row) => row.words.some(({ text }) => partsOf(fold(text)).includes('pay'));
+  const isDated = ({ words }: Row) =>
+    datesInLine(words).length > 0 || /^\d{1,2}[ ./-](?:\d{1,2}|\p{L}{3})/u.test(words[0].text);
+  return columnSums(rows).filter(
+    ({ amount, of }) =>
+      amount.cents > 0 &&
+      !of.some(({ row, cents }) => cents > 0 && isDated(row)) &&
+      rows.some((row) => row !== amount.row && asks(row) && amountsIn(row).some(({ cents }) => cents === amount.cents)),
+  );
 }
 
 /** A paper that no word says the kind of, but that has a total, is a bill of some kind. */

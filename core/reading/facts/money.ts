@@ -57,7 +57,9 @@ export function readAmount(text: string): { cents: number; exact: boolean } | un
  */
 export function amountsIn(row: Row, loose = false): Amount[] {
   const found: Amount[] = [];
-  for (const { words } of row.cells) {
+  for (const [at, { words, text: whole }] of row.cells.entries()) {
+    // “03.11.” before what was booked is a day.
+    if (at === 0 && row.cells.length > 1 && /^\d{2}\.\d{2}\.$/.test(whole)) continue;
     for (let from = 0; from < words.length; from++) {
       // The longest first: 6 059,52 is one amount.
       for (let to = Math.min(words.length, from + 4); to > from; to--) {

@@ -2,6 +2,7 @@ import type { Reason } from './reason';
 import { Word } from '../words';
 import { datesInLine } from '../dates';
 import { Fact, Kind, leastSure, placeOf } from './fact';
+import { kindWords } from './kindWords';
 import { wordsAround } from './labelled';
 import { amountsIn, currencyIn, readAmount } from './money';
 import { fold, Row } from './rows';
@@ -32,6 +33,8 @@ interface Named {
   said: boolean;
   /** Whether it is the number of a bill. */
   bill: boolean;
+  /** The word that says what it is of, in folded text. */
+  own?: string;
   away: number;
   label: string;
   above: boolean;
@@ -75,7 +78,9 @@ export function findNumbers(rows: readonly Row[], kind: Kind | undefined): Numbe
       if (!named && !hash) return;
       // A figure in the column of a table is no number of a paper.
       if (named?.above && !named.said && value.length < LEAST_UNKNOWN) return;
-      const label = named ?? { role: 'plain', said: true, bill: false, away: 0, label: '', above: false };
+      const known: Named = named ?? { role: 'plain', said: true, bill: false, away: 0, label: '', above: false };
+      // “Receipt #2318” says that it is a number as well.
+      const label = hash && known.role === 'document' ? { ...known, said: true } : known;
       const score = (label.said ? 3 : 1.8) - label.away * 0.03 - (label.above ? 0.2 : 0) - row.number * 0.008;
       const sure = label.said ? 0.985 : 0.86;
       if (!label.said && isYears(value)) return;
@@ -118,7 +123,8 @@ const isBooking = (row: Row, kind: Kind | undefined) =>
 const isAbout = (kind: Kind | undefined) => kind === 'reminder' || kind === 'credit note';
 
 /** How much a label speaks for the number of the paper itself; 0 where it is of something else. */
-function isOwn({ role, bill, said }: Named, kind: Kind | undefined): number {
+function isOwn({ role, bill, said, own }: Named, kind: Kind | undefined): number {
+  if (kind && own && role === 'document' && kindWords[kind].named.test(own)) return said ? 1.15 : 0.75;
   if (bill && (isAbout(kind) || kind === 'statement')) return 0;
   if (role === 'document') return bill || said ? 1 : 0.6;
   if (role === 'order') return kind === 'order' ? 1.2 : 0;
@@ -175,6 +181,16 @@ function named(terms: readonly Term[], above: boolean, isLabel: boolean): Named 
   const away = near[0]?.away ?? 0;
   if (best) {
     if (valued && head < 0) return undefined;
+    // “Record serial” is the number of the record.
+    const behind = near[best.at + 1];
+    if (
+      best.role === 'meter' &&
+      head < 0 &&
+      best.at === 0 &&
+      near[0].word.startsWith('seri') &&
+      behind?.parts.includes('document')
+    )
+      return { role: 'document', said: true, bill: false, own: behind.word, away, label: text, above };
     const word = near[best.at].word;
     const role =
       best.role === 'document' && /^(?:re|our|unser|unsere|notre)$/.test(word) && head < 0 ? undefined : best.role;
@@ -183,6 +199,7 @@ function named(terms: readonly Term[], above: boolean, isLabel: boolean): Named 
       role,
       said: head >= 0,
       bill: role === 'document' && BILL.test(word) && !TAKEN_BACK.test(word),
+      own: word,
       away: near[head < 0 ? best.at : Math.min(head, best.at)].away,
       label: text,
       above,
@@ -215,7 +232,9 @@ function whole(row: Row, at: number): Word[] {
   const says = termsBefore(before.toLowerCase()).flatMap(({ parts }) => parts);
   // At the beginning of a cell that another names they belong to the number, whatever else they may mean.
   const isNamed = from === 1 && row.words.indexOf(cell[0]) > 0;
-  if (/^[A-Z]{1,4}$/.test(before) && (isNamed ? !says.includes('number') : says.length === 0)) from--;
+  // “No. A 55120”
+  const isSeries = /^[A-Z]$/.test(before) && partsOf(fold(cell[from - 2]?.text ?? '')).includes('number');
+  if (isSeries || (/^[A-Z]{1,4}$/.test(before) && (isNamed ? !says.includes('number') : says.length === 0))) from--;
   // “A-4410 2273”: the figures behind its letters are as many as those of a group.
   const begun = /^[A-Z]{1,3}[-/]?(\d{3,6})$/.exec(cell[to - 1].text)?.[1];
   const isBegun = begun !== undefined && /^\d+$/.test(cell[to]?.text ?? '') && cell[to].text.length === begun.length;
@@ -238,6 +257,8 @@ const trimmed = (text: string) => text.replace(/^[(:]+|[):;,.]+$/g, '');
 function isSomethingElse(row: Row, { text }: Word, at: number): boolean {
   if (readAmount(text)?.exact || /%/.test(text) || (currencyIn(text) && !/^[A-Z]{1,5}[-/]?\d/.test(text))) return true;
   if (/^\d{1,2}:\d{2}/.test(text)) return true;
+  // A law's paragraph: “§ 4 Nr. 14 UStG”.
+  if (text.length <= 3 && /^(?:\p{Lu}\p{L}*G|BGB|HGB|AO)\b/u.test(row.words[at + 1]?.text ?? '')) return true;
   // What an account begins with.
   if (/^[A-Z]{2}\d{2}$/.test(text) && /^[A-Z\d]{4}$/.test(row.words[at + 1]?.text ?? '')) return true;
   // The day or year of a date in words.

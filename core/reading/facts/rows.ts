@@ -54,8 +54,10 @@ const BESIDE = 0.6;
 export function rowsOf(pages: readonly Pick<PageText, 'words'>[]): Row[] {
   const rows: Row[] = [];
   pages.forEach(({ words }, index) => {
-    for (const line of joined(linesOf(words))) {
-      const cells = cellsOf(line);
+    const lines = joined(linesOf(words));
+    const gap = cellGap(lines);
+    for (const line of lines) {
+      const cells = cellsOf(line, gap);
       const text = cells.map((cell) => cell.text).join(' ');
       rows.push({
         page: index + 1,
@@ -95,9 +97,26 @@ function overlaps([x, , w]: Box, words: Word[]): boolean {
   return words.some(({ box: [ox, , ow] }) => Math.min(x + w, ox + ow) - Math.max(x, ox) > 2);
 }
 
-function cellsOf(words: Word[]): Cell[] {
+/** The narrower gaps of a page are those between words: in a typewriter's letters they are as wide as a letter. */
+const [NARROWER, TIMES_A_SPACE, WIDEST_CELL_GAP, LEAST_GAPS] = [0.1, 2, 2.2, 12];
+
+/** How wide a gap parts cells on a page, in heights of a word. */
+function cellGap(lines: readonly Word[][]): number {
+  const gaps = lines
+    .flatMap((words) =>
+      words.slice(1).map(({ box: [x, , , height] }, at) => {
+        const [before, , width, other] = words[at].box;
+        return (x - before - width) / Math.max(height, other);
+      }),
+    )
+    .sort((a, b) => a - b);
+  if (gaps.length < LEAST_GAPS) return CELL_GAP;
+  return Math.min(WIDEST_CELL_GAP, Math.max(CELL_GAP, TIMES_A_SPACE * gaps[Math.floor(NARROWER * gaps.length)]));
+}
+
+function cellsOf(words: Word[], gap: number): Cell[] {
   const heights = words.map(({ box }) => box[3]).sort((a, b) => a - b);
-  const widest = CELL_GAP * heights[Math.floor(heights.length * 0.6)];
+  const widest = gap * heights[Math.floor(heights.length * 0.6)];
   const groups: Word[][] = [];
   words.forEach((word, at) => {
     const before = words[at - 1];

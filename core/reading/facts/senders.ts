@@ -42,7 +42,7 @@ export function findSender(rows: readonly Row[], first: FirstPage | undefined, k
   // A line that nothing speaks for but its height may as well be whom the paper goes to.
   return heading && heading.confidence >= STANDS_OUT
     ? heading
-    : (findInSmallPrint(foot) ?? firmInText(onFirst) ?? heading);
+    : (teamOf(onFirst) ?? findInSmallPrint(foot) ?? firmInText(onFirst) ?? heading);
 }
 
 /** A sender that is known already, in the head of the first page: the surest way to tell one. */
@@ -72,14 +72,17 @@ function lettersOf(text: string): string {
   return text.toLowerCase().replace(/[^\p{L}\p{N}]/gu, '');
 }
 
+/** What a name begins with, or not. */
+const ARTICLE = /^(?:the|die|der|das|le|la|les|el|il|de|het) /i;
+
 /** Web and mail addresses and the small print at the foot name the firm again. */
 function saidAgain({ text }: Pick<Cell, 'text'>, rows: readonly Row[]): number {
-  const key = lettersOf(text);
+  const key = lettersOf(text.replace(ARTICLE, ''));
   const own = lettersOf(text.split(' ').sort((a, b) => b.length - a.length)[0]);
   let said = 0;
   for (const row of rows) {
     const letters = lettersOf(row.text);
-    if (letters !== key && letters.includes(key)) said = Math.max(said, 1);
+    if ((letters !== key || key !== lettersOf(text)) && letters.includes(key)) said = Math.max(said, 1);
     const isItsAddress = (word: string) => /@|www\.|\w\.[a-z]{2,}\W*$/i.test(word) && lettersOf(word).includes(own);
     if (own.length >= 4 && row.words.some((word) => isItsAddress(word.text))) said = Math.max(said, 0.8);
   }
@@ -87,7 +90,13 @@ function saidAgain({ text }: Pick<Cell, 'text'>, rows: readonly Row[]): number {
 }
 
 /** What stands before the sender's name, before the one it goes to, and on the line of a person who is written to (folded). */
-const FROM = /^(?:from|von|absender|expediteur|emetteur|remitente|emisor|mittente|afzender|emitente)\s*:\s*/;
+const FROM =
+  /^(?:from|von|absender|expediteur|emetteur|remitente|emisor|mittente|afzender|emitente|(?:[\p{L}']+ )?(?:business|company|firm|seller|supplier|vendor|shop|merchant|verkaufer|lieferant|auftragnehmer|aussteller|firma|vendeur|fournisseur|prestataire|societe|landlord|lessor|bailleur|vermieter(?:in)?|employer|employeur|arbeitgeber|insurer|versicherer|assureur|proveedor|fornitore|leverancier))\s*:\s*/u;
+/** The heading of a paper that goes on with whom it is from: “Receipt from …”. */
+const TITLE_FROM = /^(.{3,30}?) (?:from|von|bei|chez|van) (?=\p{L})/u;
+/** Who says at its end that they wrote it: “Ihr Team von …”, “the … team”. */
+const TEAM =
+  /^(?:(?:ihr|euer|dein|das|the|your|l'equipe|votre equipe)(?: [\p{L}-]+)? ?team (?:von|vom|from|at|of|de|der|des) |l'equipe (?:de |d'|du )?)(?=\p{L})/u;
 const TO =
   /^(?:to (?=\p{L})|(?:bill(?:ed)?|invoiced?|sold|ship(?:ped)?|deliver(?:ed|y)?|sent?d?|charged?)[ -]to|to\s*:|to$|customer|client|buyer|attn|an\s*:|an$|rechnung an|kunde|kaufer|empfanger|lieferadresse|rechnungsadresse|a l'attention|facture a|destinataire|adresse de|livre a|cliente|destinatario|spett|fatturare|aan\s*:|aan$|t\.?a\.?v|klant|factuuradres|adquirente)\b/u;
 const PERSON =
@@ -159,13 +168,16 @@ function findVendor(head: readonly Row[], rows: readonly Row[]): Fact | null {
     const own = cells.some(({ cell }) => OWN_SIGN.test(cell.folded)) ? 0.5 : 0;
     let named = false;
     cells.forEach(({ cell, row, rank }, at) => {
-      const label = FROM.exec(cell.folded) ?? GREETING.exec(cell.folded);
-      const isFrom = FROM.test(cell.folded);
-      const { text, words } = nameIn(cell, cells[at + 1]?.cell, label?.[0] ?? '', usual);
+      const titled = TITLE_FROM.exec(cell.folded);
+      const from = FROM.exec(cell.folded) ?? (titled && isHeading(titled[1]) ? titled : null);
+      const label = from ?? GREETING.exec(cell.folded);
+      const isFrom = from !== null;
+      const { text, words } = inFull(nameIn(cell, cells[at + 1]?.cell, label?.[0] ?? '', usual), rows);
       if (
         !isName(text) ||
         datesInLine(cell.words).length > 0 ||
         isHeading(text) ||
+        isTitle(text) ||
         isColumnHead(cell) ||
         (addressed && fold(text).split(' ').includes(addressed))
       )
@@ -185,6 +197,8 @@ function findVendor(head: readonly Row[], rows: readonly Row[]): Fact | null {
         again +
         own +
         (isFrom ? 2 : 0) +
+        // A line with name, street and town is that of a letter's window.
+        (isAddressLine(cell) ? 0.8 : 0) +
         (rank === 0 ? 0.8 : 0) -
         // A line of columns is one of a table.
         (row.cells.length >= 3 ? 0.8 : 0) -
@@ -251,6 +265,8 @@ function isDrawing([first, ...rest]: Word[]): boolean {
 /** Without what was read from a sign or a picture beside the name: a sign by itself and the letter before it, a lone small letter. */
 function withoutCrumbs(words: Word[]): Word[] {
   if (isDrawing(words)) return words.slice(1);
+  const isOrnament = ({ text }: Word) => /^[*xX=~+_#-]{1,4}$/.test(text);
+  if (words.length > 2 && isOrnament(words[0]) && isOrnament(words.at(-1)!)) return words.slice(1, -1);
   if (/^\p{Ll}$/u.test(words[0]?.text ?? '') && /^\p{Lu}/u.test(words[1]?.text ?? '')) return words.slice(1);
   const crumb = words.slice(0, 3).findLastIndex(({ text }) => !/[\p{L}\p{N}&+]/u.test(text));
   const before = words.slice(0, crumb);
@@ -280,6 +296,48 @@ function isName(text: string): boolean {
   const letters = (text.match(/\p{L}/gu) ?? []).length;
   return letters >= 3 && text.split(' ').length <= 7 && !NOT_A_NAME.test(text) && !/(?<!\p{L})\d/u.test(text);
 }
+
+/** What a title ends with that names no kind by itself, and words by which a line speaks to whoever reads it (folded). */
+const TITLE =
+  /(?<!\p{L})(?:record|report|summary|form|schedule|confirmation|advice|notice|details|overview|protokoll|ubersicht|nachweis|bestatigung|mitteilung|rapport|recapitulatif|confirmacion|conferma|overzicht)$|(?<!\p{L})(?:your|ihre?[nmrs]?|votre|vos|thank|danke?)(?!\p{L})/u;
+
+function isTitle(text: string): boolean {
+  return TITLE.test(fold(text)) && !COMPANY.test(text);
+}
+
+/** A line that parts name, street and town by signs. */
+function isAddressLine({ words }: Cell): boolean {
+  const signs = words.flatMap(({ text }, at) => (at > 0 && /^[·•|:–—-]$/.test(text) ? [at] : []));
+  return signs.length >= 2 && words.slice(signs[0]).some(({ text }) => /^\d/.test(text));
+}
+
+/**
+ * A name of one word as it stands elsewhere with more: what is drawn large at the top is often the first word of it, or has small
+ * letters where the name has none.
+ */
+function inFull(name: { text: string; words: Word[] }, rows: readonly Row[]): { text: string; words: Word[] } {
+  const key = lettersOf(name.text);
+  if (name.words.length !== 1 || key.length < LEAST_LETTERS) return name;
+  for (const { words } of rows)
+    for (const [at, word] of words.entries()) {
+      const begins = at === 0 || /[,;:·•|–—-]$/.test(words[at - 1].text);
+      if (!begins || lettersOf(word.text) !== key || !/^\p{Lu}/u.test(word.text) || words.includes(name.words[0]))
+        continue;
+      const end = words
+        .slice(at, at + LONGEST_FORM)
+        .findIndex(({ text }) => COMPANY.test(` ${text}`) || /[,;:·•|–—]$/.test(text));
+      const some = end > 0 ? words.slice(at, at + end + 1) : [];
+      const isFirm = some.length > 0 && COMPANY.test(bare(some.map(({ text }) => text).join(' ')));
+      const part = isFirm ? some : some.slice(0, /^[,;:·•|–—]$/.test(some.at(-1)?.text ?? '') ? -1 : undefined);
+      const text = bare(part.map((each) => each.text).join(' '));
+      if (part.length > 1 && isName(text) && part.every((each) => /^[\p{Lu}&]/u.test(each.text)))
+        return { text, words: part };
+    }
+  return name;
+}
+
+/** A name with its legal form has no more words. */
+const LONGEST_FORM = 5;
 
 function isColumnHead({ folded, words }: Cell): boolean {
   return words.length <= 2 && COLUMN.exec(folded)?.[0] === folded;
@@ -336,6 +394,23 @@ function firmInText(rows: readonly Row[]): Fact | null {
   }
   return null;
 }
+
+/** Who closes a message by name. */
+function teamOf(rows: readonly Row[]): Fact | undefined {
+  for (const { words, folded, page, box } of rows.slice(HALF_OF_A_LETTER)) {
+    const said = TEAM.exec(folded)?.[0];
+    if (!said) continue;
+    const name = words.slice(said.trim().split(' ').length);
+    const value = bare(name.map(({ text }) => text).join(' '));
+    if (name.length > 5 || !isName(value)) continue;
+    const sure = name.reduce((sum, word) => sum + word.confidence, 0) / name.length;
+    return { value, page, box, confidence: 0.75 * sure, why: { code: 'named-in-text' } };
+  }
+  return undefined;
+}
+
+/** Nobody signs in the first rows. */
+const HALF_OF_A_LETTER = 3;
 
 /** The firm that the small print at the foot of a page names by its legal form. */
 function findInSmallPrint(foot: readonly Row[]): Fact | null {

@@ -15,9 +15,9 @@ export function payout(rows: readonly Row[]): Sums {
 /** What a statement asks for, where it does. */
 export function asked(rows: readonly Row[]): Sums {
   const isBalance = ({ folded }: Row) => OPENING.test(folded) || CLOSING.test(folded);
-  const row = rows.findLast(
-    (each) => TO_PAY.test(TOTAL.exec(each.folded)?.[0] ?? '') && !isBalance(each) && amountsIn(each).length === 1,
-  );
+  // What there is in an account is not yet to be paid.
+  const says = (each: Row) => TOTAL.exec(each.folded)?.[0].replace(/^(?:balance|saldo|solde)$/, '') ?? '';
+  const row = rows.findLast((each) => TO_PAY.test(says(each)) && !isBalance(each) && amountsIn(each).length === 1);
   const [amount] = row ? amountsIn(row) : [];
   return { ...NO_SUMS, amountDue: row ? moneyFact(amount, amount.cents, TOTAL.exec(row.folded)![0], 0.9) : null };
 }

@@ -1,4 +1,5 @@
 import { around } from '../../geometry';
+import { datesInLine } from '../dates';
 import { ColumnSum, columnSums } from './columnSums';
 import { Fact, Kind, leastSure, placeOf, TaxAtRate } from './fact';
 import { kindTraits } from './kindList';
@@ -33,7 +34,11 @@ export function findSums(rows: readonly Row[], lines: readonly PrintedLine[], ki
     if (row.words.some(({ text }) => text === '=') && printed.length > 2 && isSumOfOthers(printed.at(-1)!, printed))
       named.total.push({ amount: printed.at(-1)!, label: '=', score: 0.8 });
     if (listed.has(row)) continue;
-    const amounts = printed.map((amount) => (isReturned ? { ...amount, cents: Math.abs(amount.cents) } : amount));
+    const within = taxInBrackets(row, printed);
+    if (within) named.tax.push({ ...within, amount: { ...within.amount, cents: Math.abs(within.amount.cents) } });
+    const amounts = printed
+      .filter((amount) => amount !== within?.amount)
+      .map((amount) => (isReturned ? { ...amount, cents: Math.abs(amount.cents) } : amount));
     if (amounts.length === 0) continue;
     const byRate = taxAtRate(row, amounts);
     if (byRate) named.tax.push(byRate);
@@ -156,6 +161,9 @@ function addMade(named: Record<SumName, Named[]>, column: readonly ColumnSum[], 
   const says = (amount: Amount, label: RegExp) => label.test(foldMisread(sayLabel(amount)));
   for (const { amount, of, less } of column) {
     const last = of[of.length - 1];
+    // Instalments stand below the sum with their days.
+    const isInstalment = [last, amount].every(({ row }) => datesInLine(row.cells[0].words).length > 0);
+    if (isInstalment) continue;
     if (less && of.length === 2 && !says(last, EXTRA) && amount.cents > 0) {
       Object.assign(made, { total: of[0], left: amount, paid: Math.abs(last.cents) });
       continue;
@@ -222,6 +230,25 @@ function returned(sums: Sums): Sums {
   };
 }
 
+/** “Total (incl. 13.80 VAT) 86.40”: a tax in brackets. */
+function taxInBrackets({ words }: Row, amounts: readonly Amount[]): Named | undefined {
+  const from = words.findIndex(({ text }) => text.startsWith('('));
+  const to = words.findIndex(({ text }, at) => at >= from && text.includes(')'));
+  if (from < 0 || to <= from || amounts.length < 2) return undefined;
+  const inside = words.slice(from, to + 1);
+  const [amount, ...others] = amounts.filter((each) => inside.includes(each.words[0]));
+  const said = TAX.exec(
+    fold(
+      inside
+        .map(({ text }) => text)
+        .join(' ')
+        .replace(/[()]/g, ' '),
+    ),
+  )?.[0];
+  if (!amount || others.length > 0 || !said) return undefined;
+  return { amount, label: said, score: 1, rate: rateIn({ words: inside }) };
+}
+
 /** A row of a table of taxes: a rate, what is taxed, and the tax, which fits both; a gross amount may follow. */
 function taxAtRate(row: Row, amounts: Amount[]): Named | undefined {
   const rate = rateIn(row);
@@ -242,13 +269,15 @@ function taxAtRate(row: Row, amounts: Amount[]): Named | undefined {
 /** How much a label says that its amount is the last of all. */
 function speciality(name: string, text: string): number {
   if (name !== 'total') return 0;
-  return /due|pay|grand|incl|ttc|brutto|gesamt|rechnungs|zahl|end|betalen|pagar|regler|fattura|factura/.test(text)
+  return /due|pay|owed|owing|outstanding|offen|grand|incl|ttc|brutto|gesamt|rechnungs|zahl|end|betalen|pagar|regler|fattura|factura/.test(
+    text,
+  )
     ? 0.5
     : 0.2;
 }
 
 /** The percentage that a row names, and the words that it stands in. */
-function rateIn({ words }: Row): Named['rate'] {
+function rateIn({ words }: Pick<Row, 'words'>): Named['rate'] {
   for (let at = 0; at < words.length; at++) {
     for (const group of [words.slice(at, at + 1), words.slice(at, at + 2), words.slice(at, at + 3)]) {
       const found = /(?<!\d[.,]?)(\d{1,2}(?:[.,]\d{1,3})?) ?(?:%|per ?cent)/.exec(

@@ -37,16 +37,19 @@ const STEMS: Record<Part, { within?: string; whole?: string }> = {
   },
   document: {
     within:
-      'invoic|rechnung|faktur|factu|fattur|fatur|receipt|beleg|quittung|ticket|scontrin|recibo|ricevut|kwitant|voucher|do[ck]ument|vorgang|geschaft|gutschrift|avoir|mahnung|reminder|lieferschein|despatch|dispatch|bescheid|notice|urkund|certifica|zertifik|angebot|quot|offert|devis|estimate|voranschlag|presupuest|preventiv|auszug|statement|releve|estratt|extract|afschrift|akten|transact|bordereau|protokoll|fahrkart|billet|bonnummer|buchung|booking|bericht|antrag',
+      'invoic|rechnung|faktur|factu|fattur|fatur|receipt|beleg|quittung|ticket|scontrin|recibo|ricevut|kwitant|voucher|do[ck]ument|vorgang|geschaft|gutschrift|avoir|mahnung|reminder|lieferschein|despatch|dispatch|bescheid|notice|urkund|certifica|zertifik|angebot|quot|offert|devis|estimate|voranschlag|presupuest|preventiv|auszug|statement|releve|estratt|extract|afschrift|akten|transact|bordereau|protokoll|fahrkart|billet|bonnummer|folio|record|nachweis|rapport|liquidat|honor|buchung|booking|bericht|antrag',
     whole:
-      'inv|bill|rg|re|rnr|bon|doc|dok|chk|sale|job|our|unser|unsere|notre|nuestra|nostra|nostro|onze|ons|nossa|case|claim|az|trans|recu|credit|memo|note|permit|licence|license|fine|pcn|advice|file|vorg',
+      'inv|bill|rg|re|rnr|bon|doc|dok|chk|sale|job|our|unser|unsere|notre|nuestra|nostra|nostro|onze|ons|nossa|case|charge|claim|az|trans|recu|credit|memo|note|permit|licence|license|fine|pcn|advice|file|vorg|trn|txn|tran|check',
   },
   customer: {
     within:
       'customer|client|kunden|adherent|klient|klant|debit[oe]|mitglied|member|subscri|abonn|account|teilnehmer|patient',
     whole: 'kd|kdnr|kunde|acct|acc|a\\/c|patient|user|utente',
   },
-  order: { within: 'order|bestell|auftrag|command|pedido|ordine|encomend|purchase', whole: 'po|p\\.o|ordre' },
+  order: {
+    within: '(?<![bc])order(?!ie)|bestell|auftrag|command|pedido|ordine|encomend|purchase',
+    whole: 'po|p\\.o|ordre',
+  },
   policy: {
     within: 'polic|poliz|versicherungs|vertrag|contract|contrat|tenanc|agreement|apolice',
     whole: 'vsnr|vs|schein',
@@ -71,7 +74,7 @@ const STEMS: Record<Part, { within?: string; whole?: string }> = {
     whole: 'till|caja|trace|auth|pos|tisch|table|aid|merchant|tse|tid|mid|register|server|covers',
   },
   delivery: { within: 'deliver|liefer|tracking|sendung|shipment|parcel|colis|consign|carrier|livrais|entrega|consegn' },
-  item: { within: 'artikel|article|articulo', whole: 'item|sku|ean|gtin|isbn|art|lot|batch|charge|line|pos|size' },
+  item: { within: 'artikel|article|articulo|chargen', whole: 'item|sku|ean|gtin|isbn|art|lot|batch|line|pos|size' },
   page: { within: 'seite', whole: 'page|blatt|sheet|pagina|pag|p' },
   staff: { within: 'employ|payroll|personal|staff|matricul', whole: 'pers' },
   day: {
@@ -85,7 +88,7 @@ const STEMS: Record<Part, { within?: string; whole?: string }> = {
   },
   pay: {
     within:
-      'zahl|uberweis|begleich|fallig|echeance|payab|payment|regler|reglement|vencim|scaden|betal|deadline|remit|settle|verval|vervald|voldoen|overmak|paiement|payer|virer|pagament|pagar|pagare|saldare|versare|abonar|liquid|entricht|einzahl|collect|abgebucht|eingezogen|prelev|einzug|debit',
+      'zahl|uberweis|begleich|ausgleich|fallig|echeance|payab|payment|regler|reglement|vencim|scaden|betal|deadline|remit|settle|verval|vervald|voldoen|overmak|paiement|payer|virer|pagament|pagar|pagare|saldare|versare|abonar|liquid|entricht|einzahl|collect|abgebucht|eingezogen|prelev|einzug|debit',
     whole: 'pay|due|paid|pago|transfer|owed|prompt',
   },
   until: {
@@ -101,7 +104,7 @@ const STEMS: Record<Part, { within?: string; whole?: string }> = {
   span: { within: 'period|zeitraum|perioda|abrechnungsz|covering|cover', whole: 'for|fur|between|zwischen|entre' },
   event: {
     within:
-      'leistung|birth|geboren|geburt|appoint|termin|depart|abfahrt|arriv|ankunft|check-?in|readi?n?g?s?$|ables|next|nachst|prochain|prossim|service|ausgefuhrt|performed|visit|hired|rented|order|bestell|command|pedido|ordine|liefer|deliver|livrais|entrega|consegn|lever|anzahl|deposit|acompte|meeting|school|purchas|kauf|achat|instal|shipp|versand|complet|erledigt|acheve|passed',
+      'leistung|birth|geboren|geburt|appoint|termin|depart|abfahrt|arriv|ankunft|check-?in|readi?n?g?s?$|ables|next|nachst|prochain|prossim|service|ausgefuhrt|performed|visit|hired|rented|(?<![bc])order(?!ie)|bestell|command|pedido|ordine|liefer|deliver|livrais|entrega|consegn|lever|anzahl|deposit|acompte|meeting|school|purchas|kauf|achat|instal|shipp|versand|complet|erledigt|acheve|passed',
     whole: 'ship|geb|born|dob|travel|event|fair|week|kw',
   },
 };
@@ -167,7 +170,8 @@ export function termsBefore(before: string): Term[] {
       away += word.length + 1;
       continue;
     }
-    if ((/\d{2}/.test(word) && !/\d[.,]\d{2}\D*$/.test(word)) || /^\d$/.test(word)) break;
+    const isDay = /\d[./-]\d{1,2}[./-]\d{2}/.test(word);
+    if (isDay || (/\d{2}/.test(word) && !/\d[.,]\d{2}\D*$/.test(word)) || /^\d$/.test(word)) break;
     for (const piece of word.split(/[-/:]+/).reverse())
       if (piece !== '') terms.push({ word: piece, away, parts: partsOf(piece) });
     away += word.length + 1;

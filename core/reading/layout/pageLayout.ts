@@ -1,5 +1,6 @@
 import { inkPieces, letterHeight } from '../../imaging/components';
 import { bytesOf, Raster } from '../../imaging/raster';
+import { takeOutDots } from './dottedLines';
 import { evenPage } from './evenPage';
 import { Rule, takeOutRules } from './ruledLines';
 import { findSegments, PageSegments, Segment } from './segments';
@@ -18,9 +19,12 @@ export interface PageLayout {
 /** Finds the text on a page that is upright and level, or nearly so. The picture stays as it is. */
 export function layOut(picture: Raster): PageLayout {
   const { page, ink } = evenPage(picture);
-  const { rules, taken } = takeOutRules(ink, letterHeight(inkPieces(ink)) || USUAL_LETTER);
+  const pieces = inkPieces(ink);
+  const letter = letterHeight(pieces) || USUAL_LETTER;
+  const dots = takeOutDots(ink, pieces, letter);
+  const { rules, taken } = takeOutRules(ink, letter);
   const data = bytesOf(page);
-  for (const at of taken) data[at] = 255;
+  for (const some of [dots, taken]) for (const at of some) data[at] = 255;
   const found = findSegments(ink);
   const { segments, rows } = inReadingOrder(found.segments);
   return { page, segments, rows, pieces: found, rules };

@@ -1,0 +1,73 @@
+import { Component } from '../../imaging/components';
+import { Ink } from '../../imaging/ink';
+
+/** Dots and dashes are no taller and no longer than these shares of a small letter's height; some that touch may be longer. */
+const [TALLEST, LONGEST] = [0.4, 1.6];
+/** How far one lies from the next, and how far below or above it, in heights of a small letter. */
+const [WIDEST_GAP, MOST_ASIDE] = [1.1, 0.14];
+/** So many in a row, so evenly apart, are a line; full stops are fewer. */
+const LEAST_DOTS = 9;
+const [EVEN, MOST_UNEVEN] = [0.75, 0.4];
+
+/**
+ * Takes lines of dots or dashes out of a page: those under the rows of a table, and those that lead from a word to its figure. Their
+ * pieces, which follow each other evenly at one height, would else be read as letters of the line above them.
+ * @param ink changed in place
+ * @param pieces those of the ink
+ * @param letter the height of small letters, in pixels
+ * @returns the pixels that were part of one
+ */
+export function takeOutDots(ink: Ink, pieces: readonly Component[], letter: number): number[] {
+  const small = pieces
+    .filter(({ left, right, top, bottom }) => bottom - top < TALLEST * letter && right - left < LONGEST * letter)
+    .sort((one, other) => one.left - other.left);
+  const taken: number[] = [];
+  for (const row of rowsOf(small, letter)) {
+    if (row.length < LEAST_DOTS || !isEven(row)) continue;
+    for (const { left, right, top, bottom } of row)
+      for (let y = top; y <= bottom; y++)
+        for (let at = y * ink.width + left; at <= y * ink.width + right; at++) if (ink.data[at] !== 0) taken.push(at);
+  }
+  for (const at of taken) ink.data[at] = 0;
+  return taken;
+}
+
+/** Pieces that follow each other from the left at one height. */
+function rowsOf(pieces: readonly Component[], letter: number): Component[][] {
+  const aside = Math.max(1.5, MOST_ASIDE * letter);
+  const middle = ({ top, bottom }: Component) => (top + bottom) / 2;
+  const rows: Component[][] = [];
+  // Rows that may still go on, by how far down they stand.
+  const open = new Map<number, Component[][]>();
+  const band = (piece: Component) => Math.floor(middle(piece) / letter);
+  for (const piece of pieces) {
+    const near = [-1, 0, 1].flatMap((by) => open.get(band(piece) + by) ?? []);
+    const home = near.find((row) => {
+      const last = row[row.length - 1];
+      const gap = piece.left - last.right;
+      return gap > 0 && gap <= WIDEST_GAP * letter && Math.abs(middle(piece) - middle(last)) <= aside;
+    });
+    if (home) {
+      home.push(piece);
+      continue;
+    }
+    const row = [piece];
+    rows.push(row);
+    const beside = (open.get(band(piece)) ?? []).filter(
+      (other) => piece.left - other[other.length - 1].right <= WIDEST_GAP * letter,
+    );
+    open.set(band(piece), [...beside, row]);
+  }
+  return rows;
+}
+
+/** Whether the gaps between pieces are alike, and the pieces no taller than each other. */
+function isEven(row: readonly Component[]): boolean {
+  const gaps = row.slice(1).map(({ left }, at) => left - row[at].right - 1);
+  const heights = row.map(({ top, bottom }) => bottom - top + 1);
+  return [gaps, heights].every((values) => {
+    const usual = values.toSorted((a, b) => a - b)[values.length >> 1];
+    const near = Math.max(1, MOST_UNEVEN * usual);
+    return values.filter((value) => Math.abs(value - usual) <= near).length >= EVEN * values.length;
+  });
+}
