@@ -79,5 +79,6 @@ it('never takes words that stand in every text for a reason', () => {
 it('starts with kind and year on an empty shelf', () => {
   expect(folderFromScratch({ kind: 'invoice', date: '2026-03-05' })).toBe('Invoices/2026');
   expect(folderFromScratch({ kind: 'letter' })).toBe('Letters');
+  expect(folderFromScratch({ kind: 'reminder', date: '2026-03-05' })).toBe('Invoices/2026');
   expect(folderFromScratch({ kind: 'other', date: '2025-01-01' })).toBe('Papers/2025');
 });

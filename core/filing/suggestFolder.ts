@@ -129,15 +129,27 @@ function evidenceFor({ vendor, kind }: PaperLike, words: string[], folder: Tally
   return evidence;
 }
 
+/** What the folders of a new shelf may be called: papers that are about bills lie with them. */
+const FIRST_FOLDERS: Record<string, string> = {
+  receipt: 'Receipts',
+  invoice: 'Invoices',
+  'credit note': 'Invoices',
+  reminder: 'Invoices',
+  'delivery note': 'Orders',
+  order: 'Orders',
+  quote: 'Quotes',
+  statement: 'Statements',
+  contract: 'Contracts',
+  certificate: 'Certificates',
+  payslip: 'Pay',
+  notice: 'Notices',
+  letter: 'Letters',
+  ticket: 'Tickets',
+};
+
 /** A new shelf knows nothing: papers go by kind and year. @returns a path such as `Invoices/2026` */
 export function folderFromScratch({ kind, date }: PaperLike): string {
-  const names: Record<string, string> = {
-    receipt: 'Receipts',
-    invoice: 'Invoices',
-    letter: 'Letters',
-    statement: 'Statements',
-  };
-  return [names[kind ?? ''] ?? 'Papers', ...(date ? [date.slice(0, 4)] : [])].join('/');
+  return [FIRST_FOLDERS[kind ?? ''] ?? 'Papers', ...(date ? [date.slice(0, 4)] : [])].join('/');
 }
 
 /** Numbers, short words and such as stand in every text say nothing about where a paper belongs. */

@@ -1,15 +1,29 @@
+import sharp from 'sharp';
 import { bytesOf, greyOf, Raster } from '@crow/core/imaging/raster';
 import { Word } from '@crow/core/reading/words';
 import { runChild } from './child';
 import { dataPath } from './languageData';
 
+/** Small letters lower than so many pixels are enlarged so many times. */
+const [SMALL_LETTER, ENLARGED, USUAL_LETTER] = [9.5, 2, 16];
+
 const LIMITS = { seconds: 120, megabytes: 2000 };
 
 /**
- * Reads a page by the recogniser's own search for text.
+ * Reads a page by the recogniser's own search for text; small print is enlarged before.
+ * @param letter height of its small letters, in pixels
  * @throws Problem 'took-too-long'
  */
-export async function readWholePage(picture: Raster, language: string): Promise<Word[]> {
+export async function readWholePage(picture: Raster, language: string, letter = USUAL_LETTER): Promise<Word[]> {
+  const scale = letter < SMALL_LETTER ? ENLARGED : 1;
+  if (scale > 1) {
+    const words = await readWholePage(await enlarged(picture, scale), language);
+    return words.map((word) => ({
+      ...word,
+      box: word.box.map((value) => value / scale) as Word['box'],
+      baseline: word.baseline / scale,
+    }));
+  }
   const { width, height } = picture;
   const input = Buffer.concat([Buffer.from(`P5\n${width} ${height}\n255\n`), bytesOf(greyOf(picture))]);
   const { code, output } = await runChild('tesseract', ['stdin', 'stdout', '-l', language, '--psm', '3', 'tsv'], {
@@ -19,6 +33,16 @@ export async function readWholePage(picture: Raster, language: string): Promise<
     environment: dataPath(),
   });
   return code === 0 ? wordsIn(output.toString()) : [];
+}
+
+async function enlarged(picture: Raster, scale: number): Promise<Raster> {
+  const { width, height, data } = greyOf(picture);
+  const { data: large, info } = await sharp(data, { raw: { width, height, channels: 1 } })
+    .resize(width * scale, height * scale, { kernel: 'lanczos3' })
+    .toColourspace('b-w')
+    .raw()
+    .toBuffer({ resolveWithObject: true });
+  return { width: info.width, height: info.height, channels: 1, data: new Uint8Array(large) };
 }
 
 /** The words that the recogniser's table tells: level, page, block, paragraph, line, word, box, confidence, text. */

@@ -2,6 +2,7 @@ import { around, Box } from '@crow/core/geometry';
 import { Raster } from '@crow/core/imaging/raster';
 import { Dictionary, settleByDictionary, wantsDictionary } from '@crow/core/reading/layout/dictionary';
 import { isUnreadHandwriting } from '@crow/core/reading/layout/handwriting';
+import { withoutNoise } from '@crow/core/reading/layout/noise';
 import { better, covers, lettersLeft } from '@crow/core/reading/layout/leftOver';
 import { showsDiaeresis, takeDiaereses } from '@crow/core/reading/layout/diaereses';
 import { layOut, PageLayout } from '@crow/core/reading/layout/pageLayout';
@@ -48,6 +49,44 @@ const ENOUGH_TO_DOUBT = 3200;
  */
 export async function recognise(picture: Raster, languages: string[]): Promise<PageText> {
   const { width, height } = picture;
+  const { words: read, language, layout, handwriting } = await readLinesOf(picture, languages);
+  const dictionary = await dictionaryOf(language);
+  const words = withoutNoise(read, dictionary);
+  const { components, letter } = layout.pieces;
+  const left = lettersLeft(
+    components,
+    letter,
+    width,
+    words.map(({ box }) => box),
+  );
+  const all = isPoor(read, left)
+    ? withoutNoise(await withWholePage(picture, words, language, handwriting, letter), dictionary)
+    : words;
+  // What the other search read as print was none.
+  const unreadByHand = handwriting.filter(
+    (place) => !all.some((word) => !words.includes(word) && covers(place, word.box)),
+  );
+  return {
+    width,
+    height,
+    words: withoutGaps(all),
+    language,
+    handwriting: unreadByHand,
+    codes: await readCodes(picture),
+  };
+}
+
+/** Words whose lines are numbered without gaps. */
+function withoutGaps(words: readonly Word[]): Word[] {
+  const lines = new Map([...new Set(words.map(({ line }) => line))].map((line, number) => [line, number]));
+  return words.map((word) => ({ ...word, line: lines.get(word.line)! }));
+}
+
+/** What stands in the lines and cells that the program finds, print or not, and where handwriting is. */
+export async function readLinesOf(
+  picture: Raster,
+  languages: string[],
+): Promise<{ words: Word[]; language: string; layout: PageLayout; handwriting: Box[] }> {
   expectLines(languages[0]);
   const layout = layOut(picture);
   const strips = cutStrips(layout.page, layout.pieces, layout.segments, CAPITAL);
@@ -87,20 +126,7 @@ export async function recognise(picture: Raster, languages: string[]): Promise<P
   );
   unread.forEach((is, number) => is && (settled[number] = []));
   const handwriting = together(layout.segments.filter((_, number) => unread[number]));
-  const words = pageWords(settled, strips, layout);
-  const { components, letter } = layout.pieces;
-  const left = lettersLeft(
-    components,
-    letter,
-    width,
-    words.map(({ box }) => box),
-  );
-  const all = isPoor(words, left) ? await withWholePage(picture, words, language, handwriting) : words;
-  // What the other search read as print was none.
-  const unreadByHand = handwriting.filter(
-    (place) => !all.some((word) => !words.includes(word) && covers(place, word.box)),
-  );
-  return { width, height, words: all, language, handwriting: unreadByHand, codes: await readCodes(picture) };
+  return { words: pageWords(settled, strips, layout), language, layout, handwriting };
 }
 
 /** A line is in another language than its page when it has so many words and that language is so far ahead. */
@@ -162,8 +188,14 @@ function isPoor(words: readonly Word[], left: number): boolean {
 }
 
 /** Own layout loses what is set in a way that it does not know: what the recogniser's own finds besides is taken over. */
-async function withWholePage(picture: Raster, words: Word[], language: string, handwriting: Box[]): Promise<Word[]> {
-  const [whole, dictionary] = await Promise.all([readWholePage(picture, language), dictionaryOf(language)]);
+async function withWholePage(
+  picture: Raster,
+  words: Word[],
+  language: string,
+  handwriting: Box[],
+  letter: number,
+): Promise<Word[]> {
+  const [whole, dictionary] = await Promise.all([readWholePage(picture, language, letter), dictionaryOf(language)]);
   return better(words, whole, (word) => dictionary.has(word) || dictionary.has(word.toLowerCase()), handwriting);
 }
 
@@ -223,9 +255,25 @@ async function readInItsLanguage(
   if (!told.includes(language)) return { words, language };
   // With all of the text there may be more to tell by.
   const better = guessLanguage(plain(words), [language, ...told.filter((each) => each !== language)]);
-  if (better === language) return { words, language };
-  await readIn(better, widestFirst);
+  if (better !== language) await readIn(better, widestFirst);
+  const [usual] = languages;
+  // What can hardly be read is in no language that could be told.
+  if (better !== usual && doubt(done.get(better)!) > UNREADABLE && saysLittle(done.get(better)!, told)) {
+    await readIn(usual, widestFirst);
+    return { words: done.get(usual)!, language: usual };
+  }
   return { words: done.get(better)!, language: better };
+}
+
+/** Of characters that are doubted so much on average, nothing can be told. */
+const UNREADABLE = 0.035;
+/** How far the language of a text that can be read is ahead of others, for each of its words. */
+const LEAST_LEAD = 0.25;
+
+function saysLittle(words: SpelledWord[][], told: string[]): boolean {
+  const text = plain(words);
+  const different = new Set(text.match(/\p{L}{2,}/gu) ?? []);
+  return tellLanguageOf(text, told).lead < LEAST_LEAD * different.size;
 }
 
 /** A language that was added is taken when the recogniser's doubt is less than this part of what it is otherwise. */

@@ -69,6 +69,10 @@ function madeOf(
     // What was paid may have no sign and any name, but stands right below the sum that it lowers.
     if (parts.length === 2 && last.cents > 0 && sum - 2 * last.cents === cents && cents > 0)
       return { parts, off: true };
+    // What is kept back of a wage is listed below it, each as it is.
+    const rest = sum - open[from].cents;
+    const isListed = parts.length > 2 && parts.every((part) => part.cents > 0);
+    if (isListed && cents > 0 && open[from].cents - rest === cents) return { parts, off: true };
   }
   return undefined;
 }

@@ -235,8 +235,8 @@ function labelOf(rows: readonly Row[], row: Row, { words }: FoundDate, kind: Kin
   return over && !over.weak ? { ...over, away: over.away + 4, above: true } : (here ?? over);
 }
 
-/** “Ihre Bestellung 4-118 vom”: the day of what a number before it is of (folded). */
-const NUMBERED = /^(.*\p{L}.*?)[ :]+\S*\d\S*,?\s+(?:vom|of|du|dated|from|del|van)$/u;
+/** “Ihre Bestellung 4-118 vom”, “Invoice 22-1180”: the day of what a number before it is of (folded). */
+const NUMBERED = /^(.*\p{L}.*?)[ :]+\S*\d\S*,?(?:\s+(?:vom|of|du|dated|from|del|van))?$/u;
 
 function ofNumbered(before: string, kind: Kind | undefined): Candidate['label'] {
   const said = NUMBERED.exec(before.trim());
@@ -270,6 +270,8 @@ function isPaidBehind(rows: readonly Row[], row: Row, words: readonly Word[], wi
   const from = cell.indexOf(words[words.length - 1]);
   if (/[.;]$/.test(cell[from].text)) return false;
   const behind = cell.slice(from + 1, from + 1 + within);
+  // “5 July, due 4 August”: what is said behind it is of the next day.
+  if (within <= NEARBY && datesInLine(cell.slice(from + 1, from + 5)).length > 0) return false;
   const end = behind.findIndex(({ text }) => /[.;]$/.test(text));
   const says = (words: readonly Word[]) => words.some(({ text }) => partsOf(fold(text)).includes('pay'));
   // Far behind, what is to be done ends the sentence.

@@ -367,6 +367,156 @@ ring back 01632 960417
 `,
     { kind: 'other', vendor: null, total: null, number: null },
   ],
+  [
+    'a message that an order has come in, with its tax in brackets',
+    `
+# Danke für Ihre Bestellung!
+Hallo Imre Castellane,
+Ihre Bestellung 7-220-118 vom 03.11.2026 ist bei uns. Sie kommt voraussichtlich am 09.11.2026 an.
+3 x Spulenhalter                      36,00 EUR
+Versand                                4,50 EUR
+Gesamt (inkl. 6,47 EUR MwSt.)         40,50 EUR
+Ihr Team von Zwirnwerk
+`,
+    { kind: 'order', vendor: 'Zwirnwerk', number: '7-220-118', date: '2026-11-03', tax: 6.47, total: 40.5 },
+  ],
+  [
+    'a bill that begins with what was owed on the last one',
+    `
+# Marram Water Co-operative
+Account  2200-417-9                       Billed  Oct 6, 2026
+IMRE CASTELLANE
+Previous balance                          61.40
+Payment received 09/14/26, thank you     -61.40
+Balance forward                            0.00
+Standing charge                            9.00
+Water, 31 units                           22.48
+Harbor levy                                0.90
+Current charges                           32.38
+Pay this amount by 10/28/26   $32.38
+`,
+    { kind: 'invoice', vendor: 'Marram Water Co-operative', dueDate: '2026-10-28', total: 32.38, opening: null },
+  ],
+  [
+    'an account with a column for what goes out and one for what comes in',
+    `
+# Fördebank
+Auszug 7                                      Erstellt am 31.07.2026
+Buchung   Vorgang                  Soll       Haben
+          Stand am 30.06.2026                 310,40
+02.07.    Strom                    58,00
+11.07.    Eingang Markt                       120,00
+30.07.    Entgelt                   3,90
+          Stand am 31.07.2026                 368,50
+`,
+    { kind: 'statement', vendor: 'Fördebank', date: '2026-07-31', opening: 310.4, closing: 368.5 },
+  ],
+  [
+    'what was sent, counted and not priced',
+    `
+# GOODS AT YOUR DOOR
+To: Wickford Loom                          No. B 4417
+By van on 3.11.26                          Against your order 118
+4    boxes    dressed flax
+2    cones    hemp twine
+1    bag      buttons
+`,
+    { kind: 'delivery note', number: 'B 4417', total: null },
+  ],
+  [
+    'an insurance that may be ended until a day before its year',
+    `
+# Saltings Mutual
+Your policy renews
+Prepared on 2 December 2026
+Policy        SM/4/2281
+Cover runs    1 February 2027 to 31 January 2028
+Premium                     £180.00
+Insurance premium tax (12%)  £21.60
+You pay                     £201.60
+If you would rather not renew, tell us by 15 January 2027.
+`,
+    { kind: 'contract', policy: 'SM/4/2281', date: '2026-12-02', ends: '2028-01-31', total: 201.6 },
+  ],
+  [
+    'a receipt that also names the number of a bill',
+    `
+# Receipt from Bobbinhost
+Receipt #4417-2081
+Date paid  Oct 3, 2026
+Studio plan      $20.00
+VAT (20%)         $4.00
+Amount charged   $24.00
+Invoice number 7C20F1-0003
+`,
+    { kind: 'receipt', vendor: 'Bobbinhost', number: '4417-2081', date: '2026-10-03', total: 24 },
+  ],
+  [
+    'a receipt for rent that says when it was paid and when it was signed',
+    `
+# QUITTANCE DE LOYER
+Bailleur : SCI des Embruns, 4 rue du Phare, 29000 Quimper
+Locataire : Imre Castellane
+Loyer                     410,00 €
+Charges                    30,00 €
+Total réglé               440,00 €
+Reçu le 4 mars 2026 la somme de quatre cent quarante euros.
+Fait à Quimper, le 6 mars 2026
+`,
+    { kind: 'receipt', vendor: 'SCI des Embruns', date: '2026-03-06', total: 440, order: null },
+  ],
+  [
+    'a demand of a public body in instalments',
+    `
+# Saltmere Borough Council
+Issued: 02/10/2026
+RATES DEMAND
+Rateable value            1,220.00
+Small business relief      -610.00
+AMOUNT TO PAY              £610.00
+01/11/2026                 £305.00
+01/02/2027                 £305.00
+`,
+    { kind: 'notice', vendor: 'Saltmere Borough Council', date: '2026-10-02', total: 610, amountDue: null },
+  ],
+  [
+    'a final bill with what was paid on account',
+    `
+Zimmerei Ohlsen & Sohn - Am Priel 2 - 25899 Niebüll          Zimmerei
+                                                             Ohlsen & Sohn
+Imre Castellane                                              Niebüll, 12. Juni 2026
+# Schlussrechnung 2026/0088
+Ausgeführt vom 02.06. bis 10.06.2026
+Dachbalken                                                     900,00
+Latten                                                         100,00
+Nettobetrag                                                  1.000,00 €
+19 % Mehrwertsteuer                                            190,00 €
+Bruttobetrag                                                 1.190,00 €
+abzgl. Abschlag vom 03.06.2026                                -500,00 €
+Restforderung                                                  690,00 €
+`,
+    {
+      vendor: 'Zimmerei Ohlsen & Sohn',
+      date: '2026-06-12',
+      period: '2026-06-02/2026-06-10',
+      total: 1190,
+      amountDue: 690,
+    },
+  ],
+  [
+    'what a law says is no number, and its sign no currency',
+    `
+# Dr. med. dent. Silke Thomsen
+Liquidation 26/0417
+vom 11.05.2026
+Leistung                       Faktor     EUR
+Untersuchung                   2,3      12,94
+Reinigung                      2,3      94,12
+Endbetrag                              107,06
+Steuerfrei nach $ 4 Nr. 14 UStG. Ich bitte um Ausgleich bis zum 11.06.2026.
+`,
+    { kind: 'invoice', number: '26/0417', date: '2026-05-11', dueDate: '2026-06-11', currency: 'EUR', total: 107.06 },
+  ],
 ])('reads %s', (_, paper, expected) => {
   const found = typedFacts(paper);
   expect(Object.fromEntries(Object.keys(expected).map((name) => [name, found[name] ?? null]))).toEqual(expected);

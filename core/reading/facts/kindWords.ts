@@ -198,7 +198,7 @@ export const kindWords: Record<Kind, KindWords> = {
       [/thank you for your order|vielen dank fur ihre(n)? (bestellung|auftrag)|merci (de|pour) votre commande/u, 2],
     ],
     headed:
-      /(?:thank(?:s| you) for|we(?: have|'ve) (?:got|received)) your order|dank fur (?:ihre|deine) bestellung|bestellung (?:ist )?(?:eingegangen|erhalten)|merci (?:de|pour) votre commande|gracias por (?:su|tu) pedido|grazie per il (?:suo|tuo) ordine|bedankt voor (?:uw|je) bestelling/u,
+      /(?:thank(?:s| you) for|we(?: have|'ve) (?:got|received)) your order|danke? fur (?:ihre|deine|die) bestellung|bestellung (?:ist )?(?:eingegangen|erhalten)|merci (?:de|pour) votre commande|gracias por (?:su|tu) pedido|grazie per il (?:suo|tuo) ordine|bedankt voor (?:uw|je) bestelling/u,
   },
   quote: {
     named: word(
@@ -297,6 +297,7 @@ export const kindWords: Record<Kind, KindWords> = {
       'salary (?:slip|statement)',
       '(?:lohn|gehalts|entgelt|bezuge)-?(?:abrechnung|zettel|nachweis|streifen)',
       'verdienstabrechnung',
+      '(?:abrechnung|mitteilung) (?:der|uber|ihrer) (?:die )?(?:bezuge|entgelte|lohne?)',
       '(?:bulletin|fiche) de (?:paie|paye|salaire)',
       'nomina',
       'busta paga',

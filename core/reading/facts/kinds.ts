@@ -91,7 +91,7 @@ const UNASKED: Kind[] = ['order', 'quote', 'credit note', 'delivery note', 'pays
 
 /** Who collects taxes and charges, by the first rows of a paper (folded). */
 const PUBLIC =
-  /\b(?:council|borough|county|municipality|city of|finanzamt|stadt|gemeinde|landkreis|kreis|\p{L}{3,}amt|mairie|commune|tresor public|ayuntamiento|comune|gemeente)\b/u;
+  /\b(?:council|borough|county|municipality|(?:city|town|county) of|tax (?:office|collector)|finanzamt|stadt|gemeinde|landkreis|kreis|\p{L}{3,}amt|mairie|commune|tresor public|ayuntamiento|comune|gemeente)\b/u;
 const LETTERHEAD = 4;
 /** What it counts for that things are counted, and nothing is said of what they cost. */
 const ONLY_COUNTED = 3;
@@ -168,19 +168,19 @@ export function findKind(
     const points = ADDS_UP + (hasTax ? TAXED : 0) + (asks ? ASKS : 0);
     // What is paid out leaves a balance of payments and deductions.
     const paidOut = rows.find((each) => PAYOUT.test(each.folded) && amountsIn(each).length > 0);
-    if (paidOut && scores.has('payslip')) add('payslip', points, paidOut, paidOut.text);
     const isLeft = sums.at(-1)!.less;
     const isPaid = isNarrow || (!isLeft && (scores.get('receipt')?.score ?? 0) > (scores.get('invoice')?.score ?? 0));
     // What a public body asks for is no bill, unless it calls it one.
     const isPublic = rows.slice(0, LETTERHEAD).some(({ folded }) => PUBLIC.test(folded));
     const isCharged = isPublic && !titled.has('invoice') && !titled.has('receipt');
     const kind = amount.cents < 0 ? 'credit note' : isCharged ? 'notice' : isPaid ? 'receipt' : 'invoice';
-    add(kind, points, amount.row, amount.row.text);
+    if (paidOut && !hasTax && scores.has('payslip')) add('payslip', points, paidOut, paidOut.text);
+    else add(kind, points, amount.row, amount.row.text);
     // A letter that lists what it asks for is a bill.
     const letter = scores.get('letter');
     if (letter && asks) letter.score *= 0.5;
   }
-  if (titled.size === 0 && !rows.some((row) => amountsIn(row, true).length > 0)) {
+  if (titled.size === 0 && !rows.some((row) => amountsIn(row).length > 0)) {
     const counted = countedGoods(rows);
     if (counted) add('delivery note', ONLY_COUNTED, counted, counted.text);
   }

@@ -45,7 +45,7 @@ export function labelOf<Name extends string>(
 
 /** What a sum is with or without, in brackets behind its label (folded): “Subtotal (excl. VAT)”. */
 const WITH_OR_WITHOUT =
-  /\((?:incl|inkl|excl|exkl|exclud|includ|zzgl|ex|hors|before|without|net of|sin|sem|con|com|senza|ohne|mit)\b[^)]*\)/g;
+  /\((?:incl|inkl|excl|exkl|exclud|includ|zzgl|ex|outside|no|not|free of|kein|keine|sans|hors|before|without|net of|sin|sem|con|com|senza|ohne|mit)\b[^)]*\)/g;
 
 /** A tax that is not there (folded): “no VAT charged”. */
 const UNTAXED =

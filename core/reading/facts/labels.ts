@@ -113,7 +113,7 @@ export const NET = any(
   '(?:sub-? ?total|total|totale|montant|\\p{L}*summe|\\p{L}*betrag) (?:ex(?:cl|kl)?|exclu|before|without|hors|ohne|vor|sin|sem|senza)[a-z.]* (?:vat|tax(?:es?)?|mwst|ust|steuer|tva|iva|btw)',
   '(?:amount |goods |sum )?(?:excl|before|without)[a-z.]* (?:vat|tax)',
   '(?:amount|goods) (?:excl|before)[a-z.]*',
-  '(?:summe |gesamt |betrag |warenwert )?netto(?:betrag|summe|wert)?',
+  '(?:summe |gesamt |betrag |warenwert )?netto(?:betrag|summe|wert|umsatz)?',
   'warenwert',
   'nettobetrag',
   'zwischensumme(?: netto)?',

@@ -317,23 +317,40 @@ function isAddressLine({ words }: Cell): boolean {
  */
 function inFull(name: { text: string; words: Word[] }, rows: readonly Row[]): { text: string; words: Word[] } {
   const key = lettersOf(name.text);
-  if (name.words.length !== 1 || key.length < LEAST_LETTERS) return name;
-  for (const { words } of rows)
-    for (const [at, word] of words.entries()) {
-      const begins = at === 0 || /[,;:·•|–—-]$/.test(words[at - 1].text);
-      if (!begins || lettersOf(word.text) !== key || !/^\p{Lu}/u.test(word.text) || words.includes(name.words[0]))
-        continue;
-      const end = words
-        .slice(at, at + LONGEST_FORM)
-        .findIndex(({ text }) => COMPANY.test(` ${text}`) || /[,;:·•|–—]$/.test(text));
-      const some = end > 0 ? words.slice(at, at + end + 1) : [];
-      const isFirm = some.length > 0 && COMPANY.test(bare(some.map(({ text }) => text).join(' ')));
-      const part = isFirm ? some : some.slice(0, /^[,;:·•|–—]$/.test(some.at(-1)?.text ?? '') ? -1 : undefined);
-      const text = bare(part.map((each) => each.text).join(' '));
-      if (part.length > 1 && isName(text) && part.every((each) => /^[\p{Lu}&]/u.test(each.text)))
-        return { text, words: part };
-    }
+  const isDrawn = name.words.length === 1 || /^\p{Ll}/u.test(name.text);
+  if (!isDrawn || key.length < LEAST_LETTERS) return name;
+  for (const part of rows.flatMap(({ cells }) => cells).flatMap(({ words }) => partsOfLine(words))) {
+    if (part.includes(name.words[0]) || !/^\p{Lu}/u.test(part[0].text)) continue;
+    const same = part.findIndex(
+      (_, at) =>
+        lettersOf(
+          part
+            .slice(0, at + 1)
+            .map(({ text }) => text)
+            .join(''),
+        ) === key,
+    );
+    const form = part.slice(0, LONGEST_FORM).findIndex(({ text }) => COMPANY.test(` ${text}`));
+    const whole = form > same ? part.slice(0, form + 1) : part;
+    const text = bare(whole.map((each) => each.text).join(' '));
+    const isNamed = whole.every((each) => /^(?:[\p{Lu}&]|e\.?[GKV])/u.test(each.text));
+    if (same >= 0 && whole.length > same + 1 && whole.length <= LONGEST_FORM && isName(text) && isNamed)
+      return { text, words: whole };
+  }
   return name;
+}
+
+/** The parts of a line between its commas, points and strokes. */
+function partsOfLine(words: readonly Word[]): Word[][] {
+  const parts: Word[][] = [[]];
+  for (const word of words) {
+    if (/^[·•|–—/,;:-]$/.test(word.text)) parts.push([]);
+    else {
+      parts[parts.length - 1].push(word);
+      if (/[,;:]$/.test(word.text)) parts.push([]);
+    }
+  }
+  return parts.filter(({ length }) => length > 0);
 }
 
 /** A name with its legal form has no more words. */
@@ -415,15 +432,7 @@ const HALF_OF_A_LETTER = 3;
 /** The firm that the small print at the foot of a page names by its legal form. */
 function findInSmallPrint(foot: readonly Row[]): Fact | null {
   for (const { words } of foot) {
-    const parts: Word[][] = [[]];
-    for (const word of words) {
-      if (/^[·•|–—/,;-]$/.test(word.text)) parts.push([]);
-      else {
-        parts[parts.length - 1].push(word);
-        if (/[,;]$/.test(word.text)) parts.push([]);
-      }
-    }
-    const part = parts.find((each) => {
+    const part = partsOfLine(words).find((each) => {
       const text = bare(each.map((word) => word.text).join(' '));
       return isName(text) && COMPANY.test(text);
     });

@@ -68,6 +68,7 @@ export function findSums(rows: readonly Row[], lines: readonly PrintedLine[], ki
   const column = columnSums(rows);
   const made = addMade(named, column, isReturned);
   if (named.total.length === 0 && kind === 'receipt') named.total.push(...paidAtOnce);
+  if (named.total.length === 0) named.total.push(...paidInParts(rows));
   if (named.total.length === 0) named.total.push(...onlyAmount(rows, named.tax));
   const sums = chosen(
     named,
@@ -149,6 +150,8 @@ function addUnnamed(
 
 /** What the column of amounts says of its sums: which is the total, what was taxed to it, and what was paid of it already. */
 interface Made {
+  /** What the total is made of. */
+  of?: readonly Amount[];
   total?: Amount;
   net?: Amount;
   left?: Amount;
@@ -174,7 +177,7 @@ function addMade(named: Record<SumName, Named[]>, column: readonly ColumnSum[], 
       continue;
     }
     if (of.slice(1).some((part) => says(part, TAX)) && !says(of[0], TAX)) made.net = of[0];
-    Object.assign(made, { total: amount, left: undefined, paid: undefined });
+    Object.assign(made, { total: amount, of, left: undefined, paid: undefined });
   }
   const add = (name: 'net' | 'total', sum: Amount | undefined) => {
     const cents = sum && (isReturned ? Math.abs(sum.cents) : sum.cents);
@@ -186,6 +189,15 @@ function addMade(named: Record<SumName, Named[]>, column: readonly ColumnSum[], 
   add('total', made.total);
   add('net', made.net);
   return made;
+}
+
+/** Whether the column makes a total of some sums and what stands besides, such as what is not taxed. */
+function isMadeOf({ total: made, of = [] }: Made, total: Named, sums: readonly Named[]): boolean {
+  return (
+    made !== undefined &&
+    isSame(total.amount, made) &&
+    sums.every(({ amount }) => of.some((part) => isSame(part, amount)))
+  );
 }
 
 /** What it speaks for a sum that it is one. */
@@ -203,6 +215,19 @@ function sayLabel({ row, words }: Amount): string {
 /** What is paid again and again is no total. */
 const EACH_TIME =
   /\b(?:monthly|a month|per month|each month|quarterly|a day|per (?:day|night|person|head|hour)|(?:je|pro) \p{L}+|par (?:jour|personne|nuit)|instal?ments?|monatlich|im monat|je monat|rate von|mensuel\w*|par mois|mensualite|al mes|al mese|per maand)\b/u;
+
+/** A sum that is paid in parts, which stand below it, each with its day. */
+function paidInParts(rows: readonly Row[]): Named[] {
+  const all = rows.flatMap((row) => amountsIn(row).slice(-1));
+  const isDated = ({ row }: Amount) => datesInLine(row.words).length > 0;
+  for (const [at, amount] of all.entries()) {
+    const parts = all.slice(at + 1).filter(isDated);
+    const sum = parts.reduce((cents, part) => cents + part.cents, 0);
+    if (parts.length > 1 && sum === amount.cents && !isDated(amount))
+      return [{ amount, label: sayLabel(amount), score: 0.6 }];
+  }
+  return [];
+}
 
 /** The only sum that a paper names, without saying what it is: a fee in a sentence, a price on a ticket. */
 function onlyAmount(rows: readonly Row[], taxes: readonly Named[]): Named[] {
@@ -330,7 +355,8 @@ function chosen(
         const makes = (sum: number, other: number, off: number) =>
           [0, extras].some((extra) => Math.abs(sum + extra - other) <= off);
         const off = ROUNDING * tax.length - 1;
-        if (total && net && tax.length > 0) check(makes(net.amount.cents + taxed, total.amount.cents, off), 3);
+        if (total && net && tax.length > 0)
+          check(makes(net.amount.cents + taxed, total.amount.cents, off) || isMadeOf(made, total, [net, ...tax]), 3);
         if (total && tax.length > 0 && tax.every(({ on }) => on)) {
           const untaxed = tax.reduce((sum, { on }) => sum + on!.cents, 0);
           const fits = makes(untaxed + taxed, total.amount.cents, off);
@@ -393,12 +419,15 @@ function chosen(
   const most = tax.toSorted((a, b) => b.amount.cents - a.amount.cents)[0];
   const taxCents = tax.reduce((sum, { amount }) => sum + amount.cents, 0);
   const rate = most?.rate;
+  // Beside what is not taxed, a sum that does not call itself net may be a part of it.
+  const isWholeNet =
+    !net || !total || net.amount.cents + taxCents === total.amount.cents || NET.test(foldMisread(net.label));
   // Where the row of the only tax says what it is on, and all adds up, that is the net sum.
   const onlyTaxed = adds && total && tax.length === 1 && most.on && { ...most, amount: most.on };
   return {
     total: total ? fact(total) : null,
     net: net
-      ? withExtras(fact(net, UNCONFIRMED), extras, total, taxCents, rate?.percent)
+      ? withExtras(isWholeNet ? fact(net, UNCONFIRMED) : doubted(fact(net)), extras, total, taxCents, rate?.percent)
       : onlyTaxed
         ? fact(onlyTaxed)
         : netOfTable(tax, total, all),
@@ -420,6 +449,8 @@ function chosen(
 
 /** How sure a part of the total is at most that nothing else on the paper confirms. */
 const UNCONFIRMED = 0.85;
+const doubted = (fact: Fact<number>): Fact<number> => ({ ...fact, confidence: Math.min(fact.confidence, 0.6) });
+
 /** How sure a net sum is that carriage or a discount was added to. */
 const WITH_EXTRAS = 0.9;
 

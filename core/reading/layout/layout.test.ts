@@ -1,5 +1,7 @@
 import { Raster } from '../../imaging/raster';
 import { Ink } from '../../imaging/ink';
+import { inkPieces } from '../../imaging/components';
+import { takeOutDots } from './dottedLines';
 import { evenPage } from './evenPage';
 import { layOut } from './pageLayout';
 import { takeOutRules } from './ruledLines';
@@ -32,6 +34,25 @@ function inkOf({ width, height, data }: Raster): Ink {
 }
 
 const wide = ({ left, right }: Segment) => right - left + 1;
+
+describe('dotted lines', () => {
+  it('are taken out, below a row and before a figure, and full stops and the dots of letters are kept', () => {
+    const page = blank(700, 200);
+    line(page, 40, 60, 20, { dots: true });
+    for (let x = 40; x < 660; x += 5) fill(page, [x, 90, 2, 2]);
+    for (let x = 340; x < 560; x += 9) fill(page, [x, 140, 3, 3]);
+    for (const x of [600, 612, 624]) fill(page, [x, 140, 3, 3]);
+    const before = inkOf(page);
+    const ink = inkOf(page);
+    const taken = takeOutDots(ink, inkPieces(ink), 14);
+    const pixels = ({ data }: Ink, from: number, to: number) =>
+      data.subarray(from * 700, to * 700).reduce((sum, value) => sum + value, 0);
+    expect(pixels(ink, 40, 80)).toBe(pixels(before, 40, 80));
+    expect(pixels(ink, 88, 94)).toBe(0);
+    expect(pixels(ink, 138, 145)).toBe(3 * 9);
+    expect(taken).toHaveLength(pixels(before, 88, 94) + pixels(before, 138, 145) - 3 * 9);
+  });
+});
 
 describe('ruled lines', () => {
   it('are taken out, slanted ones too, and strokes that cross them are kept whole', () => {

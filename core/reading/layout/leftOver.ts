@@ -132,11 +132,9 @@ export function better(
     const behind = out.findLastIndex((other) => isAbove(around(other.map((word) => word.box)), box));
     out.splice(behind + 1, 0, withOwnFigures(given, under));
   }
-  return numbered(saysMore(whole, out.flat(), isKnown) ? instead(out, whole, isKnown, handwriting) : out);
+  const lines = saysMore(whole, out.flat(), isKnown) ? instead(out, whole, isKnown, handwriting) : out;
+  return lines.flatMap((line, number) => line.map((word) => ({ ...word, line: number })));
 }
-
-const numbered = (lines: readonly (readonly Word[])[]) =>
-  lines.flatMap((line, number) => line.map((word) => ({ ...word, line: number })));
 
 /** Groups of letters that may be words. */
 const groupsOf = (words: readonly Pick<Word, 'text'>[]) => words.flatMap(({ text }) => text.match(/\p{L}{3,}/gu) ?? []);

@@ -2,7 +2,7 @@ import { Raster } from '../../imaging/raster';
 import { Character, SpelledWord } from '../spelled';
 import { hasBarredZeros, settleBarredZeros, settleByExample, settleSeparators } from './shapes';
 import { respaced } from './spacing';
-import { pageWords, settle } from './spelling';
+import { settle } from './spelling';
 import { Strip } from './strips';
 
 /** Words of figures and letters 20 wide and 30 high; a number is the gap before what follows, in pixels, else 4. */
@@ -153,29 +153,7 @@ function strip(word: string, height: number, confidence: number): { words: Spell
   };
 }
 
-describe('the words of a page', () => {
-  const wordsOf = (...strips: ReturnType<typeof strip>[]) =>
-    pageWords(
-      strips.map(({ words }) => words),
-      strips.map((each) => each.strip),
-      { rows: strips.map((_, row) => row) },
-    ).map((word) => [word.text, word.line]);
-
-  it('are without strays: few doubtful letters in no size that the page has', () => {
-    const usual = [strip('madder', 30, 0.99), strip('weld', 30, 0.99), strip('woad', 30, 0.99)];
-    expect(wordsOf(...usual, strip('l', 10, 0.95), strip('RM', 90, 0.95), strip('kg', 30, 0.95))).toEqual([
-      ['madder', 0],
-      ['weld', 1],
-      ['woad', 2],
-      ['kg', 3],
-    ]);
-    // A page number in small print, or initials in large, are sure.
-    expect(wordsOf(...usual, strip('7', 10, 0.995), strip('WL', 90, 0.995)).slice(3)).toEqual([
-      ['7', 3],
-      ['WL', 4],
-    ]);
-  });
-
+describe('what stands behind a word', () => {
   it('have a colon behind a short form, where two points were read', () => {
     const settled = (word: string) => {
       const { words, strip: own } = strip(word, 30, 0.99);

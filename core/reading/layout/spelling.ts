@@ -159,20 +159,17 @@ export function pageWords(read: SpelledWord[][], strips: Strip[], { rows }: Pick
   if (barred) settleBarredZeros(own);
   settleCapitals(own);
   settleNumbers(read);
-  const usual = usualHeight(read, strips);
   const placed = read.flatMap((words, at) =>
-    isNoise(words) || isStray(words, heightOf(words, strips[at]) / usual)
-      ? []
-      : words.filter(isText).map((word): Word => {
-          const box = boxOnPage(strips[at], around(word.characters.map((character) => character.box)));
-          return {
-            text: textOf(word),
-            box,
-            confidence: chanceOf(word),
-            line: rows[at],
-            baseline: baselineOf(word, strips[at]),
-          };
-        }),
+    words.filter(isText).map((word): Word => {
+      const box = boxOnPage(strips[at], around(word.characters.map((character) => character.box)));
+      return {
+        text: textOf(word),
+        box,
+        confidence: chanceOf(word),
+        line: rows[at],
+        baseline: baselineOf(word, strips[at]),
+      };
+    }),
   );
   // Lines are numbered without gaps.
   let [line, number] = [-1, -1];
@@ -201,37 +198,6 @@ function baselineOf({ characters }: SpelledWord, strip: Strip): number {
 /** Upright strokes alone are rules, or the shadow at the edge of a slip. */
 function isText(word: SpelledWord): boolean {
   return !/^[|¦]+$/.test(textOf(word));
-}
-
-/** Crumbs of frames, logos and dirt: nothing in the strip is read with any confidence, and it spells no word. */
-function isNoise(words: SpelledWord[]): boolean {
-  const characters = words.flatMap((word) => word.characters);
-  if (characters.length === 0 || characters.length > 6) return false;
-  const mean = characters.reduce((sum, { confidence }) => sum + confidence, 0) / characters.length;
-  const spelt = characters.filter(({ text }) => /[\p{L}\p{N}]/u.test(text)).length;
-  return mean < 0.9 || (spelt === 0 && mean < 0.97);
-}
-
-/** Doubtful strips with so few letters are strays when these are so much smaller or larger than those of the page. */
-const FEW_LETTERS = 3;
-const [TINY, HUGE] = [0.6, 2.2];
-
-/** Grain of the table, ends of strokes, parts of drawings: few letters, none of them sure, in no size that the page has. */
-function isStray(words: SpelledWord[], size: number): boolean {
-  const letters = words.flatMap(({ characters }) => characters).filter(({ text }) => /[\p{L}\p{N}]/u.test(text));
-  return letters.length <= FEW_LETTERS && (size < TINY || size > HUGE) && words.every((word) => chanceOf(word) < 0.9);
-}
-
-/** How tall the characters of a strip stand on the page, in its pixels. */
-function heightOf(words: SpelledWord[], { scale }: Strip): number {
-  const tops = words.flatMap(({ characters }) => characters.map(({ box }) => box[3]));
-  return Math.max(0, ...tops) / scale;
-}
-
-/** The height of the characters of most of a page's words. */
-function usualHeight(read: SpelledWord[][], strips: Strip[]): number {
-  const heights = read.flatMap((words, at) => words.map(() => heightOf(words, strips[at]))).sort((a, b) => a - b);
-  return heights[heights.length >> 1] ?? 1;
 }
 
 /** How often words whose least sure character is so sure are right (measured on made papers; isotonic regression). */
