@@ -66,7 +66,12 @@ const FORMS: { form: RegExp; parts: (found: string[]) => [year: string, month: s
     form: new RegExp(`${START}(\\d{1,2})(?:[-/]${NAME}[-/]| ${NAME} ['’])(\\d{4}|\\d{2})${END}`, 'iu'),
     parts: ([, d, m, other, y]) => [y, m ?? other, d],
   },
-  // “07NOV26”, as tills print it.
+  // “05 NOV 26”, as machines print it.
+  {
+    form: /(?<![\p{L}\p{N}])(\d{2}) (\p{Lu}{3}) (\d{2})(?=$| [^\d])/u,
+    parts: ([, d, m, y]) => [y, m, d],
+  },
+  // “07NOV26”
   {
     form: /(?<![\p{L}\p{N}])(\d{2})(\p{L}{3})(\d{4}|\d{2})(?![\p{L}\p{N}])/iu,
     parts: ([, d, m, y]) => [y, m, d],

@@ -206,6 +206,7 @@ const ROLES: Part[] = ['day', 'issued', 'pay', 'until', 'from', 'ends', 'span', 
 const LITTLE: Part[] = ['day', 'until', 'from'];
 /** Words that only say that it is a day: “on”, “le”, “am”. */
 const PREPOSITION = /^(?:on|am|le|il|op|den|du|del|of|el|em|a|vom)$/;
+const TO_BE = /\b(?:wird|werden|will be|sera|seront)\b/;
 /** How many words behind a day with an “until” may say that it is one of payment. */
 const FAR_BEHIND = 14;
 const NEARBY = 2;
@@ -228,7 +229,10 @@ function labelOf(rows: readonly Row[], row: Row, { words }: FoundDate, kind: Kin
   const beside = before === '' ? sentenceBefore(rows, row) : before;
   const here = roleOf(termsBefore(beside), kind, beside);
   // “bis 7. Dezember zu überweisen”, “am 1. April fällig”: what is to be done stands behind the day.
-  const behind = here?.role === 'other' ? (here.until ? FAR_BEHIND : 0) : !here || here.weak ? 2 : 0;
+  // “Der Betrag wird am 19.11. von Ihrem Konto abgebucht”
+  const isToBe = TO_BE.test(before);
+  const behind =
+    here?.role === 'other' ? (here.until ? FAR_BEHIND : 0) : !here || here.weak ? (isToBe ? FAR_BEHIND : NEARBY) : 0;
   if (isPaidBehind(rows, row, words, behind)) return { text: 'day', away: 0, ...here, role: 'due', weak: false };
   if (here && !(here.weak && above)) return here;
   const over = above === undefined ? undefined : roleOf(termsBefore(above), kind, above);

@@ -214,7 +214,7 @@ export const kindWords: Record<Kind, KindWords> = {
       'preventivo',
       'orcamento',
     ),
-    says: [[/valid (until|for)|gultig bis|bindefrist|valable jusqu|valido (hasta|fino)|geldig tot/u, 0.8]],
+    says: [[/valid (until|for)|gultig bis|gilt bis|bindefrist|valable jusqu|valido (hasta|fino)|geldig tot/u, 0.8]],
     weight: 1.2,
   },
   statement: {

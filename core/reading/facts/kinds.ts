@@ -34,6 +34,9 @@ const LONGEST_TITLE = 9;
 const ABOUT =
   /(?<!\p{L})(?:against|regarding|re|concerning|zu|zur|betr(?:ifft)?|bezug(?:lich)?|sur|concernant)\.?:? (?:(?:our|your|the|unsere[rm]?|ihre[rm]?|der|notre|votre|la) )?$/u;
 
+/** What letters are about again and again (folded). */
+const ONGOING = /polic|poliz|contract|contrat|vertrag|agreement|order|bestell|commande|ticket/;
+
 /** How a row says the name of a kind. */
 function howItIsSaid(row: Row, named: RegExp, name: string, usual: number): keyof typeof SAID {
   const cell = row.cells.find(({ folded }) => named.test(folded));
@@ -56,6 +59,14 @@ function howItIsSaid(row: Row, named: RegExp, name: string, usual: number): keyo
   if (isNumbered && words.length <= 4) return 'label';
   // “Reminder: our bill of May” is the title of a letter.
   if (cell.folded.startsWith(`${name}:`)) return 'short';
+  // “Angebot 2026-204: Beleuchtung” as well, but for what may be about a paper that there was before.
+  const numbered = cell.folded.slice(name.length);
+  if (
+    cell.folded.startsWith(name) &&
+    /^ (?:(?:no|nr|n°)\.? ?)?[\p{L}]{0,4}[-/]?\d\S*:(?: |$)/u.test(numbered) &&
+    !ONGOING.test(name)
+  )
+    return 'short';
   // “Ihr Vertrag ab April” is what a letter is about.
   if (words.some((each) => partsOf(each).includes('yours'))) return 'mention';
   if (cell.box[3] > TALL * usual) {

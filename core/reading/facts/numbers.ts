@@ -71,7 +71,7 @@ export function findNumbers(rows: readonly Row[], kind: Kind | undefined): Numbe
         isSomethingElse(row, word, at)
       )
         return;
-      const words = whole(row, at);
+      const words = whole(rows, row, at);
       for (const each of words) taken.add(each);
       const named = nameOf(rows, row, words);
       const hash = word.text.startsWith('#');
@@ -225,7 +225,7 @@ function named(terms: readonly Term[], above: boolean, isLabel: boolean): Named 
 }
 
 /** A number that is printed in groups, or with letters before it: “4417 2209 31”, “TE 90331845”. */
-function whole(row: Row, at: number): Word[] {
+function whole(rows: readonly Row[], row: Row, at: number): Word[] {
   const cell = row.cells.find(({ words }) => words.includes(row.words[at]))!.words;
   let [from, to] = [cell.indexOf(row.words[at]), cell.indexOf(row.words[at]) + 1];
   const before = cell[from - 1]?.text ?? '';
@@ -234,7 +234,16 @@ function whole(row: Row, at: number): Word[] {
   const isNamed = from === 1 && row.words.indexOf(cell[0]) > 0;
   // “No. A 55120”
   const isSeries = /^[A-Z]$/.test(before) && partsOf(fold(cell[from - 2]?.text ?? '')).includes('number');
-  if (isSeries || (/^[A-Z]{1,4}$/.test(before) && (isNamed ? !says.includes('number') : says.length === 0))) from--;
+  const isBelow = () =>
+    from === 1 &&
+    termsBefore(wordsAround(rows, row, cell.slice(0, 2)).above ?? '').some(({ parts }) => parts.includes('number'));
+  const isLetter = /^[A-Z]$/.test(before);
+  if (
+    isSeries ||
+    (isLetter && isBelow()) ||
+    (/^[A-Z]{1,4}$/.test(before) && (isNamed ? !says.includes('number') : says.length === 0))
+  )
+    from--;
   // “A-4410 2273”: the figures behind its letters are as many as those of a group.
   const begun = /^[A-Z]{1,3}[-/]?(\d{3,6})$/.exec(cell[to - 1].text)?.[1];
   const isBegun = begun !== undefined && /^\d+$/.test(cell[to]?.text ?? '') && cell[to].text.length === begun.length;

@@ -178,6 +178,7 @@ function findVendor(head: readonly Row[], rows: readonly Row[]): Fact | null {
         datesInLine(cell.words).length > 0 ||
         isHeading(text) ||
         isTitle(text) ||
+        isNamedAfter(text) ||
         isColumnHead(cell) ||
         (addressed && fold(text).split(' ').includes(addressed))
       )
@@ -303,6 +304,20 @@ const TITLE =
 
 function isTitle(text: string): boolean {
   return TITLE.test(fold(text)) && !COMPANY.test(text);
+}
+
+/** The forms by which a firm goes, whatever its name begins with. */
+const LEGAL_FORM =
+  /(?<![\p{L}.])(?:ltd|limited|llp|plc|llc|inc\.?|corp\.?|gmbh|ag|kg|ohg|sarl|sas|s\.a\.|cic)(?![\p{L}])/iu;
+
+/** Whether a line begins with what kind of paper it is: “Certificate of Motor Insurance”. */
+function isNamedAfter(text: string): boolean {
+  const folded = fold(text);
+  return (
+    folded.includes(' ') &&
+    !LEGAL_FORM.test(text) &&
+    KINDS.some((kind) => kindWords[kind].named.exec(folded)?.index === 0)
+  );
 }
 
 /** A line that parts name, street and town by signs. */

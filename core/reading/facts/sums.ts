@@ -64,6 +64,8 @@ export function findSums(rows: readonly Row[], lines: readonly PrintedLine[], ki
       named[label.name].push({ amount, label: label.text, score, rate: rateIn(part) ?? rateIn(row) });
     }
   }
+  // One thing alone may be all that there is to pay.
+  if (lines.length === 1) unnamed.push(lines[0].amount);
   addUnnamed(named, unnamed, lines, extras);
   const column = columnSums(rows);
   const made = addMade(named, column, isReturned);
@@ -143,6 +145,13 @@ function addUnnamed(
       }
     }
   }
+  // A sum of which a tax is the part that its rate says: “EUR 35.00, with 19 % VAT 5.59”.
+  if (totals.length === 0)
+    for (const { amount: tax, rate } of taxes)
+      for (const sum of rate && rate.percent > 0 ? loose : []) {
+        const part = (sum.amount.cents * rate!.percent) / (100 + rate!.percent);
+        if (sum.amount !== tax && Math.abs(part - tax.cents) <= 1) add('total', sum);
+      }
   const listed = lines.reduce((sum, { amount }) => sum + amount.cents, 0);
   if (lines.length > 1 && totals.length === 0)
     for (const sum of loose) if (sum.amount.cents > 0 && sum.amount.cents === listed) add('total', sum);

@@ -20,7 +20,13 @@ const COUNTED = /^(\d{1,4}(?:[.,]\d{1,3})?)\s*(?:x|×|\*|st\.?|stk\.?|pcs\.?)?$/
 /** Whether a row is one of the sums, or says how it was paid. */
 function isSum(row: Row): boolean {
   const [first] = row.cells;
-  const begins = first.folded.replace(/^[^\p{L}\d]+/u, '');
+  // “einschl. 19 % MwSt.” begins with its tax.
+  const begins = first.folded
+    .replace(/^[^\p{L}\d]+/u, '')
+    .replace(
+      /^(?:einschl|inkl|incl(?:uding|udes)?|davon|darin|of which|dont|di cui)\.?:? (?:\d{1,2}(?:[.,]\d{1,2})? ?% )?/u,
+      '',
+    );
   return SUM_LABELS.some((label) => {
     const found = new RegExp(label.source, 'u').exec(begins);
     return found !== null && found.index <= 12;

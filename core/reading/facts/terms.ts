@@ -37,7 +37,7 @@ const STEMS: Record<Part, { within?: string; whole?: string }> = {
   },
   document: {
     within:
-      'invoic|rechnung|faktur|factu|fattur|fatur|receipt|beleg|quittung|ticket|scontrin|recibo|ricevut|kwitant|voucher|do[ck]ument|vorgang|geschaft|gutschrift|avoir|mahnung|reminder|lieferschein|despatch|dispatch|bescheid|notice|urkund|certifica|zertifik|angebot|quot|offert|devis|estimate|voranschlag|presupuest|preventiv|auszug|statement|releve|estratt|extract|afschrift|akten|transact|bordereau|protokoll|fahrkart|billet|bonnummer|folio|record|nachweis|rapport|liquidat|honor|buchung|booking|bericht|antrag',
+      'invoic|rechnung|faktur|factu|fattur|fatur|receipt|beleg|quittung|ticket|scontrin|recibo|ricevut|kwitant|voucher|do[ck]ument|vorgang|geschaft|gutschrift|avoir|mahnung|reminder|lieferschein|despatch|dispatch|bescheid|notice|urkund|certifica|zertifik|angebot|quot|offert|devis|estimate|voranschlag|presupuest|preventiv|auszug|statement|releve|estratt|extract|afschrift|akten|transact|bordereau|protokoll|fahrkart|billet|bonnummer|folio|record|nachweis|rapport|liquidat|honor|dossier|reservation|buchung|booking|bericht|antrag',
     whole:
       'inv|bill|rg|re|rnr|bon|doc|dok|chk|sale|job|our|unser|unsere|notre|nuestra|nostra|nostro|onze|ons|nossa|case|charge|claim|az|trans|recu|credit|memo|note|permit|licence|license|fine|pcn|advice|file|vorg|trn|txn|tran|check',
   },
@@ -99,7 +99,7 @@ const STEMS: Record<Part, { within?: string; whole?: string }> = {
   ends: {
     within:
       'expir|expiry|gultig|valid|ablauf|endet|vervalt|geldig|caduc|^scade|terminat|laufzeit|guarantee|garantie|befrist|renewal|verlang',
-    whole: 'ends?|ending|ende|fin|endet|fine|einde',
+    whole: 'gilt|gelten|ends?|ending|ende|fin|endet|fine|einde',
   },
   span: { within: 'period|zeitraum|perioda|abrechnungsz|covering|cover', whole: 'for|fur|between|zwischen|entre' },
   event: {
