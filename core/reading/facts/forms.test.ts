@@ -517,6 +517,98 @@ Steuerfrei nach $ 4 Nr. 14 UStG. Ich bitte um Ausgleich bis zum 11.06.2026.
 `,
     { kind: 'invoice', number: '26/0417', date: '2026-05-11', dueDate: '2026-06-11', currency: 'EUR', total: 107.06 },
   ],
+  [
+    'wages of which each deduction is listed as it is',
+    `
+Papierwerk Süd GmbH     Abrechnung der Bezüge     Mai 2026
+Imre Castellane         Erstellt 27.05.2026
+Grundgehalt              1.200,00
+Zulage                     100,00
+Gesamtbrutto             1.300,00
+Lohnsteuer                  40,00
+Krankenversicherung        106,60
+Rentenversicherung         120,90
+Auszahlung               1.032,50
+`,
+    { kind: 'payslip', vendor: 'Papierwerk Süd GmbH', date: '2026-05-27', total: 1032.5 },
+  ],
+  [
+    'a bill with something that is not taxed below its tax',
+    `
+# Ferrybank Motors
+Tax invoice 31-0442   8 June 2026
+Labour                    100.00
+Parts                      50.00
+Net                       150.00
+VAT 20%                    30.00
+Road test (outside VAT)    40.00
+Please pay               £220.00
+`,
+    { kind: 'invoice', number: '31-0442', date: '2026-06-08', net: 150, tax: 30, taxRate: 20, total: 220 },
+  ],
+  [
+    'a sum, and the tax that is the part of it which its rate says',
+    `
+Quittung      Nr. 41      EUR 23,80
+einschl. 19 % MwSt. 3,80
+dankend erhalten
+Husum, 30.04.2026
+`,
+    { kind: 'receipt', number: '41', date: '2026-04-30', currency: 'EUR', tax: 3.8, taxRate: 19, total: 23.8 },
+  ],
+  [
+    'a bill whose sum will be taken from an account',
+    `
+# Wattnetz
+Wattnetz Mobil GmbH, Am Deich 4, 25899 Niebüll
+Rechnungsnummer WN26-0417        Rechnungsdatum 12.03.2026
+Tarif                              20,00
+Summe ohne USt                     20,00
+19,00 % USt                         3,80
+Zu zahlender Betrag                23,80 EUR
+Der Betrag wird am 19.03.2026 von Ihrem Konto abgebucht.
+`,
+    { kind: 'invoice', vendor: 'Wattnetz Mobil GmbH', number: 'WN26-0417', dueDate: '2026-03-19', total: 23.8 },
+  ],
+  [
+    'a tax bill in two halves',
+    `
+# TOWN OF NORTH HARBOR
+REAL ESTATE TAX BILL
+Bill no. 220417      Issued 10/01/2026
+Tax for the year                      $1,840.00
+Paid to date                              $0.00
+First half, due 11/02/2026              $920.00
+Second half, due 05/03/2027             $920.00
+`,
+    { kind: 'notice', vendor: 'TOWN OF NORTH HARBOR', number: '220417', dueDate: '2026-11-02', total: 1840 },
+  ],
+  [
+    'an order whose tax stands before its sum, and an account that goes on in the next line',
+    `
+# Heddlestone Supplies
+Order confirmation
+Order HS-4417     9 Feb 2026
+Reed                                 60.00
+Delivery                              6.00
+Order total including VAT £11.00    £66.00
+Pay by transfer to DE89 3704 0044 0532 0130
+00.
+`,
+    { kind: 'order', number: 'HS-4417', date: '2026-02-09', tax: 11, total: 66, iban: 'DE89370400440532013000' },
+  ],
+  [
+    'a tax whose comma was not read',
+    `
+# Wollhaus Tönning GmbH
+Rechnung Nr. 118          Datum: 04.05.2026
+Merino                       37,50 €
+Netto                        37,50 €
+MwSt. 19 %                   713 €
+Rechnungsbetrag              44,63 €
+`,
+    { kind: 'invoice', number: '118', net: 37.5, tax: 7.13, total: 44.63 },
+  ],
 ])('reads %s', (_, paper, expected) => {
   const found = typedFacts(paper);
   expect(Object.fromEntries(Object.keys(expected).map((name) => [name, found[name] ?? null]))).toEqual(expected);

@@ -104,6 +104,7 @@ const UNASKED: Kind[] = ['order', 'quote', 'credit note', 'delivery note', 'pays
 const PUBLIC =
   /\b(?:council|borough|county|municipality|(?:city|town|county) of|tax (?:office|collector)|finanzamt|stadt|gemeinde|landkreis|kreis|\p{L}{3,}amt|mairie|commune|tresor public|ayuntamiento|comune|gemeente)\b/u;
 const LETTERHEAD = 4;
+const INSURED = /insurance premium tax|versicherungs?-?steuer|taxe sur les (?:conventions d')?assurances?/u;
 /** What it counts for that things are counted, and nothing is said of what they cost. */
 const ONLY_COUNTED = 3;
 const LEAST_COUNTED = 2;
@@ -184,7 +185,10 @@ export function findKind(
     // What a public body asks for is no bill, unless it calls it one.
     const isPublic = rows.slice(0, LETTERHEAD).some(({ folded }) => PUBLIC.test(folded));
     const isCharged = isPublic && !titled.has('invoice') && !titled.has('receipt');
-    const kind = amount.cents < 0 ? 'credit note' : isCharged ? 'notice' : isPaid ? 'receipt' : 'invoice';
+    // Only what is insured is taxed so.
+    const isInsured = !titled.has('invoice') && rows.some(({ folded }) => INSURED.test(folded));
+    const kind =
+      amount.cents < 0 ? 'credit note' : isCharged ? 'notice' : isInsured ? 'contract' : isPaid ? 'receipt' : 'invoice';
     if (paidOut && !hasTax && scores.has('payslip')) add('payslip', points, paidOut, paidOut.text);
     else add(kind, points, amount.row, amount.row.text);
     // A letter that lists what it asks for is a bill.

@@ -283,17 +283,21 @@ function isSomethingElse(row: Row, { text }: Word, at: number): boolean {
 /** The first bank account whose check digits fit. */
 function ibanIn(rows: readonly Row[]): { score: number; fact: Fact } | undefined {
   for (const row of rows) {
+    // In a sentence it may go on in the next line.
+    const next = rows[row.number + 1];
+    const line = next?.page === row.page ? [...row.words, ...next.words] : row.words;
     for (let from = 0; from < row.words.length; from++) {
       if (!/^(?:IBAN:?)?[A-Z]{2}\d{2}/.test(row.words[from].text)) continue;
-      for (let to = from + 1; to <= Math.min(row.words.length, from + 9); to++) {
-        const words = row.words.slice(from, to);
+      for (let to = from + 1; to <= Math.min(line.length, from + 9); to++) {
+        const words = line.slice(from, to);
         const value = words
           .map(({ text }) => text)
           .join('')
           .replace(/^IBAN:?|[.,;]$/g, '');
         if (value.length < 15 || !/^[A-Z]{2}\d{2}[A-Z0-9]{11,30}$/.test(value) || !isIban(value)) continue;
         const why: Reason = { code: 'check-digits' };
-        return { score: 1, fact: { value, page: row.page, box: placeOf(words), confidence: 0.99, why } };
+        const shown = words.filter((word) => row.words.includes(word));
+        return { score: 1, fact: { value, page: row.page, box: placeOf(shown), confidence: 0.99, why } };
       }
     }
   }

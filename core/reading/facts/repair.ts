@@ -43,6 +43,21 @@ export function repair(total: Named, net: Named, tax: Named, confirmed: boolean)
   return of;
 }
 
+/**
+ * Puts back a comma or a point that was not read, where only so the net sum and the tax make the total: “713” was “7,13”. The sums are
+ * changed in place.
+ */
+export function putBackPoints({ total, net, tax }: Record<'total' | 'net' | 'tax', readonly Named[]>): void {
+  for (const sum of tax) {
+    const text = sum.amount.words.map((word) => word.text).join('');
+    const cents = sum.amount.cents / 100;
+    if (!/^\D*\d{3,}\D*$/.test(text) || !Number.isInteger(cents)) continue;
+    if (!net.some((one) => total.some((other) => one.amount.cents + cents === other.amount.cents))) continue;
+    sum.printed = text;
+    sum.amount = { ...sum.amount, cents };
+  }
+}
+
 function readings({ amount }: Named): number[] {
   return leastSure(amount.words) < DOUBTED ? otherReadings(amount.cents) : [];
 }

@@ -234,7 +234,7 @@ const SALUTED =
 /** A cell without what introduces the name, and with its second line if the name goes on there. */
 function nameIn(cell: Cell, below: Cell | undefined, label: string, usual: number): { text: string; words: Word[] } {
   const skipped = label.split(' ').filter((part) => part !== '').length;
-  const words = withoutAddress(withoutCrumbs(label === '' ? cell.words : cell.words.slice(skipped)));
+  const words = withoutAddress(asLarge(withoutCrumbs(label === '' ? cell.words : cell.words.slice(skipped))));
   const goesOn =
     below &&
     cell.box[3] > LARGE * usual &&
@@ -245,6 +245,17 @@ function nameIn(cell: Cell, below: Cell | undefined, label: string, usual: numbe
   const all = withoutTitle(goesOn ? [...words, ...below.words] : words);
   return { text: bare(all.map(({ text }) => text).join(' ')), words: all };
 }
+
+/** A name in large letters, without what goes on beside it in small ones. */
+function asLarge(words: Word[]): Word[] {
+  const end = words.findIndex(({ box }, at) => at > 0 && box[3] < MUCH_LOWER * words[at - 1].box[3]);
+  const large = words.slice(0, Math.max(0, end));
+  const isName = lettersOf(large.map(({ text }) => text).join('')).length >= LEAST_LETTERS;
+  return isName && words.length - end > 2 ? large : words;
+}
+
+/** So much lower a word is none of the name before it. */
+const MUCH_LOWER = 0.62;
 
 /** The name in a line that also says what kind of paper it is: “Northgate Academy Trust Payslip”. */
 function withoutTitle(words: Word[]): Word[] {

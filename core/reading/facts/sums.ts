@@ -7,7 +7,7 @@ import { labelOf } from './labelled';
 import { DEPOSIT, EXTRA, NET, PAYMENT, TAX, TO_PAY, TOTAL } from './labels';
 import { Amount, amountsIn } from './money';
 import { moneyFact, Named, NO_SUMS, Sums } from './namedSums';
-import { repair } from './repair';
+import { putBackPoints, repair } from './repair';
 import { fold, foldMisread, Row } from './rows';
 import { asked, payout } from './singleSums';
 import { PrintedLine } from './tableLines';
@@ -34,7 +34,7 @@ export function findSums(rows: readonly Row[], lines: readonly PrintedLine[], ki
     if (row.words.some(({ text }) => text === '=') && printed.length > 2 && isSumOfOthers(printed.at(-1)!, printed))
       named.total.push({ amount: printed.at(-1)!, label: '=', score: 0.8 });
     if (listed.has(row)) continue;
-    const within = taxInBrackets(row, printed);
+    const within = taxWithin(row, printed);
     if (within) named.tax.push({ ...within, amount: { ...within.amount, cents: Math.abs(within.amount.cents) } });
     const amounts = printed
       .filter((amount) => amount !== within?.amount)
@@ -72,6 +72,7 @@ export function findSums(rows: readonly Row[], lines: readonly PrintedLine[], ki
   if (named.total.length === 0 && kind === 'receipt') named.total.push(...paidAtOnce);
   if (named.total.length === 0) named.total.push(...paidInParts(rows));
   if (named.total.length === 0) named.total.push(...onlyAmount(rows, named.tax));
+  putBackPoints(named);
   const sums = chosen(
     named,
     lines,
@@ -264,11 +265,18 @@ function returned(sums: Sums): Sums {
   };
 }
 
-/** “Total (incl. 13.80 VAT) 86.40”: a tax in brackets. */
-function taxInBrackets({ words }: Row, amounts: readonly Amount[]): Named | undefined {
-  const from = words.findIndex(({ text }) => text.startsWith('('));
-  const to = words.findIndex(({ text }, at) => at >= from && text.includes(')'));
-  if (from < 0 || to <= from || amounts.length < 2) return undefined;
+/** Words for what is in a sum (folded). */
+const INCLUDED = /^(?:incl(?:uding|udes)?|inkl(?:usive)?|einschl(?:iesslich)?|davon|darin|dont)\.?$/;
+
+/** “Total (incl. 13.80 VAT) 86.40”, “Total including VAT 13.80 86.40”: a tax within a sum. */
+function taxWithin({ words }: Row, amounts: readonly Amount[]): Named | undefined {
+  if (amounts.length < 2) return undefined;
+  const opens = words.findIndex(({ text }) => text.startsWith('('));
+  const begins = words.findIndex(({ text }) => INCLUDED.test(fold(text)));
+  const from = opens >= 0 ? opens : begins > 0 ? begins : -1;
+  const last = words.indexOf(amounts.at(-1)!.words[0]) - 1;
+  const to = opens >= 0 ? words.findIndex(({ text }, at) => at >= from && text.includes(')')) : last;
+  if (from < 0 || to <= from) return undefined;
   const inside = words.slice(from, to + 1);
   const [amount, ...others] = amounts.filter((each) => inside.includes(each.words[0]));
   const said = TAX.exec(

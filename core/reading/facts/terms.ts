@@ -134,6 +134,11 @@ export function partsOf(word: string): Part[] {
   }
   // The number's short form at the end of a compound: “Kundennr”, “Rechnungs-Nr”.
   if (/\p{L}{3}-?(nr|no|id)$/u.test(bare)) found.push({ part: 'number', at: bare.length });
+  // “TRANS#”
+  if (/\p{L}#$/u.test(bare)) {
+    for (const part of partsOf(bare.slice(0, -1))) found.push({ part, at: 0 });
+    found.push({ part: 'number', at: bare.length });
+  }
   const parts = found.sort((a, b) => a.at - b.at).map(({ part }) => part);
   if (known.size > MOST_KNOWN) known.clear();
   known.set(bare, parts);
