@@ -1,23 +1,18 @@
-import { around } from '../../geometry';
 import { datesInLine } from '../dates';
+import { chosen, Made, MADE, sayLabel } from './chosenSums';
 import { ColumnSum, columnSums } from './columnSums';
-import { Fact, Kind, leastSure, placeOf, TaxAtRate } from './fact';
+import { Fact, Kind } from './fact';
 import { kindTraits } from './kindList';
 import { labelOf } from './labelled';
 import { DEPOSIT, EXTRA, NET, PAYMENT, TAX, TO_PAY, TOTAL } from './labels';
 import { Amount, amountsIn } from './money';
-import { moneyFact, Named, NO_SUMS, Sums } from './namedSums';
-import { putBackPoints, repair } from './repair';
+import { Named, Sums } from './namedSums';
+import { putBackPoints } from './repair';
 import { fold, foldMisread, Row } from './rows';
 import { asked, payout } from './singleSums';
 import { PrintedLine } from './tableLines';
 
 const NAMES = { deposit: DEPOSIT, total: TOTAL, net: NET, tax: TAX, payment: PAYMENT, extra: EXTRA };
-/** Rounding line by line may lead so many hundredths away, a rate. */
-const ROUNDING = 2;
-/** What it costs to leave out a sum that the paper names. */
-const DROPPED = 2.5;
-
 /** Net, tax by rate, total and what is left to pay: by what they are called, and by what adds up. */
 export function findSums(rows: readonly Row[], lines: readonly PrintedLine[], kind: Kind): Sums {
   if (kind === 'payslip') return payout(rows);
@@ -85,8 +80,6 @@ export function findSums(rows: readonly Row[], lines: readonly PrintedLine[], ki
   if (kind === 'reminder') return { ...sums, amountDue: sums.total };
   return isReturned ? returned(sums) : sums;
 }
-
-const isSame = (one: Amount, other: Amount) => one.row === other.row && Math.abs(one.cents) === Math.abs(other.cents);
 
 const isSumOfOthers = (sum: Amount, amounts: readonly Amount[]) =>
   amounts.reduce((all, { cents }) => all + cents, 0) === 2 * sum.cents;
@@ -158,16 +151,6 @@ function addUnnamed(
     for (const sum of loose) if (sum.amount.cents > 0 && sum.amount.cents === listed) add('total', sum);
 }
 
-/** What the column of amounts says of its sums: which is the total, what was taxed to it, and what was paid of it already. */
-interface Made {
-  /** What the total is made of. */
-  of?: readonly Amount[];
-  total?: Amount;
-  net?: Amount;
-  left?: Amount;
-  paid?: number;
-}
-
 /** Sums that are what stands above them, whatever they are called. */
 function addMade(named: Record<SumName, Named[]>, column: readonly ColumnSum[], isReturned: boolean): Made {
   const made: Made = {};
@@ -199,27 +182,6 @@ function addMade(named: Record<SumName, Named[]>, column: readonly ColumnSum[], 
   add('total', made.total);
   add('net', made.net);
   return made;
-}
-
-/** Whether the column makes a total of some sums and what stands besides, such as what is not taxed. */
-function isMadeOf({ total: made, of = [] }: Made, total: Named, sums: readonly Named[]): boolean {
-  return (
-    made !== undefined &&
-    isSame(total.amount, made) &&
-    sums.every(({ amount }) => of.some((part) => isSame(part, amount)))
-  );
-}
-
-/** What it speaks for a sum that it is one. */
-const MADE = 0.6;
-
-/** What stands before an amount in its row. */
-function sayLabel({ row, words }: Amount): string {
-  return row.words
-    .slice(0, row.words.indexOf(words[0]))
-    .slice(-4)
-    .map(({ text }) => text)
-    .join(' ');
 }
 
 /** What is paid again and again is no total. */
@@ -329,220 +291,4 @@ function rateIn({ words }: Pick<Row, 'words'>): Named['rate'] {
     }
   }
   return undefined;
-}
-
-/**
- * @param extras carriage, discounts and the like that stand between the sums, in hundredths
- * @param paid what was paid before, in hundredths
- * @param made what its column of amounts says
- * @param all every amount on the paper
- */
-function chosen(
-  named: Record<'total' | 'net' | 'tax', Named[]>,
-  lines: readonly PrintedLine[],
-  extras: number,
-  paid: number,
-  made: Made,
-  all: readonly Amount[],
-): Sums {
-  const byScore = (a: Named, b: Named) => b.score - a.score;
-  const totals = named.total.toSorted(byScore).slice(0, 5);
-  const nets = named.net.toSorted(byScore).slice(0, 3);
-  // The same tax is often said twice.
-  const taxes = named.tax.filter(
-    ({ amount, on }, at) => on || named.tax.findIndex((other) => other.amount.cents === amount.cents) === at,
-  );
-  // A table by rates says all of it; what is said besides is their sum.
-  const table = taxes.filter(({ on }) => on);
-  const taxSets = [taxes, ...(table.length > 1 ? [table] : []), ...taxes.map((each) => [each]), []];
-  const sumOfLines = lines.reduce((sum, { amount }) => sum + amount.cents, 0);
-  let best: { score: number; total?: Named; net?: Named; tax: Named[]; adds: boolean; checked: boolean } | undefined;
-  for (const total of [...totals, undefined]) {
-    for (const net of [...nets, undefined]) {
-      for (const tax of taxSets) {
-        const taxed = tax.reduce((sum, { amount }) => sum + amount.cents, 0);
-        let score = (total?.score ?? -0.5) + (net ? 0.5 * net.score : 0) + (tax.length > 0 ? 0.6 : 0);
-        let [adds, checked] = [true, false];
-        const check = (right: boolean, weight: number) => {
-          checked = true;
-          adds &&= right;
-          score += right ? weight : -weight * 0.6;
-        };
-        // What stands between the sums may be in the net sum already, or not.
-        const makes = (sum: number, other: number, off: number) =>
-          [0, extras].some((extra) => Math.abs(sum + extra - other) <= off);
-        const off = ROUNDING * tax.length - 1;
-        if (total && net && tax.length > 0)
-          check(makes(net.amount.cents + taxed, total.amount.cents, off) || isMadeOf(made, total, [net, ...tax]), 3);
-        if (total && tax.length > 0 && tax.every(({ on }) => on)) {
-          const untaxed = tax.reduce((sum, { on }) => sum + on!.cents, 0);
-          const fits = makes(untaxed + taxed, total.amount.cents, off);
-          // One rate alone may be that of a part of the goods.
-          if (fits || tax.length > 1) check(fits, 3);
-        }
-        if (total && made.total && isSame(total.amount, made.total)) check(true, MADE);
-        if (total && net && tax.length === 0) check(net.amount.cents === total.amount.cents, 0.2);
-        if (tax.length === 1 && tax[0].rate && !tax[0].on) {
-          const rate = tax[0].rate.percent;
-          if (net)
-            check(
-              [0, extras].some((extra) => Math.abs(((net.amount.cents + extra) * rate) / 100 - taxed) <= ROUNDING),
-              1.5,
-            );
-          else if (total)
-            check(
-              [0, extras].some(
-                (extra) => Math.abs(((total.amount.cents - extra) * rate) / (100 + rate) - taxed) <= ROUNDING,
-              ),
-              1.5,
-            );
-        }
-        if (lines.length > 0 && (net ?? total))
-          check(
-            [net, total].some((each) => each && makes(sumOfLines, each.amount.cents, 1)),
-            2,
-          );
-        if (total && taxed >= total.amount.cents && taxed > 0) score -= 4;
-        // What is named counts, though it doesn't add up; but a subtotal that is the total has its tax in it.
-        if (!net && nets.length > 0 && !nets.some(({ amount }) => amount.cents === total?.amount.cents))
-          score -= DROPPED;
-        if ((tax.length === 0 && taxes.length > 0) || (table.length > 1 && isPartOf(tax, table))) score -= DROPPED;
-        if (!total && totals.length > 0) score -= DROPPED;
-        if (!best || score > best.score) best = { score, total, net, tax, adds, checked };
-      }
-    }
-  }
-  if (!best) return NO_SUMS;
-  const { total, net, tax } = best;
-  const repaired =
-    !best.adds && total && net && tax.length === 1
-      ? repair(total, net, tax[0], sumOfLines === net.amount.cents)
-      : undefined;
-  const [adds, checked] = repaired ? [true, true] : [best.adds, best.checked];
-  // Several sums that may be the total, and nothing to tell by.
-  const others = totals.filter(
-    (other) => total && other.amount.cents !== total.amount.cents && other.score > total.score - 0.3,
-  );
-  const sure = checked ? (adds ? 1 : 0.6) : others.length > 0 ? 0.6 : 0.92;
-  const fact = ({ amount, label, printed }: Named, most = 1): Fact<number> => ({
-    value: amount.cents / 100,
-    page: amount.row.page,
-    box: placeOf(amount.words),
-    // What adds up was read right, however doubtful the figures look.
-    confidence: printed ? 0.88 : checked && adds ? 0.985 : Math.min(sure, most) * leastSure(amount.words),
-    why: printed ? { code: 'repaired', printed } : { code: 'beside', label, ...(checked && { adds }) },
-    ...(printed && { repaired: printed }),
-  });
-  const most = tax.toSorted((a, b) => b.amount.cents - a.amount.cents)[0];
-  const taxCents = tax.reduce((sum, { amount }) => sum + amount.cents, 0);
-  const rate = most?.rate;
-  // Beside what is not taxed, a sum that does not call itself net may be a part of it.
-  const isWholeNet =
-    !net || !total || net.amount.cents + taxCents === total.amount.cents || NET.test(foldMisread(net.label));
-  // Where the row of the only tax says what it is on, and all adds up, that is the net sum.
-  const onlyTaxed = adds && total && tax.length === 1 && most.on && { ...most, amount: most.on };
-  return {
-    total: total ? fact(total) : null,
-    net: net
-      ? withExtras(isWholeNet ? fact(net, UNCONFIRMED) : doubted(fact(net)), extras, total, taxCents, rate?.percent)
-      : onlyTaxed
-        ? fact(onlyTaxed)
-        : netOfTable(tax, total, all),
-    tax: most ? { ...fact(most, UNCONFIRMED), value: taxCents / 100 } : null,
-    taxRate: rate
-      ? {
-          value: rate.percent,
-          page: most.amount.row.page,
-          box: placeOf(rate.words),
-          confidence: checked && adds ? 0.985 : 0.9 * leastSure(rate.words),
-          why: { code: 'beside', label: most.label },
-        }
-      : null,
-    taxes: byRates(tax, checked && adds),
-    amountDue: total ? leftToPay(total, named.total, paid, made) : null,
-    addsUp: checked && adds,
-  };
-}
-
-/** How sure a part of the total is at most that nothing else on the paper confirms. */
-const UNCONFIRMED = 0.85;
-const doubted = (fact: Fact<number>): Fact<number> => ({ ...fact, confidence: Math.min(fact.confidence, 0.6) });
-
-/** How sure a net sum is that carriage or a discount was added to. */
-const WITH_EXTRAS = 0.9;
-
-/** What is taxed where carriage and the like stand between the net sum and the tax. */
-function withExtras(
-  net: Fact<number>,
-  extras: number,
-  total: Named | undefined,
-  tax: number,
-  rate: number | undefined,
-): Fact<number> {
-  const cents = Math.round(net.value * 100);
-  if (!total || extras === 0 || tax === 0 || cents + extras + tax !== total.amount.cents) return net;
-  // What is rounded or added after the tax is not in the net sum.
-  const off = (taxed: number) => Math.abs(taxed * (rate! / 100) - tax);
-  if (rate !== undefined && off(cents) <= Math.max(1, off(cents + extras))) return net;
-  const confidence = Math.min(net.confidence, WITH_EXTRAS);
-  return { ...net, value: (cents + extras) / 100, confidence, why: { code: 'with-extras' } };
-}
-
-/** How sure a sum is that the paper leaves to be made. */
-const UNPRINTED = 0.88;
-
-/** The sum that a table of taxes by rate adds up to, printed or not. */
-function netOfTable(tax: readonly Named[], total: Named | undefined, amounts: readonly Amount[]): Fact<number> | null {
-  if (!total || tax.length < 2 || !tax.every(({ on }) => on)) return null;
-  const untaxed = tax.reduce((sum, { on }) => sum + on!.cents, 0);
-  if (untaxed + tax.reduce((sum, { amount }) => sum + amount.cents, 0) !== total.amount.cents) return null;
-  const printed = amounts.findLast(
-    ({ cents, row }) => cents === untaxed && !tax.some(({ amount }) => amount.row === row),
-  );
-  if (printed) return moneyFact(printed, untaxed, sayLabel(printed), 0.98);
-  const [{ on: first }] = tax;
-  const sure = Math.min(...tax.map(({ on }) => leastSure(on!.words)));
-  return {
-    value: untaxed / 100,
-    page: first!.row.page,
-    box: around(tax.filter(({ on }) => on!.row.page === first!.row.page).map(({ on }) => placeOf(on!.words))),
-    confidence: Math.min(UNPRINTED, sure),
-    why: { code: 'rates', count: tax.length, adds: true },
-  };
-}
-
-/** Whether some taxes are only some of a table's rows. */
-function isPartOf(some: readonly Named[], table: readonly Named[]): boolean {
-  return some.length < table.length && some.every((each) => table.includes(each));
-}
-
-/** What is left to pay: a sum that says so, and that the total without what was paid makes, or that is less than the total. */
-function leftToPay(total: Named, totals: readonly Named[], paid: number, made: Made): Fact<number> | null {
-  if (made.left && made.total && isSame(total.amount, made.total))
-    return moneyFact(made.left, made.left.cents, sayLabel(made.left), 0.97);
-  const left = totals.filter(({ amount, label }) => TO_PAY.test(label) && amount.cents < total.amount.cents);
-  const exact = left.find(({ amount }) => paid > 0 && amount.cents === total.amount.cents - paid);
-  const found = exact ?? left.at(-1);
-  if (!found) return null;
-  return moneyFact(found.amount, found.amount.cents, found.label, exact ? 0.97 : 0.6);
-}
-
-/** Tax by rate, when there are several rates. */
-function byRates(taxes: Named[], sure: boolean): Fact<TaxAtRate[]> | null {
-  const rated = taxes.filter(({ rate }) => rate);
-  if (new Set(rated.map(({ rate }) => rate!.percent)).size < 2) return null;
-  const [{ amount: first }] = rated;
-  return {
-    value: rated.map(({ rate, on, amount }) => ({
-      rate: rate!.percent,
-      net: on ? on.cents / 100 : null,
-      tax: amount.cents / 100,
-    })),
-    page: first.row.page,
-    box: around(
-      rated.filter(({ amount }) => amount.row.page === first.row.page).map(({ amount }) => placeOf(amount.words)),
-    ),
-    confidence: sure ? 0.97 : 0.7,
-    why: { code: 'rates', count: rated.length, adds: sure },
-  };
 }

@@ -1,0 +1,245 @@
+import { datesInLine, FoundDate } from '../dates';
+import { Kind, KINDS } from './fact';
+import { kindTraits } from './kindList';
+import { kindWords } from './kindWords';
+import { wordsAround } from './labelled';
+import { amountsIn } from './money';
+import { Word } from '../words';
+import { fold, Row } from './rows';
+import { Part, partsOf, Term, termsBefore } from './terms';
+
+/** What a day on a paper is of. */
+export type DayRole = 'date' | 'due' | 'ends' | 'other';
+
+/** What says it. */
+export interface DayLabel {
+  role: DayRole;
+  text: string;
+  /** How many letters lie between it and the day. */
+  away: number;
+  /** Whether it may as well say something else. */
+  weak: boolean;
+  until?: boolean;
+  above?: boolean;
+}
+
+/** A cell of more words is a sentence. */
+export const SENTENCE = 6;
+
+const ROLES: Part[] = ['day', 'issued', 'pay', 'until', 'from', 'ends', 'span', 'event'];
+/** Prepositions and such that say little by themselves. */
+const LITTLE: Part[] = ['day', 'until', 'from'];
+/** Words that only say that it is a day: “on”, “le”, “am”. */
+const PREPOSITION = /^(?:on|am|le|il|op|den|du|del|of|el|em|a|vom)$/;
+const TO_BE = /\b(?:wird|werden|will be|sera|seront)\b/;
+/** How many words behind a day with an “until” may say that it is one of payment. */
+const FAR_BEHIND = 14;
+const NEARBY = 2;
+/** Letters between a word and the day that it is for. */
+const NEAR = 40;
+
+/** What stands beside a day, before or behind it or above, and says what it is of. */
+export function dayLabel(
+  rows: readonly Row[],
+  row: Row,
+  { words }: Pick<FoundDate, 'words'>,
+  kind: Kind | undefined,
+): DayLabel | undefined {
+  // In a list of other papers each row tells of another one.
+  if (isAboutAnother(kind) && row.cells.length >= 3 && amountsIn(row).length > 0)
+    return { role: 'other', text: 'list', away: 0, weak: false };
+  const { beside: before, above } = wordsAround(rows, row, words);
+  // “Sort code 20-11-84”
+  const [nearest] = termsBefore(before).filter(({ parts }) => parts.length > 0);
+  if (nearest?.parts.includes('bank')) return { role: 'other', text: nearest.word, away: nearest.away, weak: false };
+  if (TAKES.test(before) && isTakenBehind(row, words))
+    return { role: 'due', text: TAKES.exec(before)![0], away: 0, weak: false };
+  if (NET_DAYS.test(before)) return { role: 'due', text: NET_DAYS.exec(before)![0].trim(), away: 0, weak: false };
+  const cited = ofNumbered(before, kind);
+  if (cited) return cited;
+  const beside = before === '' ? sentenceBefore(rows, row) : before;
+  const here = roleOf(termsBefore(beside), kind, beside);
+  // “bis 7. Dezember zu überweisen”, “am 1. April fällig”: what is to be done stands behind the day.
+  // “Der Betrag wird am 19.11. von Ihrem Konto abgebucht”
+  const isToBe = TO_BE.test(before);
+  const behind =
+    here?.role === 'other' ? (here.until ? FAR_BEHIND : 0) : !here || here.weak ? (isToBe ? FAR_BEHIND : NEARBY) : 0;
+  if (isPaidBehind(rows, row, words, behind)) return { text: 'day', away: 0, ...here, role: 'due', weak: false };
+  if (here && !(here.weak && above)) return here;
+  const over = above === undefined ? undefined : roleOf(termsBefore(above), kind, above);
+  return over && !over.weak ? { ...over, away: over.away + 4, above: true } : (here ?? over);
+}
+
+/** “Ihre Bestellung 4-118 vom”, “Invoice 22-1180”: the day of what a number before it is of (folded). */
+const NUMBERED = /^(.*\p{L}.*?)[ :]+\S*\d\S*,?(?:\s+(?:vom|of|du|dated|from|del|van))?$/u;
+
+function ofNumbered(before: string, kind: Kind | undefined): DayLabel | undefined {
+  const said = NUMBERED.exec(before.trim());
+  if (!said || isAboutAnother(kind)) return undefined;
+  const named = termsBefore(said[1])
+    .slice(0, 2)
+    .find(({ parts }) => parts.includes('order') || parts.includes('document') || parts.includes('delivery'));
+  if (!named) return undefined;
+  // Another kind's name is another paper's: “as in our quote 118 of 3 May”.
+  if (named.parts.includes('order')) return label(kind === 'order' ? 'date' : 'other', named);
+  if (named.parts.includes('delivery')) return label(kind === 'delivery note' ? 'date' : 'other', named);
+  const isOthers = KINDS.some((other) => other !== kind && kindWords[other].named.test(named.word));
+  return label(kind && isOthers && !kindWords[kind].named.test(named.word) ? 'other' : 'date', named);
+}
+
+/** What a sentence says in the line above, of which a day begins the next one (folded). */
+function sentenceBefore(rows: readonly Row[], row: Row): string {
+  const above = rows[row.number - 1];
+  const cell = above?.page === row.page ? above.cells[0] : undefined;
+  const goesOn = cell && cell.words.length > SENTENCE && !/[.;:]$/.test(cell.text);
+  return goesOn && Math.abs(cell.box[0] - row.box[0]) < 2 * row.box[3] ? cell.folded : '';
+}
+
+/** Whether what is to be paid stands behind a day, within so many words of its cell and sentence. */
+function isPaidBehind(rows: readonly Row[], row: Row, words: readonly Word[], within: number): boolean {
+  const own = row.cells.find((each) => each.words.includes(words[words.length - 1]))!.words;
+  // A sentence goes on in the next line.
+  const next =
+    own.length > SENTENCE && rows[row.number + 1]?.page === row.page ? rows[row.number + 1].cells[0].words : [];
+  const cell = [...own, ...next];
+  const from = cell.indexOf(words[words.length - 1]);
+  if (/[.;]$/.test(cell[from].text)) return false;
+  const behind = cell.slice(from + 1, from + 1 + within);
+  // “5 July, due 4 August”: what is said behind it is of the next day.
+  if (within <= NEARBY && datesInLine(cell.slice(from + 1, from + 5)).length > 0) return false;
+  const end = behind.findIndex(({ text }) => /[.;]$/.test(text));
+  const says = (words: readonly Word[]) => words.some(({ text }) => partsOf(fold(text)).includes('pay'));
+  // Far behind, what is to be done ends the sentence.
+  if (within > NEARBY) return end >= 0 && says(behind.slice(end, end + 1));
+  return says(behind.slice(0, end < 0 ? undefined : end + 1));
+}
+
+/** What stands before a day. */
+interface Saying {
+  /** Words that say something of a day, the nearest first. */
+  terms: Term[];
+  /** The nearest of them that is more than a preposition. */
+  strong: Term | undefined;
+  kind: Kind | undefined;
+  whole: string;
+}
+
+const label = (role: DayRole, { word: text, away }: Term, weak = false): DayLabel => ({ role, text, away, weak });
+const first = ({ terms }: Saying, part: Part, within = NEAR) =>
+  terms.find(({ parts, away }) => parts.includes(part) && away <= within);
+const isAboutAnother = (kind: Kind | undefined) => kind === 'reminder' || kind === 'credit note';
+
+function roleOf(before: readonly Term[], kind: Kind | undefined, whole: string): DayLabel | undefined {
+  const terms = before.filter(({ parts }) =>
+    parts.some((part) => ROLES.includes(part) || part === 'document' || part === 'policy'),
+  );
+  if (terms.length === 0) return undefined;
+  const strong = terms.find(
+    ({ parts, word }) =>
+      parts.some((part) => !LITTLE.includes(part)) || (parts.includes('day') && !PREPOSITION.test(word)),
+  );
+  const saying = { terms, strong, kind, whole };
+  for (const rule of RULES) {
+    const said = rule(saying);
+    if (said) return said;
+  }
+  return undefined;
+}
+
+/** In the order in which they count: the first that has something to say settles it. */
+const RULES = [ofSigning, ofAnotherPaper, ofPayment, ofAnEnd, ofAnEvent, ofASpan, ofItsOwn];
+
+/** “Fait à Concarneau, le”, “Signed on”: a paper is of the day on which it was signed; what was received before is no paper (folded). */
+const [SIGNED, GOT] = [
+  /\b(?:fait (?:a|le)|signed|done at|unterzeichnet|geschehen zu)\b/,
+  /\b(?:recu|received|erhalten)(?: le| on| am)?\W*$/,
+];
+
+function ofSigning({ terms: [nearest], whole }: Saying): DayLabel | undefined {
+  if (SIGNED.test(whole) && !GOT.test(whole)) return label('date', nearest);
+  return GOT.test(whole) ? label('date', nearest, true) : undefined;
+}
+
+/** The bill that a reminder or a credit note is about has its own day. */
+function ofAnotherPaper({ terms: [nearest], kind, whole }: Saying): DayLabel | undefined {
+  const isCited = isAboutAnother(kind) && /invoice|rechnung|factu|fattur|fatur/.test(whole);
+  return isCited && !/date|datum|data\b/.test(nearest.word) ? label('other', nearest) : undefined;
+}
+
+/** What is taken from an account is due on that day (folded). */
+const TAKEN = /\b(?:take|taken|draw|drawn|charged?|buchen|einziehen)\b.*\b(?:bank|account|card|konto)\b/;
+
+/** “Wir buchen den Beitrag am 1.12. von Ihrem Konto ab”, “we collect it on 5 May from your account” (folded). */
+const TAKES = /\b(?:buchen|ziehen|take|collect|debit|prelev\p{L}*)\b/u;
+const ACCOUNT = /konto|account|bank|compte|cuenta/;
+
+function isTakenBehind(row: Row, words: readonly Word[]): boolean {
+  const from = row.words.indexOf(words[words.length - 1]) + 1;
+  return row.words.slice(from, from + 5).some(({ text }) => ACCOUNT.test(fold(text)));
+}
+
+/** “Net 30: 11/05/2026” (folded). */
+const NET_DAYS = /\b(?:net|netto)[: ]+\d{1,3}(?: days?| tage)?\W*$/;
+
+/** A word for paying, as far away as a sentence with its sum puts it. */
+function ofPayment(saying: Saying): DayLabel | undefined {
+  const { terms, kind, whole } = saying;
+  if (TAKEN.test(whole) && terms[0].away <= NEAR) return label('due', terms[0]);
+  // What was paid on account has been paid.
+  const pay = terms.find(({ parts }) => parts.includes('pay') && !parts.includes('event') && !parts.includes('span'));
+  const until = first(saying, 'until');
+  if (!pay || pay.away > NEAR + (until ? 24 : 0)) return undefined;
+  // The day of a pay slip is the day of its pay.
+  if (kind === 'payslip') return label('date', pay);
+  // “Payment received on”, “paid on”: that day has been.
+  if (!until && /received|erhalten|recu|paid|bezahlt|dankend|^\W*less\b|abzgl|abzuglich|moins/.test(whole))
+    return label(terms.some(({ word }) => /^(?:date|datum|fecha|data)$/.test(word)) ? 'date' : 'other', pay, true);
+  // “Before the end of the month” is no end of anything else.
+  const isBetween = [until ? undefined : first(saying, 'ends'), first(saying, 'event')].some(
+    (other) => other && other.away < pay.away,
+  );
+  return isBetween ? undefined : label('due', pay, !until && !terms[0].parts.includes('pay') && pay.away > 14);
+}
+
+function ofAnEnd(saying: Saying): DayLabel | undefined {
+  const [ends, issued] = [first(saying, 'ends'), first(saying, 'issued')];
+  if (!ends || (issued && issued.away < ends.away)) return undefined;
+  return label(/next|nachst|prochain/.test(saying.whole) ? 'other' : 'ends', ends);
+}
+
+/** Events whose day is that of the paper, by its kind. */
+const OWN_EVENTS: Partial<Record<Kind, RegExp>> = {
+  'delivery note': /deliver|liefer|livrais|leistung|lever|consegn|entrega/,
+  order: /order|bestell|command|pedido|ordine/,
+  ticket: /depart|abfahrt|travel|valid/,
+};
+
+function ofAnEvent(saying: Saying): DayLabel | undefined {
+  const event = first(saying, 'event');
+  if (!event) return undefined;
+  if (saying.kind && OWN_EVENTS[saying.kind]?.test(event.word)) return label('date', event);
+  return first(saying, 'document', event.away) ? undefined : label('other', event);
+}
+
+/** “At the latest by” is what is said of paying, whatever the sentence says besides. */
+const LATEST = /latest|spatest|tard|uiterl/;
+
+function ofASpan(saying: Saying): DayLabel | undefined {
+  const { strong, kind } = saying;
+  const [span, from, until] = [first(saying, 'span', 12), first(saying, 'from', 20), first(saying, 'until')];
+  if (span) return label('other', span);
+  if (from && !strong) return label('other', from);
+  const isAsked = kind === 'reminder' || (until && LATEST.test(until.word));
+  if (until && kind && kindTraits[kind].due && isAsked) return label('due', until, true);
+  if (!until || (strong && (until.away >= strong.away || strong.parts.includes('issued')))) return undefined;
+  return kind && kindTraits[kind].ends ? label('ends', until, true) : { ...label('other', until), until: true };
+}
+
+function ofItsOwn({ terms: [nearest], strong, kind }: Saying): DayLabel {
+  if (strong) {
+    const onlyNamesIt = strong.parts.every((part) => part === 'document' || part === 'policy');
+    return label('date', strong, strong.away > 24 || (onlyNamesIt && strong.away > 4));
+  }
+  // In a paper about another one, a day that only “of” stands before is that one's.
+  return isAboutAnother(kind) ? label('other', nearest) : label('date', nearest, true);
+}

@@ -1,0 +1,197 @@
+import { Word } from '../words';
+import { KINDS } from './kindList';
+import { GOES_ON } from './kinds';
+import { kindWords } from './kindWords';
+import { COLUMN } from './labels';
+import { Cell, fold, Row } from './rows';
+
+export const COMPANY =
+  /(?<![\p{L}.])(ltd|limited|llp|plc|llc|inc\.?|corp\.?|cic|c\.i\.c\.|gmbh|ag|kg|ohg|ug|e\.? ?k\.?|e\.? ?v\.?|sarl|s\.a\.r\.l\.|sas|s\.a\.|sa|co\.?|& sons|& söhne|& fils|e hijos|e figli|& zonen|& filhos|s\.l\.|s\.r\.l\.|s\.p\.a\.|b\.v\.|n\.v\.|lda\.?|council|school|surgery|stadtwerke|verein|bank|insurance|university|museum)(?![\p{L}])/iu;
+const NOT_A_NAME =
+  /@|www\.|https?:|(?<!\p{L})(tel|phone|fax|date|datum|invoice|rechnung|facture|factura|fattura|factuur|fatura|receipt|quittung|kassenbon|kassenbeleg|beleg|ticket|recibo|reçu|statement|kontoauszug|page|seite|iban|vat|total|dear)(?!\p{L})|\d{4,}|^\P{L}*$/iu;
+
+/** How short a name may be, in letters, to be recognised again. */
+export const LEAST_LETTERS = 5;
+
+export function lettersOf(text: string): string {
+  return text.toLowerCase().replace(/[^\p{L}\p{N}]/gu, '');
+}
+
+/** Lines of a name in two lines are as tall as each other, and so much taller than usual. */
+const LARGE = 1.3;
+const AS_TALL = 0.12;
+
+/** A cell without what introduces the name, and with its second line if the name goes on there. */
+export function nameIn(
+  cell: Cell,
+  below: Cell | undefined,
+  label: string,
+  usual: number,
+): { text: string; words: Word[] } {
+  const skipped = label.split(' ').filter((part) => part !== '').length;
+  const words = withoutAddress(asLarge(withoutCrumbs(label === '' ? cell.words : cell.words.slice(skipped))));
+  const goesOn =
+    below &&
+    cell.box[3] > LARGE * usual &&
+    Math.abs(below.box[3] - cell.box[3]) < AS_TALL * cell.box[3] &&
+    /^[\p{L}&' ’.-]+$/u.test(below.text) &&
+    isName(below.text) &&
+    !COMPANY.test(cell.text);
+  const all = withoutTitle(goesOn ? [...words, ...below.words] : words);
+  return { text: bare(all.map(({ text }) => text).join(' ')), words: all };
+}
+
+/** A name in large letters, without what goes on beside it in small ones. */
+function asLarge(words: Word[]): Word[] {
+  const end = words.findIndex(({ box }, at) => at > 0 && box[3] < MUCH_LOWER * words[at - 1].box[3]);
+  const large = words.slice(0, Math.max(0, end));
+  const isName = lettersOf(large.map(({ text }) => text).join('')).length >= LEAST_LETTERS;
+  return isName && words.length - end > 2 ? large : words;
+}
+
+/** So much lower a word is none of the name before it. */
+const MUCH_LOWER = 0.62;
+
+/** The name in a line that also says what kind of paper it is: “Northgate Academy Trust Payslip”. */
+function withoutTitle(words: Word[]): Word[] {
+  const isTitle = (some: Word[]) => isHeading(bare(some.map(({ text }) => text).join(' ')));
+  const cut = [1, 2].find((count) => words.length - count >= 2 && isTitle(words.slice(-count)));
+  return cut === undefined || isTitle(words) ? words : words.slice(0, -cut);
+}
+
+/** What is read from a drawing before a name: a few doubtful letters, so much taller than the name's. */
+const DRAWN_TALLER = 1.5;
+const MOST_DRAWN = 3;
+
+function isDrawing([first, ...rest]: Word[]): boolean {
+  if (rest.length === 0 || first.text.length > MOST_DRAWN || first.confidence >= 0.9) return false;
+  const heights = rest.map(({ box }) => box[3]).sort((a, b) => a - b);
+  return first.box[3] > DRAWN_TALLER * heights[heights.length >> 1];
+}
+
+/** Without what was read from a sign or a picture beside the name: a sign by itself and the letter before it, a lone small letter. */
+function withoutCrumbs(words: Word[]): Word[] {
+  if (isDrawing(words)) return words.slice(1);
+  const isOrnament = ({ text }: Word) => /^[*xX=~+_#-]{1,4}$/.test(text);
+  if (words.length > 2 && isOrnament(words[0]) && isOrnament(words.at(-1)!)) return words.slice(1, -1);
+  if (/^\p{Ll}$/u.test(words[0]?.text ?? '') && /^\p{Lu}/u.test(words[1]?.text ?? '')) return words.slice(1);
+  const crumb = words.slice(0, 3).findLastIndex(({ text }) => !/[\p{L}\p{N}&+]/u.test(text));
+  const before = words.slice(0, crumb);
+  return crumb >= 0 && crumb < words.length - 1 && before.every(({ text }) => text.length <= 2)
+    ? words.slice(crumb + 1)
+    : words;
+}
+
+/** The name in a line that goes on with the address: “Holzwerk Birkenau KG, Gewerbepark 7, 69488 Birkenau”. */
+function withoutAddress(words: Word[]): Word[] {
+  const end = words.findIndex(
+    ({ text }, at) =>
+      at > 0 && (/^[·•|–—:-]$/.test(text) || /^P\.?O\.?$/.test(text) || /[,:]$/.test(words[at - 1].text)),
+  );
+  // What goes on after a comma with a house number, or in parts, is where it is or what it does.
+  const rest = words.slice(end);
+  const goesOn = rest.some(({ text }) => /\d/.test(text)) || rest.filter(({ text }) => /,$/.test(text)).length >= 2;
+  // “Sunna Bakke, photographs”
+  const isWork = end > 1 && /^\p{Ll}/u.test(words[end]?.text ?? '');
+  if (end < 0 || !(goesOn || isWork)) return words;
+  return words.slice(0, end);
+}
+
+export const bare = (text: string) => text.replace(/^[^\p{L}\p{N}]+|[^\p{L}\p{N}.)]+$/gu, '');
+
+export function isName(text: string): boolean {
+  const letters = (text.match(/\p{L}/gu) ?? []).length;
+  return letters >= 3 && text.split(' ').length <= 7 && !NOT_A_NAME.test(text) && !/(?<!\p{L})\d/u.test(text);
+}
+
+/** What a title ends with that names no kind by itself, and words by which a line speaks to whoever reads it (folded). */
+const TITLE =
+  /(?<!\p{L})(?:record|report|summary|form|schedule|confirmation|advice|notice|details|overview|protokoll|ubersicht|nachweis|bestatigung|mitteilung|rapport|recapitulatif|confirmacion|conferma|overzicht)$|(?<!\p{L})(?:your|ihre?[nmrs]?|votre|vos|thank|danke?)(?!\p{L})/u;
+
+export function isTitle(text: string): boolean {
+  return TITLE.test(fold(text)) && !COMPANY.test(text);
+}
+
+/** The forms by which a firm goes, whatever its name begins with. */
+const LEGAL_FORM =
+  /(?<![\p{L}.])(?:ltd|limited|llp|plc|llc|inc\.?|corp\.?|gmbh|ag|kg|ohg|sarl|sas|s\.a\.|cic)(?![\p{L}])/iu;
+
+/** Whether a line begins with what kind of paper it is: “Certificate of Motor Insurance”. */
+export function isNamedAfter(text: string): boolean {
+  const folded = fold(text);
+  return (
+    folded.includes(' ') &&
+    !LEGAL_FORM.test(text) &&
+    KINDS.some((kind) => kindWords[kind].named.exec(folded)?.index === 0)
+  );
+}
+
+/** A line that parts name, street and town by signs. */
+export function isAddressLine({ words }: Cell): boolean {
+  const signs = words.flatMap(({ text }, at) => (at > 0 && /^[·•|:–—-]$/.test(text) ? [at] : []));
+  return signs.length >= 2 && words.slice(signs[0]).some(({ text }) => /^\d/.test(text));
+}
+
+/**
+ * A name of one word as it stands elsewhere with more: what is drawn large at the top is often the first word of it, or has small
+ * letters where the name has none.
+ */
+export function inFull(name: { text: string; words: Word[] }, rows: readonly Row[]): { text: string; words: Word[] } {
+  const key = lettersOf(name.text);
+  const isDrawn = name.words.length === 1 || /^\p{Ll}/u.test(name.text);
+  if (!isDrawn || key.length < LEAST_LETTERS) return name;
+  for (const part of rows.flatMap(({ cells }) => cells).flatMap(({ words }) => partsOfLine(words))) {
+    if (part.includes(name.words[0]) || !/^\p{Lu}/u.test(part[0].text)) continue;
+    const same = part.findIndex(
+      (_, at) =>
+        lettersOf(
+          part
+            .slice(0, at + 1)
+            .map(({ text }) => text)
+            .join(''),
+        ) === key,
+    );
+    const form = part.slice(0, LONGEST_FORM).findIndex(({ text }) => COMPANY.test(` ${text}`));
+    const whole = form > same ? part.slice(0, form + 1) : part;
+    const text = bare(whole.map((each) => each.text).join(' '));
+    const isNamed = whole.every((each) => /^(?:[\p{Lu}&]|e\.?[GKV])/u.test(each.text));
+    if (same >= 0 && whole.length > same + 1 && whole.length <= LONGEST_FORM && isName(text) && isNamed)
+      return { text, words: whole };
+  }
+  return name;
+}
+
+/** The parts of a line between its commas, points and strokes. */
+export function partsOfLine(words: readonly Word[]): Word[][] {
+  const parts: Word[][] = [[]];
+  for (const word of words) {
+    if (/^[·•|–—/,;:-]$/.test(word.text)) parts.push([]);
+    else {
+      parts[parts.length - 1].push(word);
+      if (/[,;:]$/.test(word.text)) parts.push([]);
+    }
+  }
+  return parts.filter(({ length }) => length > 0);
+}
+
+/** A name with its legal form has no more words. */
+const LONGEST_FORM = 5;
+
+export function isColumnHead({ folded, words }: Cell): boolean {
+  return words.length <= 2 && COLUMN.exec(folded)?.[0] === folded;
+}
+
+/** Whether a line says what kind of paper it is, and hardly more. */
+export function isHeading(text: string): boolean {
+  const folded = fold(text);
+  return KINDS.some((kind) => {
+    const name = kindWords[kind].named.exec(folded)?.[0];
+    if (name === undefined) return false;
+    const isTwoWords = folded.split(' ').length === 2 && ` ${folded} `.includes(` ${name} `);
+    return (
+      isTwoWords ||
+      name.length > 0.7 * folded.length ||
+      (folded.startsWith(name) && GOES_ON.test(folded.slice(name.length)))
+    );
+  });
+}
