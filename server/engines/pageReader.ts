@@ -6,6 +6,8 @@ import { dataPath } from './languageData';
 
 /** Small letters lower than so many pixels are enlarged so many times. */
 const [SMALL_LETTER, ENLARGED, USUAL_LETTER] = [9.5, 2, 16];
+/** A large page with so small letters is one of grain; enlarged it would take more pixels than this, and much time and memory. */
+const MOST_PIXELS = 16_000_000;
 
 const LIMITS = { seconds: 120, megabytes: 2000 };
 
@@ -15,16 +17,15 @@ const LIMITS = { seconds: 120, megabytes: 2000 };
  * @throws Problem 'took-too-long'
  */
 export async function readWholePage(picture: Raster, language: string, letter = USUAL_LETTER): Promise<Word[]> {
-  const scale = letter < SMALL_LETTER ? ENLARGED : 1;
-  if (scale > 1) {
-    const words = await readWholePage(await enlarged(picture, scale), language);
+  const { width, height } = picture;
+  if (letter < SMALL_LETTER && width * height * ENLARGED ** 2 <= MOST_PIXELS) {
+    const words = await readWholePage(await enlarged(picture, ENLARGED), language);
     return words.map((word) => ({
       ...word,
-      box: word.box.map((value) => value / scale) as Word['box'],
-      baseline: word.baseline / scale,
+      box: word.box.map((value) => value / ENLARGED) as Word['box'],
+      baseline: word.baseline / ENLARGED,
     }));
   }
-  const { width, height } = picture;
   const input = Buffer.concat([Buffer.from(`P5\n${width} ${height}\n255\n`), bytesOf(greyOf(picture))]);
   const { code, output } = await runChild('tesseract', ['stdin', 'stdout', '-l', language, '--psm', '3', 'tsv'], {
     limits: LIMITS,
