@@ -7,7 +7,7 @@ import { wordsAround } from './labelled';
 import { amountsIn, currencyIn, readAmount } from './money';
 import { fold, Row } from './rows';
 import { isIban } from './signs';
-import { Part, partsOf, Term, termsBefore } from './terms';
+import { Part, partsOf, SPAN, Term, termsBefore } from './terms';
 
 /** What a paper's numbers are of. */
 export type Numbers = Record<'number' | 'reference' | 'customer' | 'order' | 'policy' | 'iban', Fact | null>;
@@ -266,6 +266,8 @@ const trimmed = (text: string) => text.replace(/^[(:]+|[):;,.]+$/g, '');
 function isSomethingElse(row: Row, { text }: Word, at: number): boolean {
   if (readAmount(text)?.exact || /%/.test(text) || (currencyIn(text) && !/^[A-Z]{1,5}[-/]?\d/.test(text))) return true;
   if (/^\d{1,2}:\d{2}/.test(text)) return true;
+  // What is counted: “standing charge 169 days”.
+  if (/^\d{1,4}$/.test(text) && SPAN.test(fold(row.words[at + 1]?.text ?? ''))) return true;
   // A law's paragraph: “§ 4 Nr. 14 UStG”.
   if (text.length <= 3 && /^(?:\p{Lu}\p{L}*G|BGB|HGB|AO)\b/u.test(row.words[at + 1]?.text ?? '')) return true;
   // What an account begins with.

@@ -153,7 +153,7 @@ export interface Term {
 }
 
 /** What is counted in days and the like is no value: “within 30 days, by April 8”. */
-const SPAN = /^(?:days?|tagen?|jours?|weeks?|wochen?|semaines?|months?|monat(?:en?)?|mois|giorni|dias|dagen)\b/;
+export const SPAN = /^(?:days?|tagen?|jours?|weeks?|wochen?|semaines?|months?|monat(?:en?)?|mois|giorni|dias|dagen)\b/;
 /** Labels are no longer than so many letters, sentences that lead to a value than so many. */
 const FARTHEST = 64;
 
