@@ -228,6 +228,8 @@ function ofASpan(saying: Saying): DayLabel | undefined {
   const { strong, kind } = saying;
   const [span, from, until] = [first(saying, 'span', 12), first(saying, 'from', 20), first(saying, 'until')];
   if (span) return label('other', span);
+  // “Kontoauszug zum 31.10.”: an account's statement is of the day that it goes to.
+  if (until?.word === 'zum' && !strong && kind && kindTraits[kind].balances) return label('date', until);
   if (from && !strong) return label('other', from);
   const isAsked = kind === 'reminder' || (until && LATEST.test(until.word));
   if (until && kind && kindTraits[kind].due && isAsked) return label('due', until, true);

@@ -190,7 +190,7 @@ function isInSentence(row: Row, words: readonly Word[]): boolean {
 }
 
 function sureOf({ label, listed, row, words }: Candidate): number {
-  if (label?.role === 'date') return label.weak ? 0.9 : 0.99;
+  if (label?.role === 'date') return listed && label.above ? 0.6 : label.weak ? 0.9 : 0.99;
   return label ? 0.45 : listed ? 0.6 : isPlaced(row, words) ? 0.94 : 0.88;
 }
 

@@ -63,7 +63,7 @@ function howItIsSaid(row: Row, named: RegExp, name: string, usual: number): keyo
   const numbered = cell.folded.slice(name.length);
   if (
     cell.folded.startsWith(name) &&
-    /^ (?:(?:no|nr|n°)\.? ?)?[\p{L}]{0,4}[-/]?\d\S*:(?: |$)/u.test(numbered) &&
+    /^ (?:(?:no|nr|n°)\.? ?)?[\p{L}]{0,4}[-/]?\d\S*(?:: |:$| (?:for|fur|pour|per|para|voor) )/u.test(numbered) &&
     !ONGOING.test(name)
   )
     return 'short';

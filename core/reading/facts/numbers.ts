@@ -265,7 +265,7 @@ const trimmed = (text: string) => text.replace(/^[(:]+|[):;,.]+$/g, '');
 /** Amounts, times, percentages and house numbers are no numbers of papers. */
 function isSomethingElse(row: Row, { text }: Word, at: number): boolean {
   if (readAmount(text)?.exact || /%/.test(text) || (currencyIn(text) && !/^[A-Z]{1,5}[-/]?\d/.test(text))) return true;
-  if (/^\d{1,2}:\d{2}/.test(text)) return true;
+  if (/^\d{1,2}:\d{2}|^\d+[.,]\d+p$/.test(text)) return true;
   // What is counted: “standing charge 169 days”.
   if (/^\d{1,4}$/.test(text) && SPAN.test(fold(row.words[at + 1]?.text ?? ''))) return true;
   // A law's paragraph: “§ 4 Nr. 14 UStG”.

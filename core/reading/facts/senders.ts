@@ -4,6 +4,7 @@ import { editDistance } from '../../finding/editDistance';
 import { datesInLine } from '../dates';
 import { PageText, Word } from '../words';
 import { Fact, placeOf } from './fact';
+import { amountsIn } from './money';
 import { Cell, fold, Row } from './rows';
 import {
   bare,
@@ -178,6 +179,7 @@ function findVendor(head: readonly Row[], rows: readonly Row[]): Fact | null {
         isTitle(text) ||
         isNamedAfter(text) ||
         isColumnHead(cell) ||
+        (amountsIn(row).length > 0 && !COMPANY.test(text)) ||
         (addressed && fold(text).split(' ').includes(addressed))
       )
         return;
