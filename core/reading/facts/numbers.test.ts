@@ -29,6 +29,7 @@ it.each([
   ['Record serial GSR-77120', { number: 'GSR-77120' }],
   ['Folio 20417', { number: '20417' }],
   ['TRANS# 771204', { number: '771204' }],
+  ['07NOV26 16:41   TRN 0482-04-1193', { number: '0482-04-1193' }],
   ['No. A 55120', { number: 'A 55120' }],
   ['Invoice 2026-0417', { number: '2026-0417' }],
   ['Rechnungs-Nr.: 26/0417-A', { number: '26/0417-A' }],

@@ -231,7 +231,8 @@ function whole(rows: readonly Row[], row: Row, at: number): Word[] {
   const before = cell[from - 1]?.text ?? '';
   const says = termsBefore(before.toLowerCase()).flatMap(({ parts }) => parts);
   // At the beginning of a cell that another names they belong to the number, whatever else they may mean.
-  const isNamed = from === 1 && row.words.indexOf(cell[0]) > 0;
+  const named = row.words[row.words.indexOf(cell[0]) - 1];
+  const isNamed = from === 1 && named !== undefined && !/\d/.test(named.text);
   // “No. A 55120”
   const isSeries = /^[A-Z]$/.test(before) && partsOf(fold(cell[from - 2]?.text ?? '')).includes('number');
   const isBelow = () =>

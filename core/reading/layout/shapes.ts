@@ -163,12 +163,17 @@ export function settleBarredZeros(strips: ReadStrip[]): void {
     // The bar may have been read as the end of a figure by itself.
     if (own.length > 0)
       word.characters = word.characters.filter((each) => zeros.has(each) || !own.some((zero) => liesIn(each, zero)));
+    // “@.50”: no price is “at” nothing.
+    const [first, second] = word.characters;
+    if (first.text === '@' && /^[.,]$/.test(second?.text ?? '')) Object.assign(first, { text: '0' });
   }
 }
 
-/** Whether most of the width of a character lies within another. */
-function liesIn({ box: [x, , width] }: Character, { box: [left, , across] }: Character): boolean {
-  return Math.min(x + width, left + across) - Math.max(x, left) > 0.6 * width;
+/** So much of the width of a character lies within another one that it is a part of; an “@” is read from the bar of a nought beside it. */
+const [WITHIN, AT_WITHIN] = [0.6, 0.4];
+
+function liesIn({ text, box: [x, , width] }: Character, { box: [left, , across] }: Character): boolean {
+  return Math.min(x + width, left + across) - Math.max(x, left) > (text === '@' ? AT_WITHIN : WITHIN) * width;
 }
 
 /** The barred ones, and how many zeros have no bar. */

@@ -120,6 +120,15 @@ describe('figures', () => {
     expect(word.characters[0].confidence).toBeGreaterThan(0.9);
   });
 
+  it('with a bar are not read twice, as a figure and as the sign that its bar looks like', () => {
+    const strip = drawn(['backslash', '0'], ['backslash', '0'], ['three', '3']);
+    const [word] = strip.words;
+    const [x, y, width, height] = word.characters[0].box;
+    word.characters.splice(1, 0, { text: '@', box: [x + 0.6 * width, y, 0.8 * width, height], confidence: 0.9 });
+    settleBarredZeros([strip]);
+    expect(text(strip.words)).toBe('003');
+  });
+
   it('that look like it are left alone where zeros are plain', () => {
     const strip = drawn(['plain', '0'], ['plain', '0'], ['plain', '0'], ['dotted', '8']);
     expect(hasBarredZeros([strip])).toBe(false);
