@@ -17,6 +17,11 @@ import { feederScan } from './piles/scan';
  * their facts come out right: node scripts/bench.mjs forms SET FOLDER [list] [again]
  * SET is a folder of bench/forms: each was read once before anything was mended for it, and is looked at since. FOLDER keeps the scans and
  * what was read from them; “again” asks only for the facts of what is kept there.
+ * The sets from the eleventh on are set in fonts of Debian's packages (fonts-lato, -cabin, -cantarell, -comfortaa, -crosextra-caladea, -crosextra-carlito, -dosis,
+ * -gfs-didot, -hack, -inconsolata, -junicode, -linuxlibertine, -ocr-b, -oldstandard, -quicksand, -tuffy, -averia-sans-gwf, -urw-base35, -paratype, -vollkorn, -jura, -mononoki,
+ * -roboto-slab, -sil-andika, -sil-charis, -sil-doulos, -sil-gentium, -liberation2, -cmu, -firacode, -prociono, -yanone-kaffeesatz, -league-mono, -monoid, -anonymous-pro,
+ * -fantasque-sans, -play, -klaudia-berenika, -goudybookletter, -lobstertwo, -adf-accanthis, -adf-universalis, -adf-gillius, -adf-romande, -adf-baskervald); where one is
+ * missing the browser takes another.
  */
 const [set, folder, ...options] = process.argv.slice(2);
 const [list, again] = ['list', 'again'].map((option) => options.includes(option));
