@@ -113,8 +113,8 @@ export function isTitle(text: string): boolean {
 }
 
 /** The forms by which a firm goes, whatever its name begins with. */
-const LEGAL_FORM =
-  /(?<![\p{L}.])(?:ltd|limited|llp|plc|llc|inc\.?|corp\.?|gmbh|ag|kg|ohg|sarl|sas|s\.a\.|cic)(?![\p{L}])/iu;
+export const LEGAL_FORM =
+  /(?<![\p{L}.])(?:ltd|limited|llp|plc|llc|inc\.?|corp\.?|gmbh|ag|kg|ohg|ug|e\.? ?k\.?|e\.? ?v\.?|sarl|sas|sa|s\.a\.|s\.l\.|s\.r\.l\.|b\.v\.|n\.v\.|co\.?|& sons|cic)(?![\p{L}])/iu;
 
 /** Whether a line begins with what kind of paper it is: “Certificate of Motor Insurance”. */
 export function isNamedAfter(text: string): boolean {

@@ -17,6 +17,7 @@ import {
   isNamedAfter,
   isTitle,
   LEAST_LETTERS,
+  LEGAL_FORM,
   lettersOf,
   nameIn,
   partsOfLine,
@@ -214,8 +215,9 @@ function findVendor(head: readonly Row[], rows: readonly Row[]): Fact | null {
   const { text, words, score, labelled, again } = best;
   const sure = words.reduce((sum, word) => sum + word.confidence, 0) / words.length;
   const isFirm = COMPANY.test(text);
-  // Without a form that only firms have, a line that stands out may be anything.
-  const known = isFirm && again > 0 ? 0.96 : isFirm || again > 0 || labelled ? 0.9 : 0.7;
+  // Without a form that only firms have, a line that stands out may be anything; words such as “insurance” stand in titles as well.
+  const isSaid = LEGAL_FORM.test(text) || again > 0 || labelled;
+  const known = isFirm && again > 0 ? 0.96 : isSaid ? 0.9 : isFirm ? 0.8 : 0.7;
   // Names begin with a capital: a small letter was misread.
   const most = /^\p{Ll}/u.test(text) ? 0.7 : known;
   const confidence = Math.max(0.2, Math.min(most, sure * (0.35 + score / 5)));
