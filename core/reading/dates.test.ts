@@ -25,6 +25,10 @@ it.each([
   ['3 Ocfober 2026', '2026-10-03'],
   ['3. Januor 2026', '2026-01-03'],
   ['12 pieces 2026', undefined],
+  ['ll December 2027', '2027-12-11'],
+  ['l. März 2026', '2026-03-01'],
+  ['07NOV26', '2026-11-07'],
+  ['05 NOV 26', '2026-11-05'],
 ])('reads %s', (text: string, date: string | undefined) => {
   expect(readDate(text)).toBe(date);
 });

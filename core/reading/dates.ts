@@ -87,6 +87,9 @@ const FORMS: { form: RegExp; parts: (found: string[]) => [year: string, month: s
   },
 ];
 
+/** What ones are taken for, where a day stands before its month and year. */
+const ONES = /(?<![\p{L}\p{N}])[lI|1]{1,2}(?=\.? \p{L}{3,10}\.?,? \d{4}(?!\d))/gu;
+
 export interface FoundDate {
   /** ISO 8601, such as 2026-03-14. */
   date: string;
@@ -105,6 +108,8 @@ export function datesInLine(line: Word[], { monthFirst = false } = {}): FoundDat
     starts.push(text.length);
     text += word.text;
   }
+  // Strokes before a month are ones: “ll December 2027”.
+  text = text.replace(ONES, (strokes) => '1'.repeat(strokes.length));
   const found: FoundDate[] = [];
   const taken: [from: number, until: number][] = [];
   for (const { form, parts } of FORMS) {
