@@ -122,6 +122,8 @@ export function endBalances(rows: readonly Row[]): RunningBalances | undefined {
 
 /** So many rows are booked between two balances at least. */
 const LEAST_BOOKED = 2;
+/** And so many amounts may stand before the first balance. */
+const MOST_BEFORE = 8;
 
 /**
  * The same of an account that books what goes out and what comes in in columns of their own: the last balance is the first one, less the
@@ -133,7 +135,8 @@ function balancesOfTwoColumns(rows: readonly Row[]): RunningBalances | undefined
     return amount && others.length === 0 ? amount : [];
   });
   const called = ({ row }: Amount) => row.folded.replace(/[\d.,:/-]+/g, '').trim();
-  for (const [first, opening] of single.entries()) {
+  // An account begins with its balance: a long paper is not tried from each of its rows.
+  for (const [first, opening] of single.slice(0, MOST_BEFORE).entries()) {
     const last = single.findLastIndex(
       (other) =>
         called(other) === called(opening) || (BALANCE.test(other.row.folded) && BALANCE.test(opening.row.folded)),

@@ -70,11 +70,15 @@ export function dayLabel(
   return over && !over.weak ? { ...over, away: over.away + 4, above: true } : (here ?? over);
 }
 
+/** What names a day is no longer than so many letters. */
+const LONGEST_LABEL = 100;
+
 /** “Ihre Bestellung 4-118 vom”, “Invoice 22-1180”: the day of what a number before it is of (folded). */
 const NUMBERED = /^(.*\p{L}.*?)[ :]+\S*\d\S*,?(?:\s+(?:vom|of|du|dated|from|del|van))?$/u;
 
 function ofNumbered(before: string, kind: Kind | undefined): DayLabel | undefined {
-  const said = NUMBERED.exec(before.trim());
+  // A line of a paper may be of any length.
+  const said = NUMBERED.exec(before.slice(-LONGEST_LABEL).trim());
   if (!said || isAboutAnother(kind)) return undefined;
   const named = termsBefore(said[1])
     .slice(0, 2)
@@ -155,9 +159,11 @@ const [SIGNED, GOT] = [
   /\b(?:recu|received|erhalten)(?: le| on| am)?\W*$/,
 ];
 
-function ofSigning({ terms: [nearest], whole }: Saying): DayLabel | undefined {
+function ofSigning({ terms, kind, whole }: Saying): DayLabel | undefined {
+  const [nearest] = terms;
   if (SIGNED.test(whole) && !GOT.test(whole)) return label('date', nearest);
-  return GOT.test(whole) ? label('date', nearest, true) : undefined;
+  const isPayment = terms.some(({ parts }) => parts.includes('pay'));
+  return kind === 'receipt' && GOT.test(whole) && !isPayment ? label('date', nearest, true) : undefined;
 }
 
 /** The bill that a reminder or a credit note is about has its own day. */

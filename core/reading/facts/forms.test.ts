@@ -609,6 +609,18 @@ Rechnungsbetrag              44,63 €
 `,
     { kind: 'invoice', number: '118', net: 37.5, tax: 7.13, total: 44.63 },
   ],
+  [
+    'a slip of a shop that is called after a county, and is no office',
+    `
+COUNTY STORES
+VAT 118 2204 71
+Tea                 3.60
+Soap                2.40
+Gesamt              6.00
+Card                6.00
+`,
+    { kind: 'receipt', vendor: 'COUNTY STORES', total: 6 },
+  ],
 ])('reads %s', (_, paper, expected) => {
   const found = typedFacts(paper);
   expect(Object.fromEntries(Object.keys(expected).map((name) => [name, found[name] ?? null]))).toEqual(expected);

@@ -102,7 +102,7 @@ const UNASKED: Kind[] = ['order', 'quote', 'credit note', 'delivery note', 'pays
 
 /** Who collects taxes and charges, by the first rows of a paper (folded). */
 const PUBLIC =
-  /\b(?:council|borough|county|municipality|(?:city|town|county) of|tax (?:office|collector)|finanzamt|stadt|gemeinde|landkreis|kreis|\p{L}{3,}amt|mairie|commune|tresor public|ayuntamiento|comune|gemeente)\b/u;
+  /\b(?:council|municipality of|(?:city|town|county|borough) of|tax (?:office|collector)|landkreis|stadtverwaltung|\p{L}{3,}(?<!ges)amt|mairie de|tresor public|ayuntamiento|comune di)\b|^(?:stadt|gemeinde|gemeente|commune de) \p{L}+$/u;
 const LETTERHEAD = 4;
 const INSURED = /insurance premium tax|versicherungs?-?steuer|taxe sur les (?:conventions d')?assurances?/u;
 /** What it counts for that things are counted, and nothing is said of what they cost. */
@@ -183,8 +183,8 @@ export function findKind(
     const isLeft = sums.at(-1)!.less;
     const isPaid = isNarrow || (!isLeft && (scores.get('receipt')?.score ?? 0) > (scores.get('invoice')?.score ?? 0));
     // What a public body asks for is no bill, unless it calls it one.
-    const isPublic = rows.slice(0, LETTERHEAD).some(({ folded }) => PUBLIC.test(folded));
-    const isCharged = isPublic && !titled.has('invoice') && !titled.has('receipt');
+    const isPublic = rows.slice(0, LETTERHEAD).some(({ cells }) => cells.some(({ folded }) => PUBLIC.test(folded)));
+    const isCharged = isPublic && !isPaid && !titled.has('invoice') && !titled.has('receipt');
     // Only what is insured is taxed so.
     const isInsured = !titled.has('invoice') && rows.some(({ folded }) => INSURED.test(folded));
     const kind =

@@ -191,12 +191,12 @@ const EACH_TIME =
 /** A sum that is paid in parts, which stand below it, each with its day. */
 function paidInParts(rows: readonly Row[]): Named[] {
   const all = rows.flatMap((row) => amountsIn(row).slice(-1));
-  const isDated = ({ row }: Amount) => datesInLine(row.words).length > 0;
-  for (const [at, amount] of all.entries()) {
-    const parts = all.slice(at + 1).filter(isDated);
-    const sum = parts.reduce((cents, part) => cents + part.cents, 0);
-    if (parts.length > 1 && sum === amount.cents && !isDated(amount))
-      return [{ amount, label: sayLabel(amount), score: 0.6 }];
+  let [parts, sum] = [0, 0];
+  for (const amount of all.reverse()) {
+    if (datesInLine(amount.row.words).length > 0) {
+      parts++;
+      sum += amount.cents;
+    } else if (parts > 1 && sum === amount.cents) return [{ amount, label: sayLabel(amount), score: 0.6 }];
   }
   return [];
 }

@@ -165,7 +165,7 @@ export function settleBarredZeros(strips: ReadStrip[]): void {
       word.characters = word.characters.filter((each) => zeros.has(each) || !own.some((zero) => liesIn(each, zero)));
     // “@.50”: no price is “at” nothing.
     const [first, second] = word.characters;
-    if (first.text === '@' && /^[.,]$/.test(second?.text ?? '')) Object.assign(first, { text: '0' });
+    if (first?.text === '@' && /^[.,]$/.test(second?.text ?? '')) Object.assign(first, { text: '0' });
   }
 }
 
