@@ -148,6 +148,9 @@ function standsUnder([x, y, width, height]: Box, [overX, overY, overWidth, overH
   return apart < ALIGNED * lower;
 }
 
+/** Rows from the top in which a name may be drawn. */
+const DRAWN_ROWS = 12;
+
 interface Candidate {
   text: string;
   words: Word[];
@@ -172,7 +175,9 @@ function findVendor(head: readonly Row[], rows: readonly Row[]): Fact | null {
       const from = FROM.exec(cell.folded) ?? (titled && isHeading(titled[1]) ? titled : null);
       const label = from ?? GREETING.exec(cell.folded);
       const isFrom = from !== null;
-      const { text, words } = inFull(nameIn(cell, cells[at + 1]?.cell, label?.[0] ?? '', usual), rows);
+      const short = nameIn(cell, cells[at + 1]?.cell, label?.[0] ?? '', usual);
+      // What is drawn stands at the very top.
+      const { text, words } = rank < DRAWN_ROWS ? inFull(short, rows) : short;
       if (
         !isName(text) ||
         datesInLine(cell.words).length > 0 ||
