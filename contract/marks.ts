@@ -9,8 +9,10 @@ const measure = number().min(-FARTHEST).max(FARTHEST).required();
 const box = tuple([measure, measure, measure, measure]).required();
 /** So many places has a line that was drawn at most; a longer one is several. */
 export const LONGEST_STROKE = 4000;
+/** How wide lines are, in points. */
+export const [THINNEST_STROKE, WIDEST_STROKE] = [0.1, 60];
 const strokes = array(
-  array(tuple([measure, measure, number().min(0.1).max(60).required()]).required())
+  array(tuple([measure, measure, number().min(THINNEST_STROKE).max(WIDEST_STROKE).required()]).required())
     .min(1)
     .max(LONGEST_STROKE)
     .required(),

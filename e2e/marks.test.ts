@@ -4,6 +4,7 @@ import { existsSync, readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { PDFDocument, PDFName, PDFString, StandardFonts } from '@cantoo/pdf-lib';
 import { Browser, Locator, Page } from 'playwright-core';
+import sharp from 'sharp';
 import { endpoints } from '@crow/contract/endpoints';
 import { readMarks } from '@crow/core/pdf/marks/readMarks';
 import { textPdf } from '@crow/server/testing/made';
@@ -127,6 +128,47 @@ it('signs on every page with a signature that was drawn once', async () => {
   await page.getByRole('button', { name: 'On every page' }).click();
   await until(async () => (await onDisk()).every((marks) => marks.some(([kind]) => kind === 'signature')));
   expect(await program.ask(endpoints.listSignatures, {})).toHaveLength(1);
+});
+
+it('signs with a signature from a photo of one, without its paper', async () => {
+  await page.getByRole('button', { name: 'Signatures' }).click();
+  await page.getByRole('menuitem', { name: 'Another signature' }).click();
+  const dialog = page.getByRole('dialog', { name: 'A signature' });
+  const choose = (picture: Buffer) =>
+    dialog.locator('input[type=file]').setInputFiles({ name: 'photo.jpg', mimeType: 'image/jpeg', buffer: picture });
+  const photo = (ink: string) =>
+    sharp(
+      Buffer.from(`<svg xmlns="http://www.w3.org/2000/svg" width="1000" height="700">
+        <linearGradient id="light"><stop offset="0" stop-color="#8d877a"/><stop offset="1" stop-color="#e6e2d8"/></linearGradient>
+        <rect width="1000" height="700" fill="url(#light)"/>${ink}</svg>`),
+    )
+      .jpeg()
+      .toBuffer();
+  await choose(await photo(''));
+  await dialog.getByRole('alert').getByText('Nothing is written in that picture').waitFor();
+  await choose(
+    await photo(
+      '<path d="M250 400 q60 -220 110 0 t100 -20 t90 30 q60 -160 90 -20 l120 -10" fill="none" stroke="#23305e" stroke-width="9"/>',
+    ),
+  );
+  await dialog.getByRole('img', { name: 'Signature' }).waitFor();
+  await dialog.getByRole('button', { name: 'Keep it' }).click();
+  await dialog.waitFor({ state: 'detached' });
+  const signature = (await program.ask(endpoints.listSignatures, {})).at(-1)!;
+  expect(signature.shape).toBeGreaterThan(2);
+  const sheet = await boxOf(page.locator('[data-page]').first());
+  await page.mouse.click(sheet.x + 0.2 * sheet.width, sheet.y + 0.7 * sheet.height);
+  await until(async () => (await onDisk())[0].filter(([kind]) => kind === 'signature').length === 2);
+  const { boxes } = (await readMarks(readFileSync(file)))[0].findLast(({ kind }) => kind === 'signature')!;
+  const dots = boxes[0].map((points) => String(Math.round((points / 72) * 144)));
+  const [x, y, width, height] = dots;
+  const part = ['-x', x, '-y', y, '-W', width, '-H', height, '-f', '1', '-l', '1', '-r', '144', '-png', file];
+  const { data } = await sharp(execFileSync('pdftoppm', part)).greyscale().raw().toBuffer({ resolveWithObject: true });
+  // Ink in its middle, none of the grey of its paper around.
+  const inked = data.filter((value) => value < 128).length / data.length;
+  expect(inked).toBeGreaterThan(0.02);
+  expect(inked).toBeLessThan(0.35);
+  expect(data.filter((value) => value > 250).length / data.length).toBeGreaterThan(0.5);
 });
 
 it('saves a copy in which words and an area are hidden for good', async () => {

@@ -4,6 +4,7 @@ import { scaleQuad } from '@crow/core/imaging/quad';
 import { quarterTurned, Raster } from '@crow/core/imaging/raster';
 import { finishPage, flatten, glimpseOf, Recipe } from '@crow/core/imaging/recipe';
 import { lookAt, Sight } from '@crow/core/imaging/shutter';
+import { NoSignature, signatureFrom, TracedSignature } from '@crow/core/imaging/signature/signatureFrom';
 import { Turn } from '@crow/core/geometry';
 
 /** What the imaging worker can be asked. A picture is opened once; pages are then made of it as often as wanted. */
@@ -11,14 +12,17 @@ export type Ask =
   | { kind: 'open'; picture: Raster }
   | { kind: 'make'; recipe: Recipe; turn: Turn; longSide: number }
   /** Look at a frame of a live picture, of a bound book or of loose sheets. */
-  | { kind: 'look'; picture: Raster; glimpse: boolean; bound: boolean };
+  | { kind: 'look'; picture: Raster; glimpse: boolean; bound: boolean }
+  /** Find the signature in a picture of one. */
+  | { kind: 'sign'; picture: Raster };
 
 export type Answer =
   | { kind: 'opened' }
   /** The page as shot and as it will be, both RGBA. */
   | { kind: 'made'; before: ImageData; after: ImageData }
   /** What is seen, and when asked for, the sheet as it will be, once its outline is likely. */
-  | { kind: 'seen'; sight: Sight; flat: ImageData | null };
+  | { kind: 'seen'; sight: Sight; flat: ImageData | null }
+  | { kind: 'signed'; found: TracedSignature | NoSignature };
 
 /** How sure an outline is of which it is shown what it would make, and how large, in pixels. */
 const LIKELY = 0.4;
@@ -43,6 +47,7 @@ function answerTo(ask: Ask): Answer {
     const flat = isLikely ? imageData(glimpseOf(ask.picture, best.corners, { longSide: GLIMPSE })) : null;
     return { kind: 'seen', sight, flat };
   }
+  if (ask.kind === 'sign') return { kind: 'signed', found: signatureFrom(ask.picture) };
   if (ask.kind === 'open') {
     opened = ask.picture;
     return { kind: 'opened' };

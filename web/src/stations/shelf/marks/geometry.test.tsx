@@ -39,6 +39,11 @@ it('picks the topmost mark, and of a highlight only its lines', () => {
   expect(markAt(marks, 20, 155)).toBeUndefined();
 });
 
+it('makes the lines of a signature wider along with it', () => {
+  const signature = mark('s', { kind: 'signature', strokes: [[[0, 0.5, 1]]] });
+  expect(resized(signature, 80, 10)).toMatchObject({ boxes: [[100, 100, 160, 80]], strokes: [[[0, 0.5, 2]]] });
+});
+
 it('moves drawings with their lines, and leaves those of signatures, which are shares of their box', () => {
   const drawing = mark('d', {
     kind: 'drawing',

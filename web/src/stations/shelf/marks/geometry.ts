@@ -1,3 +1,4 @@
+import { THINNEST_STROKE, WIDEST_STROKE } from '@crow/contract/marks';
 import { around, Box, Turn } from '@crow/core/geometry';
 import { Mark } from '@crow/core/pdf/marks/mark';
 import { extentOf, shapesOf } from '@crow/core/pdf/marks/shapes';
@@ -44,6 +45,7 @@ export function moved<Each extends Mark>(mark: Each, dx: number, dy: number): Ea
 }
 
 const LEAST_SIDE = 12;
+const widthOf = (points: number) => Math.min(WIDEST_STROKE, Math.max(THINNEST_STROKE, points));
 
 /** A mark as large as its lower right corner says, where it was dragged to. */
 export function resized<Each extends Mark>(mark: Each, dx: number, dy: number): Each {
@@ -60,7 +62,12 @@ export function resized<Each extends Mark>(mark: Each, dx: number, dy: number): 
         stroke.map(([x, y, w]) => [left + (x - left) * times, top + (y - top) * times, w]),
       ),
     };
-  if (mark.kind === 'signature') return { ...mark, boxes: [[left, top, width * times, height * times]] };
+  if (mark.kind === 'signature')
+    return {
+      ...mark,
+      boxes: [[left, top, width * times, height * times]],
+      strokes: mark.strokes.map((stroke) => stroke.map(([x, y, w]) => [x, y, widthOf(w * times)])),
+    };
   return { ...mark, boxes: [[left, top, wide, high]] };
 }
 

@@ -14,6 +14,7 @@ import { selectedLines } from './geometry';
 import { clickedMark, MarkHand, MarkLayer, movedByKey } from './MarkLayer';
 import { MarkNote } from './MarkNote';
 import { MarkStrip } from './MarkStrip';
+import { SIGNATURE_HEIGHT } from './Signatures';
 import { css, measure } from './look';
 import { Tool, TOOL_KEYS, useHand } from './tools';
 import { useMarks } from './useMarks';
@@ -27,7 +28,6 @@ const KEYS: KeyWords = [
 ];
 const TEXT_WIDTH = 180;
 const STAMP = { width: 104, height: 44, plain: 30 };
-const SIGNATURE_HEIGHT = 34;
 /** Lines that are drawn one soon after the other are one drawing. */
 const TOGETHER_MS = 1500;
 
