@@ -3,12 +3,13 @@ import { join } from 'node:path';
 import { Output } from '@crow/contract/endpoint';
 import { endpoints } from '@crow/contract/endpoints';
 import { readBlob } from '../platform/blobs';
+import { hashOf } from '../engines/fileTree';
 import { Context } from '../platform/context';
 import { LookedArchive, Proof } from '../platform/entities';
 import { ActingAs, record } from '../platform/history';
 import { announce } from '../platform/live';
 import { archivedPdfs } from '../shelf/archive';
-import { hashOf, Shelf } from '../shelf/shelf';
+import { Shelf } from '../shelf/shelf';
 import { filesToCompare, FileToCompare, markCopied, papersWithPdf } from './queries';
 
 /** How many papers are compared before whoever looks is told how far it is. */

@@ -1,12 +1,10 @@
 import { IsNull, Not } from 'typeorm';
 import { createHash, randomUUID } from 'node:crypto';
-import { createReadStream, createWriteStream } from 'node:fs';
-import { chmod, link, lstat, mkdir, open, readFile, rename, rmdir, stat, unlink, writeFile } from 'node:fs/promises';
-import { dirname, join } from 'node:path';
-import { Readable } from 'node:stream';
-import { pipeline } from 'node:stream/promises';
+import { mkdir, readFile, rename, stat, unlink, writeFile } from 'node:fs/promises';
+import { join } from 'node:path';
 import { Problem, ProblemReport } from '@crow/contract/problems';
 import { freeName, nameKey } from '@crow/core/filing/names';
+import { exists, FileTree, isFileError, sayFileError } from '../engines/fileTree';
 import { Context } from '../platform/context';
 import { readBlob } from '../platform/blobs';
 import { Document, Folder, ShelfFile, ShelfMark } from '../platform/entities';
@@ -16,8 +14,6 @@ import { Wanted, WantedFile, wantedOnDisk } from './queries';
 import { lockDocumentIfThere } from '../stack/locks';
 import { takeInMarks } from './foreignMarks';
 
-/** Files on their way lie here until they are complete; on the same file system as the shelf, so that a rename moves them. */
-const ARRIVING = '.arriving';
 /** A changed file that is larger is not looked through for marks. */
 const MOST_MARKED_BYTES = 30 * 1024 ** 2;
 /** Tells the shelf folder from an empty place where its drive belongs. */
@@ -31,11 +27,14 @@ export class Shelf {
   private turn: Promise<unknown> = Promise.resolve();
   /** Why the folder can't be worked in, when it was looked for last. */
   gone: ProblemReport | undefined;
+  readonly files: FileTree;
 
   constructor(
     readonly context: Context,
     readonly root: string,
-  ) {}
+  ) {
+    this.files = new FileTree(root);
+  }
 
   /**
    * Makes sure that the folder can be told from an empty place where a drive belongs: by a file in it, made with the folder.
@@ -144,73 +143,25 @@ export class Shelf {
     placed: ShelfFile | undefined,
   ): Promise<'placed' | 'foreign' | 'taken'> {
     const path = `${folder}/${name}${ending}`;
-    if (placed && (await this.isForeign(placed))) return 'foreign';
+    if (placed && (await this.files.isForeign(placed))) return 'foreign';
     const standing = placed && (await exists(join(this.root, placed.path)));
     if (!standing || placed.path !== path || placed.sha256 !== sha256) {
       const source =
         standing && placed.sha256 === sha256
           ? join(this.root, placed.path)
-          : await this.writeAside(documentId, ending, blobId);
-      await this.makeFolder(folder!);
+          : await this.files.writeAside(`${documentId}${ending}`, readBlob(this.context.database, blobId));
+      await this.files.makeFolder(folder!);
       if (standing && placed.path === path) await rename(source, join(this.root, path));
-      else if (!(await this.linkTo(source, join(this.root, path), sha256))) return 'taken';
-      await syncFolder(dirname(join(this.root, path)));
+      else if (!(await this.files.linkTo(source, path, sha256, () => this.belongsToAnother(path)))) return 'taken';
+      await this.files.sync(path);
       await this.enter(documentId, ending, path, sha256);
-      if (standing && placed.path !== path) await this.removeFile(placed.path);
+      if (standing && placed.path !== path) await this.files.removeFile(placed.path);
       if (source !== join(this.root, placed?.path ?? '')) await unlink(source).catch(() => undefined);
     } else await this.enter(documentId, ending, path, sha256);
     return 'placed';
   }
 
-  /** The folder of files, as open as the shelf folder is: one that others share stays shared. */
-  private async makeFolder(path: string): Promise<void> {
-    const mode = await this.modeOf('folder');
-    let at = this.root;
-    for (const name of path.split('/')) {
-      at = join(at, name);
-      await mkdir(at).then(
-        () => chmod(at, mode),
-        (error: NodeJS.ErrnoException) => {
-          if (error.code !== 'EEXIST') throw error;
-        },
-      );
-    }
-  }
-
-  private async modeOf(what: 'folder' | 'file'): Promise<number> {
-    const { mode } = await stat(this.root);
-    return what === 'folder' ? mode & 0o7777 : mode & 0o666;
-  }
-
-  private async writeAside(documentId: string, ending: string, blobId: string): Promise<string> {
-    await mkdir(join(this.root, ARRIVING), { recursive: true });
-    const aside = join(this.root, ARRIVING, `${documentId}${ending}`);
-    await pipeline(Readable.from(readBlob(this.context.database, blobId)), createWriteStream(aside));
-    const handle = await open(aside);
-    await handle.chmod(await this.modeOf('file'));
-    await handle.sync();
-    await handle.close();
-    return aside;
-  }
-
-  /** Gives a file a second name; false when something else has that name. A file with the same bytes is ours from before a crash. */
-  private async linkTo(source: string, target: string, sha256: string): Promise<boolean> {
-    try {
-      await link(source, target);
-      return true;
-    } catch (error) {
-      const { code } = error as NodeJS.ErrnoException;
-      if (code === 'EEXIST') return (await hashOf(target)) === sha256 && !(await this.belongsToAnother(target));
-      if (code !== 'EPERM' && code !== 'ENOTSUP' && code !== 'ENOSYS') throw error;
-      // File systems without links, such as FAT: look, then rename.
-      if (await exists(target)) return (await hashOf(target)) === sha256 && !(await this.belongsToAnother(target));
-      await rename(source, target);
-      return true;
-    }
-  }
-
-  private async belongsToAnother(target: string): Promise<boolean> {
-    const path = target.slice(this.root.length + 1);
+  private async belongsToAnother(path: string): Promise<boolean> {
     return (await this.context.database.source.manager.countBy(ShelfFile, { path })) > 0;
   }
 
@@ -236,12 +187,11 @@ export class Shelf {
 
   /** Enters a file that stands where it should in the database. */
   async enter(documentId: string, ending: string, path: string, sha256: string): Promise<void> {
-    const { size, mtimeMs } = await stat(join(this.root, path));
-    await this.context.database.source.manager.upsert(
-      ShelfFile,
-      { documentId, ending, path, sha256, size, modifiedMs: mtimeMs },
-      ['documentId', 'ending'],
-    );
+    const written = await this.files.describe(path, sha256);
+    await this.context.database.source.manager.upsert(ShelfFile, { documentId, ending, ...written }, [
+      'documentId',
+      'ending',
+    ]);
   }
 
   /** All files of a document stand where they should. */
@@ -257,29 +207,9 @@ export class Shelf {
   private async takeAway(documentId: string, placed: ShelfFile): Promise<void> {
     const { manager } = this.context.database.source;
     // What somebody changed is theirs: it stays.
-    if (!(await this.isForeign(placed))) await this.removeFile(placed.path);
+    if (!(await this.files.isForeign(placed))) await this.files.removeFile(placed.path);
     await manager.delete(ShelfFile, { documentId, ending: placed.ending });
     await announce(manager, 'document', documentId);
-  }
-
-  /** Whether the file was changed by somebody since it was written; one that is gone is not. */
-  async isForeign({ path, size, modifiedMs, sha256 }: ShelfFile): Promise<boolean> {
-    const full = join(this.root, path);
-    const now = await lstat(full).catch(() => undefined);
-    if (!now || (now.isFile() && now.size === size && now.mtimeMs === modifiedMs)) return false;
-    return !now.isFile() || (await hashOf(full)) !== sha256;
-  }
-
-  /** Removes a file, and the folders that are empty without it. */
-  private async removeFile(path: string): Promise<void> {
-    await unlink(join(this.root, path)).catch(ignoreMissing);
-    for (let folder = dirname(path); folder !== '.'; folder = dirname(folder)) {
-      const emptied = await rmdir(join(this.root, folder)).then(
-        () => true,
-        () => false,
-      );
-      if (!emptied) return;
-    }
   }
 
   /** Writes a problem down where the person sees it. */
@@ -288,49 +218,4 @@ export class Shelf {
     await manager.update(Document, { id: documentId }, { problem: report });
     await announce(manager, 'document', documentId);
   }
-}
-
-function isFileError(error: unknown): error is NodeJS.ErrnoException {
-  return typeof error === 'object' && error !== null && 'syscall' in error && 'path' in error;
-}
-
-function sayFileError({ code }: NodeJS.ErrnoException): string {
-  const words: Record<string, string> = {
-    ENOSPC: 'the disk is full',
-    EDQUOT: 'the disk is full',
-    EACCES: 'writing is not allowed',
-    EPERM: 'writing is not allowed',
-    EROFS: 'the disk is read-only',
-    EEXIST: 'a file stands where a folder should be',
-    ENOTDIR: 'a file stands where a folder should be',
-  };
-  return words[code ?? ''] ?? `the system says ${code}`;
-}
-
-function ignoreMissing(error: NodeJS.ErrnoException): void {
-  if (error.code !== 'ENOENT') throw error;
-}
-
-export async function exists(path: string): Promise<boolean> {
-  return lstat(path).then(
-    () => true,
-    () => false,
-  );
-}
-
-/** SHA-256 of a file in hexadecimal digits; '' when it can't be read. */
-export async function hashOf(path: string): Promise<string> {
-  const hash = createHash('sha256');
-  try {
-    for await (const piece of createReadStream(path)) hash.update(piece as Buffer);
-  } catch {
-    return '';
-  }
-  return hash.digest('hex');
-}
-
-async function syncFolder(path: string): Promise<void> {
-  const handle = await open(path).catch(() => undefined);
-  await handle?.sync().catch(() => undefined);
-  await handle?.close();
 }

@@ -1,3 +1,4 @@
+import { exists, hashOf } from '../engines/fileTree';
 import { createReadStream, existsSync, FSWatcher, watch } from 'node:fs';
 import { link, lstat, mkdir, readdir, rename, stat, unlink } from 'node:fs/promises';
 import { randomUUID } from 'node:crypto';
@@ -19,7 +20,7 @@ import { lockDocument } from '../stack/locks';
 import { settleName } from './filingDocuments';
 import { folderAt } from './folders';
 import { takeInBytes } from '../capture/intake';
-import { exists, hashOf, Shelf } from './shelf';
+import { Shelf } from './shelf';
 import { documentsOnDisk, documentsWithProblems, enterReplacing, keepBesideNoMore, keepVersionBefore } from './queries';
 
 /** Changes come in bursts: the folder is looked at when it has been quiet for so long. */
@@ -200,7 +201,7 @@ export class ShelfChanges {
     if (!(await this.toldOf()).has(documentId)) return;
     for (const placed of await manager.findBy(ShelfFile, { documentId })) {
       const missing = !(await exists(join(this.shelf.root, placed.path)));
-      if (!missing && !(await this.shelf.isForeign(placed))) continue;
+      if (!missing && !(await this.shelf.files.isForeign(placed))) continue;
       if (placed.ending !== '.pdf' && choice === 'as-on-disk') await this.keepNoMore(placed);
       else if (missing) await this.settleMissing(actor, placed, choice);
       else if (choice === 'as-on-disk') await this.takeOver(actor, placed);
