@@ -1,4 +1,5 @@
 import { askingEndpoints } from './asking';
+import { copyPlacesEndpoints } from './copyPlaces';
 import { documentsEndpoints } from './documents';
 import { findingEndpoints } from './finding';
 import { foldersEndpoints } from './folders';
@@ -35,6 +36,7 @@ export const endpoints = {
   ...ledgerLinesEndpoints,
   ...keepingEndpoints,
   ...sendingEndpoints,
+  ...copyPlacesEndpoints,
 };
 
 export type EndpointName = keyof typeof endpoints;

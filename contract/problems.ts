@@ -537,6 +537,24 @@ export const PROBLEMS = {
     kept: 'Nothing in it was touched.',
     todo: 'If you want all of them taken in, watch it anyway; each is then moved to “done” inside it.',
   },
+  'copies-unfit': {
+    status: 400,
+    happened: 'No copies can be put into “{path}”: {detail}.',
+    kept: 'Nothing was changed.',
+    todo: 'Choose another folder.',
+  },
+  'copies-gone': {
+    status: 409,
+    happened: 'The folder “{path}” can’t be reached, or is not the one that the copies were put into.',
+    kept: 'Nothing was written; the papers on the shelf are safe.',
+    todo: 'Connect the drive or the network; Crow Shelf then goes on by itself.',
+  },
+  'copies-not-writable': {
+    status: 409,
+    happened: 'Copies can’t be written into “{path}”: {detail}.',
+    kept: 'What was copied before is there; the papers on the shelf are safe.',
+    todo: 'Make room, or allow Crow Shelf to write there; it then goes on by itself.',
+  },
   'file-known': {
     status: 409,
     happened: '“{name}” is identical to “{other}”, which was taken in on {when}.',

@@ -126,6 +126,7 @@ export interface LiveEvent {
     | 'signature'
     | 'search'
     | 'parcel'
+    | 'copy-place'
     | 'ledger'
     | 'sheet';
   id: string | null;

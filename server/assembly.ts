@@ -23,6 +23,7 @@ import { Context } from './platform/context';
 import { Happenings } from './platform/happenings';
 import { Seal } from './platform/seal';
 import { LiveHub } from './platform/http/liveHub';
+import { CopyPlaces, listenInSending } from './sending/copyPlaces';
 import { Links } from './sending/links';
 import { MailAccount } from './sending/mailAccount';
 import { Parcels } from './sending/parcels';
@@ -43,17 +44,26 @@ export function openContext(parts: Omit<Context, 'happenings' | 'heavy'> & Parti
     listenOnShelf,
     listenInLedger,
     listenInKeeping,
+    listenInSending,
   ])
     listen(context);
   return context;
 }
 
-/** What goes out: the account at a mail server, links, and what is sent by them. @param home where the key lies that only this machine has */
-export function openSending(context: Context, home: string, networkDoor: NetworkDoor): Sending {
+/**
+ * What goes out: the account at a mail server, links, what is sent by them, and copies in folders.
+ * @param home where the key lies that only this machine has
+ * @param ownFolders where the program keeps its own files
+ */
+export function openSending(
+  context: Context,
+  { home, ownFolders, networkDoor }: { home: string; ownFolders: readonly string[]; networkDoor: NetworkDoor },
+): Sending {
   const seal = new Seal(join(home, 'seal.key'));
   const account = new MailAccount(context.database.source.manager, seal);
   const links = new Links(seal, () => networkDoor.reach);
-  return { account, links, parcels: new Parcels(context, account, links) };
+  const copyPlaces = new CopyPlaces(context, ownFolders);
+  return { account, copyPlaces, links, parcels: new Parcels(context, account, links) };
 }
 
 /** What runs in the server beside the database. */

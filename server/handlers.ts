@@ -11,6 +11,7 @@ import { Shelf } from './shelf/shelf';
 import { SourceShelf } from './capture/sources';
 import { proveFiles } from './keeping/proving';
 import { proposeTies } from './ledger/ties';
+import { CopyPlaces } from './sending/copyPlaces';
 import { packParcel, Parcels, settleParcel } from './sending/parcels';
 import { GivenUp, Handlers, Work } from './platform/jobs';
 
@@ -34,6 +35,10 @@ export function shelfHandlers(shelf: Shelf): Handlers {
 
 export function proofHandlers(shelf: Shelf): Handlers {
   return { prove: () => proveFiles(shelf) };
+}
+
+export function copyHandlers(places: CopyPlaces): Handlers {
+  return { copy: ({ placeId }) => places.agree(placeId) };
 }
 
 export function postHandlers(parcels: Parcels): Handlers {

@@ -4,7 +4,7 @@ import { endpoints } from '@crow/contract/endpoints';
 import { buildApp } from './app';
 import { openContext, openSending } from './assembly';
 import { Context } from './platform/context';
-import { giveUp, postHandlers, proofHandlers, shelfHandlers } from './handlers';
+import { copyHandlers, giveUp, postHandlers, proofHandlers, shelfHandlers } from './handlers';
 import { heavyInThreads } from './engines/heavy';
 import { ownScratch } from './engines/scratch';
 import { Jobs } from './platform/jobs';
@@ -56,10 +56,11 @@ async function main(): Promise<void> {
 
   const scans = new ScanDesk(context);
   const pictures = new PictureDesk(context, sources);
-  const watcher = new Watcher(context, [home, shelfFolder, join(import.meta.dirname, '../../..')]);
+  const ownFolders = [home, shelfFolder, join(import.meta.dirname, '../../..')];
+  const watcher = new Watcher(context, ownFolders);
   const named = namedOrigin(process.env.CROW_ORIGIN);
   const networkDoor = new NetworkDoor(context, doorPlan(home, named));
-  const sending = openSending(context, home, networkDoor);
+  const sending = openSending(context, { home, ownFolders, networkDoor });
   const uploads = new Uploads(context, join(home, 'uploads'), `/api${endpoints.sendFile.path}`);
   await uploads.start();
   const app = await buildApp(context, {
@@ -79,9 +80,11 @@ async function main(): Promise<void> {
     new Worker(context, ['shelve'], shelfHandlers(shelf)),
     new Worker(context, ['post'], postHandlers(sending.parcels)),
     new Worker(context, ['prove'], proofHandlers(shelf)),
+    new Worker(context, ['copy'], copyHandlers(sending.copyPlaces)),
   ];
   workers.forEach((worker) => worker.start());
   watcher.start();
+  sending.copyPlaces.start();
   indexOlderPages(context).catch((error) => log.warn({ error }, 'indexing pages again'));
   const sweep = () => sweepOldPictures(context).catch((error) => log.warn({ error }, 'sweeping pictures'));
   void sweep();
@@ -108,6 +111,7 @@ async function main(): Promise<void> {
     clearInterval(sweeping);
     clearInterval(sweepingParcels);
     await watcher.close();
+    sending.copyPlaces.close();
     changes.close();
     await scans.close();
     await hub.close();

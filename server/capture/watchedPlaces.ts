@@ -3,11 +3,14 @@ import { basename, dirname, isAbsolute, join, resolve, sep } from 'node:path';
 import { setTimeout as sleep } from 'node:timers/promises';
 import { Problem } from '@crow/contract/problems';
 import { compareNames } from '@crow/core/filing/names';
+import { exists } from '../engines/fileTree';
 import { detectFormat, HEAD_BYTES } from '../engines/formats';
 
 /** In a watched folder: where files go that were taken in, and that were not. */
 export const DONE = 'done';
 export const REFUSED = 'refused';
+/** The file that tells a folder that has copies of the shelf from an empty place for its drive. */
+export const COPIES_MARK = '.crow-copies';
 /** A drive that doesn't answer for so long is told as away. */
 export const AWAY_MS = 15_000;
 /** What programs call a file while they write it, and what systems put beside files. */
@@ -63,6 +66,29 @@ export async function fitFolder(
   { confirmed, watched, ownFolders }: { confirmed: boolean; watched: string[]; ownFolders: string[] },
 ): Promise<string> {
   const unfit = (detail: string) => new Problem('watched-unfit', { path: typed, detail });
+  const path = await fitPath(typed, ownFolders, unfit);
+  if (watched.some((other) => other !== path && isWithin(path, other)) && inHandled(path))
+    throw unfit('handled files of another watched folder are kept there');
+  if (await exists(join(path, COPIES_MARK))) throw unfit('copies of papers on the shelf are kept there');
+  if (!confirmed) await insistOnFewPapers(path);
+  try {
+    await mkdir(join(path, DONE), { recursive: true });
+    await mkdir(join(path, REFUSED), { recursive: true });
+  } catch (error) {
+    throw unfit(`nothing may be written in it (${(error as NodeJS.ErrnoException).code})`);
+  }
+  return path;
+}
+
+/**
+ * A folder of the machine that is nobody's but a person's, without links in its path.
+ * @param unfit the problem that says why it is not
+ */
+export async function fitPath(
+  typed: string,
+  ownFolders: readonly string[],
+  unfit: (detail: string) => Problem,
+): Promise<string> {
   if (!isAbsolute(typed)) throw unfit('a path begins at the root, like /home/me/Scans');
   const insistOnFit = (path: string) => {
     if (ownFolders.some((own) => isWithin(path, resolve(own)))) throw unfit('Crow Shelf keeps its own files there');
@@ -72,15 +98,6 @@ export async function fitFolder(
   const path = await realpath(typed).catch(() => undefined);
   if (!path || !(await lstat(path)).isDirectory()) throw unfit('there is no such folder');
   insistOnFit(path);
-  if (watched.some((other) => other !== path && isWithin(path, other)) && inHandled(path))
-    throw unfit('handled files of another watched folder are kept there');
-  if (!confirmed) await insistOnFewPapers(path);
-  try {
-    await mkdir(join(path, DONE), { recursive: true });
-    await mkdir(join(path, REFUSED), { recursive: true });
-  } catch (error) {
-    throw unfit(`nothing may be written in it (${(error as NodeJS.ErrnoException).code})`);
-  }
   return path;
 }
 
@@ -94,10 +111,14 @@ function isOfSystem(path: string): boolean {
 }
 
 /** What a drive that hangs never answers, as a problem. */
-export async function inTime<Result>(path: string, work: Promise<Result>): Promise<Result> {
+export async function inTime<Result>(
+  path: string,
+  work: Promise<Result>,
+  gone: () => Problem = () => new Problem('watched-gone', { path }),
+): Promise<Result> {
   const over = new AbortController();
   const late = sleep(AWAY_MS, undefined, { signal: over.signal }).then(() => {
-    throw new Problem('watched-gone', { path });
+    throw gone();
   });
   late.catch(() => undefined);
   try {

@@ -110,6 +110,7 @@ const DEEDS = `select h.id, h.at, a.name as who, h.action, h.subject, h.subject_
     when 'file' then (select f.name from source_file f where f.id = h.subject_id)
     when 'person' then (select p.name from actor p where p.id = h.subject_id)
     when 'entry' then (select e.serial || ' ' || e.who from entry e where e.id = h.subject_id)
+    when 'copy place' then (select c.path from copy_place c where c.id = h.subject_id)
     when 'watched folder' then (select w.path from watched_folder w where w.id = h.subject_id)
   end as named
   from history h join actor a on a.id = h.actor_id`;

@@ -22,6 +22,8 @@ export interface Happening {
   'page-read': { pageId: string; documentId: string | undefined };
   /** A document, which is locked, was filed: what was read of it counts as confirmed. */
   'document-filed': { documentId: string; actor: ActingAs };
+  /** The file of a document on disk is as the database has it, or was taken away. */
+  'paper-shelved': { documentId: string };
   /** A document, which is locked, was taken back from the shelf. */
   'document-unfiled': { documentId: string; actor: ActingAs };
 }

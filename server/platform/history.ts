@@ -35,6 +35,7 @@ export async function record(
     | 'person'
     | 'door'
     | 'parcel'
+    | 'copy place'
     | 'entry'
     | 'statement'
     | 'books'

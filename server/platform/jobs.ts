@@ -35,6 +35,8 @@ export interface Work {
   post: { parcelId: string };
   /** Compare the files on disk with what the database has, byte by byte; done where the shelf folder is. */
   prove: Record<string, never>;
+  /** Make the copies in a folder of the machine agree with the shelf. */
+  copy: { placeId: string };
   /** Make the file on disk agree with the database; done where the shelf folder is. */
   shelve: { documentId: string; actorId: string };
 }
@@ -48,9 +50,9 @@ export interface GivenUp {
 /** In the order in which a worker looks for work: what somebody waits for comes first. */
 export const WORKER_QUEUES: WorkKind[] = ['take-in', 'bind', 'pack', 'mark', 'weigh', 'match', 'picture', 'read'];
 /** What only the server does, each by a worker of its own: neither waits for the other. */
-export const SERVER_QUEUES: WorkKind[] = ['shelve', 'post', 'prove'];
+export const SERVER_QUEUES: WorkKind[] = ['shelve', 'post', 'prove', 'copy'];
 /** What takes as long as there is much of it. */
-const LONG: WorkKind[] = ['bind', 'pack', 'prove'];
+const LONG: WorkKind[] = ['bind', 'pack', 'prove', 'copy'];
 const GIVEN_UP = 'given-up';
 /** What workers listen to: that there is work of a kind. */
 export const WORK_CHANNEL = 'crow_work';
@@ -155,14 +157,15 @@ export class Jobs {
     await notify(manager, WORK_CHANNEL, kind);
   }
 
-  /** Asks for work, on a document or on all there is, unless it is asked for already: changes that come quickly one after the other need it once. */
-  async askOnce<Kind extends 'bind' | 'mark' | 'weigh' | 'match' | 'prove'>(
+  /** Asks for work, on a document, a place or all there is, unless it is asked for already: changes that come quickly one after the other need it once. */
+  async askOnce<Kind extends 'bind' | 'mark' | 'weigh' | 'match' | 'prove' | 'copy'>(
     manager: EntityManager,
     kind: Kind,
     data: Work[Kind],
     { gatherMs = GATHER_MS } = {},
   ): Promise<void> {
-    if (!(await isWaitingFor(manager, kind, (data as { documentId?: string }).documentId)))
+    const { documentId, placeId } = data as { documentId?: string; placeId?: string };
+    if (!(await isWaitingFor(manager, kind, documentId ?? placeId)))
       await this.insert(manager, kind, [data], new Date(Date.now() + gatherMs));
   }
 

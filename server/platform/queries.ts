@@ -109,11 +109,11 @@ export async function returnJob(manager: EntityManager, kind: string, id: string
 }
 
 /** Whether work of a kind waits for a document. */
-export async function isWaitingFor(manager: EntityManager, kind: string, documentId?: string): Promise<boolean> {
+export async function isWaitingFor(manager: EntityManager, kind: string, of?: string): Promise<boolean> {
   const found = await rows(
     manager,
-    `select 1 from jobs.job where name = $1 and state < 'active' and ($2::text is null or data->>'documentId' = $2) limit 1`,
-    [kind, documentId],
+    `select 1 from jobs.job where name = $1 and state < 'active' and ($2::text is null or coalesce(data->>'documentId', data->>'placeId') = $2) limit 1`,
+    [kind, of],
   );
   return found.length > 0;
 }

@@ -9,6 +9,7 @@ import { record } from '../platform/history';
 import { asFile, sendBlob } from '../platform/http/sendBlob';
 import { serve } from '../platform/http/serve';
 import { CopyDesks, makeCopies } from './copies';
+import { CopyPlaces } from './copyPlaces';
 import { copyWithHidden, hideablePlaces } from './hiding';
 import { Links } from './links';
 import { MailAccount } from './mailAccount';
@@ -17,6 +18,7 @@ import { Parcels } from './parcels';
 /** What goes out, and by what. */
 export interface Sending {
   account: MailAccount;
+  copyPlaces: CopyPlaces;
   links: Links;
   parcels: Parcels;
 }
@@ -25,7 +27,7 @@ export interface Sending {
 export function sendingRoutes(
   app: FastifyInstance,
   context: Context,
-  { account, parcels, ...desks }: Pick<Sending, 'account' | 'parcels'> & CopyDesks,
+  { account, copyPlaces, parcels, ...desks }: Pick<Sending, 'account' | 'copyPlaces' | 'parcels'> & CopyDesks,
 ): void {
   const { manager } = context.database.source;
   serve(app, endpoints.makeCopies, async ({ actor, body, reply }) => {
@@ -56,6 +58,11 @@ export function sendingRoutes(
   });
   serve(app, endpoints.sendAgain, ({ actor, params }) => parcels.again(actor, params.id));
   serve(app, endpoints.endParcel, ({ actor, params }) => parcels.end(actor, params.id));
+
+  serve(app, endpoints.listCopyPlaces, () => copyPlaces.list());
+  serve(app, endpoints.addCopyPlace, ({ actor, body }) => copyPlaces.add(actor, body));
+  serve(app, endpoints.agreeCopyPlace, ({ params }) => copyPlaces.again(params.id));
+  serve(app, endpoints.leaveCopyPlace, ({ actor, params }) => copyPlaces.leave(actor, params.id));
 
   serve(app, endpoints.mailWays, async () => ({
     from: (await account.from()) ?? null,

@@ -90,6 +90,7 @@ export class Shelf {
     if (!(await this.isPresent())) throw new Problem('shelf-gone', { path: this.root });
     try {
       await this.agree(documentId, actorId);
+      await this.context.happenings.tell(this.context.database.source.manager, 'paper-shelved', { documentId });
     } catch (error) {
       if (error instanceof Problem || !isFileError(error)) throw error;
       const problem = new Problem('shelf-not-writable', { detail: sayFileError(error) });

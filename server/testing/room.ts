@@ -12,7 +12,7 @@ import { Stack } from '@crow/contract/stacks';
 import { buildApp } from '../app';
 import { openContext, openSending } from '../assembly';
 import { Context } from '../platform/context';
-import { postHandlers, proofHandlers, shelfHandlers, workerHandlers } from '../handlers';
+import { copyHandlers, postHandlers, proofHandlers, shelfHandlers, workerHandlers } from '../handlers';
 import { Jobs, SERVER_QUEUES, WORKER_QUEUES, WorkKind } from '../platform/jobs';
 import { LiveHub } from '../platform/http/liveHub';
 import { PictureDesk } from '../pages/pagePictures';
@@ -24,6 +24,7 @@ import { letIn, makeEntryKey } from '../people/sessions';
 import { SourceShelf } from '../capture/sources';
 import { Uploads } from '../capture/uploads';
 import { Watcher } from '../capture/watching';
+import { CopyPlaces } from '../sending/copyPlaces';
 import { Parcels } from '../sending/parcels';
 import { connect } from '../platform/database';
 import { theProgram } from '../platform/history';
@@ -48,6 +49,7 @@ export class TestRoom {
     readonly networkDoor: NetworkDoor,
     readonly uploads: Uploads,
     readonly parcels: Parcels,
+    private readonly copyPlaces: CopyPlaces,
     /** Where files are kept that are not all there yet. */
     readonly uploadsFolder: string,
     private readonly sources: SourceShelf,
@@ -74,7 +76,7 @@ export class TestRoom {
     const watcher = new Watcher(context, [shelf.root], { stillMs: 0, stillEmptyMs: 0 });
     const changes = new ShelfChanges(shelf, await theProgram(database.source.manager));
     const networkDoor = new NetworkDoor(context, { folder: join(folder, 'authority'), port: 0 });
-    const sending = openSending(context, folder, networkDoor);
+    const sending = openSending(context, { home: folder, ownFolders: [shelf.root], networkDoor });
     const uploads = new Uploads(context, join(folder, 'uploads'), `/api${endpoints.sendFile.path}`);
     await uploads.start();
     const app = await buildApp(context, {
@@ -102,6 +104,7 @@ export class TestRoom {
       networkDoor,
       uploads,
       sending.parcels,
+      sending.copyPlaces,
       join(folder, 'uploads'),
       sources,
       hub,
@@ -209,6 +212,7 @@ export class TestRoom {
       ...shelfHandlers(this.shelf),
       ...postHandlers(this.parcels),
       ...proofHandlers(this.shelf),
+      ...copyHandlers(this.copyPlaces),
     };
     let done = 0;
     for (;;) {

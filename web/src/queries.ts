@@ -39,6 +39,8 @@ export const useScans = () =>
 export const usePresets = () =>
   useQuery({ queryKey: ['presets'], queryFn: () => ask(endpoints.listPresets, {}), enabled: useMay('work') });
 export const useWatched = () => useQuery({ queryKey: ['watched'], queryFn: () => ask(endpoints.listWatched, {}) });
+export const useCopyPlaces = () =>
+  useQuery({ queryKey: ['copyPlaces'], queryFn: () => ask(endpoints.listCopyPlaces, {}) });
 export const usePlaces = (beginning: string) =>
   useQuery({
     queryKey: ['places', beginning],
@@ -252,6 +254,7 @@ const TOUCHED: Record<LiveEvent['kind'], string[]> = {
   'at-work': ['at-work'],
   signature: ['signatures', 'signingKeys'],
   search: ['searches'],
+  'copy-place': ['copyPlaces', 'history'],
   parcel: ['parcels', 'mailWays', 'mailAccount', 'history'],
   ledger: ['ledger', 'books', 'paperBooks', 'statements', 'statementPapers', 'overview', 'history', 'sheets'],
   sheet: ['sheets', 'history'],

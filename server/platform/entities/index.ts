@@ -1,5 +1,6 @@
 import * as actors from './actors';
 import * as blobs from './blobs';
+import * as copyPlaces from './copyPlaces';
 import * as devices from './devices';
 import * as documents from './documents';
 import * as folders from './folders';
@@ -13,6 +14,7 @@ import * as stacks from './stacks';
 
 export * from './actors';
 export * from './blobs';
+export * from './copyPlaces';
 export * from './devices';
 export * from './documents';
 export * from './folders';
@@ -28,6 +30,7 @@ export * from './stacks';
 export const ENTITIES = [
   actors,
   blobs,
+  copyPlaces,
   devices,
   documents,
   folders,

@@ -35,6 +35,7 @@ import { Signing1779000000000 } from './1779000000000-Signing';
 import { Ledger1780000000000 } from './1780000000000-Ledger';
 import { Keeping1781000000000 } from './1781000000000-Keeping';
 import { LedgerHabits1782000000000 } from './1782000000000-LedgerHabits';
+import { CopyPlaces1783000000000 } from './1783000000000-CopyPlaces';
 
 /** What made the tables what they are, in order. Frozen: what has run somewhere is never changed. */
 export const MIGRATIONS = [
@@ -75,4 +76,5 @@ export const MIGRATIONS = [
   Ledger1780000000000,
   Keeping1781000000000,
   LedgerHabits1782000000000,
+  CopyPlaces1783000000000,
 ];

@@ -9,19 +9,49 @@ type ButtonProps = ButtonHTMLAttributes<HTMLButtonElement> & {
   ref?: Ref<HTMLButtonElement>;
 };
 
+const BUTTON_SHAPE =
+  'inline-flex h-8 shrink-0 items-center gap-2 border px-3 text-sm whitespace-nowrap pointer-coarse:h-11';
+const PLAIN_BUTTON = 'border-rule bg-raised text-ink hover:border-quiet';
+
 export function Button({ main, hint, className = '', children, type = 'button', ...rest }: ButtonProps) {
-  const look = main
-    ? 'bg-accent text-on-accent border-accent hover:brightness-110'
-    : 'border-rule bg-raised text-ink hover:border-quiet';
+  const look = main ? 'bg-accent text-on-accent border-accent hover:brightness-110' : PLAIN_BUTTON;
   return (
     <button
       type={type}
-      className={`inline-flex h-8 shrink-0 items-center gap-2 border px-3 text-sm whitespace-nowrap pointer-coarse:h-11 disabled:cursor-default disabled:opacity-45 ${look} ${className}`}
+      className={`${BUTTON_SHAPE} disabled:cursor-default disabled:opacity-45 ${look} ${className}`}
       {...rest}
     >
       {children}
       {hint && <Key>{hint}</Key>}
     </button>
+  );
+}
+
+/** A button that takes a file of the device. */
+export function FileButton({
+  accept,
+  onFile,
+  children,
+}: {
+  accept: string;
+  onFile: (file: File) => void;
+  children: ReactNode;
+}) {
+  return (
+    <label className={`${BUTTON_SHAPE} ${PLAIN_BUTTON} cursor-pointer focus-within:outline-2`}>
+      {children}
+      <input
+        type="file"
+        accept={accept}
+        className="sr-only"
+        onChange={(event) => {
+          const [file] = event.target.files ?? [];
+          if (file) onFile(file);
+          // The same file may be chosen once more.
+          event.target.value = '';
+        }}
+      />
+    </label>
   );
 }
 

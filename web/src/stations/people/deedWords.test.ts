@@ -37,7 +37,7 @@ it.each([
 ])('%s', (words, wanted) => expect(words).toBe(wanted));
 
 it.each(Object.keys(WORDS))('tells of “%s” also when all else of it is gone for good', (key) => {
-  const subject = ['watched folder', key.split(' ')[0]].find((each) => key.startsWith(`${each} `))!;
+  const subject = ['watched folder', 'copy place', key.split(' ')[0]].find((each) => key.startsWith(`${each} `))!;
   const words = said(subject, key.slice(subject.length + 1));
   expect(words).not.toMatch(/undefined|null|  | $|“”/);
   expect(words.length).toBeGreaterThan(6);

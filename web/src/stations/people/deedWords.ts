@@ -48,6 +48,11 @@ export const WORDS: Record<string, (deed: Deed, it: string) => string> = {
   'person forgot a key to sign with': () => 'let go of a key to sign with',
   'document sent by mail': ({ detail }, it) => `sent ${it} by mail${detail.to ? ` to ${text(detail.to)}` : ''}`,
   'document laid behind a link': (_, it) => `made a link to a copy of ${it}`,
+  'copy place keeps copies in': ({ detail }, it) =>
+    `began to keep copies in step in ${quoted(text(detail.path)) || it}`,
+  'copy place copied into': ({ detail }, it) => `copied papers into ${quoted(text(detail.path)) || it}`,
+  'copy place leaves copies in': ({ detail }, it) =>
+    `left the copies in ${quoted(text(detail.path)) || it} to themselves`,
   'parcel sent again': () => 'had a mail sent once more',
   'parcel ended': () => 'stopped a mail, or ended a link',
   'parcel let somebody look at': ({ detail }) =>

@@ -15,6 +15,7 @@ import { useNotices } from '../../parts/notices';
 import { count } from '../../parts/words';
 import { useChange, useFolders, useMay, useOverview, useParcels, useSearches } from '../../queries';
 import { useChosen } from './chosen';
+import { CopyPlaceDialog } from './sending/CopyPlaces';
 import { DOCUMENT_MEDIA_TYPE } from './takeAlong';
 import { BIN, CHANGED, SENT, useShelfPlace } from './shelfPlace';
 
@@ -23,6 +24,7 @@ type Asking =
   | { what: 'rename'; folder: Folder }
   | { what: 'move'; folder: Folder }
   | { what: 'delete'; folder: Folder }
+  | { what: 'copies'; folder: Folder }
   | undefined;
 
 const FOLDER_MEDIA_TYPE = 'application/x-crow-folder';
@@ -192,6 +194,7 @@ export function FoldersPane() {
           </div>
         </DialogFrame>
       )}
+      {asking?.what === 'copies' && <CopyPlaceDialog folder={asking.folder} onClose={close} />}
       {asking?.what === 'rename' && (
         <AskText
           title={`Rename ${asking.folder.name}`}
@@ -303,6 +306,7 @@ interface FolderRowProps {
 function FolderRow({ folder, current, onOpen, onAsk, onMoveInto }: FolderRowProps) {
   const [over, setOver] = useState(false);
   const works = useMay('work');
+  const owns = useMay('own');
   const move = useChange(endpoints.changeDocuments, ['document']);
   const { set } = useChosen();
   const client = useQueryClient();
@@ -398,6 +402,11 @@ function FolderRow({ folder, current, onOpen, onAsk, onMoveInto }: FolderRowProp
             <DropdownMenu.Item className={menuItemLook} asChild>
               <a href={addressOf(endpoints.shelfArchive, { query: { folder: folder.id } })}>Save it all as ZIP</a>
             </DropdownMenu.Item>
+            {owns && (
+              <DropdownMenu.Item className={menuItemLook} onSelect={() => onAsk({ what: 'copies', folder })}>
+                Copies in a folder of this machine …
+              </DropdownMenu.Item>
+            )}
             {works && (
               <DropdownMenu.Item className={menuItemLook} onSelect={() => onAsk({ what: 'delete', folder })}>
                 Delete …

@@ -35,7 +35,7 @@ export function ShelfFront() {
     : [];
   return (
     <div className="@container h-full overflow-y-auto bg-ground">
-      <div className="grid gap-x-8 gap-y-6 p-6 @3xl:grid-cols-2">
+      <div className="grid grid-cols-1 gap-x-8 gap-y-6 p-6 @3xl:grid-cols-2">
         <Part title="Came lately">
           {glance.latest.length === 0 && <p className="text-quiet">Nothing has been filed yet.</p>}
           <div className="-mx-4">

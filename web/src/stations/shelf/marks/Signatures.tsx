@@ -1,9 +1,10 @@
+import { Image } from 'lucide-react';
 import { PointerEvent, useRef, useState } from 'react';
 import { endpoints } from '@crow/contract/endpoints';
 import { Signature, THINNEST_STROKE } from '@crow/contract/marks';
 import { Stroke } from '@crow/core/pdf/marks/mark';
 import { DialogFrame } from '../../../parts/AskText';
-import { Button, inputLook } from '../../../parts/controls';
+import { Button, FileButton, inputLook } from '../../../parts/controls';
 import { useChange } from '../../../queries';
 import { ImagingWorker, pixelsOf } from '../../../workers/imagingWorker';
 import { MarkShapes } from './MarkShapes';
@@ -134,19 +135,15 @@ export function MakeSignature({ onMade, onClose }: { onMade: (signature: Signatu
           {traced && <SignaturePicture signature={traced} fills />}
           {looking && <p className="absolute inset-0 grid place-content-center text-quiet">Looking for the ink …</p>}
         </div>
-        <label className="mt-3 block">
-          or take it from a picture, a photo or a scan of it on paper (dropped or pasted here as well); the paper is
-          left out:
-          <input
-            type="file"
-            accept="image/*"
-            className="mt-1 block w-full text-sm"
-            onChange={(event) => {
-              void look(event.target.files?.[0]);
-              event.target.value = '';
-            }}
-          />
-        </label>
+        <div className="mt-3 flex flex-wrap items-center gap-x-3 gap-y-1">
+          or
+          <FileButton accept="image/*" onFile={(file) => void look(file)}>
+            <Image size={15} aria-hidden /> take it from a picture …
+          </FileButton>
+          <span className="text-sm text-quiet">
+            A photo or a scan of it, also dropped or pasted here; its paper is left out.
+          </span>
+        </div>
         {wrong && (
           <p role="alert" className="mt-1 border-l-4 border-attention px-3">
             {wrong}

@@ -13,6 +13,7 @@ import { useNotices } from '../../../parts/notices';
 import { saveFile } from '../../../parts/saveFile';
 import { bytes, count } from '../../../parts/words';
 import { useChange, useMailWays, useMay, useVersions } from '../../../queries';
+import { copiesOnTheirWay, PlaceFields, PlaceWish } from './CopyPlaces';
 import { LinkFields, LinkWish, USUAL_LINK } from './LinkFields';
 import { LinkMade } from './LinkMade';
 import { HIDDEN_NAME, MailFields, useProposedMail } from './MailFields';
@@ -20,7 +21,7 @@ import { Packing } from './Packing';
 import { SizeChoice } from './SizeChoice';
 
 /** How copies are handed over. */
-type Way = 'save' | 'program' | 'mail' | 'link';
+type Way = 'save' | 'program' | 'mail' | 'link' | 'folder';
 const FORMS: { value: CopyForm; name: string }[] = [
   { value: 'pdf', name: 'PDF' },
   { value: 'pictures', name: 'pictures (JPEG)' },
@@ -51,6 +52,9 @@ export default function CopiesDialog({
 }) {
   const several = documents.length > 1;
   const works = useMay('work');
+  const owns = useMay('own');
+  const [place, setPlace] = useState<PlaceWish>({ path: '', keep: false });
+  const copyInto = useChange(endpoints.addCopyPlace, ['copy-place']);
   const { data: ways } = useMailWays(works);
   const [way, setWay] = useState<Way>('save');
   const [wish, setWish] = useState<Omit<PackedWish, 'ids' | 'hidden'>>({
@@ -111,15 +115,20 @@ export default function CopiesDialog({
     tell({ text: `The mail to ${mail.to} is on its way. What becomes of it is under Sent.` });
     done();
   };
+  const copyIntoFolder = async () => {
+    const body = { ...place, folderId: null, documentIds: ids };
+    tell({ text: copiesOnTheirWay(await copyInto.mutateAsync({ body })) });
+    done();
+  };
   const needsPacking = way === 'mail' || way === 'link' || (way === 'save' && asPdf && wish.size !== 'filed');
   const make = async (event: FormEvent) => {
     event.preventDefault();
     setMaking(true);
     try {
-      await (needsPacking ? pack() : saveAtOnce());
+      await (way === 'folder' ? copyIntoFolder() : needsPacking ? pack() : saveAtOnce());
     } catch (error) {
       // What the server says of a change has been told.
-      if (!needsPacking) tell({ error });
+      if (!needsPacking && way !== 'folder') tell({ error });
     }
     setMaking(false);
   };
@@ -135,6 +144,13 @@ export default function CopiesDialog({
         {made.way === 'link' ? <LinkMade parcel={made} onDone={done} /> : <Packing parcel={made} onDone={done} />}
       </DialogFrame>
     );
+  const verbs: Record<Way, string> = {
+    save: several && wish.form === 'each' ? 'Save them' : 'Save it',
+    program: 'Save the mail',
+    mail: 'Send it',
+    link: 'Make the link',
+    folder: 'Copy there',
+  };
   const asMail = way === 'mail' || way === 'program';
   return (
     <DialogFrame wide title={title} onClose={onClose}>
@@ -155,10 +171,13 @@ export default function CopiesDialog({
                   { value: 'link' as const, name: 'by a link that ends by itself' },
                 ]
               : []),
+            // What is filed goes there as it is.
+            ...(owns && !hidden ? [{ value: 'folder' as const, name: 'in a folder of this machine' }] : []),
           ]}
           onChange={setWay}
         />
-        {signed.length > 0 && (
+        {way === 'folder' && <PlaceFields value={place} onChange={setPlace} />}
+        {signed.length > 0 && way !== 'folder' && (
           <Choice
             label="Which"
             shown
@@ -175,7 +194,7 @@ export default function CopiesDialog({
             }
           />
         )}
-        {!hidden && !wish.version && (
+        {!hidden && !wish.version && way !== 'folder' && (
           <div className="flex flex-wrap gap-x-6 gap-y-3">
             <Choice label="As" shown value={wish.as} choices={FORMS} onChange={(as) => change({ as })} />
             {several && asPdf && (
@@ -208,7 +227,7 @@ export default function CopiesDialog({
             )}
           </div>
         )}
-        {asPdf && !wish.version && !(hidden && way === 'save') && (
+        {asPdf && !wish.version && way !== 'folder' && !(hidden && way === 'save') && (
           <div className="flex flex-wrap items-end gap-x-6 gap-y-2">
             <label className="min-w-56 flex-1">
               Password to open the PDF (none if empty)
@@ -250,18 +269,13 @@ export default function CopiesDialog({
         )}
         <div className="flex justify-end gap-2">
           <Button onClick={onClose}>Cancel</Button>
-          <Button main type="submit" disabled={making || (way === 'mail' && !ways?.from)} autoFocus>
-            {making
-              ? 'Making …'
-              : way === 'mail'
-                ? 'Send it'
-                : way === 'link'
-                  ? 'Make the link'
-                  : way === 'program'
-                    ? 'Save the mail'
-                    : several && wish.form === 'each'
-                      ? 'Save them'
-                      : 'Save it'}
+          <Button
+            main
+            type="submit"
+            disabled={making || (way === 'mail' && !ways?.from) || (way === 'folder' && !place.path.trim())}
+            autoFocus
+          >
+            {making ? 'Making …' : verbs[way]}
           </Button>
         </div>
       </form>

@@ -8,22 +8,23 @@ import { useNotices } from '../../../parts/notices';
 import { bytes, count } from '../../../parts/words';
 import { useChange, useParcels } from '../../../queries';
 import { useShelfPlace } from '../shelfPlace';
+import { CopyPlaceList } from './CopyPlaces';
 
-/** What went out by mail and behind links, and what is on its way: what became of it, who looked, and how to end it. */
+/** What went out by mail, behind links and into folders, and what is on its way: what became of it, who looked, and how to end it. */
 export function SentPane() {
   const { data } = useParcels(true);
   if (!data) return null;
-  if (data.length === 0)
-    return (
-      <Empty title="Nothing was sent yet">
-        <p>Open a paper, or choose several, and take “Copy or send …”: by mail, or by a link that ends by itself.</p>
-      </Empty>
-    );
   return (
     <div className="flex h-full flex-col">
       <header className="flex h-14 shrink-0 items-center border-b border-rule px-4">
         <h2 className="text-lg font-semibold">Sent</h2>
       </header>
+      <CopyPlaceList />
+      {data.length === 0 && (
+        <Empty title="Nothing was sent yet">
+          <p>Open a paper, or choose several, and take “Copy or send …”: by mail, or by a link that ends by itself.</p>
+        </Empty>
+      )}
       <ul aria-label="What was sent" className="min-h-0 flex-1 divide-y divide-rule overflow-y-auto">
         {data.map((parcel) => (
           <One key={parcel.id} parcel={parcel} />

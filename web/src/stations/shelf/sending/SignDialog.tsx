@@ -4,7 +4,7 @@ import { endpoints } from '@crow/contract/endpoints';
 import { newSigningKey } from '@crow/contract/signing';
 import { ReportedProblem } from '../../../api';
 import { DialogFrame } from '../../../parts/AskText';
-import { Button, Choice, inputLook } from '../../../parts/controls';
+import { Button, Choice, FileButton, inputLook } from '../../../parts/controls';
 import { shownDay } from '../../../parts/days';
 import { useNotices } from '../../../parts/notices';
 import { useChange, useSigningKeys } from '../../../queries';
@@ -110,15 +110,12 @@ export default function SignDialog({ document, onClose }: { document: Document; 
           </>
         )}
         {by === FILE && (
-          <label>
-            The file with key and certificate
-            <input
-              type="file"
-              accept=".p12,.pfx,application/x-pkcs12"
-              className="mt-1 block"
-              onChange={(event) => setFile(event.target.files?.[0])}
-            />
-          </label>
+          <div className="flex items-center gap-3">
+            <FileButton accept=".p12,.pfx,application/x-pkcs12" onFile={setFile}>
+              The file with key and certificate …
+            </FileButton>
+            {file && <span className="min-w-0 truncate">{file.name}</span>}
+          </div>
         )}
         {by !== NONE && (
           <label>
