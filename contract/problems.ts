@@ -151,6 +151,13 @@ export const PROBLEMS = {
     kept: ORIGINAL_KEPT,
     todo: 'Save what is attached to it in your mail program, and take that in.',
   },
+  'mails-not-read': {
+    status: 422,
+    happened:
+      'Not every mail of “{name}” can be read, or is smaller than 64 MB: not number {numbers}, counted from the first.',
+    kept: 'All others were taken in; the mailbox is kept as it came.',
+    todo: 'Save what is attached to these in your mail program, and take that in.',
+  },
   'archive-known': {
     status: 409,
     happened: 'Everything in “{name}” is already on the shelf.',

@@ -1,8 +1,24 @@
-import { array, InferType, mixed, object, string } from 'yup';
+import { array, InferType, mixed, number, object, string } from 'yup';
 import { booking, factLine, taxAtRate } from './facts';
+import { newMark } from './marks';
 
 /** The file in an archive of the shelf that tells what is in it: a list of these, as JSON. */
 export const FACTS_FILE = 'facts.json';
+
+const sha256 = string().matches(/^[\da-f]{64}$/);
+
+/** A mark as an archive tells of it: on which page, counted from 0, and who made it and answered to it. */
+export const toldMark = newMark.omit(['id', 'pageId']).concat(
+  object({
+    page: number().integer().min(0).required(),
+    by: string().defined(),
+    /** ISO 8601. */
+    at: string().required(),
+    replies: array(
+      object({ by: string().defined(), at: string().required(), text: string().required() }).required(),
+    ).default([]),
+  }),
+);
 
 /** What an archive of the shelf tells of a document, beside its PDF. */
 export const toldDocument = object({
@@ -20,6 +36,24 @@ export const toldDocument = object({
   taxes: array(taxAtRate.required()).default([]),
   tags: array(string().required()).default([]),
   note: string().default(''),
+  /** What is marked on its pages, and how the PDF begins without it: so many bytes, and their hash; null where nothing is. */
+  marks: object({
+    bytes: number().integer().min(1).required(),
+    sha256: sha256.required(),
+    list: array(toldMark.required()).required(),
+  })
+    .nullable()
+    .default(null),
+  /** Copies that were signed, and never change: their paths in the archive, the earliest first. */
+  signed: array(
+    object({
+      file: string().required(),
+      at: string().required(),
+      by: string().defined(),
+      certified: string().nullable().defined(),
+      reason: string().defined(),
+    }).required(),
+  ).default([]),
   /** What a statement books. */
   bookings: array(booking.required()).default([]),
 });
@@ -27,4 +61,9 @@ export type ToldDocument = InferType<typeof toldDocument>;
 
 function isPlain(value: unknown): boolean {
   return typeof value === 'object' && value !== null && !Array.isArray(value);
+}
+
+/** What is kept of that while its pages are looked at: the signed copies are stored by then. */
+export interface BroughtDocument extends ToldDocument {
+  signedBlobs: (ToldDocument['signed'][number] & { blobId: string })[];
 }

@@ -113,6 +113,20 @@ it('takes a mailbox apart, in its order, with lines that were quoted', async () 
   expect(inSort).toHaveLength(1);
 });
 
+it('keeps a mailbox of which a mail is larger than any, and takes in the others', async () => {
+  const envelope = 'From joerg@aehrenfeld.example Mon May  4 09:30:00 2026\n';
+  const mail = async (subject: string) =>
+    (await eml({ subject, text: subject })).toString('latin1').replaceAll('\r\n', '\n');
+  const huge = `From: x@far.example\nSubject: Huge\n\n${`${'x'.repeat(75)}\n`.repeat(900_000)}`;
+  const box = [await mail('First'), huge, await mail('Third')].map((each) => `${envelope}${each}\n`).join('\n');
+  expect(await takeIn({ 'some.mbox': Buffer.from(box, 'latin1') })).toEqual({
+    pages: ['First.pdf', 'Third.pdf'],
+    refused: [
+      'Some of the mails in “some.mbox” can’t be read, or are larger than 64 MB: number 2, counted from the first.',
+    ],
+  });
+});
+
 it('keeps a mail that says nothing, and says so; and goes on when one attachment is broken', async () => {
   const empty = await eml({ text: '' });
   expect((await takeIn({ 'empty.eml': empty, 'paper.pdf': await textPdf('A paper') })).refused).toEqual([

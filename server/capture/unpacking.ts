@@ -15,6 +15,8 @@ import { deleteStackIfBare } from './queries';
 
 /** So many papers of an archive become a stack. */
 const MOST_PAPERS = 2000;
+/** So many mails that can't be read are named by their numbers. */
+const MOST_NAMED = 8;
 /** What the papers of an archive have together, at most. */
 const MOST_ARCHIVE_BYTES = MOST_BYTES;
 
@@ -48,16 +50,33 @@ interface Paper {
 }
 
 /**
- * Takes the papers out of a mail, or a mailbox, that was taken in: what is attached, and mails with nothing attached themselves.
+ * Takes the papers out of a mail, or a mailbox, that was taken in: what is attached, and mails with nothing attached themselves. A
+ * mailbox with mails that can't be read stays, and says so; the others are taken in.
  * @throws Problem 'archive-too-large', 'file-broken', 'mail-too-large', 'mail-empty'
  */
 export async function unpackMails(context: Context, file: SourceFile, path: string): Promise<void> {
-  await putInPlace(context, file, papersInMails(path, file.name));
+  const unread: number[] = [];
+  await putInPlace(context, file, papersInMails(path, file.name, unread), () =>
+    unread.length > 0
+      ? new Problem('mails-not-read', {
+          name: file.name,
+          numbers: unread.slice(0, MOST_NAMED).join(', ') + (unread.length > MOST_NAMED ? ' and others' : ''),
+        })
+      : undefined,
+  );
 }
 
-async function* papersInMails(path: string, name: string): AsyncGenerator<Paper> {
+/** @param unread takes the numbers of mails that can't be read, counted from 1 */
+async function* papersInMails(path: string, name: string, unread: number[]): AsyncGenerator<Paper> {
   let found = 0;
-  for await (const { head, text, papers } of mailsIn(path, name)) {
+  let number = 0;
+  for await (const mail of mailsIn(path, name)) {
+    number++;
+    if (!mail) {
+      unread.push(number);
+      continue;
+    }
+    const { head, text, papers } = mail;
     for (const { name: attached, bytes } of papers) yield { name: attached, read: () => Readable.from([bytes]) };
     found += papers.length;
     if (papers.length > 0 || (!text.trim() && !head.subject)) continue;
@@ -65,14 +84,18 @@ async function* papersInMails(path: string, name: string): AsyncGenerator<Paper>
     yield { name: `${head.subject || head.from || 'Mail'}.pdf`, read: () => Readable.from([pdf]), mail: head };
     found++;
   }
-  if (found === 0) throw new Problem('mail-empty', { name });
+  if (found === 0 && unread.length === 0) throw new Problem('mail-empty', { name });
 }
 
-/** Puts papers into a stack in the place of the file that they come out of; they are kept one after the other, as they come. */
+/**
+ * Puts papers into a stack in the place of the file that they come out of; they are kept one after the other, as they come.
+ * @param stays asked when all have come: why the file itself stays with them, if it does
+ */
 async function putInPlace(
   { database, jobs }: Context,
   file: SourceFile,
   papers: Iterable<Paper> | AsyncIterable<Paper>,
+  stays: () => Problem | undefined = () => undefined,
 ): Promise<void> {
   const stored: { id: string; blobId: string; name: string; mail: MailData | null }[] = [];
   let bytes = 0;
@@ -109,7 +132,10 @@ async function putInPlace(
       })),
     );
     await jobs.ask(manager, 'take-in', ...stored.map(({ id }) => ({ fileId: id })));
-    await leave(manager, file);
+    const problem = stays()?.report;
+    if (!problem) return leave(manager, file);
+    await manager.update(SourceFile, { id: file.id }, { state: 'refused', problem });
+    await announce(manager, 'stack', file.stackId);
   });
 }
 

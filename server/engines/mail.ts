@@ -54,22 +54,30 @@ export async function isMail(path: string): Promise<boolean> {
 }
 
 /**
- * The mails in a file, one after the other: the one that it is, or those of a mailbox.
- * @throws Problem 'mail-too-large' for one that is larger than any mail
+ * The mails in a file, one after the other: the one that it is, or those of a mailbox; null for one of these that can't be read, or is
+ * larger than any mail.
+ * @throws Problem 'mail-too-large', 'file-broken' for a mail by itself
  */
-export async function* mailsIn(path: string, name: string): AsyncGenerator<ReadMail> {
-  for await (const bytes of messagesIn(path, name)) yield await readMail(bytes, name);
+export async function* mailsIn(path: string, name: string): AsyncGenerator<ReadMail | null> {
+  for await (const { bytes, isBox } of messagesIn(path)) {
+    const mail = bytes && (await readMail(bytes));
+    if (!mail && !isBox)
+      throw bytes ? new Problem('file-broken', { name, format: 'a mail' }) : new Problem('mail-too-large', { name });
+    yield mail;
+  }
 }
 
-async function* messagesIn(path: string, name: string): AsyncGenerator<Buffer> {
+/** The mails as they are; without bytes where there are too many. */
+async function* messagesIn(path: string): AsyncGenerator<{ bytes: Buffer | null; isBox: boolean }> {
   const input = createReadStream(path, 'latin1');
   const lines = createInterface({ input, crlfDelay: Infinity });
   let parts: string[] = [];
   let [bytes, isBox, wasBlank] = [0, false, true];
+  const message = () => ({ bytes: bytes > MOST_MAIL_BYTES ? null : Buffer.from(parts.join('\r\n'), 'latin1'), isBox });
   try {
     for await (const line of lines) {
-      if (wasBlank && ENVELOPE.test(line) && (isBox || parts.length === 0)) {
-        if (parts.length > 0) yield Buffer.from(parts.join('\r\n'), 'latin1');
+      if (wasBlank && ENVELOPE.test(line) && (isBox || bytes === 0)) {
+        if (bytes > 0) yield message();
         [parts, bytes, isBox, wasBlank] = [[], 0, true, false];
         continue;
       }
@@ -77,19 +85,20 @@ async function* messagesIn(path: string, name: string): AsyncGenerator<Buffer> {
       // In a mailbox, lines that begin so are quoted.
       const shown = isBox ? line.replace(/^>(>*From )/, '$1') : line;
       bytes += shown.length + 2;
-      if (bytes > MOST_MAIL_BYTES) throw new Problem('mail-too-large', { name });
-      parts.push(shown);
+      if (bytes > MOST_MAIL_BYTES) parts = [];
+      else parts.push(shown);
     }
-    if (parts.some((line) => line !== '')) yield Buffer.from(parts.join('\r\n'), 'latin1');
+    if (bytes > MOST_MAIL_BYTES || parts.some((line) => line !== '')) yield message();
   } finally {
     input.destroy();
   }
 }
 
-async function readMail(bytes: Buffer, name: string): Promise<ReadMail> {
-  const mail = await simpleParser(bytes, { skipImageLinks: true, maxHtmlLengthToParse: 2_000_000 }).catch(() => {
-    throw new Problem('file-broken', { name, format: 'a mail' });
-  });
+/** @returns null for one that can't be read */
+async function readMail(bytes: Buffer): Promise<ReadMail | null> {
+  const options = { skipImageLinks: true, maxHtmlLengthToParse: 2_000_000 };
+  const mail = await simpleParser(bytes, options).catch(() => null);
+  if (!mail) return null;
   const sender = mail.from?.value[0];
   const recipients = [mail.to ?? []].flat().flatMap(({ value }) => value);
   return {

@@ -60,6 +60,8 @@ export async function deleteUnusedBlobs(manager: EntityManager, atOnce: boolean)
       and not exists (select 1 from derived_picture d where d.picture_blob_id = b.id)
       and not exists (select 1 from document d where d.pdf_blob_id = b.id or d.bare_blob_id = b.id)
       and not exists (select 1 from document_version v where v.pdf_blob_id = b.id)
+      and b.id::text not in (
+        select signed->>'blobId' from source_file f, jsonb_array_elements(f.told->'signedBlobs') as signed)
       and not exists (select 1 from document_file o where o.blob_id = b.id)
       and not exists (select 1 from parcel p where p.blob_id = b.id)
       and not exists (select 1 from statement s where s.blob_id = b.id)`);

@@ -3,14 +3,15 @@ import { randomUUID } from 'node:crypto';
 import { join } from 'node:path';
 import { Readable } from 'node:stream';
 import { pipeline } from 'node:stream/promises';
-import { EntityManager } from 'typeorm';
+import { EntityManager, In } from 'typeorm';
 import { ValidationError } from 'yup';
 import { Output } from '@crow/contract/endpoint';
 import { endpoints } from '@crow/contract/endpoints';
 import { FACT_NAMES } from '@crow/contract/facts';
 import { Problem } from '@crow/contract/problems';
 import { LONGEST_NOTE, MOST_TAGS, tag } from '@crow/contract/documents';
-import { FACTS_FILE, ToldDocument, toldDocument } from '@crow/contract/shelfArchive';
+import { BroughtDocument, FACTS_FILE, ToldDocument, toldDocument } from '@crow/contract/shelfArchive';
+import { PageMark } from '@crow/core/pdf/marks/markPdf';
 import { nameKey, safeName } from '@crow/core/filing/names';
 import { admitKept, admitBookings, admitLines, admitTaxes } from '@crow/core/reading/facts/gate';
 import { Context } from '../platform/context';
@@ -19,13 +20,14 @@ import { jsonList } from '../engines/jsonList';
 import { MOST_BYTES, withZip, ZippedFile } from '../engines/zip';
 import { MOST_FILE_BYTES, storeBlob } from '../platform/blobs';
 import { insertNew } from '../platform/database';
-import { Document, DocumentPage, Fact, SourceFile, Stack } from '../platform/entities';
+import { Document, DocumentPage, Fact, Page, SourceFile, Stack } from '../platform/entities';
 import { ActingAs, record } from '../platform/history';
 import { announce } from '../platform/live';
 import { rememberSender, typeFacts } from '../checking/facts';
 import { folderAt } from './folders';
 import { settleName } from './filingDocuments';
-import { holdsBytes } from './queries';
+import { enterMark } from './foreignMarks';
+import { holdsBytes, keepSignedVersion } from './queries';
 import { keepRemark } from './remarks';
 
 /** Where documents go whose archive names no folder. */
@@ -97,6 +99,8 @@ async function* upTo(most: number, bytes: AsyncIterable<Uint8Array>, name: strin
 interface InArchive {
   file?: ZippedFile;
   told: ToldDocument;
+  /** Those of its signed copies that are in it. */
+  signed: { file: ZippedFile; told: ToldDocument['signed'][number] }[];
 }
 
 /** Whether an archive says itself what is in it, and what. */
@@ -108,7 +112,11 @@ async function documentsIn(files: ZippedFile[], name: string): Promise<InArchive
   try {
     for await (const entry of jsonList(list.read(), { mostBytes: MOST_TOLD_BYTES, most: MOST_DOCUMENTS })) {
       const valid = await toldDocument.validate(entry, { stripUnknown: true });
-      documents.push({ file: byPath.get(valid.file), told: valid });
+      const signed = valid.signed.flatMap((each) => {
+        const file = byPath.get(each.file);
+        return file ? [{ file, told: each }] : [];
+      });
+      documents.push({ file: byPath.get(valid.file), told: valid, signed });
     }
   } catch (error) {
     if (error instanceof RangeError) throw new Problem('archive-too-large', { name });
@@ -126,17 +134,25 @@ async function putBack(
 ): Promise<Brought> {
   const stackId = randomUUID();
   let [brought, known, missing] = [0, 0, 0];
-  for (const { file, told: entry } of documents) {
+  for (const { file, told, signed } of documents) {
     if (!file) {
       missing++;
       continue;
     }
-    const blob = await storeBlob(database, file.read(), {
-      mostBytes: MOST_FILE_BYTES,
-      tooLarge: () => new Problem('file-too-large', { name: entry.name }),
-    });
+    const store = (bytes: AsyncIterable<Uint8Array>) =>
+      storeBlob(database, bytes, {
+        mostBytes: MOST_FILE_BYTES,
+        tooLarge: () => new Problem('file-too-large', { name: told.name }),
+      });
+    const whole = await store(file.read());
+    const bare = told.marks && (await store(beginning(file.read(), told.marks.bytes)));
+    // Marks are put on again where the PDF is known without them; else they stay part of it.
+    const marks = bare?.sha256 === told.marks?.sha256 ? told.marks : null;
+    const blob = marks ? bare! : whole;
+    const entry: BroughtDocument = { ...told, marks, signedBlobs: [] };
+    for (const each of signed) entry.signedBlobs.push({ ...each.told, blobId: (await store(each.file.read())).id });
     const isKnown = await database.source.transaction(async (manager) => {
-      if (await holdsBytes(manager, blob.id)) return true;
+      if ((await holdsBytes(manager, blob.id)) || (await holdsBytes(manager, whole.id))) return true;
       await insertNew(manager, Stack, { id: stackId, name, state: 'sorted', actorId: actor.id });
       const fileId = randomUUID();
       await manager.insert(SourceFile, {
@@ -158,6 +174,16 @@ async function putBack(
   return { brought, known, missing };
 }
 
+/** So many of the first bytes. */
+async function* beginning(bytes: AsyncIterable<Uint8Array>, many: number): AsyncGenerator<Uint8Array> {
+  let left = many;
+  for await (const piece of bytes) {
+    yield piece.subarray(0, left);
+    left -= piece.length;
+    if (left <= 0) return;
+  }
+}
+
 /**
  * Makes the document that a file of an archive is, once its pages are there. A PDF is put on the shelf as it is; of anything else one
  * is bound once it is read.
@@ -166,7 +192,7 @@ export async function restoreDocument(
   { jobs }: Context,
   manager: EntityManager,
   file: SourceFile,
-  entry: ToldDocument,
+  entry: BroughtDocument,
   { pageIds, isPdf }: { pageIds: string[]; isPdf: boolean },
 ): Promise<void> {
   const actor = { id: file.actorId, name: '' };
@@ -202,7 +228,19 @@ export async function restoreDocument(
   });
   await typeFacts(manager, id);
   await rememberSender(manager, id);
-  if (isPdf) await jobs.ask(manager, 'shelve', { documentId: id, actorId: actor.id });
+  const turns = new Map((await manager.findBy(Page, { id: In(pageIds) })).map((page) => [page.id, page.turn]));
+  for (const { page, ...mark } of entry.marks?.list ?? []) {
+    const pageId = pageIds[page];
+    if (pageId) await enterMark(manager, actor, { id: pageId, turn: turns.get(pageId)! }, mark as Omit<PageMark, 'id'>);
+  }
+  for (const { blobId, at, by, certified, reason } of entry.signedBlobs ?? [])
+    await keepSignedVersion(manager, id, {
+      ...{ blobId, certified, reason },
+      signedBy: actor.id,
+      signedAs: by,
+      at: Number.isNaN(Date.parse(at)) ? null : new Date(at),
+    });
+  if (isPdf) await jobs.ask(manager, entry.marks ? 'mark' : 'shelve', { documentId: id, actorId: actor.id });
   await record(manager, actor, 'brought in', 'document', id, { name, folderId });
   await announce(manager, 'document', id);
 }

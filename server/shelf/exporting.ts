@@ -1,7 +1,7 @@
 import { Readable } from 'node:stream';
 import sharp from 'sharp';
 import { Zip, ZipPassThrough, strToU8 } from 'fflate';
-import { EntityManager } from 'typeorm';
+import { EntityManager, IsNull, Not } from 'typeorm';
 import { Problem } from '@crow/contract/problems';
 import { FACTS_FILE, ToldDocument } from '@crow/contract/shelfArchive';
 import { Turn } from '@crow/core/geometry';
@@ -17,9 +17,11 @@ import { Page } from '@crow/contract/pages';
 import { Context } from '../platform/context';
 import { cutFigures } from '../engines/figures';
 import { readBlob } from '../platform/blobs';
+import { DocumentVersion } from '../platform/entities';
 import { pagesOfDocument } from '../stack/queries';
 import { ReadPage, textsOf } from '../checking/facts';
 import { PictureDesk } from '../pages/pagePictures';
+import { marksByPage } from './marking';
 import { shelvedDocuments } from './queries';
 
 /** Stands at the end of a page's text when there is more on the page. */
@@ -158,11 +160,14 @@ export async function shelfArchive({ database }: Context, folders: readonly stri
   const documents = await shelvedDocuments(manager, folders);
   return Readable.from(zipped(entries()), { objectMode: false });
 
-  function* entries(): Generator<Entry> {
+  async function* entries(): AsyncGenerator<Entry> {
     const told: ToldDocument[] = [];
-    for (const { name, folder, pdfBlobId, filedAt, facts, lines, taxes, bookings, tags, note } of documents) {
+    for (const { id, name, folder, pdfBlobId, bare, filedAt, facts, lines, taxes, bookings, tags, note } of documents) {
       const file = `${folder}/${name}.pdf`;
       yield { name: file, at: filedAt, pieces: () => readBlob(database, pdfBlobId) };
+      const signed = await signedCopies(manager, { id, file: `${SIGNED}/${folder}/${name}` });
+      for (const { file: copy, at, pieces } of signed)
+        yield { name: copy, at: new Date(at), pieces: () => readBlob(database, pieces) };
       told.push({
         file,
         name,
@@ -174,11 +179,44 @@ export async function shelfArchive({ database }: Context, folders: readonly stri
         bookings: bookings ?? [],
         tags,
         note,
+        marks: bare && { ...bare, list: await toldMarks(manager, id) },
+        signed: signed.map(({ pieces: _, ...each }) => each),
       });
     }
     yield textEntry(FACTS_FILE, JSON.stringify(told, null, 1));
     yield textEntry('facts.csv', csvOf([['file', 'filed', ...FACT_NAMES], ...told.map(rowOf)]));
   }
+}
+
+/** Where copies that were signed lie in an archive, in folders as their papers do. */
+const SIGNED = 'Signed copies';
+
+/** The signed copies of a document as an archive has them, and the blobs that hold their pieces. */
+async function signedCopies(
+  manager: EntityManager,
+  { id, file }: { id: string; file: string },
+): Promise<(ToldDocument['signed'][number] & { pieces: string })[]> {
+  const found = await manager.find(DocumentVersion, {
+    where: { documentId: id, signedBy: Not(IsNull()) },
+    relations: { signedByActor: true },
+    order: { number: 'asc' },
+  });
+  return found.map(({ number, until, signedAs, signedByActor, certified, reason, pdfBlobId }) => ({
+    file: `${file}, ${number} (${id}).pdf`,
+    at: until.toISOString(),
+    by: signedAs ?? signedByActor!.name,
+    certified,
+    reason,
+    pieces: pdfBlobId,
+  }));
+}
+
+async function toldMarks(
+  manager: EntityManager,
+  documentId: string,
+): Promise<NonNullable<ToldDocument['marks']>['list']> {
+  const pages = await marksByPage(manager, documentId);
+  return pages.flatMap((marks, page) => marks.map(({ id: _, pageId: __, ...mark }) => ({ ...mark, page })));
 }
 
 export function textEntry(name: string, text: string): Entry {

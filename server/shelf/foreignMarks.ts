@@ -67,17 +67,18 @@ async function apply(
   for (const { id, replies } of answered) if (known.has(id)) await enterReplies(manager, actor, id, replies);
   for (const { page, mark } of added) {
     const at = pages[page];
-    if (at) await enter(manager, actor, at, mark);
+    if (at) await enterMark(manager, actor, at, mark);
   }
 }
 
 const NOBODY = 'another program';
 
-async function enter(
+/** Enters a mark that was made elsewhere on a page, as it is shown now, with what was answered to it. */
+export async function enterMark(
   manager: EntityManager,
   actor: ActingAs,
   { id: pageId, turn }: { id: string; turn: Turn },
-  { kind, ink, boxes, strokes, text, by, at, replies }: PageMark,
+  { kind, ink, boxes, strokes, text, by, at, replies }: Omit<PageMark, 'id'>,
 ): Promise<void> {
   const id = randomUUID();
   const madeAt = Date.parse(at) > 0 ? new Date(at) : new Date();

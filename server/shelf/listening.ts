@@ -1,4 +1,4 @@
-import { ToldDocument } from '@crow/contract/shelfArchive';
+import { BroughtDocument } from '@crow/contract/shelfArchive';
 import { Context } from '../platform/context';
 import { bringInOpened, restoreDocument } from './archive';
 
@@ -8,7 +8,7 @@ export function listenOnShelf(context: Context): void {
   happenings.on('archive-opened', (_, { file, files }) => bringInOpened(context, file, files));
   happenings.on('pages-arrived', async (manager, { file, pageIds, isPdf }) => {
     if (!file.told) return false;
-    await restoreDocument(context, manager, file, file.told as ToldDocument, { pageIds, isPdf });
+    await restoreDocument(context, manager, file, file.told as BroughtDocument, { pageIds, isPdf });
     return true;
   });
 }

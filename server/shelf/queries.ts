@@ -90,21 +90,27 @@ export async function keepVersionBefore(manager: EntityManager, documentId: stri
   );
 }
 
+interface SignedCopy {
+  blobId: string;
+  signedBy: string;
+  certified: string | null;
+  reason: string;
+  /** What whoever signed it was called where it comes from, and when that was; null for here and now. */
+  signedAs?: string | null;
+  at?: Date | null;
+}
+
 /** Keeps a PDF of a document that was signed as a version. */
 export async function keepSignedVersion(
   manager: EntityManager,
   documentId: string,
-  {
-    blobId,
-    signedBy,
-    certified,
-    reason,
-  }: { blobId: string; signedBy: string; certified: string | null; reason: string },
+  { blobId, signedBy, certified, reason, signedAs = null, at = null }: SignedCopy,
 ): Promise<void> {
   await manager.query(
-    `insert into document_version (document_id, number, pdf_blob_id, signed_by, certified, reason)
-       select $1, coalesce(max(number), 0) + 1, $2, $3, $4, $5 from document_version where document_id = $1`,
-    [documentId, blobId, signedBy, certified, reason],
+    `insert into document_version (document_id, number, pdf_blob_id, signed_by, certified, reason, signed_as, until)
+       select $1, coalesce(max(number), 0) + 1, $2, $3, $4, $5, $6, coalesce($7::timestamptz, now())
+       from document_version where document_id = $1`,
+    [documentId, blobId, signedBy, certified, reason, signedAs, at],
   );
 }
 
@@ -223,6 +229,8 @@ interface Shelved {
   name: string;
   folder: string;
   pdfBlobId: string;
+  /** Its PDF without marks, where there are any. */
+  bare: { bytes: number; sha256: string } | null;
   filedAt: Date;
   facts: Record<string, string> | null;
   lines: FactLine[] | null;
@@ -240,6 +248,7 @@ export function shelvedDocuments(manager: EntityManager, folders: readonly strin
        select id from folder where $1::uuid[] is null or id = any($1) union select f.id from folder f join wanted on f.parent_id = wanted.id
      )
      select d.id, d.name, paths.path as folder, d.pdf_blob_id as "pdfBlobId", d.filed_at as "filedAt", d.lines, d.taxes, d.bookings, d.tags, d.note,
+       (select jsonb_build_object('bytes', b.size, 'sha256', b.sha256) from blob b where b.id = d.bare_blob_id) as bare,
        (select jsonb_object_agg(f.name, f.value) from fact f where f.document_id = d.id) as facts
      from document d join paths on paths.id = d.folder_id join wanted on wanted.id = d.folder_id
      where d.state <> 'check' and d.binned_at is null and d.pdf_blob_id is not null

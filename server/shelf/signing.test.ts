@@ -35,6 +35,52 @@ function stampsIn(pdf: Buffer): number {
   return open.split('/Subtype /Stamp').length - 1;
 }
 
+it('signed copies and marks come back from an archive, as they were', async () => {
+  const paper = await room.documentOf('oath.pdf', await textPdf('I shall weave no nets'));
+  await room.file(paper, 'Oath', 'Boat');
+  await room.workOnAll();
+  const { pageList } = await room.ask(endpoints.readDocument, { params: { id: paper } });
+  const boxes: [number, number, number, number][] = [[100, 100, 200, 30]];
+  const mark = { id: randomUUID(), pageId: pageList[0].id, kind: 'stamp' as const, ink: 'plum' as const, boxes };
+  await room.ask(endpoints.changeMarks, {
+    params: { id: paper },
+    body: { put: [{ ...mark, strokes: [], text: 'SWORN' }], remove: [] },
+  });
+  await room.ask(endpoints.replyToMark, { params: { id: paper, mark: mark.id }, body: { text: 'Before whom?' } });
+  await room.workOnAll();
+  const [{ number, until }] = await sign(paper, { key: null, reason: 'It is so' });
+  const before = readFileSync(await versionFile(paper, number));
+  const archive = (await room.request('GET', '/api/shelf/archive')).raw;
+  await room.ask(endpoints.binDocument, { params: { id: paper } });
+  await room.ask(endpoints.emptyBin, {});
+  await room.work();
+  await room.request('PUT', '/api/shelf/archive?name=shelf.zip', {
+    headers: { 'content-type': 'application/octet-stream' },
+    body: archive,
+  });
+  await room.workOnAll();
+  await room.workOnAll();
+  const folder = (await room.ask(endpoints.listFolders, {})).find(({ path }) => path === 'Boat')!;
+  const inFolder = await room.ask(endpoints.listDocuments, { params: { id: folder.id }, query: {} });
+  const back = inFolder.find(({ name }) => name === 'Oath')!;
+  const [version] = await room.ask(endpoints.listVersions, { params: { id: back.id } });
+  expect(version).toMatchObject({ until, signed: { by: 'Owner', certified: null, reason: 'It is so' } });
+  expect(readFileSync(await versionFile(back.id, version.number)).equals(before)).toBe(true);
+  const [found] = await room.ask(endpoints.listMarks, { params: { id: back.id } });
+  expect(found).toMatchObject({ kind: 'stamp', ink: 'plum', boxes, text: 'SWORN', by: 'Owner' });
+  expect(found.replies).toMatchObject([{ by: 'Owner', text: 'Before whom?' }]);
+  // Once, as an annotation that can be taken up again, and not as part of the page.
+  expect(stampsIn(readFileSync(join(room.shelf.root, 'Boat/Oath.pdf')))).toBe(1);
+  const bare = await room.send(endpoints.documentPdf, { params: { id: back.id }, query: { marks: 'without' } });
+  expect(stampsIn(bare.raw)).toBe(0);
+  // The same once more is known.
+  const again = await room.request('PUT', '/api/shelf/archive?name=shelf.zip', {
+    headers: { 'content-type': 'application/octet-stream' },
+    body: archive,
+  });
+  expect(again.body).toMatchObject({ brought: 0 });
+});
+
 describe('with a key that was made here', () => {
   let key: string;
   it('a paper is signed so that another program says that it is', async () => {

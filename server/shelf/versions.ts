@@ -23,11 +23,11 @@ export async function versionsOf(manager: EntityManager, documentId: string): Pr
     relations: { pdfBlob: true, signedByActor: true },
     order: { number: 'desc' },
   });
-  return found.map(({ number, until, pdfBlob, signedByActor, certified, reason }) => ({
+  return found.map(({ number, until, pdfBlob, signedByActor, signedAs, certified, reason }) => ({
     number,
     until: until.toISOString(),
     bytes: pdfBlob!.size,
-    signed: signedByActor ? { by: signedByActor.name, certified, reason } : null,
+    signed: signedByActor ? { by: signedAs ?? signedByActor.name, certified, reason } : null,
   }));
 }
 

@@ -93,6 +93,8 @@ export class DocumentVersion {
   /** Who signed it; null for one that was only before. */
   @Column('uuid', { name: 'signed_by', nullable: true }) signedBy: string | null;
   @ManyToOne(() => Actor) @JoinColumn({ name: 'signed_by' }) signedByActor?: Actor;
+  /** What they were called where it was signed, when it came back from an archive. */
+  @Column('text', { name: 'signed_as', nullable: true }) signedAs: string | null;
   /** What the certificate calls them that it was signed with; null for none. */
   @Column('text', { nullable: true }) certified: string | null;
   /** What signing it meant. */

@@ -36,6 +36,7 @@ import { Ledger1780000000000 } from './1780000000000-Ledger';
 import { Keeping1781000000000 } from './1781000000000-Keeping';
 import { LedgerHabits1782000000000 } from './1782000000000-LedgerHabits';
 import { CopyPlaces1783000000000 } from './1783000000000-CopyPlaces';
+import { SignedElsewhere1784000000000 } from './1784000000000-SignedElsewhere';
 
 /** What made the tables what they are, in order. Frozen: what has run somewhere is never changed. */
 export const MIGRATIONS = [
@@ -77,4 +78,5 @@ export const MIGRATIONS = [
   Keeping1781000000000,
   LedgerHabits1782000000000,
   CopyPlaces1783000000000,
+  SignedElsewhere1784000000000,
 ];
