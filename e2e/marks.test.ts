@@ -6,9 +6,13 @@ import { PDFDocument, PDFName, PDFString, StandardFonts } from '@cantoo/pdf-lib'
 import { Browser, Locator, Page } from 'playwright-core';
 import sharp from 'sharp';
 import { endpoints } from '@crow/contract/endpoints';
+import { NewMark } from '@crow/contract/marks';
+import { INK_LOOKS } from '@crow/core/pdf/marks/mark';
 import { readMarks } from '@crow/core/pdf/marks/readMarks';
 import { textPdf } from '@crow/server/testing/made';
 import { openBrowser, openWindow } from './browser';
+import { openFirefox, pictureInChromium } from './otherBrowsers';
+import { PATIENCE_MS } from './patience';
 import { Program, until } from './program';
 
 let program: Program;
@@ -171,6 +175,56 @@ it('signs with a signature from a photo of one, without its paper', async () => 
   expect(data.filter((value) => value > 250).length / data.length).toBeGreaterThan(0.5);
 });
 
+it('shows all kinds of marks in the viewers of other browsers', async () => {
+  const [{ id: pageId }] = (await program.ask(endpoints.readDocument, { params: { id } })).pageList;
+  const put = (kind: NewMark['kind'], top: number, part: Partial<NewMark> = {}): NewMark => ({
+    ...{ id: randomUUID(), pageId, kind, ink: 'plum', boxes: [[60, top, 160, 24]], strokes: [], text: 'a word' },
+    ...part,
+  });
+  const line: NewMark['strokes'] = [
+    [
+      [60, 620, 3],
+      [200, 640, 3],
+    ],
+  ];
+  const marks = [put('underline', 500), put('strike', 540), put('text', 580), put('drawing', 620, { strokes: line })];
+  await program.ask(endpoints.changeMarks, { params: { id }, body: { put: marks, remove: [] } });
+  await until(async () => (await onDisk())[0].some(([kind]) => kind === 'drawing'));
+  const firefox = await openFirefox();
+  try {
+    await firefox.goTo(`file://${file}`);
+    const seen = () =>
+      firefox.evaluate<string[]>(
+        `[...document.querySelectorAll('.page[data-page-number="1"] .annotationLayer section')].map((each) => each.className)`,
+      );
+    await until(async () => (await seen()).length >= 8, PATIENCE_MS, seen);
+    expect(
+      [...new Set((await seen()).map((names) => names.split(' ').find((name) => name.endsWith('Annotation'))))].sort(),
+    ).toEqual([
+      'freeTextAnnotation',
+      'highlightAnnotation',
+      'inkAnnotation',
+      'stampAnnotation',
+      'strikeoutAnnotation',
+      'textAnnotation',
+      'underlineAnnotation',
+    ]);
+  } finally {
+    await firefox.close();
+  }
+  // The plum of lines, the wash of a highlight in amber or sea, the blue of signatures.
+  const inks = [INK_LOOKS.plum.line, INK_LOOKS.sea.line, INK_LOOKS.amber.wash];
+  await pictureInChromium(`file://${file}`, async (picture) => {
+    const { data, info } = await sharp(picture).raw().toBuffer({ resolveWithObject: true });
+    return inks.every((ink) => {
+      const [red, green, blue] = ink.map((share) => Math.round(255 * share));
+      for (let at = 0; at < data.length; at += info.channels)
+        if (Math.abs(data[at] - red) + Math.abs(data[at + 1] - green) + Math.abs(data[at + 2] - blue) < 24) return true;
+      return false;
+    });
+  });
+});
+
 it('saves a copy in which words and an area are hidden for good', async () => {
   await page.getByRole('button', { name: 'More about this document' }).click();
   await page.getByRole('menuitem', { name: 'A copy with parts hidden …' }).click();
@@ -220,8 +274,11 @@ it('a paper that brings an outline and links is gone through by them', async () 
   const contents = page.getByRole('navigation', { name: 'Contents' });
   await contents.getByRole('button', { name: 'Winding the warp' }).click();
   await page.getByLabel('Page 3 of 3').waitFor();
-  await page.keyboard.press('PageUp');
-  await page.keyboard.press('PageUp');
+  // Both before the first is drawn.
+  await page.evaluate(() => {
+    for (let time = 0; time < 2; time++)
+      window.dispatchEvent(new KeyboardEvent('keydown', { key: 'PageUp', bubbles: true }));
+  });
   await page.getByLabel('Page 1 of 3').waitFor();
   await page.getByRole('button', { name: 'To another place in this paper' }).click();
   await page.getByLabel('Page 2 of 3').waitFor();

@@ -4,6 +4,7 @@ import { existsSync, mkdtempSync, readdirSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { setTimeout as sleep } from 'node:timers/promises';
+import { chromium } from 'playwright-core';
 import WebSocket from 'ws';
 import { freePort } from '@crow/server/cli/ports';
 import { PATIENCE_MS } from './patience';
@@ -135,6 +136,35 @@ export async function openFirefox(): Promise<Remote> {
       rmSync(profile, { recursive: true, force: true });
     },
   };
+}
+
+/**
+ * What Debian's Chromium shows of a PDF in its own viewer, which it has only when nobody else started it.
+ * @returns a picture of the window, PNG
+ */
+export async function pictureInChromium(
+  address: string,
+  shows: (picture: Buffer) => Promise<boolean>,
+): Promise<Buffer> {
+  const port = await freePort();
+  const profile = mkdtempSync(join(tmpdir(), 'crow-chromium-'));
+  const own = ['--headless=new', '--no-sandbox', '--no-first-run', `--user-data-dir=${profile}`];
+  const window = ['--window-size=1000,1300', `--remote-debugging-port=${port}`, 'about:blank'];
+  const child = spawn('chromium', [...own, ...window], { stdio: 'ignore' });
+  try {
+    const browser = await whenReady(() => chromium.connectOverCDP(`http://127.0.0.1:${port}`));
+    const page = browser.contexts()[0].pages()[0];
+    // The viewer never says that it is there.
+    page.goto(address).catch(() => undefined);
+    return await whenReady(async () => {
+      const picture = await page.screenshot();
+      if (!(await shows(picture))) throw new Error('the viewer does not show what it should');
+      return picture;
+    });
+  } finally {
+    await end(child);
+    rmSync(profile, { recursive: true, force: true, maxRetries: 5 });
+  }
 }
 
 /** Debian's WebKit, by WebDriver, on a screen that isn't there. */

@@ -14,16 +14,21 @@ const AS_WIDE = 0.9;
 export function penLines(ink: Ink): PenLine[] {
   const far = distances(ink);
   const middle = thinned(ink);
-  return walks(middle).map((walk) =>
-    straightened(
-      walk.map((at): PenLine[number] => [
+  return walks(middle).map((walk) => {
+    const wide = walk.map((at) => Math.max(1, 2 * far[at] - 0.5));
+    return straightened(
+      walk.map((at, index): PenLine[number] => [
         (at % ink.width) + 0.5,
         Math.floor(at / ink.width) + 0.5,
-        Math.max(1, 2 * far[at] - 0.5),
+        meanOf(wide.slice(Math.max(0, index - EVENED), index + EVENED + 1)),
       ]),
-    ),
-  );
+    );
+  });
 }
+
+/** Widths are evened over so many pixels before and behind: pixels make them jump. */
+const EVENED = 3;
+const meanOf = (values: number[]): number => values.reduce((sum, value) => sum + value, 0) / values.length;
 
 /** How far each pixel of ink is from the nearest paper, in pixels (chamfer distances 3 and 4, Borgefors 1986); beyond the edge is paper. */
 function distances({ width, height, data }: Ink): Float32Array {

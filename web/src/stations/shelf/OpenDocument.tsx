@@ -136,10 +136,10 @@ function Reader({
   useKeys(
     keys
       ? {
-          PageDown: () => goToPage(current + 1),
-          PageUp: () => goToPage(current - 1),
-          ArrowRight: () => goToPage(current + 1),
-          ArrowLeft: () => goToPage(current - 1),
+          PageDown: () => pages.current?.turnPages(1),
+          PageUp: () => pages.current?.turnPages(-1),
+          ArrowRight: () => pages.current?.turnPages(1),
+          ArrowLeft: () => pages.current?.turnPages(-1),
           '+': () => pages.current?.zoomBy(1),
           '-': () => pages.current?.zoomBy(-1),
           0: () => setZoom('usual'),

@@ -26,6 +26,8 @@ const WHEEL_DOUBLES = 400;
 export interface PagesHandle {
   /** @param number from 1 */
   goToPage: (number: number) => void;
+  /** On or back by so many pages from where the window stands. */
+  turnPages: (by: number) => void;
   /** Brings a height on a page, as a share of it, into view. @param index from 0 */
   goToPlace: (index: number, share: number) => void;
   zoomBy: (steps: number) => void;
@@ -79,8 +81,9 @@ export function PagesScroller(props: ScrollerProps) {
     );
   }, [virtualizer, scroller, sizes]);
 
-  const offset = (virtualizer.scrollOffset ?? 0) + (scroller?.clientHeight ?? 0) * ABOVE;
-  const current = (virtualizer.getVirtualItemForOffset(offset)?.index ?? 0) + 1;
+  const readAt = (top: number) =>
+    virtualizer.getVirtualItemForOffset(top + (scroller?.clientHeight ?? 0) * ABOVE)?.index ?? 0;
+  const current = readAt(virtualizer.scrollOffset ?? 0) + 1;
   useEffect(() => onCurrent(current), [current, onCurrent]);
 
   /** Keeps a place of the window over the same place of its page. @param left, top in CSS pixels of the window */
@@ -97,9 +100,12 @@ export function PagesScroller(props: ScrollerProps) {
     hold(scroller.clientWidth / 2, scroller.clientHeight * ABOVE);
     onZoom(zoomedBy(steps, pages[current - 1], { zoom, turn, room }));
   };
+  const goToPage = (number: number) =>
+    virtualizer.scrollToIndex(Math.max(0, Math.min(pages.length - 1, number - 1)), { align: 'start' });
   useImperativeHandle(ref, () => ({
-    goToPage: (number) =>
-      virtualizer.scrollToIndex(Math.max(0, Math.min(pages.length - 1, number - 1)), { align: 'start' }),
+    goToPage,
+    // Two keys may come before the first of them is drawn: what counts is where the window stands by now.
+    turnPages: (by) => goToPage(readAt(scroller?.scrollTop ?? 0) + 1 + by),
     goToPlace: (index, share) => {
       const [start] = virtualizer.getOffsetForIndex(index, 'start') ?? [0];
       const within = turn % 180 === 0 ? share * sizes[index].height : 0;
