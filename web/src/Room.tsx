@@ -1,4 +1,4 @@
-import { Suspense, useEffect, useState } from 'react';
+import { useEffect, useState } from 'react';
 import { Navigate, NavLink, Outlet, useLocation, useNavigate } from 'react-router';
 import { Search } from 'lucide-react';
 import { endpoints } from '@crow/contract/endpoints';
@@ -37,9 +37,7 @@ export function Room() {
       <main key={days ?? 'iso'} className="flex min-h-0 min-w-0 flex-1 flex-col">
         <Troubles />
         <div className="min-h-0 flex-1">
-          <Suspense>
-            <Within />
-          </Suspense>
+          <Within />
         </div>
       </main>
     </div>

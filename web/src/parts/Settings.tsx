@@ -1,9 +1,10 @@
 import { Popover } from 'radix-ui';
 import { Settings as SettingsIcon } from 'lucide-react';
-import { lazy, Suspense, useState } from 'react';
+import { useState } from 'react';
 import { Link } from 'react-router';
 import { DAY_FORMS, DayForm, writeDay } from '@crow/core/reading/dayForms';
 import { endpoints } from '@crow/contract/endpoints';
+import { later } from './later';
 import { useChange, useMay, useMe, useSettings } from '../queries';
 import { Button, Choice } from './controls';
 import { LanguageChoice } from './LanguageChoice';
@@ -12,7 +13,7 @@ import { SendingChoice } from './SendingChoice';
 import { openOnCamera, opensOnCamera } from './start';
 import { Scheme, SCHEMES, chooseScheme, chosenScheme } from './scheme';
 
-const OwnKinds = lazy(() => import('./OwnKinds'));
+const OwnKinds = later(async () => (await import('./OwnKinds')).default);
 
 /** A day of which every form differs. */
 const EXAMPLE = '2026-11-27';
@@ -47,10 +48,10 @@ export function Settings() {
           <Looks />
           <Here />
           {owns && (
-            <Suspense>
+            <>
               <LanguageChoice />
               <OwnKinds />
-            </Suspense>
+            </>
           )}
         </Popover.Content>
       </Popover.Portal>

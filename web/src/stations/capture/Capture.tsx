@@ -1,10 +1,11 @@
 import { Camera, FileUp, FolderInput as FolderIcon, List, Printer, X } from 'lucide-react';
-import { lazy, ReactNode, Suspense, useCallback, useEffect, useRef, useState } from 'react';
+import { ReactNode, useCallback, useEffect, useRef, useState } from 'react';
 import { useNavigate, useSearchParams } from 'react-router';
 import { Document } from '@crow/contract/documents';
 import { Page } from '@crow/contract/pages';
 import { Stack } from '@crow/contract/stacks';
 import { writeMoment } from '@crow/core/reading/dayForms';
+import { later } from '../../parts/later';
 import { Button, IconButton, Key } from '../../parts/controls';
 import { shownMoment } from '../../parts/days';
 import { Place, useIntake } from '../../parts/intake';
@@ -23,8 +24,8 @@ import { WaitingStrip } from './WaitingStrip';
 import { Onward, TakenPages } from './handheld';
 import { PagesInHand, useDocumentPages, useStackPages } from './usePages';
 
-const FolderSource = lazy(() => import('./FolderSource'));
-const ScannerSource = lazy(() => import('./ScannerSource'));
+const FolderSource = later(async () => (await import('./FolderSource')).default);
+const ScannerSource = later(async () => (await import('./ScannerSource')).default);
 
 const ACCEPT =
   '.pdf,.jpg,.jpeg,.png,.tif,.tiff,.heic,.heif,.webp,application/pdf,image/*,.xml,application/xml,.eml,.mbox,message/rfc822';
@@ -168,10 +169,8 @@ export default function Capture() {
           />
         )}
         {filming && !handheld && <WaitingStrip waiting={waiting} />}
-        <Suspense>
-          {source === 'scanner' && <ScannerSource placeFor={placeForScan} />}
-          {source === 'folders' && <FolderSource />}
-        </Suspense>
+        {source === 'scanner' && <ScannerSource placeFor={placeForScan} />}
+        {source === 'folders' && <FolderSource />}
         {handheld && document && stack && <AddingTo stack={stack} document={document} />}
         {handheld ? null : documentId ? (
           document && stack && <DocumentBench key={documentId} {...bench} stack={stack} document={document} />

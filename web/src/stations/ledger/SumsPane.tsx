@@ -1,4 +1,4 @@
-import { lazy, Suspense, useMemo, useState } from 'react';
+import { useMemo, useState } from 'react';
 import { DropdownMenu } from 'radix-ui';
 import { endpoints } from '@crow/contract/endpoints';
 import { Books, Ledger, LEDGER_FORMS, LedgerForm } from '@crow/contract/ledger';
@@ -6,6 +6,7 @@ import { AGES, owedByAge } from '@crow/core/ledger/books/ages';
 import { accountSums, AccountSum } from '@crow/core/ledger/books/accountSums';
 import { COMES_IN, inOwnMoney, SummedBy, SumRow, sumsBy } from '@crow/core/ledger/books/bookSums';
 import { CURRENCY_OF, nameOfCode } from '@crow/core/ledger/books/taxCodes';
+import { later } from '../../parts/later';
 import { askFile } from '../../api';
 import { Button, Choice, inputLook } from '../../parts/controls';
 import { shownDay, typedDay } from '../../parts/days';
@@ -17,7 +18,10 @@ import { count, figure } from '../../parts/words';
 import { useChange } from '../../queries';
 import { sumsOf } from './bookRows';
 
-const BookChart = lazy(() => import('./BookChart'));
+const BookChart = later(
+  async () => (await import('./BookChart')).default,
+  () => <div className="h-56" />,
+);
 
 const BY: { value: SummedBy; name: string }[] = [
   { value: 'category', name: 'by category' },
@@ -177,14 +181,12 @@ export function SumsPane({ books, ledger, today }: { books: Books; ledger: Ledge
           {by === 'tax' && <TaxDue rows={rows} show={show} />}
         </div>
         <div className="w-[420px] max-w-full space-y-6">
-          <Suspense fallback={<div className="h-56" />}>
-            <figure>
-              <BookChart months={months} year={year} currency={currency} />
-              <figcaption className="text-xs text-quiet">
-                By month: above the line more went out than came in, below it more came in.
-              </figcaption>
-            </figure>
-          </Suspense>
+          <figure>
+            <BookChart months={months} year={year} currency={currency} />
+            <figcaption className="text-xs text-quiet">
+              By month: above the line more went out than came in, below it more came in.
+            </figcaption>
+          </figure>
           <table className="w-full text-sm" aria-label={`Owed, in ${currency}`}>
             <thead>
               <tr>

@@ -1,8 +1,9 @@
 import { X } from 'lucide-react';
-import { lazy, Suspense, useState } from 'react';
+import { useState } from 'react';
 import { Link } from 'react-router';
 import { endpoints } from '@crow/contract/endpoints';
 import { DocumentSummary } from '@crow/contract/documents';
+import { later } from '../../parts/later';
 import { AskFolder, DialogFrame } from '../../parts/AskText';
 import { Button, IconButton } from '../../parts/controls';
 import { folderAtPath } from '../../parts/folderPaths';
@@ -13,7 +14,7 @@ import { useChange, useFolders, useMay, useProposedNames } from '../../queries';
 import { useChosen } from './chosen';
 import { useShelfPlace } from './shelfPlace';
 
-const CopiesDialog = lazy(() => import('./sending/CopiesDialog'));
+const CopiesDialog = later(async () => (await import('./sending/CopiesDialog')).default);
 
 const CHOSEN_KEYS: KeyWords = [
   ['m', 'Move the chosen documents to another folder'],
@@ -105,11 +106,7 @@ function Bar({ documents }: { documents: readonly DocumentSummary[] }) {
       <IconButton name="Clear the selection (Esc)" onClick={() => set([])}>
         <X size={17} />
       </IconButton>
-      {asking === 'copies' && (
-        <Suspense>
-          <CopiesDialog documents={onShelf} onClose={() => setAsking(undefined)} />
-        </Suspense>
-      )}
+      {asking === 'copies' && <CopiesDialog documents={onShelf} onClose={() => setAsking(undefined)} />}
       {asking === 'folder' && (
         <AskFolder
           title={`Move ${count(onShelf.length, 'document')}`}

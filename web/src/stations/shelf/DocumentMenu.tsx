@@ -1,10 +1,11 @@
 import { DropdownMenu } from 'radix-ui';
 import { Ellipsis } from 'lucide-react';
-import { lazy, Suspense, useState } from 'react';
+import { useState } from 'react';
 import { Link, useNavigate } from 'react-router';
 import { addressOf } from '@crow/contract/client';
 import { endpoints } from '@crow/contract/endpoints';
 import { Document } from '@crow/contract/documents';
+import { later } from '../../parts/later';
 import { askBytes } from '../../api';
 import { AskFolder, AskText } from '../../parts/AskText';
 import { IconButton, Key } from '../../parts/controls';
@@ -20,9 +21,9 @@ import { useChosen } from './chosen';
 import { printPdf } from './printPdf';
 import { useShelfPlace } from './shelfPlace';
 
-const CopiesDialog = lazy(() => import('./sending/CopiesDialog'));
+const CopiesDialog = later(async () => (await import('./sending/CopiesDialog')).default);
 
-const SignDialog = lazy(() => import('./sending/SignDialog'));
+const SignDialog = later(async () => (await import('./sending/SignDialog')).default);
 
 const KEYS: KeyWords = [
   ['F2', 'Rename the open document'],
@@ -203,16 +204,8 @@ export function DocumentMenu({
           </DropdownMenu.Content>
         </DropdownMenu.Portal>
       </DropdownMenu.Root>
-      {asking === 'copies' && (
-        <Suspense>
-          <CopiesDialog documents={[document]} onClose={() => setAsking(undefined)} />
-        </Suspense>
-      )}
-      {asking === 'signed' && (
-        <Suspense>
-          <SignDialog document={document} onClose={() => setAsking(undefined)} />
-        </Suspense>
-      )}
+      {asking === 'copies' && <CopiesDialog documents={[document]} onClose={() => setAsking(undefined)} />}
+      {asking === 'signed' && <SignDialog document={document} onClose={() => setAsking(undefined)} />}
       {asking === 'name' && (
         <AskText
           title="Rename the document"

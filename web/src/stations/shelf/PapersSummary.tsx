@@ -1,15 +1,19 @@
-import { lazy, ReactNode, Suspense, useMemo } from 'react';
+import { ReactNode, useMemo } from 'react';
 import { DocumentSummary } from '@crow/contract/documents';
 import { dayOf } from '@crow/core/reading/dayForms';
 import { addUp, Group } from '@crow/core/shelf/addUp';
 import { comingUp } from '@crow/core/shelf/comingUp';
 import { findMissing, Missing } from '@crow/core/shelf/missing';
+import { later } from '../../parts/later';
 import { shownDay } from '../../parts/days';
 import { count, inDays, money } from '../../parts/words';
 import { useLike } from '../../queries';
 import { monthName } from '../../parts/months';
 
-const MonthChart = lazy(() => import('./MonthChart'));
+const MonthChart = later(
+  async () => (await import('./MonthChart')).default,
+  () => <div className="h-28" />,
+);
 const MOST_SENDERS = 8;
 
 interface SummaryProps {
@@ -54,9 +58,7 @@ export function PapersSummary({ title, documents, onOpen }: SummaryProps) {
       <LeftOut leftOut={added.leftOut} withoutSum={added.withoutSum} />
       {main && months.length > 1 && (
         <Part title={added.sums.length > 1 ? `By month, ${main.currency ?? 'without a currency'}` : 'By month'}>
-          <Suspense fallback={<div className="h-28" />}>
-            <MonthChart months={months} currency={main.currency} />
-          </Suspense>
+          <MonthChart months={months} currency={main.currency} />
           <details className="mt-1">
             <summary className="cursor-pointer text-sm text-quiet">in figures</summary>
             <Groups groups={months} nameOf={monthName} />

@@ -1,5 +1,5 @@
 import { ArrowLeft } from 'lucide-react';
-import { lazy, ReactNode, Suspense, useMemo } from 'react';
+import { ReactNode, useMemo } from 'react';
 import { isQuestion } from '@crow/core/finding/asking/isQuestion';
 import { Panel, PanelGroup } from 'react-resizable-panels';
 import { Empty } from '../../parts/controls';
@@ -16,15 +16,15 @@ import { BIN, CHANGED, SENT, useShelfPlace } from './shelfPlace';
 import { inOrder } from './tableColumns';
 import { useTableForm } from './tableForm';
 import { whenIdle } from '../../parts/idle';
+import { later } from '../../parts/later';
 import { useMedium, useSmall } from '../../parts/useNarrow';
 import { useFolderDocuments, useFolders } from '../../queries';
 
 // Reading, marking and hiding come once a paper is opened, or nothing else is to be done.
-const reading = () => import('./OpenDocument');
-const OpenDocument = lazy(() => reading().then((part) => ({ default: part.OpenDocument })));
-const SideBySide = lazy(() => import('./SideBySide').then((part) => ({ default: part.SideBySide })));
-const SentPane = lazy(() => import('./sending/SentPane').then((part) => ({ default: part.SentPane })));
-whenIdle(() => void reading(), 5000);
+const OpenDocument = later(async () => (await import('./OpenDocument')).OpenDocument);
+const SideBySide = later(async () => (await import('./SideBySide')).SideBySide);
+const SentPane = later(async () => (await import('./sending/SentPane')).SentPane);
+whenIdle(() => void OpenDocument.load().catch(() => undefined), 5000);
 
 /** The Shelf station: folders, what is in one (or what was found), and the open document, side by side. */
 export default function ShelfStation() {
@@ -53,9 +53,7 @@ function Panes() {
     ) : folder === BIN ? (
       <BinPane />
     ) : folder === SENT ? (
-      <Suspense>
-        <SentPane />
-      </Suspense>
+      <SentPane />
     ) : folder === CHANGED ? (
       <ChangedOnDiskPane />
     ) : shown ? (
@@ -64,19 +62,13 @@ function Panes() {
       <ShelfFront />
     );
   if (document && other && !small)
-    return (
-      <Suspense>
-        <SideBySide ids={[document, other]} query={marked} onClose={() => go({ folder, document, find })} />
-      </Suspense>
-    );
+    return <SideBySide ids={[document, other]} query={marked} onClose={() => go({ folder, document, find })} />;
   const back = find !== undefined ? 'What was found' : folder ? 'The folder' : 'The shelf';
   // One pane at a time, and the way back always in the same corner; on a larger screen the folders stand beside what is in one.
   if (document && (small || medium))
     return (
       <OnePane back={back} onBack={() => go({ folder, find })}>
-        <Suspense>
-          <OpenDocument key={document} id={document} query={marked} at={at} />
-        </Suspense>
+        <OpenDocument key={document} id={document} query={marked} at={at} />
       </OnePane>
     );
   if (small)
@@ -89,9 +81,7 @@ function Panes() {
     );
   // What is open beside the list, or, beside a table of papers, what they come to.
   const beside = document ? (
-    <Suspense>
-      <OpenDocument key={document} id={document} query={marked} at={at} />
-    </Suspense>
+    <OpenDocument key={document} id={document} query={marked} at={at} />
   ) : inFolder && documents.length > 0 ? (
     <PapersSummary
       title={chosen.size > 0 ? `${chosen.size} chosen` : 'All together'}

@@ -1,10 +1,11 @@
-import { lazy, PointerEvent, Suspense, useState } from 'react';
+import { PointerEvent, useState } from 'react';
 import { Document } from '@crow/contract/documents';
 import { endpoints } from '@crow/contract/endpoints';
 import { Hit } from '@crow/contract/finding';
 import { Page } from '@crow/contract/pages';
 import { Hideable } from '@crow/core/finding/placesToHide';
 import { Box, Turn } from '@crow/core/geometry';
+import { later } from '../../parts/later';
 import { ask } from '../../api';
 import { Button } from '../../parts/controls';
 import { KeyWords, useKeys } from '../../parts/keys';
@@ -19,7 +20,7 @@ interface Hidden {
   step: number;
 }
 
-const CopiesDialog = lazy(() => import('./sending/CopiesDialog'));
+const CopiesDialog = later(async () => (await import('./sending/CopiesDialog')).default);
 
 const KEYS: KeyWords = [
   ['Ctrl+z', 'Show again what was hidden last'],
@@ -130,14 +131,12 @@ export function useHiding(
           Make the copy …
         </Button>
         {copying && (
-          <Suspense>
-            <CopiesDialog
-              documents={[document]}
-              hidden={hidden.map(({ pageId, box }) => ({ pageId, box }))}
-              onClose={() => setCopying(false)}
-              onMade={close}
-            />
-          </Suspense>
+          <CopiesDialog
+            documents={[document]}
+            hidden={hidden.map(({ pageId, box }) => ({ pageId, box }))}
+            onClose={() => setCopying(false)}
+            onMade={close}
+          />
         )}
       </div>
     ),
