@@ -1,4 +1,5 @@
-import { existsSync, mkdirSync, readdirSync, renameSync, unlinkSync, writeFileSync } from 'node:fs';
+import { execFileSync } from 'node:child_process';
+import { existsSync, mkdirSync, readdirSync, readFileSync, renameSync, unlinkSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { Browser, Page } from 'playwright-core';
 import { randomUUID } from 'node:crypto';
@@ -105,6 +106,51 @@ it('moves the chosen documents to the folder that one of them is dropped on, and
   await page.getByRole('button', { name: 'Undo' }).click();
   await until(() => existsSync(onDisk('Yarn/Two.pdf')) && existsSync(onDisk('Yarn/Three.pdf')));
   expect(readdirSync(onDisk('Elsewhere'))).toEqual(['First.pdf']);
+});
+
+it('lets a paper be dragged out of the window as its PDF, with its name', async () => {
+  await open('Yarn');
+  const paper = page.getByRole('button', { name: 'Two', exact: true });
+  const told = await paper.evaluate((button) => {
+    const dataTransfer = new DataTransfer();
+    const event = new DragEvent('dragstart', { bubbles: true, cancelable: true, dataTransfer });
+    button.closest('[draggable=true]')!.dispatchEvent(event);
+    return { file: dataTransfer.getData('DownloadURL'), address: dataTransfer.getData('text/uri-list') };
+  });
+  const [, type, name, address] = /^([^:]+):([^:]+):(.+)$/.exec(told.file)!;
+  expect([type, name, address]).toEqual(['application/pdf', 'Two.pdf', told.address]);
+  // What the desktop is given when it follows the address as this browser does.
+  const given = await page.context().request.get(address);
+  expect(await given.body()).toEqual(readFileSync(onDisk('Yarn/Two.pdf')));
+});
+
+it('prints the PDF of a paper by the browser’s own dialog, at its true size', async () => {
+  // Without a monitor there is neither a viewer in a frame nor a dialog: what would be shown and printed is told instead.
+  const inFrame = (url: URL) => url.pathname.endsWith('/pdf');
+  await page.route(inFrame, (route) =>
+    route.request().resourceType() === 'document' ? route.fulfill({ contentType: 'text/html' }) : route.continue(),
+  );
+  await page.evaluate(() => {
+    const printed = ((window as unknown as { printed: string[] }).printed = [] as string[]);
+    Object.defineProperty(HTMLIFrameElement.prototype, 'contentWindow', {
+      configurable: true,
+      get(this: HTMLIFrameElement) {
+        return { focus: () => undefined, print: () => void printed.push(this.src) };
+      },
+    });
+  });
+  await page.getByRole('button', { name: 'Two', exact: true }).click();
+  await page.getByRole('button', { name: 'More about this document' }).click();
+  await page.getByRole('menuitem', { name: 'Print …' }).click();
+  const printed = () => page.evaluate(() => (window as unknown as { printed: string[] }).printed);
+  await until(async () => (await printed()).length === 1);
+  await page.unroute(inFrame);
+  const pdf = await (await page.context().request.get((await printed())[0])).body();
+  const file = onDisk('Yarn/Two.pdf');
+  expect(pdf).toEqual(readFileSync(file));
+  const parts = execFileSync('qpdf', ['--qdf', '--object-streams=disable', file, '-'], { encoding: 'latin1' });
+  expect(parts).toContain('/PrintScaling /None');
+  expect(execFileSync('pdfinfo', [file], { encoding: 'utf8' })).toMatch(/Page size:\s+595\S* x 84[12]/);
 });
 
 it('brings a ZIP of the shelf in again, and only what is missing', async () => {
