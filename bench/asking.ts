@@ -1,6 +1,6 @@
 /**
  * Questions over a made shelf of 2,000 papers: how many are answered right, and how many that nothing answers are answered all the same.
- * Usage: node scripts/bench.mjs asking [known|aside|fresh] [--all]
+ * Usage: node scripts/bench.mjs asking [known|aside|fresh|third|fourth] [--all]
  */
 import { answerFrom, namesOn, NoAnswer, ShelfAnswer } from '@crow/core/finding/asking/answer';
 import { AskedPaper } from '@crow/core/finding/asking/paper';
@@ -13,6 +13,11 @@ import { Key, Question } from './asking/key';
 import { FRESH, freshShelf } from './asking/fresh';
 import { KNOWN } from './asking/known';
 import { LAST } from './asking/last';
+import { FIFTH } from './asking/fifth';
+import { FOURTH, fourthShelf } from './asking/fourth';
+import { SEVENTH } from './asking/seventh';
+import { SIXTH } from './asking/sixth';
+import { THIRD, thirdShelf } from './asking/third';
 import { madeShelf, TODAY } from './asking/shelf';
 
 const like = (kind: string) => kind as Kind;
@@ -25,7 +30,12 @@ const sorted = (sums: readonly Money[]) =>
     .map(({ units, currency }) => `${units} ${currency}`)
     .sort()
     .join();
-const counts = ({ kind }: AskedPaper) => !kindTraits[like(kind!)].repeats;
+const repeats = ({ kind }: AskedPaper) => Boolean(kindTraits[like(kind!)].repeats);
+/** A contract says what it costs where whoever it is with sends no bills. */
+const counts = (paper: AskedPaper) =>
+  !repeats(paper) ||
+  (paper.kind === 'contract' &&
+    !papers.some((other) => other.vendor === paper.vendor && other.total && !repeats(other)));
 const latest = (all: AskedPaper[], fact: 'date' | 'dueDate' | 'ends') =>
   all.toSorted((a, b) => (a[fact]! < b[fact]! ? 1 : -1));
 
@@ -145,4 +155,17 @@ if (which === 'fresh' || !which) {
   names = namesOn(papers, []);
   measure('fresh', FRESH, all);
   measure('last', LAST, all);
+  measure('seventh', SEVENTH, all);
+}
+if (which === 'third' || !which) {
+  papers = thirdShelf();
+  names = namesOn(papers, []);
+  measure('third', THIRD, all);
+  measure('sixth', SIXTH, all);
+}
+if (which === 'fourth' || !which) {
+  papers = fourthShelf();
+  names = namesOn(papers, []);
+  measure('fourth', FOURTH, all);
+  measure('fifth', FIFTH, all);
 }

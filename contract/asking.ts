@@ -1,5 +1,12 @@
 import { array, InferType, number, object, string } from 'yup';
-import { DAY_FACTS, MONEY_FACTS, VALUE_FACTS, WANTS } from '@crow/core/finding/asking/understood';
+import {
+  DAY_FACTS,
+  MONEY_FACTS,
+  VALUE_FACTS,
+  RATE_UNITS,
+  WANTS,
+  WHICH_DAY,
+} from '@crow/core/finding/asking/understood';
 import { id, money, share } from './basics';
 import { endpoint } from './endpoint';
 import { FACT_NAMES } from './facts';
@@ -11,12 +18,11 @@ const phrase = string().max(300).required();
 /** A question as it was understood, which can be changed and asked again. */
 export const understood = object({
   wants: string().oneOf(WANTS).required(),
+  per: string().oneOf(RATE_UNITS).default('paper'),
   fact: string()
     .oneOf([...MONEY_FACTS, ...DAY_FACTS, ...VALUE_FACTS])
     .required(),
-  which: string()
-    .oneOf(['latest', 'first', 'next'] as const)
-    .required(),
+  which: string().oneOf(WHICH_DAY).required(),
   about: array(phrase).max(60).required(),
   who: array(phrase).max(60).required(),
   kinds: array(phrase).max(60).required(),

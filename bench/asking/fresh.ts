@@ -1,15 +1,5 @@
 import { both, during, from, inFolder, kind, over, Question, year } from './key';
-import { madeShelf, Sender } from './shelf';
-
-const every = (name: string, folder: string, kindOf: string, part: Partial<Sender>): Sender => ({
-  name,
-  folder,
-  kind: kindOf,
-  every: 0,
-  papers: 20,
-  amounts: [20, 300],
-  ...part,
-});
+import { every, madeShelf, Sender } from './shelf';
 
 /** Another shelf, of senders, things and folders that the first has none of: a pottery in the hills and the flat above it. */
 const SENDERS: Sender[] = [
@@ -146,7 +136,10 @@ export const FRESH: Question[] = [
   },
   { q: 'what is the latest invoice from ember kilns', key: { latest: both(from('Ember Kilns'), kind('invoice')) } },
   { q: 'Höchste Rechnung von Clayfield?', key: { most: both(from('Clayfield Minerals'), kind('invoice')) } },
-  { q: 'How many coach tickets did I buy in 2025?', key: null },
+  {
+    q: 'How many coach tickets did I buy in 2025?',
+    key: { count: both(from('Valley Coaches'), kind('ticket'), year(2025)) },
+  },
   {
     q: 'How many tickets from Valley Coaches in 2025?',
     key: { count: both(from('Valley Coaches'), kind('ticket'), year(2025)) },

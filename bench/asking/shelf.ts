@@ -22,6 +22,17 @@ export interface Sender {
   due?: number;
 }
 
+/** A sender of which only what differs from the usual is said. */
+export const every = (name: string, folder: string, kindOf: string, part: Partial<Sender>): Sender => ({
+  name,
+  folder,
+  kind: kindOf,
+  every: 0,
+  papers: 20,
+  amounts: [20, 300],
+  ...part,
+});
+
 const SENDERS: Sender[] = [
   {
     name: 'Northlight Power',

@@ -14,6 +14,7 @@ import {
   MoneyFact,
   NotSaid,
   Period,
+  Rate,
   Understood,
   ValueFact,
 } from './understood';
@@ -278,6 +279,7 @@ function dayAnswer(
     const coming = sorted.filter((paper) => dayOf(paper)! >= today);
     if (which === 'first') return [sorted[0]];
     if (which === 'next') return coming.slice(0, 1);
+    if (which === 'newest') return latestFirst(each).slice(0, 1);
     // What is due next, if anything is; what ends last, since that holds.
     if (fact === 'dueDate' && period === null && coming.length > 0) return [coming[0]];
     return [sorted.at(-1)!];
@@ -308,17 +310,48 @@ function valueAnswer(
   };
 }
 
+const MONTHS = { month: 1, quarter: 3, year: 12 };
+
+/**
+ * By how much a sum is divided: by the papers, or by the units of time that they are of. Where no time is asked for, the last paper is
+ * of as long as lies between two usually: four yearly ones are of four years.
+ */
+function shares(
+  per: Rate,
+  meant: readonly Meant[],
+  { period, today }: { period: Period | null; today: string },
+): number {
+  if (per === 'paper') return meant.length;
+  const days = meant.flatMap(({ paper }) => paper.date ?? []).sort();
+  const monthOf = (day: string) => 12 * Number(day.slice(0, 4)) + Number(day.slice(5, 7));
+  const [first, last] = [days[0] ?? today, days.at(-1) ?? today];
+  const until = period?.until && period.until < today ? period.until : today;
+  if (period) return Math.max(1, (monthOf(until) - monthOf(period.from ?? first) + 1) / MONTHS[per]);
+  const gaps = days.slice(1).map((day, at) => monthOf(day) - monthOf(days[at]));
+  const usual = gaps.sort((a, b) => a - b)[Math.floor((gaps.length - 1) / 2)] ?? 1;
+  return Math.max(1, (monthOf(last) - monthOf(first) + Math.max(1, usual)) / MONTHS[per]);
+}
+
 function moneyAnswer(
-  { wants, fact, kinds, period, against }: Understood,
+  { wants, per, fact, kinds, period, against }: Understood,
   all: readonly Meant[],
   meant: readonly Meant[],
   fitsOther: (each: Meant) => boolean,
-  { like }: Shelf,
+  { papers, like, today }: Shelf,
   blank: ShelfAnswer,
   named: Named,
 ): ShelfAnswer | NoAnswer {
-  const repeats = ({ paper: { kind } }: Meant) =>
-    kind !== null && kinds.length === 0 && Boolean(kindTraits[like(kind)].repeats);
+  const isRepeated = ({ kind }: AskedPaper) => kind !== null && Boolean(kindTraits[like(kind)].repeats);
+  // What a contract costs a year stands on it alone where whoever it is with sends no bills.
+  const billers = new Set(
+    papers.flatMap((paper) =>
+      paper.total !== null && paper.vendor !== null && !isRepeated(paper) ? paper.vendor : [],
+    ),
+  );
+  const repeats = ({ paper }: Meant) =>
+    kinds.length === 0 &&
+    isRepeated(paper) &&
+    !(like(paper.kind!) === 'contract' && paper.vendor !== null && !billers.has(paper.vendor));
   // What a credit note lists was given back, with whatever sign it stands there.
   const isReturned = ({ kind }: AskedPaper) => kind !== null && kindTraits[like(kind)].sums === 'returned';
   const listed = (lines: Meant['lines']) => lines.reduce((sum, { amount }) => sum + amount, 0);
@@ -376,7 +409,9 @@ function moneyAnswer(
     case 'average': {
       const sums = [...groupBy(having, (each) => moneyIn(each)!.currency)].map(([currency, each]) => ({
         currency,
-        units: Math.round(each.reduce((sum, one) => sum + moneyIn(one)!.units, 0) / each.length),
+        units: Math.round(
+          each.reduce((sum, one) => sum + moneyIn(one)!.units, 0) / shares(per, each, { period, today }),
+        ),
       }));
       return { ...blank, sums, sources: sourcesOf(having), leftOut };
     }

@@ -242,6 +242,74 @@ describe('a question over papers', () => {
     expect(why(question)).toBe(reason);
   });
 
+  it.each([
+    'What did we shell out on electricity from Tarn Power in 2025?',
+    'What have we handed over to Tarn Power in 2025?',
+    'How much did Tarn Power take off us in 2025?',
+    'What were we charged by Tarn Power in 2025?',
+    'Could you tell me how much Tarn Power cost us in 2025?',
+    'What’s the total for Tarn Power in 2025?',
+    'What do Tarn Power’s bills of 2025 come to?',
+    'Tarn Power fees in 2025',
+    'Was haben wir 2025 an Tarn Power überwiesen?',
+    'Wie viel ging 2025 bei Tarn Power drauf?',
+    'Was haben wir 2025 bei Tarn Power gelassen?',
+  ])('means the same however it is said: %s', (question) => {
+    expect(sums(question)).toEqual([pounds(17_000)]);
+  });
+
+  it('tells how much it is a month, a quarter or a year', () => {
+    // A year that is over has twelve months; three bills from February to August a year later are of two years.
+    expect(sums('What does Tarn Power cost a month in 2025?')).toEqual([pounds(Math.round(17_000 / 12))]);
+    expect(sums('Quarterly spending on Tarn Power in 2025')).toEqual([pounds(4250)]);
+    expect(sums('Was kostet Tarn Power 2025 im Monat?')).toEqual([pounds(Math.round(17_000 / 12))]);
+    expect(sums('Combien coûte Tarn Power par an ?')).toEqual([pounds(13_250)]);
+  });
+
+  it('takes what a contract costs from itself, where nobody sends bills for it', () => {
+    const policy = (year: number) =>
+      paper('Ling Assurance', 'contract', `${year}-03-01`, { total: pounds(30_000), subject: 'Van insurance' });
+    const papers = [
+      ...SHELF,
+      policy(2024),
+      policy(2025),
+      paper('Tarn Power', 'contract', '2025-01-01', { total: pounds(999) }),
+    ];
+    const sum = (question: string) => {
+      const understood = understand(question, namesOn(papers, []), TODAY);
+      const answer = 'cannot' in understood ? understood : answerFrom(understood, { papers, like, today: TODAY });
+      return 'cannot' in answer ? answer.cannot : answer.sums;
+    };
+    expect(sum('How much was the van insurance in 2025?')).toEqual([pounds(30_000)]);
+    expect(sum('What do we pay for the van insurance a year?')).toEqual([pounds(30_000)]);
+    expect(sum('How much did we pay Tarn Power in 2025?')).toEqual([pounds(17_000)]);
+  });
+
+  it('tells of the last bill when that is due, and else what is due next', () => {
+    const papers = ['2026-11-02', '2026-11-20'].map((day, at) =>
+      paper('Sedge Water', 'invoice', day, { dueDate: ['2026-12-20', '2026-12-04'][at] }),
+    );
+    const day = (question: string) => {
+      const understood = understand(question, namesOn(papers, []), TODAY);
+      const answer = 'cannot' in understood ? understood : answerFrom(understood, { papers, like, today: TODAY });
+      return 'cannot' in answer ? answer.cannot : answer.days[0].day;
+    };
+    expect(day('When is the first bill from Sedge Water due?')).toBe('2026-12-04');
+    expect(day('When is the latest bill from Sedge Water due?')).toBe('2026-12-04');
+    expect(day('By when must we settle the last Sedge Water invoice?')).toBe('2026-12-04');
+  });
+
+  it.each([
+    'How much rope did we use?',
+    'How much did we save on rope?',
+    'How much did we lose on Tarn Power in 2025?',
+    'When was the boat painted by Gannet?',
+    'Send the invoice of Tarn Power to the accountant',
+    'Please pay Tarn Power',
+  ])('is not answered by bills when something else was done: %s', (question) => {
+    expect(ask(question)).toHaveProperty('cannot');
+  });
+
   it('takes a single word for a sender only where it is written or used as a name', () => {
     const who = (question: string) => {
       const understood = understand(question, names, TODAY);

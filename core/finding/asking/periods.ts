@@ -147,6 +147,14 @@ const SINGLE: Reader[] = [
     ([, word, y], { today }) => quarterOf(ordinalOf(word), y, today),
   ],
   [
+    // “The last quarter of 2025”; without a year it is the one before this.
+    form(`(?:${LAST}) (${UNITS.quarter}|${UNITS.half}|half|months?|monat|mois)${GAP}${YEAR}`),
+    ([, unit, y]) => {
+      const many = /^(?:m)/.test(unit) ? 1 : new RegExp(`^(?:${UNITS.quarter})$`).test(unit) ? 3 : 6;
+      return months(Number(y), 13 - many, many);
+    },
+  ],
+  [
     form(`${ORDINAL} (?:half|${UNITS.half})(?:${GAP}${YEAR})?`),
     ([, word, y], { today }) => (ordinalOf(word) <= 2 ? halfOf(ordinalOf(word), y, today) : undefined),
   ],

@@ -5,11 +5,18 @@ import { isEmpty, kindNouns, nameWords } from './words';
 
 /** Takes a folder that is named as one. */
 export function takeFolder(text: Text, folders: readonly string[]): string | null {
+  // “In the Markets folder” is “in the folder Markets”.
+  const behind =
+    /(?<![\p{L}\p{N}])(?:in|im|inside|of|from|aus|dans) ((?:\S+ ){1,5})(?:folder|ordner|mappe|dossier)(?![\p{L}\p{N}])/u;
+  text.rest = text.rest.replace(behind, (whole: string, words: string) => {
+    const name = words.trim().replace(/^(?:the|our|my|dem|den|der|le|la) /, '');
+    return folders.some((path) => plainQuestion(path.split('/').at(-1)!) === name) ? `in folder ${name}` : whole;
+  });
   const found =
     /(?:in|im|inside|of|from|aus dem|dans)? ?(?:the |dem |den |der |le )?(?:folder|ordner|mappe|dossier) (.+)$/u.exec(
       text.rest,
     );
-  if (!found) return null;
+  if (!found) return takePath(text, folders);
   const named = folders
     .map((path) => ({
       path,
@@ -25,6 +32,17 @@ export function takeFolder(text: Text, folders: readonly string[]): string | nul
   if (!named) return null;
   text.rest = `${text.rest.slice(0, found.index)} ${found[1].slice(named.name.length)}`.replace(/ {2,}/g, ' ').trim();
   return named.path;
+}
+
+/** Takes a folder that is written as a path: “in House/Legal”. */
+function takePath(text: Text, folders: readonly string[]): string | null {
+  const paths = folders.map((path) => ({ path, plain: plainQuestion(path).replace(/ ?\/ ?/g, '/') }));
+  const said = paths
+    .filter(({ plain }) => plain.includes('/') && ` ${text.rest} `.includes(` ${plain} `))
+    .sort((a, b) => b.plain.length - a.plain.length)[0];
+  if (!said) return null;
+  text.rest = ` ${text.rest} `.replace(` ${said.plain} `, ' ').trim();
+  return said.path;
 }
 
 /** Words after which a sender is named. */

@@ -12,10 +12,13 @@ const TOPICS: Record<string, Topic> = {
   energy: { words: 'energy energie energies energiekosten', holds: ['electricity', 'gas', 'heating'] },
   electricity: { words: 'electricity electric power strom elektrizitat electricite' },
   gas: { words: 'gas erdgas gaz' },
-  heating: { words: 'heating heizung fernwarme heizol chauffage' },
+  heating: { words: 'heating heizung heiz fernwarme heizol chauffage kerosene fioul mazout' },
   water: { words: 'water wasser eau sewerage abwasser' },
-  rent: { words: 'rent miete mieten loyer lease pacht lettings landlord vermieter proprietaire bail' },
-  insurance: { words: 'insurance insurer versicherung assurance assureur underwriting underwriters' },
+  rent: { words: 'rent miete miet mieten loyer lease pacht lettings landlord vermieter proprietaire bail' },
+  insurance: { words: 'insurance cover coverage insurer versicherung assurance assureur underwriting underwriters' },
+  liability: { words: 'liability haftpflicht responsabilite' },
+  contents: { words: 'contents hausrat mobilier' },
+  buildings: { words: 'building buildings gebaude wohngebaude batiment immeuble' },
   communication: { words: 'telecommunication telekommunikation', holds: ['phone', 'internet'] },
   phone: { words: 'phone telephone mobile telecom telefon handy mobilfunk telephonie portable' },
   internet: { words: 'internet broadband breitband dsl fibre glasfaser' },
@@ -29,7 +32,9 @@ const TOPICS: Record<string, Topic> = {
   school: { words: 'school schule ecole tuition schulgeld' },
   car: { words: 'car vehicle auto kfz fahrzeug voiture vehicule', holds: ['fuel', 'garage'] },
   garage: { words: 'garage werkstattrechnung autowerkstatt' },
-  fuel: { words: 'fuel fuels petrol diesel benzin kraftstoff tanken tankstelle carburant essence' },
+  fuel: { words: 'fuel fuels kraftstoff tanken tankstelle carburant', holds: ['petrol', 'diesel'] },
+  petrol: { words: 'petrol gasoline benzin essence' },
+  diesel: { words: 'diesel gazole gasoil' },
   travel: {
     words: 'travel travelling reise reisen reisekosten voyage voyages deplacement',
     holds: ['rail', 'hotel', 'flight', 'taxi'],
@@ -65,6 +70,25 @@ const TOPICS: Record<string, Topic> = {
   garden: { words: 'garden gardening garten jardin' },
   boat: { words: 'boat boot bateau' },
   house: { words: 'house haus maison' },
+  maintenance: { words: 'maintenance wartung entretien servicing' },
+  delivery: { words: 'delivery deliveries lieferung lieferungen livraison livraisons carriage freight fracht' },
+  packaging: { words: 'packaging verpackung verpackungen emballage emballages' },
+  advertising: { words: 'advertising adverts werbung publicite' },
+  printing: { words: 'printing printer printers druck druckerei impression imprimerie' },
+  furniture: { words: 'furniture mobel meuble meubles' },
+  bicycle: { words: 'bicycle bicycles bike bikes fahrrad fahrrader velo velos' },
+  tyres: { words: 'tyre tyres tire tires reifen pneu pneus' },
+  parking: { words: 'parking parken parkhaus stationnement' },
+  childcare: { words: 'childcare nursery creche kindergarten kita kindertagesstatte' },
+  legal: {
+    words: 'legal lawyer lawyers solicitor solicitors anwalt anwaltin kanzlei notary notar avocat avocate notaire',
+  },
+  newspaper: { words: 'newspaper newspapers magazine zeitung zeitschrift journal' },
+  sports: { words: 'gym fitness sport sports sportverein' },
+  taxes: { words: 'taxes finanzamt impots fisc' },
+  loan: { words: 'loan loans mortgage kredit darlehen hypothek pret emprunt' },
+  pension: { words: 'pension rente retraite' },
+  wages: { words: 'wages salary salaries lohn gehalt gehalter salaire salaires' },
   boiler: { words: 'boiler heizkessel therme chaudiere' },
 };
 
@@ -89,6 +113,10 @@ export function isTopic(word: string): boolean {
 /** A word without its usual endings, as far as needed to see that two are the same word: first that of many, then the others. */
 export function stemOf(word: string): string {
   const one = word.replace(/ies$/, 'y').replace(/(?<=\p{L}{3})(?<!s)s$/u, '');
+  const single = /^(?:shel|hal|cal|sel|loa|kni|wi|li|lea|wol)ves$/.test(word) ? word.replace(/ves$/, 'f') : '';
+  if (single) return single;
+  // What lets rooms writes no letters.
+  if (one === 'letter') return one;
   return one.replace(/(?<=\p{L}{4})(ing|ed|en|er|n)$/u, '').replace(/(?<=\p{L}{3})e+$/u, '');
 }
 

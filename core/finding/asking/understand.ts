@@ -3,6 +3,7 @@ import { readPeriods } from './periods';
 import { takeAmounts } from './takeAmounts';
 import { capitalsIn, takeFolder, takeSenders } from './takeNames';
 import { any, plainQuestion, Text } from './text';
+import { RATES, rephrased } from './wordings';
 import { isEmpty, kindNouns } from './words';
 
 /** What names there are on the shelf. */
@@ -25,26 +26,31 @@ const WHETHER_PAID = [
   any('(?:who|wer|qui)(?: \\S+){0,8} (?:paid|bezahlt|gezahlt|paye)$'),
 ];
 
+/** What is to be done, rather than told. */
+const ORDERED =
+  /^(?:(?:can|could|would|will) you |please |kannst du |bitte |peux tu |pouvez vous )*(?:send|forward|pay|print|delete|sign|remind|mail|email|upload|scan|schicke?|sende|drucke?|losche|bezahle?|envoie|envoyez|imprime|paye|payez|supprime)\b(?! (?:for|by|to)\b)|^(?:can|could|would|will) you (?:send|forward|pay|print|delete|sign)\b/;
+
 /** When something was paid, and what others paid us or we were given, stand on no paper that asks for money. */
 const PAID_WHEN = any('pay|paid|paying|bezahlt|gezahlt|bezahlten|paye|payee|payes');
 const OTHER_WAY =
   /\b(?:pa(?:y|ys|id)(?: back)?(?: to)? (?:us|me)|(?:we|i) (?:ever )?(?:get|got|receive[ds]?|earn(?:ed)?|charged?|make|made)|(?:hat|haben) (?:uns|mir)\b.*\b(?:be|ge)?zahlt|(?:be)?zahlten? (?:uns|mir)|(?:uns|mir) (?:be|ge)?zahlt|(?:wir|ich)\b.*\b(?:bekommen|erhalten|verdient|berechnet)|(?:bekamen|bekam|erhielten|erhielt|verdienten) (?:wir|ich)|(?:nous|m) (?:a|ont) (?:paye|verse)|(?:avons nous|nous avons|ai je|j ai) (?:recu|gagne|facture))\b/;
 const MONEY_ASKED = any(
-  'how much|how (?:expensive|dear|high)|wie ?viel|wie teuer|combien|sum|total|totals|summe|betrag|montant|amount|cost|costs|kostet|kostete|kosteten|gekostet|kosten|coute|coutait|coutent|spend|spent|spending|ausgegeben|ausgaben|depenses?|depensee?|expenses?|expenditure|outgoings|pay|paid|bezahlt|gezahlt|payee?|charged?|berechnet|worth|gesamt|gesamtbetrag|wie hoch|s eleve|somme|what was the (?:bill|invoice)',
+  'how much|how (?:expensive|dear|high)|wie ?viel|wie teuer|combien|sum|total|totals|summe|betrag|montant|amount|cost|costs|kostet|kostete|kosteten|gekostet|kosten|coute|coutait|coutent|spend|spent|spending|ausgegeben|ausgaben|depenses?|depensee?|expenses?|expenditure|outgoings|pay|paid|bezahlt|gezahlt|payee?|charged?|berechnet|worth|gesamt|gesamtbetrag|wie hoch|s eleve|somme|fees?|premiums?|gebuhr(?:en)?|frais|honoraires|what was the (?:bill|invoice)',
 );
 const HOW_MUCH = /how much|wie ?viel|combien/;
 const COMPARED = any(
   'than|als|que|qu|compared?|comparison|versus|vs|against|verglichen|vergleich|vergleiche|gegenuber|comparez?|par rapport',
 );
+const BESIDE = any('versus|vs|against|beside|compared?|gegenuber|verglichen|par rapport|comparez?');
 const MORE = any(
-  'more|less|dearer|cheaper|mehr|weniger|teurer|billiger|gunstiger|plus|moins|higher|lower|hoher|niedriger|compared?|vergleich\\w*|verglichen|comparez?',
+  'more expensive|less expensive|more costly|more|less|dearer|cheaper|mehr|weniger|teurer|billiger|gunstiger|plus|moins|higher|lower|hoher|niedriger|compared?|vergleich\\w*|verglichen|comparez?',
 );
 const AVERAGE = any('average|on average|mean|durchschnitt|durchschnittlich|im schnitt|en moyenne|moyenne');
 const HOW_MANY = any(
   'how many|number of|count(?: the| all| of)?|wie viele|anzahl(?: der| an| von)?|nombre de|combien (?:de|d|y a)|count of',
 );
 const MOST = any(
-  'the most (?:we|i)(?: have)?(?: ever)?|most expensive|dearest|highest|largest|biggest|greatest|teuerste[snrm]?|hochste[snrm]?|grosste[snrm]?|(?:la |le |les )?plus (?:chere?s?|elevee?s?|grande?s?|grosse?s?)',
+  'the most (?:we|i)(?: have)?(?: ever)?|most expensive|dearest|costliest|priciest|steepest|highest|largest|biggest|greatest|teuerste[snrm]?|hochste[snrm]?|grosste[snrm]?|(?:la |le |les )?plus (?:chere?s?|elevee?s?|grande?s?|grosse?s?)',
 );
 const LEAST = any(
   'least expensive|cheapest|lowest|smallest|billigste[snrm]?|gunstigste[snrm]?|niedrigste[snrm]?|kleinste[snrm]?|(?:la |le |les )?moins (?:chere?s?|elevee?s?)|(?:la |le |les )?plus (?:petite?s?|basse?s?)',
@@ -61,17 +67,27 @@ const WHO = any(
 );
 const SENDING =
   /\b(from|sent|sends?|von|geschickt|schickte|schickt|bekommen|de|envoyee?|envoye|wrote|written|geschrieben)\b/;
+/** Who somebody is by what they charge for: “our energy supplier”. */
+const PROVIDER = any('supplier|provider|lieferant|anbieter|versorger|fournisseur');
+/** The same, and what for. */
+const TRADE = any(
+  'insurer|landlord|accountant|vet|dentist|versicherer|vermieter|steuerberater|tierarzt|zahnarzt|assureur|proprietaire|comptable',
+);
+const WHO_IS = /^(?:who is|who are|wer ist|qui est) (?:our|my|unser|unsere|mein|meine|notre|mon|ma) /;
 const MOSTLY = any('the most|most|am meisten|meisten|le plus|plus|highest');
 const WHEN = any(
-  'when|until when|by when|(?:what|which) (?:day|date)|(?:what is )?the date|deadline|wann|(?:bis|seit|ab) wann|(?:welche[snrm]? )?(?:tag|datum)|quand|jusqu a quand|date|echeance|quel jour',
+  'when|until when|by when|expiration|expiry(?: date)?|due date|ablaufdatum|vertragsende|falligkeit|date de fin|(?:what|which) (?:day|date)|(?:what is )?the date|deadline|wann|(?:bis|seit|ab) wann|(?:welche[snrm]? )?(?:tag|datum)|quand|jusqu a quand|date|echeance|quel jour',
 );
 const DUE = any(
-  'due|fall(?:s|en)? due|payable|must|have to be paid|deadline|by when|fallig|zahlbar|bezahlt werden|zu (?:be)?zahlen|echeance|echeances|exigible|a payer|payer avant',
+  'due|fall(?:s|en)? due|payable|must|(?:have|need|ought|got) to (?:be )?(?:paid|pay|settled?|transfer)|mussen? (?:\\S+ ){0,6}(?:begleichen|zahlen|bezahlen)|zu begleichen|a regler|faut il (?:payer|regler|verser)|deadline|by when|fallig|zahlbar|bezahlt werden|zu (?:be)?zahlen|echeance|echeances|exigible|a payer|payer avant',
 );
 const ENDS = any(
-  'ends?|ending|ended|expires?|expiry|expired|expiring|runs? out|terminates?|renew(?:s|al|ed)?|valid|until when|guaranteed until|lasts|endet|enden|ende|ablauft|ablauf|lauft|gultig|gilt|gelten|bis wann|auslauft|lauft aus|fin|expire|expirent|finit|se termine|termine|valable|jusqu a quand|prend fin',
+  'ends?|ending|ended|finish(?:es|ed)?|ceases?|stops?|court|courent|echoit|erlischt|lapses?|lapsed|expiration|ablaufdatum|vertragsende|expires?|expiry|expired|expiring|runs? out|terminates?|renew(?:s|al|ed|ing|able)?|valid|until when|guaranteed until|lasts|endet|enden|ende|ablauft|ablauf|lauft|gultig|gilt|gelten|bis wann|auslauft|lauft aus|fin|expire|expirent|finit|se termine|termine|valable|jusqu a quand|prend fin',
 );
 const FILLERS_OF_DAYS = any('falls?|fallen|ab|out|aus|se');
+/** What was done to something, other than what is done with papers. */
+const HAPPENED =
+  /\b(?:was|were|got|been)\b.* (?!(?:billed|invoiced|dated|charged|filed|issued|received|ordered|purchased|delivered|quoted|signed|renewed|expired|ended|needed)\b)[a-z]{3,}ed\b/;
 /** Values that stand on papers, and how they are asked for; the number of a paper itself last. */
 const VALUES: [fact: ValueFact, asks: RegExp][] = [
   [
@@ -109,11 +125,12 @@ const NET = any(
 );
 const GROSS = any('gross|brutto|including (?:tax|vat)|mit mwst|ttc');
 const WHAT_IS = /^(?:what (?:is|was|were|are)|was (?:ist|war|waren)|quel(?:le)? (?:est|etait)) /;
+const ONE_BILL = /\b(?:bill|bills for|rechnung fur|facture de)\b/;
 const LIST = any(
   'which|what|show|list|find|are there|is there|do we have|have we|give me|all|welche[snrm]?|gibt es|zeige?|suche?|haben wir|quelles?|quels|quel|y a t il|montrez?|avons nous|liste|trouve[rz]?',
 );
 const YES_OR_NO = any(
-  '^(?:does|do|did|is|are|has|have|can|could|should|will|would|was(?! (?:hat|haben|kostet|kosteten|war|waren|ist|sind|kam))|were|ist|sind|hat|haben|kann|soll|est ce)',
+  '^(?:does|do|did|is|are|has|have|can|could|should|will|would|was(?! (?:hat|haben|kostet|kosteten|war|waren|ist|sind|kam|zahl\\S*|bezahl\\S*|geben|gaben|gibt|geht|ging|gingen|mussen|musste|wird|wurde|macht|machte|steht|kommt))|were|ist|sind|hat|haben|kann|soll|est ce)',
 );
 
 /**
@@ -122,13 +139,15 @@ const YES_OR_NO = any(
  * @param today ISO 8601
  */
 export function understand(question: string, names: ShelfNames, today: string): Understood | NotSaid {
-  const plain = plainQuestion(question);
+  const plain = rephrased(plainQuestion(question));
   if (!plain) return { cannot: 'nothing asked' };
+  if (ORDERED.test(plain)) return { cannot: 'words' };
   if (WHETHER_PAID.some((form) => form.test(plain)) && !/\b(must|muss|have to|doit etre)\b/.test(plain))
     return { cannot: 'paid' };
   const due = DUE.test(plain);
   const found: Understood = {
     wants: 'papers',
+    per: 'paper',
     fact: 'total',
     which: 'latest',
     about: [],
@@ -145,6 +164,7 @@ export function understand(question: string, names: ShelfNames, today: string): 
   found.who = takeSenders(text, names.senders, capitalsIn(question));
   found.folder = takeFolder(text, names.folders);
   found.amounts = takeAmounts(text);
+  takeRate(text, found);
   const { periods, rest } = readPeriods(text.rest, today, due);
   text.rest = rest.replaceAll('¦', ' ').replace(/ {2,}/g, ' ').trim();
   const isCompared = compare(text, found, periods, today);
@@ -155,9 +175,38 @@ export function understand(question: string, names: ShelfNames, today: string): 
   text.take(
     any('so far|in all|all in all|up to now|bisher|bis jetzt|jusqu ici|au total|en tout|how much|wie ?viel|a combien'),
   );
-  found.about = text.rest.split(/[^\p{L}\p{N}.]+/u).filter((word) => !isEmpty(word));
-  found.about = [...new Set(found.about)];
+  const verbs = plainVerbs(plain, found.who);
+  const left = text.rest.split(/[^\p{L}\p{N}.]+/u).filter((word) => !isEmpty(word));
+  const isOf = (word: string) => found.wants === 'value' || !OTHERWISE.test(word);
+  found.about = [...new Set(left)].filter((word) => !(tellsMoney(found) && verbs.has(word) && isOf(word)));
   return isOfNothing(found) ? { cannot: 'words' } : found;
+}
+
+/** What is done with money otherwise than paying it, which no bill tells. */
+const OTHERWISE =
+  /^(?:sav|los|lost|earn|mak|made|ow|sell|sold|refund|return|borrow|lend|lent|donat|budget|plan|expect|estimat|tak|took|turn|bring|brought|us|need|get|win|won|rais|lower|harvest|produc|spar|verdien|verlor|verkauf|leih|lieh|erstatt|brauch|gagn|perd|vend|rembours|prevoi|econom|utilis)/;
+const SUBJECTS = /^(?:we|i|us|wir|ich|uns|nous|on|je)$/;
+const SEPARATE = /^(?:ge\p{L}{3,}(?:t|en)|(?:ver|be|ent|er)\p{L}{3,}(?:t|en))$/u;
+
+/**
+ * Words that say what somebody did, by where they stand: right after who did it (“what did we lay out”, “what Apex took off us”), or, as
+ * participles do in German, at the very end.
+ */
+function plainVerbs(plain: string, who: readonly string[]): ReadonlySet<string> {
+  const words = plain.split(' ');
+  const names = new Set(who.flatMap((name) => plainQuestion(name).split(' ')));
+  const verbs = words.filter(
+    (word, at) =>
+      (at > 0 && (SUBJECTS.test(words[at - 1]) || (names.has(words[at - 1]) && !names.has(word)))) ||
+      (at === words.length - 1 && SEPARATE.test(word)),
+  );
+  return new Set(verbs.filter((word) => !/s$/.test(word)));
+}
+
+/** Whether it asks for money, or for what stands on a paper: which verb it says is of no matter then. */
+function tellsMoney({ wants, who, fact }: Understood): boolean {
+  const isMoney = ['sum', 'average', 'most', 'least', 'latest', 'who most'].includes(wants);
+  return who.length > 0 && (isMoney || wants === 'value' || (wants === 'day' && fact !== 'date'));
 }
 
 /** Whether nothing says of which papers it is asked, where all together have no answer: “when is it?” */
@@ -166,10 +215,18 @@ function isOfNothing({ wants, fact, about, who, kinds, folder, period, amounts }
   return ['value', 'who', 'papers', 'latest'].includes(wants) || (wants === 'day' && fact === 'date');
 }
 
+/** Reads that something is paid at a rate: a month, a year. */
+function takeRate(text: Text, found: Understood): void {
+  for (const [word, unit] of Object.entries(RATES)) if (text.take(any(word))) found.per = unit;
+  // A week is no unit of what bills are for.
+  text.take(any('perweek'));
+}
+
 /** Reads what is set beside what: two periods, or one and the one that we are in. Says whether that is asked. */
 function compare(text: Text, found: Understood, periods: Period[], today: string): boolean {
-  if (!MORE.test(text.rest) || periods.length === 0) return false;
   const isTwo = periods.length === 2;
+  // Two times side by side are compared, whichever is asked to be more.
+  if (periods.length === 0 || !(MORE.test(text.rest) || (isTwo && BESIDE.test(text.rest)))) return false;
   if (!isTwo && !COMPARED.test(text.rest)) return false;
   if (isTwo) [found.period, found.against] = periods;
   else {
@@ -223,16 +280,27 @@ const readValue: Reader = (_, text, found, names) => {
   if (!fact) return false;
   takeKinds(text, found, names);
   text.take(LATEST);
+  while (text.take(ENDS));
+  text.take(any('under|unter|sous'));
+  if (fact === 'iban') text.take(any('account|konto|compte'));
   Object.assign(found, { wants: 'value', fact });
   return true;
 };
+
+/** Whether a text is words that say nothing, and then at most three that do. */
+function isRunOfContent(text: string): boolean {
+  const words = text.split(' ').filter(Boolean);
+  const first = words.findIndex((word) => !isEmpty(word));
+  return first < 0 || (words.length - first <= MOST_BEFORE && words.slice(first).every((word) => !isEmpty(word)));
+}
+const MOST_BEFORE = 3;
 
 const readCount: Reader = (asked, text, found, names) => {
   if (!HOW_MANY.test(asked)) return false;
   const after = asked.slice(asked.search(HOW_MANY)).replace(HOW_MANY, '');
   const [noun] = kindNouns(after, names.ownKinds);
-  // What is counted are papers, not what stands on them.
-  if (!noun || !after.slice(0, noun.start).split(' ').every(isEmpty)) return { cannot: 'words' };
+  // What is counted are papers, not what stands on them; right before their noun may stand what they are about.
+  if (!noun || !isRunOfContent(after.slice(0, noun.start))) return { cannot: 'words' };
   text.take(HOW_MANY);
   takeKinds(text, found, names);
   found.wants = 'count';
@@ -247,7 +315,13 @@ const readWho: Reader = (asked, text, found, names) => {
   found.wants = text.take(MOSTLY) ? 'who most' : 'who';
   text.take(MONEY_ASKED);
   // Who did something else than send papers stands on none.
-  if (found.wants === 'who' && !SENDING.test(asked)) return { cannot: 'words' };
+  if (
+    found.wants === 'who' &&
+    !SENDING.test(asked) &&
+    !text.take(PROVIDER) &&
+    !(WHO_IS.test(asked) && TRADE.test(asked))
+  )
+    return { cannot: 'words' };
   text.take(any('envoyee?s?|envoye'));
   return true;
 };
@@ -257,10 +331,14 @@ const readDay: Reader = (asked, text, found, names) => {
   const ends = ENDS.test(asked) && !/\b(?:due|fallig)\b/.test(asked);
   text.take(WHEN);
   found.which = text.take(EARLIEST) ? 'first' : text.take(UPCOMING) ? 'next' : 'latest';
-  text.take(LATEST);
+  const isNewest = text.take(LATEST);
   found.wants = 'day';
   found.fact = ends ? 'ends' : DUE.test(asked) ? 'dueDate' : 'date';
+  // “When is the last bill due?” asks for the newest bill’s day, “when is it due?” for the next one.
+  if (isNewest && found.fact === 'dueDate') found.which = 'newest';
   if (found.fact === 'date' && PAID_WHEN.test(asked)) return { cannot: 'paid' };
+  // “When was the van serviced?” asks for the day of something else than a paper.
+  if (found.fact === 'date' && HAPPENED.test(asked)) return { cannot: 'words' };
   while (text.take(ends ? ENDS : DUE));
   text.take(FILLERS_OF_DAYS);
   takeKinds(text, found, names);
@@ -276,10 +354,17 @@ const readExtreme: Reader = (_, text, found, names) => {
   return true;
 };
 
+/** What somebody did with how much of something. */
+const DONE = /\bhow much (?:\S+ ){1,3}(?:did|do|does|have|has|can|will) (?:we|i|you|they) (?:ever |already )?(\S+)/;
+
 const readMoney: Reader = (asked, text, found, names) => {
-  const isAverage = text.take(AVERAGE);
+  const isAverage = text.take(AVERAGE) || found.per !== 'paper';
+  text.take(AVERAGE);
   const isMoney = takeMoneyFact(text, found);
   if (!isAverage && !isMoney && !MONEY_ASKED.test(asked)) return false;
+  // “How much honey did we harvest?” asks for something else than money.
+  const [, deed] = DONE.exec(asked) ?? [];
+  if (deed && !isEmpty(deed) && !MONEY_ASKED.test(deed)) return { cannot: 'words' };
   if (YES_OR_NO.test(asked) || OTHER_WAY.test(asked)) return { cannot: 'words' };
   while (text.take(MONEY_ASKED));
   const latest = text.take(LATEST);
@@ -290,8 +375,9 @@ const readMoney: Reader = (asked, text, found, names) => {
 
 const readPapers: Reader = (asked, text, found, names) => {
   const hasKind = takeKinds(text, found, names);
-  // “What was the rent in January?” asks how much it was.
-  if (!hasKind && WHAT_IS.test(asked) && found.amounts === null) {
+  // “What was the rent in January?” asks how much it was, and so does “the fuel bill for 2025”.
+  const isOneBill = ONE_BILL.test(asked) && !/\b(?:which|show|find|list|any|are there|is there)\b/.test(asked);
+  if ((isOneBill ? found.period !== null : !hasKind && WHAT_IS.test(asked)) && found.amounts === null) {
     found.wants = text.take(LATEST) || found.period === null ? 'latest' : 'sum';
     return true;
   }

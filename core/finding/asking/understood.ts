@@ -28,13 +28,19 @@ export type MoneyFact = (typeof MONEY_FACTS)[number];
 export const VALUE_FACTS = ['number', 'customer', 'policy', 'order', 'reference', 'iban', 'taxRate', 'period'] as const;
 export type ValueFact = (typeof VALUE_FACTS)[number];
 
+export const WHICH_DAY = ['latest', 'first', 'next', 'newest'] as const;
+export const RATE_UNITS = ['paper', 'month', 'quarter', 'year'] as const;
+export type Rate = (typeof RATE_UNITS)[number];
+
 /** A question as it was understood: what is wanted, and of which papers. */
 export interface Understood {
   wants: Wants;
+  /** What an average is of: of each paper, or of each unit of time. */
+  per: Rate;
   /** Of which money, day or value. */
   fact: MoneyFact | DayFact | ValueFact;
-  /** The first paper rather than the latest, where one day is wanted; the next one to come. */
-  which: 'latest' | 'first' | 'next';
+  /** The first paper rather than the latest, where one day is wanted; the next one to come; that of the newest paper. */
+  which: (typeof WHICH_DAY)[number];
   /** What papers have to be about, in the words of the question: small letters, no accents. */
   about: string[];
   /** Senders, any of them; none for all. */

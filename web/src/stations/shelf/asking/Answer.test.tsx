@@ -9,6 +9,7 @@ import { FindPane } from '../FindPane';
 
 const understood: UnderstoodQuestion = {
   wants: 'sum',
+  per: 'paper',
   fact: 'total',
   which: 'latest',
   about: ['power'],

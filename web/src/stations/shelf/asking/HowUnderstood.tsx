@@ -18,7 +18,7 @@ const BY = { date: 'dated', dueDate: 'due', ends: 'ending' } as const;
 
 /** How a question was understood, as conditions each of which can be changed or taken out. */
 export function HowUnderstood({ understood, senders, isChanged, onChange }: Props) {
-  const { wants, fact, about, who, kinds, folder, by, period, against, amounts } = understood;
+  const { wants, per, fact, about, who, kinds, folder, by, period, against, amounts } = understood;
   const change = (to: Partial<UnderstoodQuestion>) => onChange({ ...understood, ...to });
   return (
     <div
@@ -41,6 +41,9 @@ export function HowUnderstood({ understood, senders, isChanged, onChange }: Prop
           </option>
         ))}
       </select>
+      {wants === 'average' && per !== 'paper' && (
+        <Condition onRemove={() => change({ per: 'paper' })}>for each {per}</Condition>
+      )}
       {about.map((word) => (
         <Condition key={word} onRemove={() => change({ about: about.filter((each) => each !== word) })}>
           about “{word}”

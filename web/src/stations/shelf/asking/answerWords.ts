@@ -4,7 +4,7 @@ import { shownDay } from '../../../parts/days';
 import { count, kindName, money } from '../../../parts/words';
 
 /** The answer itself, as short as it can be: a sum, a day, a name. */
-export function headline(answer: ShelfAnswer, { wants }: UnderstoodQuestion): string {
+export function headline(answer: ShelfAnswer, { wants, per }: UnderstoodQuestion): string {
   switch (wants) {
     case 'papers':
     case 'count':
@@ -18,7 +18,7 @@ export function headline(answer: ShelfAnswer, { wants }: UnderstoodQuestion): st
     case 'who most':
       return answer.who[0].name;
     case 'average':
-      return `${sums(answer.sums)} on average`;
+      return `${sums(answer.sums)} ${per === 'paper' ? 'on average' : `a ${per}`}`;
     default:
       return answer.against
         ? `${difference(answer.sums, answer.against)}${sums(answer.sums)}, beside ${sums(answer.against)}`

@@ -1,0 +1,223 @@
+import { both, during, from, inFolder, kind, over, Question, under, year } from './key';
+import { every, madeShelf } from './shelf';
+
+/** A fourth shelf: a beekeeper's business and a farmhouse, and nothing of it on the others. */
+const SENDERS = [
+  every('Apex Jars & Lids', 'Honey/Jars', 'invoice', {
+    papers: 50,
+    goods: ['Hexagonal jars', 'Gold lids', 'Labels'],
+    rate: 20,
+    due: 30,
+    facts: { customer: 'AJ 9' },
+  }),
+  every('Imkereibedarf Holtz', 'Honey/Hives', 'invoice', {
+    papers: 30,
+    amounts: [30, 700],
+    currency: 'EUR',
+    goods: ['Mittelwände', 'Rähmchen', 'Versandkosten'],
+    rate: 19,
+    due: 14,
+    facts: { customer: '70088' },
+  }),
+  every('Imkereibedarf Holtz', 'Honey/Hives', 'quote', { papers: 3, amounts: [400, 2000], currency: 'EUR' }),
+  every('Apiculture du Midi', 'Honey/Queens', 'invoice', {
+    papers: 18,
+    amounts: [60, 500],
+    currency: 'EUR',
+    goods: ['Reines fécondées', 'Transport'],
+    rate: 10,
+    due: 30,
+  }),
+  every('Saltmarsh Power', 'Farm/Electricity', 'invoice', { every: 1, papers: 46, amounts: [70, 190], due: 14 }),
+  every('Hillbrook Water', 'Farm/Water', 'invoice', { every: 6, papers: 8, amounts: [120, 260], due: 21 }),
+  every('Dunmore Fuels', 'Farm/Oil', 'invoice', {
+    papers: 14,
+    amounts: [300, 900],
+    goods: ['Kerosene', 'Delivery'],
+    rate: 5,
+    due: 14,
+  }),
+  every('Farmers’ Shield', 'Farm/Insurance', 'contract', {
+    every: 12,
+    papers: 4,
+    amounts: [500, 640],
+    subject: 'Farm insurance',
+    facts: { policy: 'FS-2-71' },
+  }),
+  every('Wagtail Vets', 'Farm/Animals', 'invoice', {
+    papers: 20,
+    amounts: [30, 280],
+    goods: ['Consultation', 'Vaccination'],
+    rate: 20,
+    due: 14,
+  }),
+  every('Ridge Mobile', 'Farm/Phone', 'invoice', { every: 1, papers: 46, amounts: [12, 25], due: 10 }),
+  every('Marchmont Council', 'Farm/Council', 'notice', {
+    every: 12,
+    papers: 4,
+    amounts: [1500, 1800],
+    subject: 'Council tax',
+    due: 25,
+    facts: { reference: '55-118' },
+  }),
+  every('Tillage & Co Accountants', 'Honey/Books', 'invoice', {
+    every: 12,
+    papers: 4,
+    amounts: [600, 720],
+    rate: 20,
+    due: 30,
+  }),
+  every('Green Lane Stores', 'Farm/Food', 'receipt', {
+    papers: 140,
+    amounts: [3, 70],
+    goods: ['Bread', 'Milk', 'Tea'],
+  }),
+  every('Harvest Market Office', 'Honey/Markets', 'invoice', {
+    papers: 40,
+    amounts: [25, 60],
+    goods: ['Stall fee'],
+    due: 7,
+  }),
+  every('Harvest Market Office', 'Honey/Markets', 'reminder', { papers: 3, amounts: [25, 60], due: 5 }),
+  every('Parcelwise', 'Honey/Post', 'receipt', { papers: 130, amounts: [4, 30], goods: ['Parcel to 5 kg'] }),
+  every('Moss Bank', 'Money', 'statement', {
+    every: 1,
+    papers: 46,
+    amounts: [0, 0],
+    facts: { iban: 'GB94BARC10201530093459' },
+  }),
+  every('St Brede School', 'Farm/School', 'letter', { papers: 16, amounts: [0, 0], subject: 'Class trip' }),
+  every('St Brede School', 'Farm/School', 'invoice', {
+    every: 3,
+    papers: 15,
+    amounts: [90, 130],
+    due: 14,
+    goods: ['School meals'],
+  }),
+];
+
+export const fourthShelf = () => madeShelf(SENDERS, 900, 77);
+
+const billsOf = (vendor: string) => both(from(vendor), kind('invoice'));
+
+/** Questions over it, written after what the third set had shown was mended, and asked once. */
+export const FOURTH: Question[] = [
+  { q: 'Tell me what Apex Jars & Lids cost us during 2025', key: { sum: both(from('Apex Jars & Lids'), year(2025)) } },
+  {
+    q: 'How much money went to Saltmarsh Power in the last quarter of 2025?',
+    key: { sum: both(from('Saltmarsh Power'), during('2025-10-01', '2025-12-31')) },
+  },
+  { q: 'electricity in 2024, total', key: { sum: both(from('Saltmarsh Power'), year(2024)) } },
+  { q: 'How expensive was electricity in 2023?', key: { sum: both(from('Saltmarsh Power'), year(2023)) } },
+  { q: 'How much do we spend on our phones each month?', key: { average: from('Ridge Mobile') } },
+  { q: 'Average electricity bill', key: { average: from('Saltmarsh Power') } },
+  { q: 'What do stall fees come to for 2026?', key: { sum: both(billsOf('Harvest Market Office'), year(2026)) } },
+  { q: 'How much oil money did Dunmore take off us in 2025?', key: { sum: both(from('Dunmore Fuels'), year(2025)) } },
+  {
+    q: 'What was paid to the vet between June and September 2025?',
+    key: { sum: both(from('Wagtail Vets'), during('2025-06-01', '2025-09-30')) },
+  },
+  { q: 'Vet bills this year', key: { papers: both(from('Wagtail Vets'), year(2026)) } },
+  { q: 'How much were the vet bills this year?', key: { sum: both(from('Wagtail Vets'), year(2026)) } },
+  {
+    q: 'Were our water bills higher in 2025 than in 2024?',
+    key: { first: both(from('Hillbrook Water'), year(2025)), second: both(from('Hillbrook Water'), year(2024)) },
+  },
+  {
+    q: 'Did the phone cost less in 2026 than the year before?',
+    key: { first: both(from('Ridge Mobile'), year(2026)), second: both(from('Ridge Mobile'), year(2025)) },
+  },
+  {
+    q: 'Parcelwise 2024 versus 2025',
+    key: { first: both(from('Parcelwise'), year(2024)), second: both(from('Parcelwise'), year(2025)) },
+  },
+  { q: 'When does our farm cover lapse?', key: { day: from('Farmers’ Shield'), fact: 'ends' } },
+  { q: 'Expiration of the farm insurance', key: { day: from('Farmers’ Shield'), fact: 'ends' } },
+  {
+    q: 'Under which policy number are we insured with Farmers’ Shield?',
+    key: { value: 'policy', of: from('Farmers’ Shield') },
+  },
+  { q: 'What is our reference at Marchmont Council?', key: { value: 'reference', of: from('Marchmont Council') } },
+  { q: 'Account number at Moss Bank', key: { value: 'iban', of: from('Moss Bank') } },
+  { q: 'When is the council tax due?', key: { day: from('Marchmont Council'), fact: 'dueDate' } },
+  { q: 'When did Tillage & Co send their last invoice?', key: { day: from('Tillage & Co Accountants'), fact: 'date' } },
+  {
+    q: 'Most recent letter from school: what date?',
+    key: { day: both(from('St Brede School'), kind('letter')), fact: 'date' },
+  },
+  {
+    q: 'How many letters has the school sent in 2026?',
+    key: { count: both(from('St Brede School'), kind('letter'), year(2026)) },
+  },
+  {
+    q: 'How many times did Harvest Market Office remind us?',
+    key: { count: both(from('Harvest Market Office'), kind('reminder')) },
+  },
+  {
+    q: 'Count of Parcelwise receipts from May 2026',
+    key: { count: both(from('Parcelwise'), during('2026-05-01', '2026-05-31')) },
+  },
+  { q: 'Which bills from Dunmore are over £800?', key: { papers: both(from('Dunmore Fuels'), over(80_000)) } },
+  { q: 'Food receipts below 5 pounds', key: { papers: both(from('Green Lane Stores'), under(500)) } },
+  { q: 'Show the quotes of Holtz', key: { papers: both(from('Imkereibedarf Holtz'), kind('quote')) } },
+  { q: 'all reminders please', key: { papers: kind('reminder') } },
+  { q: 'What’s in the folder Queens from 2024?', key: { papers: both(inFolder('Honey/Queens'), year(2024)) } },
+  { q: 'What have labels cost us so far?', key: { lines: /labels/i, of: billsOf('Apex Jars & Lids') } },
+  { q: 'Money spent on jars in 2025', key: { sum: both(from('Apex Jars & Lids'), year(2025)) } },
+  {
+    q: 'How much VAT is on the invoices from Apex in 2026?',
+    key: { sum: both(from('Apex Jars & Lids'), year(2026)), field: 'tax' },
+  },
+  { q: 'Who is our electricity supplier?', key: { who: from('Saltmarsh Power') } },
+  { q: 'To whom did most of our money go in 2024?', key: { whoMost: year(2024) } },
+  { q: 'Smallest invoice from Dunmore Fuels', key: { most: from('Dunmore Fuels'), least: true } },
+  { q: 'How much was our latest water bill?', key: { latest: from('Hillbrook Water') } },
+  { q: 'Wie hoch war die letzte Stromrechnung?', key: { latest: from('Saltmarsh Power') } },
+  { q: 'Was zahlen wir jährlich für die Versicherung?', key: { average: from('Farmers’ Shield') } },
+  {
+    q: 'Welche Rechnungen von Holtz liegen über 500 Euro?',
+    key: { papers: both(billsOf('Imkereibedarf Holtz'), over(50_000)) },
+  },
+  {
+    q: 'Was haben uns die Rähmchen 2025 gekostet?',
+    key: { lines: /rähmchen/i, of: both(billsOf('Imkereibedarf Holtz'), year(2025)) },
+  },
+  { q: 'Unsere Kundennummer bei Holtz?', key: { value: 'customer', of: billsOf('Imkereibedarf Holtz') } },
+  { q: 'Bis wann läuft die Versicherung?', key: { day: from('Farmers’ Shield'), fact: 'ends' } },
+  {
+    q: 'Wie viel Porto haben wir im Oktober 2026 bezahlt?',
+    key: { sum: both(from('Parcelwise'), during('2026-10-01', '2026-10-31')) },
+  },
+  {
+    q: 'Combien avons-nous payé pour les reines en 2025 ?',
+    key: { lines: /reines/i, of: both(from('Apiculture du Midi'), year(2025)) },
+  },
+  {
+    q: 'Quand a-t-on reçu la dernière facture d’Apiculture du Midi ?',
+    key: { day: from('Apiculture du Midi'), fact: 'date' },
+  },
+  { q: 'Total des achats chez Apiculture du Midi en 2024', key: { sum: both(from('Apiculture du Midi'), year(2024)) } },
+  {
+    q: 'Quelles factures d’Apiculture du Midi dépassent 400 euros ?',
+    key: { papers: both(from('Apiculture du Midi'), over(40_000)) },
+  },
+  { q: 'How much honey did we harvest in 2025?', key: null },
+  { q: 'How many hives do we own?', key: null },
+  { q: 'When was the queen replaced?', key: null },
+  { q: 'What did we earn at the market?', key: null },
+  { q: 'How much does Saltmarsh charge for a kilowatt hour?', key: null },
+  { q: 'When are the children on holiday?', key: null },
+  { q: 'What did we spend on beeswax candles?', key: null },
+  { q: 'Who is the vet’s receptionist?', key: null },
+  { q: 'Are the lids recyclable?', key: null },
+  { q: 'Is the oil tank full?', key: null },
+  { q: 'Haben wir die Wasserrechnung schon bezahlt?', key: null },
+  { q: 'Wie viele Bienen sind in einem Stock?', key: null },
+  { q: 'Wann kommt der Imker?', key: null },
+  { q: 'Où sont les ruches ?', key: null },
+  { q: 'Combien de pots avons-nous vendus ?', key: null },
+  { q: 'Which bank has the best rates?', key: null },
+  { q: 'How much did the tractor cost?', key: null },
+  { q: 'Can you send the invoice to Tillage?', key: null },
+  { q: 'Why was the water bill so high?', key: null },
+];

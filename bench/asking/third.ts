@@ -1,0 +1,236 @@
+import { both, during, from, inFolder, kind, over, Question, year } from './key';
+import { every, madeShelf } from './shelf';
+
+/** A third shelf, of senders, things and folders that the others have none of: a bicycle workshop, and the house of who runs it. */
+const SENDERS = [
+  every('Spoke & Hub Wholesale', 'Bikes/Parts', 'invoice', {
+    papers: 80,
+    goods: ['Inner tubes', 'Brake pads', 'Chains', 'Carriage'],
+    rate: 20,
+    due: 30,
+    facts: { customer: 'SH-2201' },
+  }),
+  every('Spoke & Hub Wholesale', 'Bikes/Parts', 'credit note', { papers: 5, amounts: [-80, -10], rate: 20 }),
+  every('Velo Bernard', 'Bikes/Frames', 'invoice', {
+    papers: 25,
+    amounts: [200, 1900],
+    currency: 'EUR',
+    goods: ['Cadre acier', 'Fourche'],
+    rate: 20,
+    due: 45,
+  }),
+  every('Radhaus Ziegler', 'Bikes/Frames', 'invoice', {
+    papers: 22,
+    amounts: [90, 800],
+    currency: 'EUR',
+    goods: ['Sättel', 'Lenker'],
+    rate: 19,
+    due: 14,
+  }),
+  every('Radhaus Ziegler', 'Bikes/Frames', 'reminder', { papers: 2, amounts: [100, 300], currency: 'EUR', due: 7 }),
+  every('Cobden Lettings', 'Bikes/Premises', 'invoice', {
+    every: 1,
+    papers: 46,
+    amounts: [640, 640],
+    due: 7,
+    goods: ['Rent of the workshop'],
+  }),
+  every('Thistle Broadband', 'House/Internet', 'invoice', {
+    every: 1,
+    papers: 46,
+    amounts: [29, 41],
+    due: 10,
+    facts: { customer: 'TB 558' },
+  }),
+  every('Marlow Heat & Power', 'House/Heating', 'invoice', {
+    every: 3,
+    papers: 15,
+    amounts: [140, 520],
+    due: 21,
+    goods: ['Gas', 'Standing charge'],
+  }),
+  every('Pennine Mutual', 'House/Insurance', 'contract', {
+    every: 12,
+    papers: 4,
+    amounts: [210, 260],
+    subject: 'Buildings insurance',
+    facts: { policy: 'PM-88-104' },
+  }),
+  every('Riders Shield', 'Bikes/Insurance', 'contract', {
+    every: 12,
+    papers: 4,
+    amounts: [310, 420],
+    subject: 'Public liability insurance',
+    facts: { policy: 'RS/4410' },
+  }),
+  every('Eastgate Borough', 'House/Council', 'notice', {
+    every: 12,
+    papers: 4,
+    amounts: [1200, 1500],
+    subject: 'Council tax',
+    due: 20,
+    facts: { reference: 'CT-9-31' },
+  }),
+  every('Northern Trains', 'Travel', 'ticket', { papers: 40, amounts: [6, 88] }),
+  every('Fenwick Motors', 'Van', 'invoice', {
+    papers: 12,
+    amounts: [60, 900],
+    goods: ['Service', 'Brake discs', 'Labour'],
+    rate: 20,
+    due: 14,
+  }),
+  every('Petrol at the Crossing', 'Van/Fuel', 'receipt', { papers: 110, amounts: [20, 95], rate: 20 }),
+  every('Harrow & Vale Solicitors', 'House/Legal', 'letter', { papers: 8, amounts: [0, 0], subject: 'Your boundary' }),
+  every('Harrow & Vale Solicitors', 'House/Legal', 'invoice', { papers: 3, amounts: [180, 900], rate: 20, due: 30 }),
+  every('Clarion Press', 'Bikes/Printing', 'invoice', {
+    papers: 14,
+    amounts: [30, 400],
+    goods: ['Flyers', 'Posters'],
+    rate: 20,
+    due: 30,
+  }),
+  every('Clarion Press', 'Bikes/Printing', 'quote', { papers: 4, amounts: [60, 500] }),
+  every('Kindergarten Regenbogen', 'House/Child', 'invoice', {
+    every: 1,
+    papers: 30,
+    amounts: [180, 220],
+    currency: 'EUR',
+    due: 10,
+  }),
+  every('Ironbridge Bank', 'Money', 'statement', {
+    every: 1,
+    papers: 46,
+    amounts: [0, 0],
+    facts: { iban: 'GB33BUKB20201555555555' },
+  }),
+  every('Corner Greengrocer', 'House/Food', 'receipt', { papers: 120, amounts: [4, 50], goods: ['Potatoes', 'Eggs'] }),
+];
+
+export const thirdShelf = () => madeShelf(SENDERS, 900, 31);
+
+const spoke = both(from('Spoke & Hub Wholesale'), kind('invoice', 'credit note'));
+const latestOf = (vendor: string, ...kinds: string[]) => both(from(vendor), kind(...kinds));
+
+/** Questions over it, written as people write who know of no rules, and asked once before anything was changed for them. */
+export const THIRD: Question[] = [
+  { q: 'what did we shell out on petrol last year', key: { sum: both(from('Petrol at the Crossing'), year(2025)) } },
+  { q: 'Fuel bill for 2025?', key: { sum: both(from('Petrol at the Crossing'), year(2025)) } },
+  {
+    q: 'Give me the total we handed over to Cobden Lettings in 2024',
+    key: { sum: both(from('Cobden Lettings'), year(2024)) },
+  },
+  { q: 'How much has gone to Spoke & Hub this year?', key: { sum: both(spoke, year(2026)) } },
+  {
+    q: 'How much went on train tickets between March and May 2026?',
+    key: { sum: both(from('Northern Trains'), during('2026-03-01', '2026-05-31')) },
+  },
+  { q: 'internet costs 2024', key: { sum: both(from('Thistle Broadband'), year(2024)) } },
+  { q: 'What does the internet cost us per month on average?', key: { average: from('Thistle Broadband') } },
+  { q: 'How much is the broadband bill normally?', key: { average: from('Thistle Broadband') } },
+  {
+    q: 'What was our heating bill in the first quarter of 2026?',
+    key: { sum: both(from('Marlow Heat & Power'), during('2026-01-01', '2026-03-31')) },
+  },
+  {
+    q: 'Is heating costing us more this year than last?',
+    key: {
+      first: both(from('Marlow Heat & Power'), year(2026)),
+      second: both(from('Marlow Heat & Power'), year(2025)),
+    },
+  },
+  {
+    q: 'Compare what we paid Velo Bernard in 2024 and 2025',
+    key: { first: both(from('Velo Bernard'), year(2024)), second: both(from('Velo Bernard'), year(2025)) },
+  },
+  {
+    q: 'Did we buy more from Clarion Press in 2025 than in 2024?',
+    key: {
+      first: both(latestOf('Clarion Press', 'invoice'), year(2025)),
+      second: both(latestOf('Clarion Press', 'invoice'), year(2024)),
+    },
+  },
+  { q: 'When is the public liability cover up for renewal?', key: { day: from('Riders Shield'), fact: 'ends' } },
+  { q: 'How long are we insured with Pennine Mutual?', key: { day: from('Pennine Mutual'), fact: 'ends' } },
+  { q: 'Until what date does the buildings insurance run?', key: { day: from('Pennine Mutual'), fact: 'ends' } },
+  { q: 'What’s the policy no. of the buildings insurance?', key: { value: 'policy', of: from('Pennine Mutual') } },
+  { q: 'Which customer number do we have at Thistle?', key: { value: 'customer', of: from('Thistle Broadband') } },
+  { q: 'when was the van last serviced by Fenwick', key: null },
+  { q: 'When did Fenwick Motors last bill us?', key: { day: from('Fenwick Motors'), fact: 'date' } },
+  {
+    q: 'Date of the newest letter from the solicitors',
+    key: { day: both(from('Harrow & Vale Solicitors'), kind('letter')), fact: 'date' },
+  },
+  { q: 'What did the solicitors charge us altogether?', key: { sum: latestOf('Harrow & Vale Solicitors', 'invoice') } },
+  { q: 'By when do I have to settle the council tax?', key: { day: from('Eastgate Borough'), fact: 'dueDate' } },
+  { q: 'How much council tax are we paying for 2026?', key: { sum: both(from('Eastgate Borough'), year(2026)) } },
+  { q: 'How many times did we fill up in August 2026?', key: null },
+  {
+    q: 'How many petrol receipts are there from August 2026?',
+    key: { count: both(from('Petrol at the Crossing'), during('2026-08-01', '2026-08-31')) },
+  },
+  { q: 'number of invoices by Radhaus Ziegler', key: { count: latestOf('Radhaus Ziegler', 'invoice') } },
+  { q: 'Anything from Radhaus Ziegler over 700 euros?', key: { papers: both(from('Radhaus Ziegler'), over(70_000)) } },
+  {
+    q: 'Find invoices above 1500 € from Velo Bernard',
+    key: { papers: both(latestOf('Velo Bernard', 'invoice'), over(150_000)) },
+  },
+  { q: 'any reminders?', key: { papers: kind('reminder') } },
+  { q: 'Have we had any quotes from the printer?', key: { papers: latestOf('Clarion Press', 'quote') } },
+  { q: 'Show me what Clarion Press quoted us', key: { papers: latestOf('Clarion Press', 'quote') } },
+  {
+    q: 'What were the brake pads in 2026?',
+    key: { lines: /brake pads/i, of: both(latestOf('Spoke & Hub Wholesale', 'invoice'), year(2026)) },
+  },
+  {
+    q: 'How much have we spent on chains?',
+    key: { lines: /chains/i, of: latestOf('Spoke & Hub Wholesale', 'invoice') },
+  },
+  { q: 'VAT on Fenwick Motors invoices in 2025', key: { sum: both(from('Fenwick Motors'), year(2025)), field: 'tax' } },
+  { q: 'Which supplier got the most from us in 2025?', key: { whoMost: year(2025) } },
+  { q: 'What’s the dearest frame bill from Velo Bernard so far?', key: { most: latestOf('Velo Bernard', 'invoice') } },
+  { q: 'Tickets under a tenner', key: null },
+  // None is so cheap.
+  { q: 'Tickets under £10 in 2026', key: null },
+  {
+    q: 'Was haben wir letztes Jahr an Ziegler überwiesen?',
+    key: { sum: both(latestOf('Radhaus Ziegler', 'invoice'), year(2025)) },
+  },
+  { q: 'Was kostet uns der Kindergarten im Monat?', key: { average: from('Kindergarten Regenbogen') } },
+  { q: 'Kindergarten 2025 gesamt', key: { sum: both(from('Kindergarten Regenbogen'), year(2025)) } },
+  { q: 'Wie viel ging 2026 für Benzin drauf?', key: { sum: both(from('Petrol at the Crossing'), year(2026)) } },
+  {
+    q: 'Wann müssen wir die letzte Rechnung von Ziegler begleichen?',
+    key: { day: latestOf('Radhaus Ziegler', 'invoice'), fact: 'dueDate' },
+  },
+  { q: 'Wie viele Mahnungen haben wir von Ziegler bekommen?', key: { count: latestOf('Radhaus Ziegler', 'reminder') } },
+  { q: 'Kundennummer bei Thistle Broadband', key: { value: 'customer', of: from('Thistle Broadband') } },
+  { q: 'Läuft die Gebäudeversicherung noch?', key: null },
+  { q: 'Combien nous a coûté Velo Bernard l’année dernière ?', key: { sum: both(from('Velo Bernard'), year(2025)) } },
+  {
+    q: 'Quel est le montant de la dernière facture de Velo Bernard ?',
+    key: { latest: latestOf('Velo Bernard', 'invoice') },
+  },
+  {
+    q: 'Dépenses d’essence depuis janvier 2026',
+    key: { sum: both(from('Petrol at the Crossing'), during('2026-01-01', '2099-01-01')) },
+  },
+  { q: 'Combien de factures de Velo Bernard en 2024 ?', key: { count: both(from('Velo Bernard'), year(2024)) } },
+  { q: 'La facture la plus élevée de Velo Bernard', key: { most: from('Velo Bernard') } },
+  { q: 'everything in House/Legal from 2025', key: { papers: both(inFolder('House/Legal'), year(2025)) } },
+  { q: 'Who repaired the boiler?', key: null },
+  { q: 'How fast is our internet?', key: null },
+  { q: 'What colour are the posters?', key: null },
+  { q: 'How many bikes did we sell in 2025?', key: null },
+  { q: 'How much profit did the workshop make?', key: null },
+  { q: 'When does the kindergarten close for summer?', key: null },
+  { q: 'What did we spend on flowers in 2025?', key: null },
+  { q: 'Is Pennine Mutual cheaper than Aviation Mutual?', key: null },
+  { q: 'Wer hat die Heizung repariert?', key: null },
+  { q: 'Wie viel Benzin haben wir getankt?', key: null },
+  { q: 'Qui a signé le bail ?', key: null },
+  { q: 'Combien d’enfants sont à la crèche ?', key: null },
+  { q: 'Have the solicitors been paid?', key: null },
+  { q: 'What is the phone number of Fenwick Motors?', key: null },
+  { q: 'How much did customers pay us in May?', key: null },
+  { q: 'What will the rent be in 2028?', key: null },
+];
