@@ -61,6 +61,8 @@ const sums = array(money.required()).required();
 export const shelfAnswer = object({
   /** Sums, averages or single amounts, by currency. */
   sums,
+  /** Over how many months, quarters or years an average is spread. */
+  over: number().nullable().default(null).defined(),
   /** What they are set beside. */
   against: array(money.required()).nullable().default(null).defined(),
   count: number().integer().nullable().defined(),

@@ -1,6 +1,6 @@
 import { execFileSync } from 'node:child_process';
 import { randomUUID } from 'node:crypto';
-import { writeFileSync } from 'node:fs';
+import { existsSync, readFileSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { Browser, Page } from 'playwright-core';
 import { endpoints } from '@crow/contract/endpoints';
@@ -125,6 +125,28 @@ it('makes a link that another browser follows with its password, until it is end
   await visitor.goto(address).catch(() => undefined);
   await visitor.getByText('There is nothing at this address').waitFor();
   await other.close();
+});
+
+it('copies a folder to a place outside, and keeps it in step', async () => {
+  const place = scratchFolder();
+  await page.goto(`${program.address}/shelf`);
+  const folders = page.getByRole('list', { name: 'Folders' });
+  await folders.getByRole('button', { name: /^Boat/ }).hover();
+  await folders.getByRole('button', { name: 'More about Boat' }).click();
+  await page.getByRole('menuitem', { name: 'Copies in a folder of this machine' }).click();
+  await page.getByLabel('Folder of this machine').fill(place);
+  await page.getByRole('button', { name: 'Keep copies there' }).click();
+  await until(() => existsSync(join(place, 'Lease.pdf')));
+  await program.ask(endpoints.changeDocuments, { body: { changes: [{ id, name: 'The lease' }] } });
+  await until(() => existsSync(join(place, 'The lease.pdf')) && !existsSync(join(place, 'Lease.pdf')));
+  expect(readFileSync(join(place, 'The lease.pdf'))).toEqual(readFileSync(join(program.shelf, 'Boat/The lease.pdf')));
+  await page.goto(`${program.address}/shelf/sent`);
+  await page.getByText('1 copy, in step').waitFor();
+  await page.getByRole('button', { name: `Stop keeping ${place} in step` }).click();
+  await page.getByText(place).waitFor({ state: 'detached' });
+  await program.ask(endpoints.changeDocuments, { body: { changes: [{ id, name: 'Lease' }] } });
+  await until(() => existsSync(join(program.shelf, 'Boat/Lease.pdf')));
+  expect(existsSync(join(place, 'The lease.pdf'))).toBe(true);
 });
 
 it('keeps a signed copy that another program finds valid, and sends it as it is', async () => {

@@ -153,14 +153,6 @@ export class CopyPlaces {
   }
 }
 
-/** Has copies follow what became of a paper on the shelf. */
-export function listenInSending({ happenings, jobs }: Context): void {
-  happenings.on('paper-shelved', async (manager) => {
-    const places = await manager.find(CopyPlace, { where: { keep: true }, select: { id: true } });
-    for (const { id } of places) await jobs.askOnce(manager, 'copy', { placeId: id });
-  });
-}
-
 const isMarked = async ({ id, path }: CopyPlace): Promise<boolean> =>
   (await readFile(join(path, COPIES_MARK), 'utf8').catch(() => '')).trim() === id;
 const isFolder = (path: string): Promise<boolean> =>

@@ -33,6 +33,8 @@ export interface Source {
 export interface ShelfAnswer {
   /** Sums, averages, or single amounts, by currency. */
   sums: Money[];
+  /** Over how many units of time an average is spread; null for one of papers. */
+  over: number | null;
   /** The sums of the period that it is set beside. */
   against: Money[] | null;
   count: number | null;
@@ -94,6 +96,7 @@ export function answerFrom(understood: Understood, shelf: Shelf): ShelfAnswer | 
   if (meant.length === 0 && !against) return { cannot: 'none such' };
   const blank: ShelfAnswer = {
     sums: [],
+    over: null,
     against: null,
     count: null,
     days: [],
@@ -413,7 +416,8 @@ function moneyAnswer(
           each.reduce((sum, one) => sum + moneyIn(one)!.units, 0) / shares(per, each, { period, today }),
         ),
       }));
-      return { ...blank, sums, sources: sourcesOf(having), leftOut };
+      const over = per === 'paper' ? null : shares(per, having, { period, today });
+      return { ...blank, sums, over, sources: sourcesOf(having), leftOut };
     }
     case 'who most': {
       const [main] = total(having);

@@ -264,6 +264,7 @@ describe('a question over papers', () => {
     expect(sums('Quarterly spending on Tarn Power in 2025')).toEqual([pounds(4250)]);
     expect(sums('Was kostet Tarn Power 2025 im Monat?')).toEqual([pounds(Math.round(17_000 / 12))]);
     expect(sums('Combien coûte Tarn Power par an ?')).toEqual([pounds(13_250)]);
+    expect(ask('What does Tarn Power cost a month?')).toMatchObject({ over: 24 });
   });
 
   it('takes what a contract costs from itself, where nobody sends bills for it', () => {

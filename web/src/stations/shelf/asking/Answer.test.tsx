@@ -40,6 +40,7 @@ const reply: ShelfReply = {
   cannot: null,
   answer: {
     sums: [{ units: 17_000, currency: 'GBP' }],
+    over: null,
     against: null,
     count: null,
     days: [],

@@ -44,8 +44,8 @@ function difference(first: readonly Money[], second: readonly Money[]): string {
 }
 
 /** What the answer comes from, in a sentence or two. */
-export function explained(answer: ShelfAnswer, { wants }: UnderstoodQuestion): string {
-  const { sources, leftOut } = answer;
+export function explained(answer: ShelfAnswer, { wants, per }: UnderstoodQuestion): string {
+  const { sources, leftOut, over } = answer;
   const dates = sources.flatMap(({ date }) => date ?? []).sort();
   const lines = sources.flatMap((source) => source.lines).length;
   const when =
@@ -59,7 +59,7 @@ export function explained(answer: ShelfAnswer, { wants }: UnderstoodQuestion): s
       ? `What ${count(lines, 'line')} on ${count(sources.length, 'paper')} say${lines === 1 ? 's' : ''}${when}.`
       : wants === 'papers' || wants === 'count'
         ? when && `${when.slice(2)[0].toUpperCase()}${when.slice(3)}.`
-        : `From ${count(sources.length, 'paper')}${when}.`;
+        : `From ${count(sources.length, 'paper')}${when}${over === null ? '' : `, spread over ${count(Number(over.toFixed(1)), per)}`}.`;
   const most = wants === 'who most' ? ` ${sums(answer.who[0].sums)} in all.` : '';
   const without =
     leftOut.length > 0

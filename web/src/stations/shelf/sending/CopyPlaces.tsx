@@ -96,8 +96,9 @@ export function CopyPlaceList() {
         </ul>
       )}
       {owns && (
-        <button className="flex items-center gap-2 px-4 py-2 hover:bg-sunken" onClick={() => setAdding(true)}>
-          <FolderSync size={15} aria-hidden /> Copies of the shelf in a folder of this machine, or of a drive …
+        <button className="flex items-center gap-2 px-4 py-2 text-left hover:bg-sunken" onClick={() => setAdding(true)}>
+          <FolderSync size={15} aria-hidden className="shrink-0" /> Copies of the shelf in a folder of this machine, or
+          of a drive …
         </button>
       )}
       {adding && <CopyPlaceDialog folder={null} onClose={() => setAdding(false)} />}
