@@ -267,6 +267,12 @@ describe('a question over papers', () => {
     expect(ask('What does Tarn Power cost a month?')).toMatchObject({ over: 24 });
   });
 
+  it('takes a month or a year that is named for a time, and not for a rate', () => {
+    expect(sums('Was hat Tarn Power im Monat August 2025 gekostet?')).toEqual([pounds(9000)]);
+    expect(sums('Was hat Tarn Power im Jahr 2025 gekostet?')).toEqual([pounds(17_000)]);
+    expect(why('How much did Tarn Power cost a year ago?')).toBe('about');
+  });
+
   it('takes what a contract costs from itself, where nobody sends bills for it', () => {
     const policy = (year: number) =>
       paper('Ling Assurance', 'contract', `${year}-03-01`, { total: pounds(30_000), subject: 'Van insurance' });

@@ -71,14 +71,16 @@ const SAME: [form: RegExp, plain: string | ((...found: string[]) => string)][] =
     'on average',
   ],
   [
-    /\b(?:(?:per|a|each|every) (month|year|quarter|week)|(month|year|quarter|week)ly)\b(?! (?:bills?|invoices?|statements?|fees?))/g,
+    /\b(?:(?:per|a|each|every) (month|year|quarter|week)|(month|year|quarter|week)ly)\b(?! (?:bills?|invoices?|statements?|fees?|ago|before|later|earlier))/g,
     'per$1$2',
   ],
-  [/\b(?:(?:pro|im|jeden|je) monat|monatlich(?:e[nrs]?)?)\b/g, 'permonth'],
-  [/\b(?:(?:pro|im|je) jahr(?! \d)|jedes jahr|jahrlich(?:e[nrs]?)?)\b/g, 'peryear'],
-  [/\b(?:(?:pro|im|je) quartal(?! \d)|vierteljahrlich)\b/g, 'perquarter'],
+  [/\b(?:(?:pro|jeden|je) monat|im monat(?= (?:fur|bei|an|von|aus)\b|$)|monatlich(?:e[nrs]?)?)\b/g, 'permonth'],
+  [/\b(?:(?:pro|je) jahr|jedes jahr|im jahr(?= (?:fur|bei|an|von|aus)\b|$)|jahrlich(?:e[nrs]?)?)\b/g, 'peryear'],
+  [/\b(?:(?:pro|je) quartal|im quartal(?= (?:fur|bei|an|von|aus)\b|$)|vierteljahrlich)\b/g, 'perquarter'],
   [/\b(?:par mois|chaque mois|mensuel(?:le)?(?:ment)?)\b/g, 'permonth'],
   [/\b(?:par an|par annee|chaque annee|annuel(?:le)?(?:ment)?)\b/g, 'peryear'],
+  // A month by its name.
+  [/\b(?:im monat|the month of|le mois de|au mois de) (?=\p{L})/gu, 'in '],
   // Until when.
   [
     /\b(?:till|until what date|until which (?:date|day)|up to (?:when|what date)|to what date)\b(?! now)/g,
