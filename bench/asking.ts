@@ -13,6 +13,7 @@ import { Key, Question } from './asking/key';
 import { FRESH, freshShelf } from './asking/fresh';
 import { KNOWN } from './asking/known';
 import { LAST } from './asking/last';
+import { EIGHTH } from './asking/eighth';
 import { FIFTH } from './asking/fifth';
 import { FOURTH, fourthShelf } from './asking/fourth';
 import { SEVENTH } from './asking/seventh';
@@ -168,4 +169,5 @@ if (which === 'fourth' || !which) {
   names = namesOn(papers, []);
   measure('fourth', FOURTH, all);
   measure('fifth', FIFTH, all);
+  measure('eighth', EIGHTH, all);
 }

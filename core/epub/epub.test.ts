@@ -1,5 +1,5 @@
 import { strFromU8, unzipSync } from 'fflate';
-import { epubOf } from './epub';
+import { Block, epubOf } from './epub';
 
 const book = {
   id: '00000000-0000-4000-8000-000000000001',
@@ -8,7 +8,7 @@ const book = {
   language: 'en',
   modified: new Date('2026-11-29T01:02:03Z'),
 };
-const bytes = epubOf(book, [
+const PAGES: Block[][] = [
   [
     { text: 'Street parking', heading: true },
     { text: 'It costs 3 < 4 pounds & more.\u0000\u0007', heading: false },
@@ -16,8 +16,11 @@ const bytes = epubOf(book, [
   ],
   [{ text: 'No heading here', heading: false }],
   [],
-]);
-const files = Object.fromEntries(Object.entries(unzipSync(bytes)).map(([name, each]) => [name, strFromU8(each)]));
+];
+const filesIn = (epub: Uint8Array): Record<string, string> =>
+  Object.fromEntries(Object.entries(unzipSync(epub)).map(([name, each]) => [name, strFromU8(each)]));
+const bytes = epubOf(book, [{ title: book.title, pages: PAGES }]);
+const files = filesIn(bytes);
 
 it('says what it is in its first bytes, unpacked', () => {
   expect(Buffer.from(bytes.subarray(30, 58)).toString('latin1')).toBe('mimetypeapplication/epub+zip');
@@ -33,6 +36,18 @@ it('has a chapter for each page, named by its heading, and a table of contents',
   ]);
   expect(files['OEBPS/page-1.xhtml']).toContain('<h2>Street parking</h2>');
   expect(files['OEBPS/page-3.xhtml']).toContain('Nothing was read on this page.');
+});
+
+it('binds several papers, each with its pages below its name', () => {
+  const parts = [
+    { title: 'Rates', pages: PAGES },
+    { title: 'A note', pages: [PAGES[1]] },
+  ];
+  const nav = filesIn(epubOf(book, parts))['OEBPS/nav.xhtml'];
+  const [, list] = /<ol>([\s\S]*)<\/ol>/.exec(nav)!;
+  expect(list.replace(/\s+/g, ' ').trim()).toBe(
+    '<li><a href="page-1.xhtml">Rates</a><ol> <li><a href="page-1.xhtml">Street parking</a></li> <li><a href="page-2.xhtml">Page 2</a></li> <li><a href="page-3.xhtml">Page 3</a></li> </ol></li> <li><a href="page-4.xhtml">A note</a></li>',
+  );
 });
 
 it('lists everything that it has, and nothing that it has not', () => {

@@ -19,6 +19,12 @@ export interface BookMetadata {
   modified: Date;
 }
 
+/** A paper in a book: what it is called, and the blocks of each of its pages, in reading order. */
+export interface BookPart {
+  title: string;
+  pages: readonly (readonly Block[])[];
+}
+
 const FOLDER = 'OEBPS';
 const STYLE = `body { margin: 0; line-height: 1.4; }
 h1 { font-size: 1.3em; } h2 { font-size: 1.1em; }
@@ -27,19 +33,19 @@ img { max-width: 100%; }
 `;
 
 /**
- * A book for reading devices (EPUB 3.2): text that flows, with its headings and pictures, a chapter for each page of the paper, and a table
- * of contents.
- * @param pages the blocks of each page, in reading order
+ * A book for reading devices (EPUB 3.2): text that flows, with its headings and pictures, a chapter for each page of a paper, and a table
+ * of contents, in which the pages of several papers stand below what these are called.
  */
 export function epubOf(
   { id, title, creator, language, modified }: BookMetadata,
-  pages: readonly (readonly Block[])[],
+  parts: readonly BookPart[],
 ): Uint8Array {
   const files: Zippable = {};
   const items: string[] = [];
-  const chapters = pages.map((blocks, at) => {
+  const pages = parts.flatMap((part) => part.pages.map((blocks, place) => ({ blocks, part, place })));
+  const chapters = pages.map(({ blocks, part, place: number }, at) => {
     const file = `page-${at + 1}.xhtml`;
-    const name = pages.length === 1 ? title : (headingOf(blocks) ?? `Page ${at + 1}`);
+    const name = part.pages.length === 1 ? part.title : (headingOf(blocks) ?? `Page ${number + 1}`);
     const body = blocks.map((block, place) => {
       if (!('jpeg' in block))
         return block.heading ? `<h2>${escaped(block.text)}</h2>` : `<p>${escaped(block.text)}</p>`;
@@ -52,9 +58,17 @@ export function epubOf(
       xhtml(name, language, `<h1>${escaped(name)}</h1>\n${body.join('\n') || '<p>Nothing was read on this page.</p>'}`),
     );
     items.push(`<item id="p${at + 1}" href="${file}" media-type="application/xhtml+xml"/>`);
-    return { file, name };
+    return { file, name, part };
   });
-  const contents = chapters.map(({ file, name }) => `<li><a href="${file}">${escaped(name)}</a></li>`).join('\n');
+  const entry = (file: string, name: string, below = '') => `<li><a href="${file}">${escaped(name)}</a>${below}</li>`;
+  const contents = parts
+    .flatMap((part) => {
+      const own = chapters.filter((each) => each.part === part);
+      const entries = own.map(({ file, name }) => entry(file, name));
+      if (parts.length === 1 || own.length === 0) return entries;
+      return entry(own[0].file, part.title, own.length > 1 ? `<ol>\n${entries.join('\n')}\n</ol>` : '');
+    })
+    .join('\n');
   const nav = `<nav epub:type="toc"><h1>Contents</h1><ol>\n${contents}\n</ol></nav>`;
   files[`${FOLDER}/nav.xhtml`] = strToU8(xhtml(title, language, nav));
   files[`${FOLDER}/style.css`] = strToU8(STYLE);

@@ -1,7 +1,7 @@
 import { execFileSync, spawnSync } from 'node:child_process';
 import { writeFileSync } from 'node:fs';
 import { join } from 'node:path';
-import { unzipSync } from 'fflate';
+import { strFromU8, unzipSync } from 'fflate';
 import { endpoints } from '@crow/contract/endpoints';
 import { CopyWish } from '@crow/contract/sending';
 import { scratchFolder, textPdf } from '../testing/made';
@@ -52,6 +52,20 @@ it('are one PDF in the order wished for', async () => {
   const { path } = await copies({ ids: [bill, lease], form: 'merged' });
   expect(textOf(path)).toMatch(/new oars[^]*boat house/);
   execFileSync('qpdf', ['--check', path]);
+});
+
+it('are one book of several papers for reading devices, if that is wished', async () => {
+  const { raw, name } = await copies({ ids: [bill, lease], as: 'epub', form: 'merged' });
+  expect(name).toBe('2 papers.epub');
+  const files = Object.fromEntries(Object.entries(unzipSync(raw)).map(([path, bytes]) => [path, strFromU8(bytes)]));
+  expect(files['OEBPS/page-1.xhtml']).toContain('new oars');
+  expect(files['OEBPS/page-2.xhtml']).toContain('boat house');
+  expect([...files['OEBPS/nav.xhtml'].matchAll(/<li><a[^>]*>([^<]+)/g)].map(([, each]) => each)).toEqual([
+    'Oars',
+    'Größe, Lease',
+  ]);
+  const each = await copies({ ids: [bill, lease], as: 'epub' });
+  expect(Object.keys(unzipSync(each.raw))).toEqual(['Oars.epub', 'Größe, Lease.epub']);
 });
 
 it('open with their password only, and are not printed where that is not wished', async () => {

@@ -1,6 +1,7 @@
 import { readFile, writeFile } from 'node:fs/promises';
 import { join } from 'node:path';
 import { buffer } from 'node:stream/consumers';
+import { EntityManager } from 'typeorm';
 import MailComposer from 'nodemailer/lib/mail-composer';
 import { PdfSize } from '@crow/contract/documents';
 import { Problem } from '@crow/contract/problems';
@@ -17,7 +18,7 @@ import { Context } from '../platform/context';
 import { Document } from '../platform/entities';
 import { ActingAs, record } from '../platform/history';
 import { bindPages, withPages } from '../shelf/binding';
-import { documentText, epubOfDocument, picturesOf, zipped } from '../shelf/exporting';
+import { documentText, epubOfDocuments, picturesOf, zipped } from '../shelf/exporting';
 import { flatPdfOf, markedPdfOf } from '../shelf/marking';
 import { pdfOf, versionOf } from '../shelf/versions';
 import { copyWithHidden } from './hiding';
@@ -69,6 +70,10 @@ export async function copiesOf(context: Context, desks: CopyDesks, wish: PackedW
   const { manager } = context.database.source;
   const documents = await documentsById(manager, wish.ids);
   if (documents.reduce((sum, { bytes }) => sum + (bytes ?? 0), 0) > MOST_BYTES) throw new Problem('copies-too-large');
+  if (wish.as === 'epub' && wish.form === 'merged' && wish.ids.length > 1) {
+    const title = `${wish.ids.length} papers`;
+    return [{ name: `${title}.epub`, bytes: await bookOf(manager, desks, wish.ids, title), mediaType: TYPES.epub }];
+  }
   const copies: Copy[] = [];
   const taken = new Set<string>();
   for (const id of wish.ids) {
@@ -121,19 +126,25 @@ async function oneCopy(
     const { content, ending } = await picturesOf(manager, desks.pictures, id, 'jpeg');
     return { name, ending, bytes: Buffer.isBuffer(content) ? content : await buffer(content) };
   }
-  if (as === 'epub') {
-    const [{ vendor }] = await documentsById(manager, [id]);
-    const bytes = await epubOfDocument(
-      manager,
-      { id, name: name || 'Paper', vendor },
-      async ({ id: page, turn, version }) => (await desks.pictures.picture(page, 'full', turn, version)).bytes,
-    );
-    return { name, ending: 'epub', bytes: Buffer.from(bytes) };
-  }
+  if (as === 'epub') return { name, ending: 'epub', bytes: await bookOf(manager, desks, [id], name || 'Paper') };
   const own = size === 'filed' ? undefined : await boundAnew(context, desks, id, { name, size });
   if (marks === 'flat') return { name, ending: 'pdf', bytes: Buffer.from(await flatPdfOf(context, id, own)) };
   if (own && marks === 'with') return { name, ending: 'pdf', bytes: Buffer.from(await markedPdfOf(context, id, own)) };
   return { name, ending: 'pdf', bytes: own ? Buffer.from(own) : await blobBytes(context.database, blobId) };
+}
+
+/** Papers as one book for reading devices, in the order named. */
+async function bookOf(
+  manager: EntityManager,
+  { pictures }: CopyDesks,
+  ids: readonly string[],
+  title: string,
+): Promise<Buffer> {
+  const byId = new Map((await documentsById(manager, [...ids])).map((each) => [each.id, each]));
+  const papers = ids.flatMap((id) => byId.get(id) ?? []);
+  const pictureOf: Parameters<typeof epubOfDocuments>[3] = async ({ id, turn, version }) =>
+    (await pictures.picture(id, 'full', turn, version)).bytes;
+  return Buffer.from(await epubOfDocuments(manager, title, papers, pictureOf));
 }
 
 /** The PDF of a paper, without marks, bound in another size than it is filed in. */

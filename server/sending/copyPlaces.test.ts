@@ -1,4 +1,13 @@
-import { existsSync, mkdirSync, readdirSync, readFileSync, renameSync, rmSync, writeFileSync } from 'node:fs';
+import {
+  chmodSync,
+  existsSync,
+  mkdirSync,
+  readdirSync,
+  readFileSync,
+  renameSync,
+  rmSync,
+  writeFileSync,
+} from 'node:fs';
 import { join } from 'node:path';
 import { endpoints } from '@crow/contract/endpoints';
 import { readMarks } from '@crow/core/pdf/marks/readMarks';
@@ -157,6 +166,43 @@ it('refuses folders of the system, its own, watched ones, and a second time the 
   expect(await refused(outside)).toContain('in step there already');
   const both = { path: outside, purpose: 'sort' as const, confirmed: false };
   expect((await room.refusal(endpoints.watchFolder, { body: both })).happened).toContain('copies of papers');
+});
+
+it('renames by capitals alone, and exchanges names', async () => {
+  await add();
+  await room.ask(endpoints.changeDocuments, { body: { changes: [{ id: lease, name: 'LEASE' }] } });
+  await settle();
+  expect(there()).toContain('Boat/LEASE.pdf');
+  expect(there()).not.toContain('Boat/Lease.pdf');
+  const bill = readFileSync(join(outside, 'Boat/Paid/Oars.pdf'));
+  const before = copy('Boat/LEASE.pdf');
+  const paid = (await folder('Boat/Paid')).id;
+  const boat = (await folder('Boat')).id;
+  await room.ask(endpoints.changeDocuments, {
+    body: {
+      changes: [
+        { id: lease, name: 'Oars', folderId: boat },
+        { id: oars, name: 'Lease', folderId: boat },
+      ],
+    },
+  });
+  await room.ask(endpoints.changeDocuments, { body: { changes: [{ id: oars, name: 'Oars', folderId: paid }] } });
+  await settle();
+  expect(there()).toEqual(['Boat/Oars.pdf', 'Boat/Paid/Oars.pdf']);
+  expect([copy('Boat/Oars.pdf'), copy('Boat/Paid/Oars.pdf')]).toEqual([before, bill]);
+  expect((await place()).left).toEqual([]);
+  await room.ask(endpoints.changeDocuments, { body: { changes: [{ id: lease, name: 'Lease' }] } });
+});
+
+it('goes on once the place can be written in again, also with copies that are made once', async () => {
+  chmodSync(outside, 0o500);
+  await add({ keep: false });
+  // Whoever may do everything writes there all the same.
+  if (process.getuid?.() !== 0) expect((await place()).problem?.code).toBe('copies-not-writable');
+  chmodSync(outside, 0o700);
+  await room.ask(endpoints.agreeCopyPlace, { params: { id: (await place()).id } });
+  await settle();
+  expect(await place()).toMatchObject({ problem: null, copies: 2 });
 });
 
 it('leaves the copies where they are when they are kept in step no longer', async () => {

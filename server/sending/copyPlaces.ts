@@ -1,6 +1,6 @@
 import { readFile, rename, rmdir, stat, unlink, writeFile } from 'node:fs/promises';
 import { join } from 'node:path';
-import { LessThan } from 'typeorm';
+import { IsNull, LessThan, Not } from 'typeorm';
 import { CopyPlace as Shown, NewCopyPlace } from '@crow/contract/copyPlaces';
 import { Problem } from '@crow/contract/problems';
 import { freeName, nameKey } from '@crow/core/filing/names';
@@ -45,13 +45,11 @@ export class CopyPlaces {
 
   private async lookAgain(): Promise<void> {
     const { manager } = this.context.database.source;
-    const places = await manager.find(CopyPlace, { where: { keep: true }, select: { id: true, problem: true } });
-    const old = await manager.find(CopyPlace, {
-      where: { keep: true, agreedAt: LessThan(new Date(Date.now() - LOOK_AGAIN_MS)) },
+    const places = await manager.find(CopyPlace, {
+      where: [{ keep: true, agreedAt: LessThan(new Date(Date.now() - LOOK_AGAIN_MS)) }, { problem: Not(IsNull()) }],
       select: { id: true },
     });
-    const due = places.filter(({ id, problem }) => problem !== null || old.some((each) => each.id === id));
-    for (const { id } of due) await this.context.jobs.askOnce(manager, 'copy', { placeId: id });
+    for (const { id } of places) await this.context.jobs.askOnce(manager, 'copy', { placeId: id });
   }
 
   async list(): Promise<Shown[]> {
@@ -140,7 +138,7 @@ export class CopyPlaces {
       const gone = () => new Problem('copies-gone', { path: place.path });
       const isThere = place.keep ? isMarked(place) : isFolder(place.path);
       if (!(await inTime(place.path, isThere, gone))) throw gone();
-      const leftAlone = await new Agreement(this.context, place, () => settle({})).reach();
+      const leftAlone = await new Agreement(this.context, place).reach();
       if (leftAlone) await settle({ agreedAt: new Date(), problem: null, leftAlone });
     } catch (error) {
       if (!(error instanceof Problem) && !isFileError(error)) throw error;
@@ -173,7 +171,6 @@ class Agreement {
   constructor(
     private readonly context: Context,
     private readonly place: CopyPlace,
-    private readonly tell: () => Promise<void>,
   ) {
     this.tree = new FileTree(place.path);
   }
@@ -197,9 +194,9 @@ class Agreement {
     let made = 0;
     for (const each of wanted) {
       if (!(await this.put(each, placed.get(each.id)))) continue;
-      if (++made % AT_A_TIME !== 0) continue;
+      if (made++ % AT_A_TIME !== 0) continue;
       if (!(await this.manager.existsBy(CopyPlace, { id: placeId }))) return undefined;
-      await this.tell();
+      await announce(this.manager, 'copy-place', placeId);
     }
     await rmdir(this.tree.at('.arriving')).catch(() => undefined);
     return this.left;
@@ -217,22 +214,26 @@ class Agreement {
   private async takeAway(copy: PlacedCopy, wanted: Wanted | undefined): Promise<void> {
     const { placeId, documentId } = copy;
     const isOurs = !(await this.tree.isForeign(copy));
-    if (isOurs && wanted?.sha256 === copy.sha256 && !(await exists(this.tree.at(wanted.path)))) {
-      // Moved, so that whoever passes copies on sees no new file.
-      await this.tree.makeFolder(folderOf(wanted.path));
-      const moved = await rename(this.tree.at(copy.path), this.tree.at(wanted.path)).then(
-        () => true,
-        () => false,
-      );
-      if (moved) {
-        await this.tree.removeFile(copy.path);
-        await this.enter(wanted);
-        return;
-      }
-    }
+    const stands = await exists(this.tree.at(copy.path));
+    // Moved, so that whoever passes copies on sees no new file.
+    if (isOurs && stands && wanted?.sha256 === copy.sha256 && (await this.move(copy.path, wanted)))
+      return this.enter(wanted);
     if (isOurs) await this.tree.removeFile(copy.path);
     else this.left.push(`${copy.path} (changed there)`);
     await this.manager.delete(PlacedCopy, { placeId, documentId });
+  }
+
+  /** @returns whether nothing else stands where it is to lie */
+  private async move(from: string, { path, sha256 }: Wanted): Promise<boolean> {
+    await this.tree.makeFolder(folderOf(path));
+    // On drives that tell no capitals apart both names are one file's.
+    if (nameKey(from) === nameKey(path)) {
+      await rename(this.tree.at(from), this.tree.at(path));
+      return true;
+    }
+    if (!(await this.tree.linkTo(this.tree.at(from), path, sha256, () => this.belongsToAnother(path)))) return false;
+    await this.tree.removeFile(from);
+    return true;
   }
 
   /** @returns whether something was written */

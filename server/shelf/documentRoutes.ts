@@ -12,7 +12,7 @@ import { serve } from '../platform/http/serve';
 import { askForSizes, documentSizes } from './binding';
 import { changeDocuments } from './changingDocuments';
 import { Contents } from './contents';
-import { documentText, epubOfDocument, picturesOf, textPdfOf } from './exporting';
+import { documentText, epubOfDocuments, picturesOf, textPdfOf } from './exporting';
 import { fileDocument, unfileDocument } from './filingDocuments';
 import { changeMarks, flatPdfOf, marksOf, replyToMark } from './marking';
 import { remarkOn, tagsInUse } from './remarks';
@@ -80,7 +80,7 @@ export function documentRoutes(
     (await pictures.picture(id, 'full', turn, version)).bytes;
   serve(app, endpoints.documentEpub, async ({ params, reply }) => {
     const { name, vendor } = await summary(params.id);
-    const bytes = await epubOfDocument(manager, { id: params.id, name: name || 'Paper', vendor }, pictureOf);
+    const bytes = await epubOfDocuments(manager, name || 'Paper', [{ id: params.id, name, vendor }], pictureOf);
     return asFile(reply, `${name || 'document'}.epub`, 'application/epub+zip').send(Buffer.from(bytes));
   });
   serve(app, endpoints.documentTextPdf, async ({ params, reply }) => {

@@ -1,3 +1,4 @@
+import { randomUUID } from 'node:crypto';
 import { Readable } from 'node:stream';
 import sharp from 'sharp';
 import { Zip, ZipPassThrough, strToU8 } from 'fflate';
@@ -5,7 +6,7 @@ import { EntityManager, IsNull, Not } from 'typeorm';
 import { Problem } from '@crow/contract/problems';
 import { FACTS_FILE, ToldDocument } from '@crow/contract/shelfArchive';
 import { Turn } from '@crow/core/geometry';
-import { Block, epubOf } from '@crow/core/epub/epub';
+import { Block, BookPart, epubOf } from '@crow/core/epub/epub';
 import { textOnlyPdf } from '@crow/core/pdf/textOnlyPdf';
 import { guessLanguage, TOLD_APART } from '@crow/core/reading/language';
 import { languageTag } from '@crow/core/reading/otherLanguages';
@@ -50,16 +51,23 @@ export async function textPdfOf(
   return textOnlyPdf(set, { title, created: new Date() });
 }
 
-/** The text of a document, its headings and the pictures in it, as a book for reading devices (EPUB). */
-export async function epubOfDocument(
+/** The text of documents, their headings and the pictures in them, as one book for reading devices (EPUB). @param title of the book */
+export async function epubOfDocuments(
   manager: EntityManager,
-  { id, name, vendor }: { id: string; name: string; vendor: string | null },
+  title: string,
+  documents: readonly { id: string; name: string; vendor: string | null }[],
   pictureOf: PictureOf,
 ): Promise<Uint8Array> {
-  const pages = await setPages(manager, id, pictureOf);
-  const text = pages.flatMap((blocks) => blocks.flatMap((block) => ('text' in block ? block.text : []))).join('\n');
-  const language = languageTag(guessLanguage(text, TOLD_APART));
-  return epubOf({ id, title: name, creator: vendor, language, modified: new Date() }, pages);
+  const parts: BookPart[] = [];
+  for (const { id, name } of documents)
+    parts.push({ title: name || 'Paper', pages: await setPages(manager, id, pictureOf) });
+  const text = parts.flatMap(({ pages }) => pages.flat().flatMap((block) => ('text' in block ? block.text : [])));
+  const language = languageTag(guessLanguage(text.join('\n'), TOLD_APART));
+  const [{ id, vendor }] = documents;
+  const creator = documents.every((each) => each.vendor === vendor) ? vendor : null;
+  // A book of several papers is another one than that of the first.
+  const own = documents.length === 1 ? id : randomUUID();
+  return epubOf({ id: own, title, creator, language, modified: new Date() }, parts);
 }
 
 /** What stands on the pages of a document to be set anew: text and pictures, each where it stands among the others. */

@@ -51,7 +51,7 @@ export const EARLIEST = any(
 );
 export const UPCOMING = any('next|nachste[snrm]?|prochaine?s?');
 export const WHO = any(
-  '(?:from |to |by |with |of )?whom|who|which (?:supplier|sender|company|firm|shop|vendor)|what (?:supplier|company|firm)|(?:von |an |bei |mit )?(?:wem|wen)|wer|welche[rsnm]? (?:lieferant|firma|absender|unternehmen|laden)|(?:de |a |chez |avec |par )?qui|quel(?:le)? (?:fournisseur|entreprise|societe|magasin)',
+  '(?:from |to |by |with |of )?whom|who|which (?:suppliers?|senders?|company|companies|firms?|shops?|vendors?)|what (?:supplier|company|firm)|(?:von |an |bei |mit )?(?:wem|wen)|wer|welche[rsnm]? (?:lieferant(?:en)?|firm(?:a|en)|absender|unternehmen|laden)|(?:de |a |chez |avec |par )?qui|quel(?:le)?s? (?:fournisseurs?|entreprises?|societes?|magasins?)',
 );
 export const SENDING =
   /\b(from|sent|sends?|von|geschickt|schickte|schickt|bekommen|de|envoyee?|envoye|wrote|written|geschrieben)\b/;

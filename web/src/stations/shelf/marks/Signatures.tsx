@@ -183,9 +183,10 @@ async function signatureIn(picture: Blob): Promise<Signature | string> {
   if (typeof found === 'string') return NO_SIGNATURE[found];
   const strokes = found.lines.map((line) =>
     line.map(([x, y, width]): Stroke[number] => [
-      share(x / found.shape),
-      share(y),
-      Math.max(THINNEST_STROKE, share(width * SIGNATURE_HEIGHT)),
+      // As finely as a printer draws, and no finer: there are many places.
+      Math.round((x / found.shape) * 1000) / 1000,
+      Math.round(y * 1000) / 1000,
+      Math.max(THINNEST_STROKE, Math.round(width * SIGNATURE_HEIGHT * 100) / 100),
     ]),
   );
   return { id: crypto.randomUUID(), text: '', strokes, shape: inReach(found.shape) };

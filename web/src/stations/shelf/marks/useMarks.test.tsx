@@ -17,6 +17,7 @@ const mark = (id: string, part: Partial<NewMark> = {}): NewMark => ({
   text: 'Who pays?',
   ...part,
 });
+const LONG_STROKE = Array.from({ length: 4000 }, (_, at): [number, number, number] => [at / 4000, 0.5, 1.25]);
 const known = (given: NewMark): ShownMark => ({ ...given, by: 'Una', at: '2027-01-02T10:00:00.000Z', replies: [] });
 
 function open(start: ShownMark[] = []) {
@@ -51,6 +52,15 @@ function open(start: ShownMark[] = []) {
         >
           put and remove
         </button>
+        <button
+          onClick={() =>
+            marks.put(
+              Array.from({ length: 30 }, () => mark(newId(), { kind: 'signature', strokes: [LONG_STROKE], text: '' })),
+            )
+          }
+        >
+          sign thirty pages
+        </button>
         <button onClick={marks.undo} disabled={!marks.undo}>
           undo
         </button>
@@ -82,6 +92,21 @@ it('shows a mark at once, undoes it and does it again', async () => {
   await waitFor(() => expect(kept()).toEqual([]));
   await click('redo');
   await waitFor(() => expect(kept().map(({ text }) => text)).toEqual(['PAID']));
+});
+
+it('sends many marks in pieces that the server takes, and undoes them in one go', async () => {
+  const { user, server } = open();
+  await user.click(screen.getByRole('button', { name: 'sign thirty pages' }));
+  await waitFor(() => expect(screen.getByRole('status').textContent).toBe('|'.repeat(29)));
+  const sent = () =>
+    server.askedOf(endpoints.changeMarks).map((each) => (each as { body: { put: unknown[] } }).body.put);
+  await waitFor(() => expect(sent().flat()).toHaveLength(30));
+  expect(sent().length).toBeGreaterThan(2);
+  for (const piece of sent()) expect(JSON.stringify(piece).length).toBeLessThan(2_000_000);
+  const before = sent().length;
+  await user.click(screen.getByRole('button', { name: 'undo' }));
+  await waitFor(() => expect(server.askedOf(endpoints.changeMarks).length).toBe(before + 1));
+  await waitFor(() => expect(screen.getByRole('status').textContent).toBe(''));
 });
 
 it('undoes steps about the same in one go, and not what was done before them', async () => {

@@ -52,9 +52,13 @@ export function useMarks(documentId: string): Marks {
     const remove = change.flatMap(({ id, after }) => (after ? [] : [id]));
     try {
       // One after the other: what is changed and then removed is gone.
-      const sent = turn.current.then(() =>
-        ask(endpoints.changeMarks, { params: { id: documentId }, body: { put, remove } }),
-      );
+      const sent = turn.current.then(async () => {
+        const [first, ...more] = inPieces(put);
+        let told = await ask(endpoints.changeMarks, { params: { id: documentId }, body: { put: first, remove } });
+        for (const piece of more)
+          told = await ask(endpoints.changeMarks, { params: { id: documentId }, body: { put: piece, remove: [] } });
+        return told;
+      });
       turn.current = sent.catch(() => undefined);
       client.setQueryData<ShownMark[]>(key, await sent);
     } catch (error) {
@@ -108,6 +112,25 @@ export function useMarks(documentId: string): Marks {
       },
     }),
   };
+}
+
+/** So many characters of marks go to the server in one go: initials on every page of a book are more. */
+const MOST_AT_ONCE = 800_000;
+
+/** Marks in pieces that are not too large, one at least. */
+function inPieces(marks: NewMark[]): NewMark[][] {
+  const pieces: NewMark[][] = [[]];
+  let size = 0;
+  for (const mark of marks) {
+    const own = JSON.stringify(mark).length;
+    if (size > 0 && size + own > MOST_AT_ONCE) {
+      pieces.push([]);
+      size = 0;
+    }
+    pieces.at(-1)!.push(mark);
+    size += own;
+  }
+  return pieces;
 }
 
 function applied(now: readonly ShownMark[], change: Change): ShownMark[] {

@@ -197,7 +197,7 @@ export default function CopiesDialog({
         {!hidden && !wish.version && way !== 'folder' && (
           <div className="flex flex-wrap gap-x-6 gap-y-3">
             <Choice label="As" shown value={wish.as} choices={FORMS} onChange={(as) => change({ as })} />
-            {several && asPdf && (
+            {several && (asPdf || wish.as === 'epub') && (
               <Choice
                 label="Bound"
                 shown
