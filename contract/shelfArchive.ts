@@ -5,6 +5,10 @@ import { newMark } from './marks';
 /** The file in an archive of the shelf that tells what is in it: a list of these, as JSON. */
 export const FACTS_FILE = 'facts.json';
 
+/** So many characters tell of the marks of one document at most, and of all; marks that need more stay part of the PDF. */
+export const MOST_MARKS_TOLD = 10 * 1024 * 1024;
+export const ALL_MARKS_TOLD = 100 * 1024 * 1024;
+
 const sha256 = string().matches(/^[\da-f]{64}$/);
 
 /** A mark as an archive tells of it: on which page, counted from 0, and who made it and answered to it. */

@@ -10,7 +10,7 @@ import { endpoints } from '@crow/contract/endpoints';
 import { FACT_NAMES } from '@crow/contract/facts';
 import { Problem } from '@crow/contract/problems';
 import { LONGEST_NOTE, MOST_TAGS, tag } from '@crow/contract/documents';
-import { BroughtDocument, FACTS_FILE, ToldDocument, toldDocument } from '@crow/contract/shelfArchive';
+import { BroughtDocument, FACTS_FILE, MOST_MARKS_TOLD, ToldDocument, toldDocument } from '@crow/contract/shelfArchive';
 import { PageMark } from '@crow/core/pdf/marks/markPdf';
 import { nameKey, safeName } from '@crow/core/filing/names';
 import { admitKept, admitBookings, admitLines, admitTaxes } from '@crow/core/reading/facts/gate';
@@ -34,7 +34,7 @@ import { keepRemark } from './remarks';
 const WITHOUT_FOLDER = 'Brought in';
 const MOST_FACTS_BYTES = 200 * 1024 * 1024;
 /** What an archive tells of one document, and of how many. */
-const MOST_TOLD_BYTES = 1024 * 1024;
+const MOST_TOLD_BYTES = 2 * MOST_MARKS_TOLD;
 const MOST_DOCUMENTS = 100_000;
 
 /** What became of the documents that an archive tells of. */

@@ -4,7 +4,7 @@ import sharp from 'sharp';
 import { Zip, ZipPassThrough, strToU8 } from 'fflate';
 import { EntityManager, IsNull, Not } from 'typeorm';
 import { Problem } from '@crow/contract/problems';
-import { FACTS_FILE, ToldDocument } from '@crow/contract/shelfArchive';
+import { ALL_MARKS_TOLD, FACTS_FILE, MOST_MARKS_TOLD, ToldDocument } from '@crow/contract/shelfArchive';
 import { Turn } from '@crow/core/geometry';
 import { Block, BookPart, epubOf } from '@crow/core/epub/epub';
 import { textOnlyPdf } from '@crow/core/pdf/textOnlyPdf';
@@ -170,9 +170,14 @@ export async function shelfArchive({ database }: Context, folders: readonly stri
 
   async function* entries(): AsyncGenerator<Entry> {
     const told: ToldDocument[] = [];
+    let room = ALL_MARKS_TOLD;
     for (const { id, name, folder, pdfBlobId, bare, filedAt, facts, lines, taxes, bookings, tags, note } of documents) {
       const file = `${folder}/${name}.pdf`;
       yield { name: file, at: filedAt, pieces: () => readBlob(database, pdfBlobId) };
+      const marks = bare ? await toldMarks(manager, id) : [];
+      const size = JSON.stringify(marks).length;
+      const list = size <= Math.min(MOST_MARKS_TOLD, room) ? marks : null;
+      room -= list ? size : 0;
       const signed = await signedCopies(manager, { id, file: `${SIGNED}/${folder}/${name}` });
       for (const { file: copy, at, pieces } of signed)
         yield { name: copy, at: new Date(at), pieces: () => readBlob(database, pieces) };
@@ -187,11 +192,12 @@ export async function shelfArchive({ database }: Context, folders: readonly stri
         bookings: bookings ?? [],
         tags,
         note,
-        marks: bare && { ...bare, list: await toldMarks(manager, id) },
+        marks: list && bare && { ...bare, list },
         signed: signed.map(({ pieces: _, ...each }) => each),
       });
     }
-    yield textEntry(FACTS_FILE, JSON.stringify(told, null, 1));
+    // A line for each document: marks have thousands of numbers.
+    yield textEntry(FACTS_FILE, `[\n${told.map((each) => JSON.stringify(each)).join(',\n')}\n]\n`);
     yield textEntry('facts.csv', csvOf([['file', 'filed', ...FACT_NAMES], ...told.map(rowOf)]));
   }
 }

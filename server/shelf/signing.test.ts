@@ -31,7 +31,10 @@ const pdfsig = (path: string) => spawnSync('pdfsig', ['-nocert', path], { encodi
 function stampsIn(pdf: Buffer): number {
   const path = join(scratchFolder(), 'marked.pdf');
   writeFileSync(path, pdf);
-  const open = execFileSync('qpdf', ['--qdf', '--object-streams=disable', path, '-'], { encoding: 'latin1' });
+  const open = execFileSync('qpdf', ['--qdf', '--object-streams=disable', path, '-'], {
+    encoding: 'latin1',
+    maxBuffer: 100 * 1024 ** 2,
+  });
   return open.split('/Subtype /Stamp').length - 1;
 }
 
@@ -45,6 +48,13 @@ it('signed copies and marks come back from an archive, as they were', async () =
   await room.ask(endpoints.changeMarks, {
     params: { id: paper },
     body: { put: [{ ...mark, strokes: [], text: 'SWORN' }], remove: [] },
+  });
+  // A drawing that tells more than everything else of a shelf.
+  const line = Array.from({ length: 4000 }, (_, at): [number, number, number] => [at / 10 + 0.123, 50.25, 1.25]);
+  const drawing = { id: randomUUID(), pageId: pageList[0].id, kind: 'drawing' as const, ink: 'sea' as const, boxes };
+  await room.ask(endpoints.changeMarks, {
+    params: { id: paper },
+    body: { put: [{ ...drawing, strokes: Array.from({ length: 18 }, () => line), text: '' }], remove: [] },
   });
   await room.ask(endpoints.replyToMark, { params: { id: paper, mark: mark.id }, body: { text: 'Before whom?' } });
   await room.workOnAll();
@@ -66,7 +76,8 @@ it('signed copies and marks come back from an archive, as they were', async () =
   const [version] = await room.ask(endpoints.listVersions, { params: { id: back.id } });
   expect(version).toMatchObject({ until, signed: { by: 'Owner', certified: null, reason: 'It is so' } });
   expect(readFileSync(await versionFile(back.id, version.number)).equals(before)).toBe(true);
-  const [found] = await room.ask(endpoints.listMarks, { params: { id: back.id } });
+  const [found, drawn] = await room.ask(endpoints.listMarks, { params: { id: back.id } });
+  expect(drawn.strokes).toHaveLength(18);
   expect(found).toMatchObject({ kind: 'stamp', ink: 'plum', boxes, text: 'SWORN', by: 'Owner' });
   expect(found.replies).toMatchObject([{ by: 'Owner', text: 'Before whom?' }]);
   // Once, as an annotation that can be taken up again, and not as part of the page.
