@@ -109,6 +109,20 @@ it('shows how it was understood, and asks again when a condition is taken out or
   await waitFor(() => shown.getByText('about “power”'));
 });
 
+it('offers to ask without words that no paper is about, while something else says what it is about', async () => {
+  const wanted = { ...understood, about: ['power', 'habit'] };
+  const { user, server } = open('How much does our power habit cost?', (changed) =>
+    changed
+      ? { ...reply, understood: changed }
+      : { ...reply, understood: wanted, answer: null, cannot: { why: 'about', words: ['habit'], papers: 0 } },
+  );
+  await user.click((await told()).getByRole('button', { name: 'Ask without “habit”' }));
+  await waitFor(() =>
+    expect(server.askedOf(endpoints.askShelf).at(-1)).toMatchObject({ body: { understood: { about: ['power'] } } }),
+  );
+  await waitFor(async () => (await told()).getByText('170.00 GBP'));
+});
+
 it.each([
   [{ why: 'paid', words: [], papers: 0 }, 'No paper says whether it was paid.'],
   [{ why: 'about', words: ['gym'], papers: 0 }, 'No paper on the shelf is about “gym”.'],

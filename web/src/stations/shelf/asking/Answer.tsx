@@ -26,6 +26,7 @@ export function Answer({ question }: { question: string }) {
     );
   const { understood, answer, cannot } = reply;
   const sources = answer?.sources ?? [];
+  const without = cannot?.why === 'about' && understood ? withoutWords(own ?? understood, cannot.words) : undefined;
   return (
     <section aria-label="Answer" className="flex min-h-0 flex-1 flex-col">
       <div className="border-b border-rule px-4 py-3" role="status">
@@ -47,6 +48,13 @@ export function Answer({ question }: { question: string }) {
                   ? 'Take out a condition, or ask with other words.'
                   : 'Ask how much, how many, which, who, when or until when; “in quotes”, words are looked for.'}
             </p>
+            {without && (
+              <p className="mt-2">
+                <Button onClick={() => setChanged({ of: question, to: without })}>
+                  Ask without {cannot.words.map((word) => `“${word}”`).join(' and ')}
+                </Button>
+              </p>
+            )}
           </>
         )}
       </div>
@@ -96,6 +104,13 @@ export function Answer({ question }: { question: string }) {
       </div>
     </section>
   );
+}
+
+/** The same question without words that no paper is about; nothing where it would be about nothing then. */
+function withoutWords(understood: UnderstoodQuestion, words: readonly string[]): UnderstoodQuestion | undefined {
+  const about = understood.about.filter((word) => !words.includes(word));
+  const { who, kinds, folder } = understood;
+  return about.length + who.length + kinds.length > 0 || folder !== null ? { ...understood, about } : undefined;
 }
 
 function SourceRow({ source, question, day }: { source: AnswerSource; question: string; day?: string }) {
