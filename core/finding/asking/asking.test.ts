@@ -308,6 +308,10 @@ describe('a question over papers', () => {
 
   it.each([
     'How much rope did we use?',
+    'How much rope do we have?',
+    'How much rope do we need?',
+    'How much have we invoiced Tarn Power in 2025?',
+    'Avons-nous réglé la facture de Tarn Power ?',
     'How much did we save on rope?',
     'How much did we lose on Tarn Power in 2025?',
     'When was the boat painted by Gannet?',
@@ -315,6 +319,20 @@ describe('a question over papers', () => {
     'Please pay Tarn Power',
   ])('is not answered by bills when something else was done: %s', (question) => {
     expect(ask(question)).toHaveProperty('cannot');
+  });
+
+  it('takes no part of a name for a way of speaking', () => {
+    const papers = ['Rose & Change Ltd', 'Handover Cars'].map((vendor) =>
+      paper(vendor, 'invoice', '2025-05-01', { total: pounds(4200) }),
+    );
+    for (const question of [
+      'What did Rose & Change cost in 2025?',
+      'How much did we pay Handover Cars from 2024 to 2025?',
+    ]) {
+      const understood = understand(question, namesOn(papers, []), TODAY);
+      const answer = 'cannot' in understood ? understood : answerFrom(understood, { papers, like, today: TODAY });
+      expect(answer).toMatchObject({ sums: [pounds(4200)] });
+    }
   });
 
   it('takes a single word for a sender only where it is written or used as a name', () => {

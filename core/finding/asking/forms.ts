@@ -21,7 +21,7 @@ export const ORDERED =
 /** When something was paid, and what others paid us or we were given, stand on no paper that asks for money. */
 export const PAID_WHEN = any('pay|paid|paying|bezahlt|gezahlt|bezahlten|paye|payee|payes');
 export const OTHER_WAY =
-  /\b(?:pa(?:y|ys|id)(?: back)?(?: to)? (?:us|me)|(?:we|i) (?:ever )?(?:get|got|receive[ds]?|earn(?:ed)?|charged?|make|made)|(?:hat|haben) (?:uns|mir)\b.*\b(?:be|ge)?zahlt|(?:be)?zahlten? (?:uns|mir)|(?:uns|mir) (?:be|ge)?zahlt|(?:wir|ich)\b.*\b(?:bekommen|erhalten|verdient|berechnet)|(?:bekamen|bekam|erhielten|erhielt|verdienten) (?:wir|ich)|(?:nous|m) (?:a|ont) (?:paye|verse)|(?:avons nous|nous avons|ai je|j ai) (?:recu|gagne|facture))\b/;
+  /\b(?:pa(?:y|ys|id)(?: back)?(?: to)? (?:us|me)|(?:we|i) (?:ever )?(?:get|got|receive[ds]?|earn(?:ed)?|charged?|invoiced?|billed?|make|made)|(?:hat|haben) (?:uns|mir)\b.*\b(?:be|ge)?zahlt|(?:be)?zahlten? (?:uns|mir)|(?:uns|mir) (?:be|ge)?zahlt|(?:wir|ich)\b.*\b(?:bekommen|erhalten|verdient|berechnet)|(?:bekamen|bekam|erhielten|erhielt|verdienten) (?:wir|ich)|(?:nous|m) (?:a|ont) (?:paye|verse)|(?:avons nous|nous avons|ai je|j ai) (?:recu|gagne|facture))\b/;
 export const MONEY_ASKED = any(
   'how much|how (?:expensive|dear|high)|wie ?viel|wie teuer|combien|sum|total|totals|summe|betrag|montant|amount|cost|costs|kostet|kostete|kosteten|gekostet|kosten|coute|coutait|coutent|spend|spent|spending|ausgegeben|ausgaben|depenses?|depensee?|expenses?|expenditure|outgoings|pay|paid|bezahlt|gezahlt|payee?|charged?|berechnet|worth|gesamt|gesamtbetrag|wie hoch|s eleve|somme|fees?|premiums?|gebuhr(?:en)?|frais|honoraires|what was the (?:bill|invoice)',
 );
@@ -118,17 +118,20 @@ export const LIST = any(
   'which|what|show|list|find|are there|is there|do we have|have we|give me|all|welche[snrm]?|gibt es|zeige?|suche?|haben wir|quelles?|quels|quel|y a t il|montrez?|avons nous|liste|trouve[rz]?',
 );
 export const YES_OR_NO = any(
-  '^(?:does|do|did|is|are|has|have|can|could|should|will|would|was(?! (?:hat|haben|kostet|kosteten|war|waren|ist|sind|kam|zahl\\S*|bezahl\\S*|geben|gaben|gibt|geht|ging|gingen|mussen|musste|wird|wurde|macht|machte|steht|kommt))|were|ist|sind|hat|haben|kann|soll|est ce)',
+  '^(?:does|do|did|is|are|has|have|can|could|should|will|would|was(?! (?:hat|haben|kostet|kosteten|war|waren|ist|sind|kam|zahl\\S*|bezahl\\S*|geben|gaben|gibt|geht|ging|gingen|mussen|musste|wird|wurde|macht|machte|steht|kommt))|were|ist|sind|hat|haben|kann|soll|est ce|avons nous|avez vous|ai je|a t on)',
 );
 
 /** What is done with money otherwise than paying it, which no bill tells. */
 export const OTHERWISE =
-  /^(?:sav|los|lost|earn|mak|made|ow|sell|sold|refund|return|borrow|lend|lent|donat|budget|plan|expect|estimat|tak|took|turn|bring|brought|us|need|get|win|won|rais|lower|harvest|produc|spar|verdien|verlor|verkauf|leih|lieh|erstatt|brauch|gagn|perd|vend|rembours|prevoi|econom|utilis)/;
+  /^(?:sav|los|lost|earn|mak|made|ow|sell|sold|refund|return|borrow|lend|lent|donat|budget|plan|expect|estimat|tak|took|turn|bring|brought|us|need|get|win|won|rais|lower|invoic|bill|credit|claim|sue|harvest|produc|spar|verdien|verlor|verkauf|leih|lieh|erstatt|brauch|gagn|perd|vend|rembours|prevoi|econom|utilis)/;
 
 export const SUBJECTS = /^(?:we|i|us|wir|ich|uns|nous|on|je)$/;
 
 export const SEPARATE = /^(?:ge\p{L}{3,}(?:t|en)|(?:ver|be|ent|er)\p{L}{3,}(?:t|en))$/u;
 
+/** What somebody does who pays. */
+export const PAYING =
+  /^(?:pay|pays|paid|spend|spent|buy|bought|give|gave|given|cost|hand|leave|left|settle|send|sent|part|shell|lay|put)$/;
 /** What somebody did with how much of something. */
 export const DONE =
-  /\bhow much (?:\S+ ){1,3}(?:did|do|does|have|has|can|will) (?:we|i|you|they) (?:ever |already )?(\S+)/;
+  /\bhow much (?:\S+ ){1,3}(?:did|do|does|have|has|can|will) (?:we|i|you|they) (?:ever |already |have to |had to |need to )?(\S+)/;

@@ -1,6 +1,7 @@
 import { fold } from '../../reading/facts/rows';
 import { plainQuestion, Text } from './text';
 import { isTopic } from './topics';
+import { NAMED } from './wordings';
 import { isEmpty, kindNouns, nameWords } from './words';
 
 /** Takes a folder that is named as one. */
@@ -53,7 +54,7 @@ export function capitalsIn(question: string): ReadonlySet<string> {
   return new Set([...question.matchAll(/\p{Lu}[\p{L}\p{N}]*/gu)].map(([word]) => fold(word)));
 }
 
-/** Takes the name of a sender, or as much of its beginning as tells it from others. */
+/** Takes the name of a sender, or as much of its beginning as tells it from others; a sign stands in its place. */
 export function takeSenders(text: Text, senders: readonly string[], capitals: ReadonlySet<string>): string[] {
   const known = senders.map((sender) => ({ sender, words: nameWords(plainQuestion(sender)) }));
   const words = [...text.rest.matchAll(/[\p{L}\p{N}]+/gu)].map((match) => ({ word: match[0], at: match.index }));
@@ -92,7 +93,7 @@ export function takeSenders(text: Text, senders: readonly string[], capitals: Re
       known,
     );
   if (!best) return [];
-  text.rest = `${text.rest.slice(0, best.from)} ${text.rest.slice(best.to)}`.replace(/ {2,}/g, ' ').trim();
+  text.rest = `${text.rest.slice(0, best.from)} ${NAMED} ${text.rest.slice(best.to)}`.replace(/ {2,}/g, ' ').trim();
   return [...new Set(best.senders)];
 }
 

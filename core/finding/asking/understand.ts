@@ -22,6 +22,7 @@ import {
   NET,
   ONE_BILL,
   ORDERED,
+  PAYING,
   OTHERWISE,
   OTHER_WAY,
   PAID_WHEN,
@@ -44,7 +45,7 @@ import { readPeriods } from './periods';
 import { takeAmounts } from './takeAmounts';
 import { capitalsIn, takeFolder, takeSenders } from './takeNames';
 import { any, plainQuestion, Text } from './text';
-import { RATES, rephrased } from './wordings';
+import { NAMED, RATES, rephrased } from './wordings';
 import { isEmpty, kindNouns } from './words';
 
 /** What names there are on the shelf. */
@@ -60,8 +61,12 @@ export interface ShelfNames {
  * @param today ISO 8601
  */
 export function understand(question: string, names: ShelfNames, today: string): Understood | NotSaid {
-  const plain = rephrased(plainQuestion(question));
-  if (!plain) return { cannot: 'nothing asked' };
+  const said = plainQuestion(question);
+  if (!said) return { cannot: 'nothing asked' };
+  // Names come first: a sender may be called like a month, a kind, a topic, or a way of speaking.
+  const named = new Text(said);
+  const who = takeSenders(named, names.senders, capitalsIn(question));
+  const plain = rephrased(named.rest);
   if (ORDERED.test(plain)) return { cannot: 'words' };
   if (WHETHER_PAID.some((form) => form.test(plain)) && !/\b(must|muss|have to|doit etre)\b/.test(plain))
     return { cannot: 'paid' };
@@ -72,7 +77,7 @@ export function understand(question: string, names: ShelfNames, today: string): 
     fact: 'total',
     which: 'latest',
     about: [],
-    who: [],
+    who,
     kinds: [],
     folder: null,
     by: 'date',
@@ -80,9 +85,7 @@ export function understand(question: string, names: ShelfNames, today: string): 
     against: null,
     amounts: null,
   };
-  const text = new Text(plain);
-  // Names come first: a sender may be called like a month, a kind or a topic.
-  found.who = takeSenders(text, names.senders, capitalsIn(question));
+  const text = new Text(plain.replaceAll(NAMED, ' ').replace(/ {2,}/g, ' ').trim());
   found.folder = takeFolder(text, names.folders);
   found.amounts = takeAmounts(text);
   takeRate(text, found);
@@ -96,7 +99,7 @@ export function understand(question: string, names: ShelfNames, today: string): 
   text.take(
     any('so far|in all|all in all|up to now|bisher|bis jetzt|jusqu ici|au total|en tout|how much|wie ?viel|a combien'),
   );
-  const verbs = plainVerbs(plain, found.who);
+  const verbs = plainVerbs(plain);
   const left = text.rest.split(/[^\p{L}\p{N}.]+/u).filter((word) => !isEmpty(word));
   const isOf = (word: string) => found.wants === 'value' || !OTHERWISE.test(word);
   found.about = [...new Set(left)].filter((word) => !(tellsMoney(found) && verbs.has(word) && isOf(word)));
@@ -107,12 +110,11 @@ export function understand(question: string, names: ShelfNames, today: string): 
  * Words that say what somebody did, by where they stand: right after who did it (“what did we lay out”, “what Apex took off us”), or, as
  * participles do in German, at the very end.
  */
-function plainVerbs(plain: string, who: readonly string[]): ReadonlySet<string> {
+function plainVerbs(plain: string): ReadonlySet<string> {
   const words = plain.split(' ');
-  const names = new Set(who.flatMap((name) => plainQuestion(name).split(' ')));
   const verbs = words.filter(
     (word, at) =>
-      (at > 0 && (SUBJECTS.test(words[at - 1]) || (names.has(words[at - 1]) && !names.has(word)))) ||
+      (at > 0 && (SUBJECTS.test(words[at - 1]) || words[at - 1] === NAMED)) ||
       (at === words.length - 1 && SEPARATE.test(word)),
   );
   return new Set(verbs.filter((word) => !/s$/.test(word)));
@@ -276,7 +278,7 @@ const readMoney: Reader = (asked, text, found, names) => {
   if (!isAverage && !isMoney && !MONEY_ASKED.test(asked)) return false;
   // “How much honey did we harvest?” asks for something else than money.
   const [, deed] = DONE.exec(asked) ?? [];
-  if (deed && !isEmpty(deed) && !MONEY_ASKED.test(deed)) return { cannot: 'words' };
+  if (deed && !PAYING.test(deed)) return { cannot: 'words' };
   if (YES_OR_NO.test(asked) || OTHER_WAY.test(asked)) return { cannot: 'words' };
   while (text.take(MONEY_ASKED));
   const latest = text.take(LATEST);

@@ -32,7 +32,7 @@ const SAME: [form: RegExp, plain: string | ((...found: string[]) => string)][] =
   ],
   [/\b(ging|gingen|geht|gehen)( .*)? drauf\b/g, '$1$2'],
   [/\b(?:debourse|debourser|laisse|mis dans|acquitte|vire|regle)\b(?! avant)/g, 'depense'],
-  [/\b(?:the )?(?:damage|outlay|outgoings|spend|expense|bill) (for|on)\b/g, 'spending $1'],
+  [/\b(?:the )?(?:damage|outlay|outgoings|spend|expense) (for|on)\b/g, 'spending $1'],
   [
     /\bannual (?:cost|costs|price|amount|charge|fee|premium)s?\b|\byearly (?:cost|price|charge|premium)s?\b/g,
     'cost peryear',
@@ -41,7 +41,7 @@ const SAME: [form: RegExp, plain: string | ((...found: string[]) => string)][] =
   [/\b(?:the )?(?:start|beginning|outset) of (?=(?:19|20)\d\d)/g, ''],
   [/\b(?:dem )?(?:anfang|beginn)(?: des jahres)? (?=(?:19|20)\d\d)|\bdebut (?=(?:19|20)\d\d)/g, ''],
   // What is asked for.
-  [/\b(?:let me see|let me have|can i see|i want to see|i need)\b/g, 'show'],
+  [/\b(?:let me see|let me have|can i see|i want to see)\b|^i need\b/g, 'show'],
   [/\b(?:is|are) (?:filed|stored|kept) (?:under|in|at)\b/g, 'is in'],
   [/\b(?:payment|paying) (?:date|day|deadline)\b/g, 'due date'],
   [/\b(?:end|closing|expiry) date\b/g, 'expiry date'],
@@ -51,7 +51,7 @@ const SAME: [form: RegExp, plain: string | ((...found: string[]) => string)][] =
     'how many bills from',
   ],
   [
-    /\b(?:were|are|was|am|have|has|did|do) (we|i)(?: \S+)?? (?:been |get |got |being )?(?:charged|billed|invoiced|debited)\b/g,
+    /\b(?:(?:were|are|was|am)(?= (?:we|i)\b)|(?:have|has|had)(?= (?:we|i) (?:been|got)\b)|did(?= (?:we|i) get\b)) (we|i)(?: been| got| get| being)?(?: \S+)?? (?:charged|billed|invoiced|debited)\b/g,
     'cost $1',
   ],
   [/^(?:compared (?:with|to)|verglichen mit|par rapport a) ((?:19|20)\d\d) (.+)$/g, '$2 compared to $1'],
@@ -104,7 +104,7 @@ const SAME: [form: RegExp, plain: string | ((...found: string[]) => string)][] =
   [/\b(?:run|runs|last|good|in force)\b(?= until| for$|$)(?<=until when.*)/g, 'valid'],
   // How something changed from one time to another.
   [
-    /\b(?:gone|went|go|going) (up|down)\b|\b(?:increase[sd]?|risen|rises?|rose|grown|grew|climbed|changed?)\b|\b(?:decrease[sd]?|dropped|drops?|fallen|fell|sunk)\b(?=.*\b(?:from|since|between|than)\b)/g,
+    /\b(?:(?:gone|went|go|going) (?:up|down)|increase[sd]?|risen|rises?|rose|grown|grew|climbed|changed?|decrease[sd]?|dropped|drops?|fallen|fell|sunk)\b(?=.* (?:from .* to|since|between|than|compared) )/g,
     'more',
   ],
   [/\b(?:gestiegen|angestiegen|gesunken|gefallen|zugenommen|abgenommen)\b/g, 'mehr'],
@@ -151,6 +151,9 @@ const SAME: [form: RegExp, plain: string | ((...found: string[]) => string)][] =
 
 /** Words that something is paid at a rate, and which. */
 export const RATES = { permonth: 'month', perquarter: 'quarter', peryear: 'year' } as const;
+
+/** What stands in a question where a sender was named. */
+export const NAMED = '¤';
 
 /** A plain question, said by the wordings that questions are understood by. */
 export function rephrased(plain: string): string {
