@@ -154,7 +154,7 @@ export const PROBLEMS = {
   'mails-not-read': {
     status: 422,
     happened:
-      'Not every mail of “{name}” can be read, or is smaller than 64 MB: not number {numbers}, counted from the first.',
+      'Some of the mails in “{name}” can’t be read, or are larger than 64 MB: number {numbers}, counted from the first.',
     kept: 'All others were taken in; the mailbox is kept as it came.',
     todo: 'Save what is attached to these in your mail program, and take that in.',
   },
