@@ -111,6 +111,15 @@ test('a slip of paper on a dark table: the table is no ink', () => {
   expect(alike(signatureFrom(photo) as TracedSignature)).toBeGreaterThan(0.8);
 });
 
+test('ruled paper: its lines are no ink, and what crosses them stays', () => {
+  const photo = picture([1300, 800], [300, 230, 700], (_, y, inked) => {
+    const ruled = (y + 20) % 70 < 3;
+    const tone = (inked ? 45 : ruled ? 150 : 238) + 8 * grain();
+    return [tone, tone, inked ? tone + 40 : tone, 255];
+  });
+  expect(alike(signatureFrom(photo) as TracedSignature)).toBeGreaterThan(0.75);
+});
+
 test('a picture that is transparent already keeps what is opaque', () => {
   const clear = picture([700, 320], [30, 20, 620], (_, __, inked) => (inked ? [0, 0, 0, 255] : [0, 0, 0, 0]));
   expect(alike(signatureFrom(clear) as TracedSignature)).toBeGreaterThan(0.8);

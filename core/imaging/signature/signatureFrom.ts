@@ -29,6 +29,10 @@ const MOST_LINES = 400;
 const ALONG_EDGE = 0.5;
 /** Pieces of less than this share of the largest one are specks. */
 const SPECK = 0.004;
+/** Pieces at a border are no part of a signature when they have less than this share of the largest one. */
+const END = 0.1;
+/** A row of which so much is ink (shares of the width) is of a ruled line, and one beside it. */
+const [RULED, BESIDE_RULED] = [0.7, 0.3];
 /** Room around the signature when it is looked at closely, as a share of its size. */
 const MARGIN = 0.04;
 
@@ -77,7 +81,36 @@ function onWhite(picture: Raster): Raster {
 
 function inkOf(picture: Raster): Ink {
   const { width, height, data } = renderLook(picture, 'bilevel');
-  return { width, height, data: Uint8Array.from(data, (value) => (value < 128 ? 1 : 0)) };
+  const ink = { width, height, data: Uint8Array.from(data, (value) => (value < 128 ? 1 : 0)) };
+  return withoutRules(ink);
+}
+
+/**
+ * Ink without level lines that the paper is ruled with from side to side: a stroke under a name leaves room on both sides. What crosses a
+ * line stays.
+ */
+function withoutRules(ink: Ink): Ink {
+  const { width, height } = ink;
+  const data = Uint8Array.from(ink.data);
+  const shares = Array.from({ length: height }, (_, y) => {
+    let count = 0;
+    for (let x = 0; x < width; x++) count += ink.data[y * width + x];
+    return count / width;
+  });
+  for (let y = 0; y < height; y++) {
+    if (shares[y] < RULED) continue;
+    let [top, bottom] = [y, y];
+    while (top > 0 && shares[top - 1] >= BESIDE_RULED) top--;
+    while (bottom < height - 1 && shares[bottom + 1] >= BESIDE_RULED) bottom++;
+    for (let x = 0; x < width; x++) {
+      const isCrossed = [top - 1, bottom + 1].some(
+        (row) => row >= 0 && row < height && ink.data[row * width + x] === 1,
+      );
+      if (!isCrossed) for (let row = top; row <= bottom; row++) data[row * width + x] = 0;
+    }
+    y = bottom;
+  }
+  return { width, height, data };
 }
 
 /** The pieces of ink that were written, and which piece each pixel is of. */
@@ -91,7 +124,10 @@ function written(ink: Ink): { kept: Component[]; labels: Int32Array; isKept: boo
   };
   const inner = components.filter((each) => !isEdge(each));
   const largest = Math.max(0, ...inner.map(({ pixels }) => pixels));
-  const isKept = components.map((each) => !isEdge(each) && each.pixels >= Math.max(3, SPECK * largest));
+  // What is left at a border of a line that runs beyond it is little.
+  const isEnd = ({ left, top, right, bottom, pixels }: Component) =>
+    (left === 0 || top === 0 || right === width - 1 || bottom === height - 1) && pixels < END * largest;
+  const isKept = components.map((each) => !isEdge(each) && !isEnd(each) && each.pixels >= Math.max(3, SPECK * largest));
   return { kept: components.filter((_, at) => isKept[at]), labels, isKept };
 }
 
