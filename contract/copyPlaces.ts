@@ -20,7 +20,7 @@ export const copyPlace = object({
   /** How many copies lie there, of how many. */
   copies: number().integer().required(),
   wanted: number().integer().required(),
-  /** Since when it is as the shelf is; null while copies are on their way. */
+  /** When it was last seen to be as the shelf is; null while copies are on their way. */
   agreed: when.nullable(),
   /** Copies that somebody changed there, and names that something else has: they were left alone. The first of them. */
   left: array(string().required()).required(),

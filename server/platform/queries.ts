@@ -110,7 +110,7 @@ export async function returnJob(manager: EntityManager, kind: string, id: string
   );
 }
 
-/** Whether work of a kind waits for a document. */
+/** Whether work of a kind waits, for a document or a place where one is named. */
 export async function isWaitingFor(manager: EntityManager, kind: string, of?: string): Promise<boolean> {
   const found = await rows(
     manager,

@@ -321,6 +321,20 @@ describe('a question over papers', () => {
     expect(ask(question)).toHaveProperty('cannot');
   });
 
+  it('takes a thing that stands beside a name for a thing, and not for what was done', () => {
+    expect(sums('How much did we spend on rope from Gannet?')).toEqual([pounds(4000)]);
+    expect(sums('What did Gannet rope cost in 2025?')).toEqual([pounds(4000)]);
+    expect(sums('How much was Gannet rope in 2025?')).toEqual([pounds(4000)]);
+    expect(why('Was haben wir Gannet für Getränke bezahlt?')).toBe('about');
+    expect(why('Was kostet bei Gannet das Gewicht')).toBe('about');
+    expect(sums('How much did Tarn Power wangle in 2025?')).toEqual([pounds(17_000)]);
+  });
+
+  it('does not take things for orders', () => {
+    expect(why('Print costs in 2025?')).toBe('about');
+    expect(why('Email fees of 2025?')).toBe('about');
+  });
+
   it('takes no part of a name for a way of speaking', () => {
     const papers = ['Rose & Change Ltd', 'Handover Cars'].map((vendor) =>
       paper(vendor, 'invoice', '2025-05-01', { total: pounds(4200) }),

@@ -16,7 +16,7 @@ export const WHETHER_PAID = [
 
 /** What is to be done, rather than told. */
 export const ORDERED =
-  /^(?:(?:can|could|would|will) you |please |kannst du |bitte |peux tu |pouvez vous )*(?:send|forward|pay|print|delete|sign|remind|mail|email|upload|scan|schicke?|sende|drucke?|losche|bezahle?|envoie|envoyez|imprime|paye|payez|supprime)\b(?! (?:for|by|to)\b)|^(?:can|could|would|will) you (?:send|forward|pay|print|delete|sign)\b/;
+  /^(?:(?:please|bitte|kannst du|peux tu|pouvez vous|(?:can|could|would|will) you) )+(?:send|forward|pay|print|delete|sign|remind|mail|email|upload|scan|schicke?n?|sende|drucke?n?|losche?n?|bezahle?n?|envoie|envoyer|envoyez|imprime|imprimer|paye|payer|payez|supprime|supprimer)\b|^(?:send|forward|pay|print|delete|sign|remind|mail|email|upload|scan|schicke?|sende|drucke?|losche|bezahle?|envoie|envoyez|imprime|paye|payez|supprime) (?:the|this|that|these|those|all|my|our|me|us|it|them|a|an|die|den|das|der|diese[nrs]?|mir|uns|meine?|unsere?|la|le|les|moi|nous|¤)(?= |$)/;
 
 /** When something was paid, and what others paid us or we were given, stand on no paper that asks for money. */
 export const PAID_WHEN = any('pay|paid|paying|bezahlt|gezahlt|bezahlten|paye|payee|payes');
@@ -125,7 +125,11 @@ export const YES_OR_NO = any(
 export const OTHERWISE =
   /^(?:sav|los|lost|earn|mak|made|ow|sell|sold|refund|return|borrow|lend|lent|donat|budget|plan|expect|estimat|tak|took|turn|bring|brought|us|need|get|win|won|rais|lower|invoic|bill|credit|claim|sue|harvest|produc|spar|verdien|verlor|verkauf|leih|lieh|erstatt|brauch|gagn|perd|vend|rembours|prevoi|econom|utilis)/;
 
-export const SUBJECTS = /^(?:we|i|us|wir|ich|uns|nous|on|je)$/;
+export const SUBJECTS = /^(?:we|i)$/;
+export const HELPERS = /^(?:do|does|did|has|have|had)$/;
+/** Small words before things: what follows them was not done. */
+export const BEFORE_THINGS =
+  /^(?:fur|von|an|bei|mit|aus|auf|in|zu|um|uber|der|die|das|den|dem|ein|eine|einen|einem|unser|unsere|mein|meine)$/;
 
 export const SEPARATE = /^(?:ge\p{L}{3,}(?:t|en)|(?:ver|be|ent|er)\p{L}{3,}(?:t|en))$/u;
 

@@ -4,12 +4,14 @@ import {
   BESIDE,
   COMPARED,
   DONE,
+  BEFORE_THINGS,
   DUE,
   EARLIEST,
   ENDS,
   FILLERS_OF_DAYS,
   GROSS,
   HAPPENED,
+  HELPERS,
   HOW_MANY,
   HOW_MUCH,
   LATEST,
@@ -107,15 +109,18 @@ export function understand(question: string, names: ShelfNames, today: string): 
 }
 
 /**
- * Words that say what somebody did, by where they stand: right after who did it (“what did we lay out”, “what Apex took off us”), or, as
- * participles do in German, at the very end.
+ * Words that say what somebody did, by where they stand: right after who did it (“what did we …”, “how much does Apex …”), or, as
+ * participles do in German, at the very end. What stands between a name and what it cost is a thing: “what did Apex lids cost”.
  */
 function plainVerbs(plain: string): ReadonlySet<string> {
   const words = plain.split(' ');
+  const isDone = (at: number) =>
+    words[at - 1] === NAMED && HELPERS.test(words[at - 2] ?? '') && !MONEY_ASKED.test(words.slice(at).join(' '));
   const verbs = words.filter(
     (word, at) =>
-      (at > 0 && (SUBJECTS.test(words[at - 1]) || words[at - 1] === NAMED)) ||
-      (at === words.length - 1 && SEPARATE.test(word)),
+      SUBJECTS.test(words[at - 1] ?? '') ||
+      isDone(at) ||
+      (at === words.length - 1 && SEPARATE.test(word) && !BEFORE_THINGS.test(words[at - 1] ?? '')),
   );
   return new Set(verbs.filter((word) => !/s$/.test(word)));
 }

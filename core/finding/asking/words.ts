@@ -27,7 +27,7 @@ const KIND_NOUNS: [form: string, kinds: string[]][] = [
   ['tickets?|fahrkarten?|fahrscheine?|eintrittskarten?|billets?', ['ticket']],
   ['quotes?|quotations?|estimates?|angebote?n?|kostenvoranschlage?|devis', ['quote']],
   ['purchase orders?|orders|bestellung(?:en)?|auftrage?|commandes?', ['order']],
-  ['contracts?|agreements?|vertrage?n?|vertrags|contrats?', ['contract']],
+  ['contracts?|agreements?|policy|policies|policen?|vertrage?n?|vertrags|contrats?', ['contract']],
   ['certificates?|deeds?|urkunden?|zertifikate?|bescheinigung(?:en)?|certificats?|attestations?', ['certificate']],
   ['payslips?|pay slips?|lohnzettel|gehaltsabrechnung(?:en)?|fiches? de paie|bulletins? de salaire', ['payslip']],
   ['notices?|assessments?|bescheide?n?|avis', ['notice']],

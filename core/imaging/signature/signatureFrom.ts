@@ -22,7 +22,7 @@ const LOOKED_AT = 1600;
 const TRACED = 700;
 /** How sure it is that a sheet of paper lies in the picture. */
 const SURE_SHEET = 0.6;
-/** More pieces of ink than this, more lines or places are no signature, but a page. */
+/** More pieces of ink than this, or more lines, are no signature, but a page. */
 const MOST_PIECES = 120;
 const MOST_LINES = 400;
 /** What lies along an edge of the picture for so much of it (a share) is no ink of a pen. */
