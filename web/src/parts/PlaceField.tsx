@@ -12,7 +12,6 @@ export function PlaceField({
   value: string;
   onChange: (path: string) => void;
 }) {
-  const { data: places = [] } = usePlaces(value);
   const list = useId();
   return (
     <label className="block">
@@ -26,11 +25,19 @@ export function PlaceField({
         value={value}
         onChange={(event) => onChange(event.target.value)}
       />
-      <datalist id={list}>
-        {places.map((place) => (
-          <option key={place} value={place} />
-        ))}
-      </datalist>
+      <PlaceList id={list} beginning={value} />
     </label>
+  );
+}
+
+/** The folders of the machine whose paths begin so, for a field to offer. */
+export function PlaceList({ id, beginning }: { id: string; beginning: string }) {
+  const { data: places = [] } = usePlaces(beginning);
+  return (
+    <datalist id={id}>
+      {places.map((place) => (
+        <option key={place} value={place} />
+      ))}
+    </datalist>
   );
 }

@@ -7,8 +7,9 @@ import { endpoints } from '@crow/contract/endpoints';
 import { ProblemReport } from '@crow/contract/problems';
 import { newWatchedFolder, NewWatchedFolder, Purpose, PURPOSES, WatchedFolder } from '@crow/contract/watching';
 import { Button, Choice, IconButton, inputLook, ProblemText } from '../../parts/controls';
+import { PlaceList } from '../../parts/PlaceField';
 import { count } from '../../parts/words';
-import { useChange, usePlaces, useWatched } from '../../queries';
+import { useChange, useWatched } from '../../queries';
 import { ask, reportOf } from '../../api';
 import { useNotices } from '../../parts/notices';
 
@@ -102,7 +103,7 @@ function NewFolder() {
     resolver: yupResolver(newWatchedFolder),
     mode: 'onChange',
   });
-  const { data: places = [] } = usePlaces(useWatch({ control, name: 'path' }));
+  const path = useWatch({ control, name: 'path' });
   const client = useQueryClient();
   const { tell } = useNotices();
   /** What lies in the folder already, which is asked about before it is taken in. */
@@ -133,11 +134,7 @@ function NewFolder() {
         className={`${inputLook} max-w-96 font-mono`}
         {...register('path', { onChange: () => setFull(undefined) })}
       />
-      <datalist id="places">
-        {places.map((place) => (
-          <option key={place} value={place} />
-        ))}
-      </datalist>
+      <PlaceList id="places" beginning={path} />
       <Controller
         control={control}
         name="purpose"

@@ -53,6 +53,11 @@ function open(
       });
       return made;
     })
+    .on(endpoints.listPlaces, () => ['/media/stick'])
+    .on(endpoints.addCopyPlace, ({ body: { path, keep } }) => ({
+      ...{ id: PAPERS[0].id, path, scope: 'papers' as const, of: '2', keep },
+      ...{ copies: 0, wanted: 0, agreed: null, left: [], problem: null },
+    }))
     .on(endpoints.readParcel, () => made!)
     .on(endpoints.endParcel, () => made!);
   const closed = jest.fn();
@@ -81,6 +86,34 @@ it('asks for what is chosen, and says why it can’t be had', async () => {
     mayPrint: false,
     mail: null,
   });
+});
+
+it('copies the papers into a folder of the machine, as they are filed, once', async () => {
+  const { user, server, closed } = open();
+  await user.selectOptions(screen.getByLabelText('Hand over'), 'in a folder of this machine');
+  expect(screen.queryByLabelText('Marks')).toBeNull();
+  expect(screen.getByRole('button', { name: 'Copy there' })).toHaveProperty('disabled', true);
+  await user.type(screen.getByLabelText(/^Folder of this machine/), '/media/stick');
+  await user.click(screen.getByRole('button', { name: 'Copy there' }));
+  await waitFor(() => expect(closed).toHaveBeenCalled());
+  expect(server.askedOf(endpoints.addCopyPlace)[0]?.body).toEqual({
+    ...{ path: '/media/stick', keep: false, folderId: null },
+    documentIds: PAPERS.map(({ id }) => id),
+  });
+});
+
+it('offers no folder of the machine to somebody who only reads', async () => {
+  open(PAPERS, { role: 'reader' });
+  await waitFor(() => expect(screen.queryByRole('option', { name: 'in a folder of this machine' })).toBeNull());
+  screen.getByRole('option', { name: 'saved on this device' });
+});
+
+it('binds several papers to one book for reading devices', async () => {
+  const { user, server } = open();
+  await user.selectOptions(screen.getByLabelText('As'), 'book for reading devices (EPUB)');
+  await user.selectOptions(screen.getByLabelText('Bound'), 'all in one');
+  await user.click(screen.getByRole('button', { name: 'Save it' }));
+  await waitFor(() => expect(wished(server)).toMatchObject({ as: 'epub', form: 'merged' }));
 });
 
 it('writes a mail for the mail program with the names of the papers, and warns of one that is large', async () => {
