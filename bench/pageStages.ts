@@ -1,7 +1,8 @@
 import sharp from 'sharp';
 import { judgeLegibility } from '@crow/core/imaging/legibility';
 import { findOutlines } from '@crow/core/imaging/outline/findOutlines';
-import { flatten, makePage, proposeRecipes } from '@crow/core/imaging/recipe';
+import { proposeRecipes } from '@crow/core/imaging/proposing/proposals';
+import { flatten, makePage } from '@crow/core/imaging/recipe';
 import { encodePhoto } from '@crow/demo/capture';
 import { makeScene } from '@crow/demo/scenes';
 import { demoStock } from '@crow/demo/stock';

@@ -7,7 +7,7 @@ import { madePage } from '@crow/server/engines/pictures';
 import { withScratch } from '@crow/server/engines/scratch';
 import { inspectFile, openPage } from '@crow/server/engines/sourceFile';
 import { lookedAtPicture } from '@crow/server/engines/pictures';
-import { proposeRecipes } from '@crow/core/imaging/recipe';
+import { proposeRecipes } from '@crow/core/imaging/proposing/proposals';
 import { bindPdf } from '@crow/core/pdf/bindPdf';
 
 /**

@@ -90,7 +90,7 @@ export function makeSpread(seed: number, [left, right]: [PrintedPage, PrintedPag
   };
 }
 
-export type Bend = 'curled' | 'rolled' | 'folded' | 'crumpled';
+export type Bend = 'curled' | 'rolled' | 'folded' | 'crumpled' | 'letter';
 export const BENDS: Bend[] = ['curled', 'rolled', 'folded', 'crumpled'];
 
 /** A single sheet that is not flat, by number. */
@@ -142,6 +142,18 @@ export function makeBent(seed: number, bend: Bend, paper: PrintedPage, longSide:
           z += tall * Math.max(0, 1 - Math.abs(across) / wide);
         }
         return [u - width / 2, v - height / 2, Math.max(0, z)];
+      };
+    }
+    if (bend === 'letter') {
+      // Folded twice across, as for an envelope, and opened again.
+      const steep = [between(-0.3, 0.3), between(-0.3, 0.3), between(-0.3, 0.3)];
+      const folds = [between(0.31, 0.35) * height, between(0.64, 0.68) * height];
+      const profile = curve((s) => steep[folds.filter((fold) => s > fold).length], height);
+      const [middle] = profile(height / 2);
+      const lowest = Math.min(...[0, ...folds, height].map((s) => profile(s)[1]));
+      return (u, v) => {
+        const [y, z] = profile(v);
+        return [u - width / 2, y - middle, z - lowest];
       };
     }
     // Bent along straight lines: across them it is a curve, along them it is straight.

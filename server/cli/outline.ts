@@ -1,5 +1,5 @@
 import { findOutlines } from '@crow/core/imaging/outline/findOutlines';
-import { LEAST_CONFIDENCE } from '@crow/core/imaging/recipe';
+import { LEAST_CONFIDENCE } from '@crow/core/imaging/proposing/proposals';
 import { wholeQuad } from '@crow/core/imaging/quad';
 import { rasterOf } from '../engines/rasters';
 import { withScratch } from '../engines/scratch';

@@ -1,7 +1,8 @@
 import { Turn } from '@crow/core/geometry';
 import { Point, wholeQuad } from '@crow/core/imaging/quad';
 import { bytesOf, greyOf, Raster } from '@crow/core/imaging/raster';
-import { fromPage, pageSizeOf, proposeRecipes, Recipe } from '@crow/core/imaging/recipe';
+import { proposeRecipes } from '@crow/core/imaging/proposing/proposals';
+import { fromPage, pageSizeOf, Recipe } from '@crow/core/imaging/recipe';
 import { PageText, turnPageText, Word } from '@crow/core/reading/words';
 import { lookedAtPicture } from '../engines/pictures';
 import { withScratch } from '../engines/scratch';

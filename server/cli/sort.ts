@@ -1,6 +1,6 @@
 import { availableParallelism } from 'node:os';
 import { turnSize } from '@crow/core/geometry';
-import { proposeRecipes } from '@crow/core/imaging/recipe';
+import { proposeRecipes } from '@crow/core/imaging/proposing/proposals';
 import { findFacts } from '@crow/core/reading/facts/findFacts';
 import { PageText } from '@crow/core/reading/words';
 import { backsOf } from '@crow/core/sorting/backs';

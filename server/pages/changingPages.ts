@@ -1,7 +1,8 @@
 import { EntityManager } from 'typeorm';
 import { Problem } from '@crow/contract/problems';
 import { Turn } from '@crow/core/geometry';
-import { Proposal, Recipe } from '@crow/core/imaging/recipe';
+import { Proposal } from '@crow/core/imaging/proposing/proposal';
+import { Recipe } from '@crow/core/imaging/recipe';
 import { Context } from '../platform/context';
 import { Page, SourceFile } from '../platform/entities';
 import { ActingAs, record } from '../platform/history';

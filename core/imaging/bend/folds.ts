@@ -1,27 +1,240 @@
-import { applyHomography, homography } from '../homography';
+import { homography } from '../homography';
 import { distance, Point, Quad } from '../quad';
-import { USUAL_FOCAL } from '../straighten';
+import { trueAspect, USUAL_FOCAL } from '../straighten';
 import { Bend, bendOver } from './bend';
+import { minimise } from './linear';
 
-/** A sheet that is folded once and stands up along the fold: two flat pieces with a side in common. */
+/** A sheet with straight folds beside each other, along which it stands up or lies lowest: flat pieces, each with a side in common with the next. */
 export interface FoldedSheet {
   /** Clockwise, the first piece on the left. */
   corners: Quad;
   bend: Bend;
   /** Width over height. */
   aspect: number;
-  /** How far across the fold is at the top and at the bottom, as shares of the width. */
-  fold: [top: number, bottom: number];
+  /** How far across each fold is at the top and at the bottom, as shares of the width. */
+  folds: [top: number, bottom: number][];
+  /** How sharp the sharpest fold is, in radians; 0 is flat. */
+  sharpness: number;
+  /** How far its corners are off where they were found, on average, as a share of the picture's longer side. */
+  off: number;
 }
+
+/** The pieces of a sheet, one beside the other: the side from the second to the third corner of each is that from the fourth to the first of the next. */
+export type Pieces = Quad[];
 
 /** Corners are the same when they are no further apart than this share of the side. */
 const SAME_CORNER = 0.06;
-/** How far the sheet's sides may be from as long as each other, logarithm. */
-const MOST_UNEQUAL = 0.25;
 /** Fine enough for a fold that runs aslant. */
 const MESH = { across: 32, down: 16 };
 
+/** Two outlines as pieces beside a fold, when they have a side in common. */
+export function besideFold(one: Quad, other: Quad): Pieces | undefined {
+  for (let i = 0; i < 4; i++) {
+    for (let j = 0; j < 4; j++) {
+      const left = turned(one, i);
+      const right = turned(other, j);
+      const near = SAME_CORNER * distance(left[1], left[2]);
+      if (distance(left[1], right[0]) > near || distance(left[2], right[3]) > near) continue;
+      const [top, bottom] = [between(left[1], right[0]), between(left[2], right[3])];
+      return [
+        [left[0], top, bottom, left[3]],
+        [top, right[1], right[2], bottom],
+      ];
+    }
+  }
+  return undefined;
+}
+
+/** The same pieces, seen the other way up: the last one first. */
+export const reversed = (pieces: Pieces): Pieces => pieces.map((quad) => turned(quad, 2)).reverse();
+
+const turned = (quad: Quad, by: number) => quad.map((_, at) => quad[(at + by) % 4]) as Quad;
+export const between = ([ax, ay]: Point, [bx, by]: Point): Point => [(ax + bx) / 2, (ay + by) / 2];
+
+/** How far corners are usually off their places, and how far at most on average, as shares of the picture's longer side. */
+const OFF = 0.001;
+const MOST_OFF = 0.006;
+/** How far along its side the end of a fold is usually off (share of the picture): less, the more the side turns there (radians). */
+const OFF_ALONG = { least: 0.004, most: 0.15, turned: 0.0008 };
+/** How far the focal length is usually off that of most phones (logarithm). */
+const OFF_FOCAL = 0.12;
+/** No fold stands up more steeply than this, in radians. */
+const MOST_SHARP = 1.5;
+/** How far beyond a corner a fold may end, as a share of the side: it cuts the corner off then. */
+const BEYOND_CORNER = 0.3;
+const STARTS = [0.25, -0.25];
+const ROUNDS = 60;
+
 type Vector = [number, number, number];
+
+/** A folded sheet before a camera: its height is one, the camera's axis goes through the picture's middle. */
+interface Model {
+  aspect: number;
+  folds: [number, number][];
+  angles: number[];
+  /** Where a point of the flat sheet is in the picture, x up to the aspect and y up to one. */
+  seen: (point: Point) => Point;
+}
+
+/**
+ * The sheet that pieces beside folds are seen of: how it lies before the camera, where the folds run and how sharp they are is sought together, so that
+ * its corners and broken sides are seen where they were found (Levenberg and Marquardt's method). A side that looks straight says little of
+ * where a fold meets it; the other corners say that then.
+ * @param size of the picture, in pixels, in which the pieces are, clockwise
+ * @returns nothing when no such sheet explains them
+ */
+export function foldedSheet(pieces: Pieces, [width, height]: [width: number, height: number]): FoldedSheet | undefined {
+  const [first, last] = [pieces[0], pieces[pieces.length - 1]];
+  const outer: Quad = [first[0], last[1], last[2], first[3]];
+  const long = Math.max(width, height);
+  const start = startOf(outer, [width, height]);
+  if (!start) return undefined;
+  const count = pieces.length - 1;
+  const ends = pieces.slice(0, -1).flatMap((quad, at) => {
+    const next = pieces[at + 1];
+    return [foldSeen(quad[0], quad[1], next[1]), foldSeen(quad[3], quad[2], next[2])];
+  });
+  const residuals = (numbers: Float64Array) => {
+    const { aspect, folds, angles, seen } = modelOf(numbers, count, start);
+    const corners = [[0, 0], [aspect, 0], [aspect, 1], [0, 1]].map((point) => seen(point as Point)); // prettier-ignore
+    const out = corners.flatMap(([x, y], at) => [(x - outer[at][0]) / (OFF * long), (y - outer[at][1]) / (OFF * long)]);
+    ends.forEach(({ offBefore, offBehind, along, sure }, at) => {
+      const end = seen([folds[at >> 1][at & 1] * aspect, at & 1]);
+      out.push(offBefore(end) / (OFF * long), offBehind(end) / (OFF * long), along(end) / (sure * long));
+    });
+    return Float64Array.from([...out, numbers[FOCAL] / OFF_FOCAL, ...angles.map((angle) => angle / 2)]);
+  };
+  const sum = (values: Float64Array) => values.reduce((total, each) => total + each * each, 0);
+  const found = combinations(STARTS, count).map((angles) => {
+    const numbers = new Float64Array(FOLD + 3 * count);
+    angles.forEach((angle, at) => {
+      numbers[FOLD + 3 * at] = shareAlong(pieces[at][1], outer[0], outer[1]);
+      numbers[FOLD + 3 * at + 1] = shareAlong(pieces[at][2], outer[3], outer[2]);
+      numbers[FOLD + 3 * at + 2] = angle;
+    });
+    const best = minimise(residuals, numbers, ROUNDS);
+    return { best, off: sum(residuals(best)) };
+  });
+  const { best } = found.reduce((x, y) => (y.off < x.off ? y : x));
+  const { aspect, folds, angles, seen } = modelOf(best, count, start);
+  const off = OFF * Math.sqrt(sum(residuals(best).slice(0, 8)) / 4);
+  const sharpness = Math.max(...angles.map(Math.abs));
+  const isOn = folds.flat().every((share) => share > -BEYOND_CORNER && share < 1 + BEYOND_CORNER);
+  if (!(off < MOST_OFF) || !(sharpness < MOST_SHARP) || !isOn) return undefined;
+  const inPicture = ([u, v]: Point): Point => seen([u * aspect, v]);
+  const corners = ([[0, 0], [1, 0], [1, 1], [0, 1]] as Quad).map(inPicture) as Quad; // prettier-ignore
+  return { corners, aspect, folds, sharpness, off, bend: bendOver(corners, inPicture, MESH) };
+}
+
+/** All lists of so many of some values. */
+function combinations(values: number[], count: number): number[][] {
+  return count === 0 ? [[]] : combinations(values, count - 1).flatMap((list) => values.map((each) => [...list, each]));
+}
+
+/** What is known of where a fold meets a side: how far a point is off the parts of that before and behind it, and along it. */
+function foldSeen(from: Point, fold: Point, to: Point) {
+  const off = ([ax, ay]: Point, [bx, by]: Point) => {
+    const length = Math.hypot(bx - ax, by - ay) || 1;
+    return ([x, y]: Point) => ((bx - ax) * (y - ay) - (by - ay) * (x - ax)) / length;
+  };
+  const turn = turnAt(from, fold, to);
+  const { least, most, turned } = OFF_ALONG;
+  return {
+    offBefore: off(from, fold),
+    offBehind: off(fold, to),
+    along: (end: Point) => (shareAlong(end, from, to) - shareAlong(fold, from, to)) * distance(from, to),
+    sure: Math.max(least, Math.min(most, turned / (turn + 1e-6))),
+  };
+}
+
+function shareAlong([x, y]: Point, [ax, ay]: Point, [bx, by]: Point): number {
+  return ((x - ax) * (bx - ax) + (y - ay) * (by - ay)) / ((bx - ax) ** 2 + (by - ay) ** 2 || 1);
+}
+
+/** How much a path turns at a point, in radians. */
+export function turnAt([ax, ay]: Point, [bx, by]: Point, [cx, cy]: Point): number {
+  const [ux, uy, vx, vy] = [bx - ax, by - ay, cx - bx, cy - by];
+  return Math.abs(Math.atan2(ux * vy - uy * vx, ux * vx + uy * vy));
+}
+
+/** Places in the numbers that are sought: the focal length, the aspect, three turns and three moves, then for each fold its two ends and how sharp it is. */
+const [FOCAL, ASPECT, TURN, MOVE, FOLD] = [0, 1, 2, 5, 8];
+
+interface Start {
+  aspect: number;
+  /** The directions of the sheet's sides and of its normal, and where its first corner is, before the camera. */
+  axes: [Vector, Vector, Vector];
+  at: Vector;
+  middle: Point;
+  focal: number;
+}
+
+/** How the sheet would lie were it flat. */
+function startOf(corners: Quad, [width, height]: [number, number]): Start | undefined {
+  const aspect = trueAspect(corners, width, height);
+  if (!(aspect > 0.05 && aspect < 20)) return undefined;
+  const focal = USUAL_FOCAL * Math.max(width, height);
+  const middle: Point = [width / 2, height / 2];
+  const h = homography([[0, 0], [aspect, 0], [aspect, 1], [0, 1]], corners); // prettier-ignore
+  const column = (at: number): Vector => [
+    (h[at] - middle[0] * h[at + 6]) / focal,
+    (h[at + 3] - middle[1] * h[at + 6]) / focal,
+    h[at + 6],
+  ];
+  const [across, down, at] = [column(0), column(1), column(2)];
+  const scale = (Math.hypot(...across) + Math.hypot(...down)) / 2;
+  const x = unit(across);
+  const y = unit(down.map((each, index) => each - dot(down, x) * x[index]) as Vector);
+  return { aspect, axes: [x, y, cross(x, y)], at: at.map((each) => each / scale) as Vector, middle, focal };
+}
+
+function modelOf(numbers: Float64Array, count: number, start: Start): Model {
+  const aspect = start.aspect * Math.exp(numbers[ASPECT]);
+  const focal = start.focal * Math.exp(numbers[FOCAL]);
+  const [x, y, z] = start.axes.map((axis) => turnedBy(axis, numbers.subarray(TURN, TURN + 3)));
+  const at = start.at.map((each, index) => each + numbers[MOVE + index]);
+  const folds: [number, number][] = [];
+  const angles: number[] = [];
+  const turns: ((point: Vector) => Vector)[] = [];
+  for (let fold = 0; fold < count; fold++) {
+    const [top, bottom, angle] = numbers.subarray(FOLD + 3 * fold, FOLD + 3 * fold + 3);
+    folds.push([top, bottom]);
+    angles.push(angle);
+    turns.push(foldAlong(top * aspect, bottom * aspect, angle));
+  }
+  const seen = ([px, py]: Point): Point => {
+    // What lies beyond several folds is turned about the last one first, while all else is flat.
+    const [u, v, w] = turns.reduceRight((point, turn) => turn(point), [px, py, 0] as Vector);
+    const [cx, cy, cz] = [0, 1, 2].map((axis) => at[axis] + u * x[axis] + v * y[axis] + w * z[axis]);
+    return [start.middle[0] + (focal * cx) / cz, start.middle[1] + (focal * cy) / cz];
+  };
+  return { aspect, folds, angles, seen };
+}
+
+/** Turns what lies right of a line in the flat sheet, from the top at one place to the bottom at another, about it. */
+function foldAlong(top: number, bottom: number, angle: number): (point: Vector) => Vector {
+  const run = bottom - top;
+  const length = Math.hypot(run, 1);
+  const [cos, sin] = [Math.cos(angle), Math.sin(angle)];
+  return (point) => {
+    const [px, py, pz] = point;
+    const far = (px - top - py * run) / length;
+    if (far <= 0) return point;
+    const moved = far * cos - pz * sin - far;
+    return [px + moved / length, py - (moved * run) / length, far * sin + pz * cos];
+  };
+}
+
+/** A vector turned about an axis by as many radians as that is long (Rodrigues 1840). */
+function turnedBy(vector: Vector, axis: Float64Array): Vector {
+  const angle = Math.hypot(axis[0], axis[1], axis[2]);
+  if (angle < 1e-12) return vector;
+  const k: Vector = [axis[0] / angle, axis[1] / angle, axis[2] / angle];
+  const [cos, sin, along] = [Math.cos(angle), Math.sin(angle), dot(k, vector)];
+  const beside = cross(k, vector);
+  return vector.map((each, at) => each * cos + beside[at] * sin + k[at] * along * (1 - cos)) as Vector;
+}
+
 const cross = ([ax, ay, az]: Vector, [bx, by, bz]: Vector): Vector => [
   ay * bz - az * by,
   az * bx - ax * bz,
@@ -32,75 +245,3 @@ const unit = (a: Vector): Vector => {
   const length = Math.hypot(...a) || 1;
   return [a[0] / length, a[1] / length, a[2] / length];
 };
-
-/**
- * The sheet of which two outlines are the pieces beside a fold, when they have a side in common.
- * Each piece is a plane seen by a camera of a phone's usual focal length: its two sides that meet the fold are parallel and at right angles
- * to the outer one, which tells how the plane lies (vanishing points, Caprile & Torre 1990).
- * @param size of the picture, in pixels, in which the pieces are, clockwise
- */
-export function foldedSheet(one: Quad, other: Quad, size: [width: number, height: number]): FoldedSheet | undefined {
-  for (let i = 0; i < 4; i++) {
-    for (let j = 0; j < 4; j++) {
-      // The side from the second to the third corner of one piece is that from the fourth to the first of the other.
-      const left = turned(one, i);
-      const right = turned(other, j);
-      const near = SAME_CORNER * distance(left[1], left[2]);
-      if (distance(left[1], right[0]) > near || distance(left[2], right[3]) > near) continue;
-      const [top, bottom] = [between(left[1], right[0]), between(left[2], right[3])];
-      const pieces: [Quad, Quad] = [
-        [left[0], top, bottom, left[3]],
-        [top, right[1], right[2], bottom],
-      ];
-      return unfolded(pieces, size);
-    }
-  }
-  return undefined;
-}
-
-const turned = (quad: Quad, by: number) => quad.map((_, at) => quad[(at + by) % 4]) as Quad;
-const between = ([ax, ay]: Point, [bx, by]: Point): Point => [(ax + bx) / 2, (ay + by) / 2];
-
-function unfolded([left, right]: [Quad, Quad], size: [number, number]): FoldedSheet | undefined {
-  const rays = (quad: Quad) => quad.map((corner) => rayTo(corner, size));
-  const [a, b, c, d] = rays(left);
-  const [, e, f] = rays(right);
-  const leftWidths = widthsOf([a, b], [d, c], [a, d]);
-  const rightWidths = widthsOf([b, e], [c, f], [e, f]);
-  const [above, below] = [leftWidths[0] + rightWidths[0], leftWidths[1] + rightWidths[1]];
-  if (!(above > 0 && below > 0) || Math.abs(Math.log(above / below)) > MOST_UNEQUAL) return undefined;
-  const aspect = (above + below) / 2;
-  const fold: [number, number] = [leftWidths[0] / above, leftWidths[1] / below];
-  if (fold.some((share) => !(share > 0 && share < 1))) return undefined;
-  const [top, bottom] = fold;
-  const ofLeft = homography([[0, 0], [top, 0], [bottom, 1], [0, 1]], left); // prettier-ignore
-  const ofRight = homography([[top, 0], [1, 0], [1, 1], [bottom, 1]], right); // prettier-ignore
-  const corners: Quad = [left[0], right[1], right[2], left[3]];
-  const inPicture = ([u, v]: Point): Point => applyHomography(u < top + (bottom - top) * v ? ofLeft : ofRight, [u, v]);
-  return { corners, aspect, fold, bend: bendOver(corners, inPicture, MESH) };
-}
-
-function rayTo([x, y]: Point, [width, height]: [number, number]): Vector {
-  const focal = USUAL_FOCAL * Math.max(width, height);
-  return unit([x - width / 2, y - height / 2, focal]);
-}
-
-/**
- * How wide a piece is at its top and at its bottom, as shares of the length of its outer side.
- * @param top, bottom, outer the ends of its sides, as rays from the camera: both from left to right, and from the top downwards
- */
-function widthsOf(top: [Vector, Vector], bottom: [Vector, Vector], outer: [Vector, Vector]): [number, number] {
-  // Sides that are parallel on the paper have the direction in which the planes through them and the camera meet.
-  let across = unit(cross(cross(...top), cross(...bottom)));
-  const rise: Vector = [top[1][0] - top[0][0], top[1][1] - top[0][1], top[1][2] - top[0][2]];
-  if (dot(across, rise) < 0) across = [-across[0], -across[1], -across[2]];
-  const down = unit(cross(cross(...outer), across));
-  const normal = cross(across, down);
-  const onPaper = (ray: Vector): [number, number] => {
-    const far = 1 / dot(normal, ray);
-    return [far * dot(ray, across), far * dot(ray, down)];
-  };
-  const long = Math.abs(onPaper(outer[1])[1] - onPaper(outer[0])[1]);
-  const wide = ([from, to]: [Vector, Vector]) => Math.abs(onPaper(to)[0] - onPaper(from)[0]) / long;
-  return [wide(top), wide(bottom)];
-}

@@ -125,7 +125,13 @@ const APART = 0.06;
  * Quickly told, also where letters are few pixels high: many feet make up for how coarsely each is seen.
  */
 export function mayBeBent(rows: Row[]): boolean {
-  if (rows.length === 0) return false;
+  const { sagging, apart } = unevenness(rows);
+  return sagging > SAGGING || apart > APART;
+}
+
+/** How much rows sag, and how far their ends are off where they would be if their slopes changed evenly over the page: in heights of their letters, on average. */
+export function unevenness(rows: Row[]): { sagging: number; apart: number } {
+  if (rows.length === 0) return { sagging: 0, apart: 0 };
   const shapes = rows.map(({ feet, height }) => {
     const [first, last] = [feet[0][0], feet[feet.length - 1][0]];
     const [x, half] = [(first + last) / 2, Math.max(1, (last - first) / 2)];
@@ -149,7 +155,7 @@ export function mayBeBent(rows: Row[]): boolean {
     sagging += (each.letters * each.sag) / letters;
     apart += (each.letters * Math.abs(each.slope - expected) * each.half) / each.height / letters;
   }
-  return sagging > SAGGING || apart > APART;
+  return { sagging, apart };
 }
 
 /** Places are counted in so many pixels, so that sums stay of one size. */

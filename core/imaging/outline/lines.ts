@@ -23,8 +23,13 @@ const SECTORS = 8;
  * The longest straight edges: a Hough transform (Duda & Hart 1972) in which each edge votes only for lines in about its own
  * direction (O'Gorman & Clowes 1976).
  * @param most how many at the most, the strongest first
+ * @param mostInSector how many at the most from one eighth of all directions
  */
-export function straightLines({ width, height, strength, normalX, normalY }: Edges, most: number): Line[] {
+export function straightLines(
+  { width, height, strength, normalX, normalY }: Edges,
+  most: number,
+  mostInSector = MOST_IN_SECTOR,
+): Line[] {
   const reach = Math.ceil(Math.hypot(width, height));
   const offsets = 2 * reach + 1;
   const votes = new Float32Array(ANGLES * offsets);
@@ -60,7 +65,7 @@ export function straightLines({ width, height, strength, normalX, normalY }: Edg
   const inSector = new Array<number>(SECTORS).fill(0);
   for (const peak of peaks) {
     const sector = Math.floor((peak.bin * SECTORS) / ANGLES);
-    if (inSector[sector] >= MOST_IN_SECTOR || chosen.some((other) => isSame(peak, other))) continue;
+    if (inSector[sector] >= mostInSector || chosen.some((other) => isSame(peak, other))) continue;
     inSector[sector]++;
     chosen.push(peak);
     if (chosen.length === most) break;
@@ -87,10 +92,10 @@ export function sidesOf(quad: Quad): Line[] {
   return quad.map((corner, index) => lineThrough(corner, quad[(index + 1) % 4]));
 }
 
-/** Where two lines cross; undefined when they are almost parallel. */
-export function crossing(a: Line, b: Line): [number, number] | undefined {
+/** Where two lines cross; undefined when they are almost parallel. @param least the angle between them, in radians, from which on they are not */
+export function crossing(a: Line, b: Line, least = 0.08): [number, number] | undefined {
   const determinant = Math.sin(b.angle - a.angle);
-  if (Math.abs(determinant) < 0.08) return undefined;
+  if (Math.abs(determinant) < least) return undefined;
   return [
     (a.offset * Math.sin(b.angle) - b.offset * Math.sin(a.angle)) / determinant,
     (b.offset * Math.cos(a.angle) - a.offset * Math.cos(b.angle)) / determinant,

@@ -61,26 +61,36 @@ const SHADE = 1;
  * @param inOtherLight whether what has the paper's tint is taken for paper also where it is much darker or lighter: the edge of a shadow may
  * have been taken for the end of the sheet
  */
-export function goesOn(picture: Raster, { corners }: Placed, { inOtherLight = false } = {}): boolean {
+export function goesOn(picture: Raster, { corners }: Placed, light: { inOtherLight?: boolean } = {}): boolean {
   const paper = paperColour(picture, corners);
+  return [0, 1, 2, 3].some(
+    (side) => !isAtBorder(corners, side, picture) && isPaperBeyond(picture, corners, side, paper, light),
+  );
+}
+
+/** Whether what lies just beyond a side has the paper's own colour. @param inOtherLight as above */
+export function isPaperBeyond(
+  picture: Raster,
+  corners: Quad,
+  side: number,
+  paper: number[],
+  { inOtherLight = false } = {},
+): boolean {
   const light = paper[0] + paper[1] + paper[2] + 1;
   const other = inOtherLight ? SHADE : PAPER_LIGHT;
-  return [0, 1, 2, 3].some((side) => {
-    if (isAtBorder(corners, side, picture)) return false;
-    const [a, b, c, d] = [0, 1, 2, 3].map((by) => corners[(side + by) % 4]);
-    const outwards = (corner: Point, inner: Point): Point => [
-      corner[0] + BEYOND * (corner[0] - inner[0]),
-      corner[1] + BEYOND * (corner[1] - inner[1]),
-    ];
-    const { colours, seen } = coloursIn(picture, [a, b, outwards(b, c), outwards(a, d)], 24);
-    let same = 0;
-    for (let at = 0; at < 3 * seen; at += 3) {
-      const colour = [...colours.subarray(at, at + 3)];
-      const own = colour[0] + colour[1] + colour[2] + 1;
-      if (tintApart(paper, colour) < SAME_TINT / 2 && Math.abs(Math.log(own / light)) < other) same++;
-    }
-    return same > SAME_BEYOND * seen;
-  });
+  const [a, b, c, d] = [0, 1, 2, 3].map((by) => corners[(side + by) % 4]);
+  const outwards = (corner: Point, inner: Point): Point => [
+    corner[0] + BEYOND * (corner[0] - inner[0]),
+    corner[1] + BEYOND * (corner[1] - inner[1]),
+  ];
+  const { colours, seen } = coloursIn(picture, [a, b, outwards(b, c), outwards(a, d)], 24);
+  let same = 0;
+  for (let at = 0; at < 3 * seen; at += 3) {
+    const colour = [...colours.subarray(at, at + 3)];
+    const own = colour[0] + colour[1] + colour[2] + 1;
+    if (tintApart(paper, colour) < SAME_TINT / 2 && Math.abs(Math.log(own / light)) < other) same++;
+  }
+  return same > SAME_BEYOND * seen;
 }
 
 /** A sheet that something lies on may be so much less convincing than the part of it below a rule. */

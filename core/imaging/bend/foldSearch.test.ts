@@ -1,0 +1,64 @@
+import { distance, Point, Quad } from '../quad';
+import { Raster } from '../raster';
+import { foldedSheet } from './folds';
+import { foldingsOf } from './foldSearch';
+import { HEIGHT, LEFT, piece, RIGHT, seen, SIZE, TOP, WIDTH } from './testing/foldedPaper';
+
+const [TABLE, IN_LIGHT, IN_SHADE] = [70, 225, 180];
+
+/** Two pieces of paper on a table, each in its own light. */
+function photo(left: Quad, right: Quad, lights = [IN_LIGHT, IN_SHADE]): Raster {
+  const [width, height] = SIZE;
+  const data = new Uint8Array(width * height).fill(TABLE);
+  [left, right].forEach((quad, index) => {
+    for (let y = 0; y < height; y++)
+      for (let x = 0; x < width; x++) if (isIn(quad, [x, y])) data[y * width + x] = lights[index];
+  });
+  return { width, height, channels: 1, data };
+}
+
+const isIn = (quad: Quad, [x, y]: Point) =>
+  quad.every(([ax, ay], at) => {
+    const [bx, by] = quad[(at + 1) % 4];
+    return (bx - ax) * (y - ay) - (by - ay) * (x - ax) >= 0;
+  });
+
+const WHOLE: Quad = [LEFT[0], RIGHT[1], RIGHT[2], LEFT[3]];
+
+/** How far the best of what may be is off the true corners, in pixels. */
+function off(picture: Raster, outline: Quad): number {
+  const sheets = foldingsOf(picture, [outline]).flatMap(({ pieces }) => foldedSheet(pieces, SIZE) ?? []);
+  // A sheet may be told to begin at any of its corners.
+  const offs = sheets.flatMap(({ corners }) =>
+    [0, 1, 2, 3].map((by) => Math.max(...corners.map((corner, at) => distance(corner, WHOLE[(at + by) % 4])))),
+  );
+  return Math.min(Infinity, ...offs);
+}
+
+it.each([
+  ['the whole sheet, whose sides are broken', WHOLE],
+  ['the left piece', LEFT],
+  ['the right piece', RIGHT],
+])('the fold of a sheet is found from the outline of %s', (_, outline) =>
+  expect(off(photo(LEFT, RIGHT), outline)).toBeLessThan(4),
+);
+
+it('the light tells where the fold is when one side looks straight', () => {
+  // Seen from where the lower side is in line.
+  const straight = [seen([0, HEIGHT]), seen([WIDTH, HEIGHT])];
+  const bottom: Point = [0, 1].map((axis) => (straight[0][axis] + straight[1][axis]) / 2) as Point;
+  const picture = photo([LEFT[0], LEFT[1], bottom, LEFT[3]], [RIGHT[0], RIGHT[1], RIGHT[2], bottom]);
+  const [folding] = foldingsOf(picture, [WHOLE]).filter(({ isWhole }) => isWhole);
+  expect(distance(folding.pieces[0][1], LEFT[1])).toBeLessThan(15);
+  expect(distance(folding.pieces[0][2], bottom)).toBeLessThan(25);
+});
+
+it('a flat sheet has no fold', () => {
+  const flat = piece([0, 0], [TOP, 0], [TOP, HEIGHT], [0, HEIGHT]);
+  expect(foldingsOf(photo(flat, flat, [IN_LIGHT, IN_LIGHT]), [flat])).toEqual([]);
+});
+
+it('nor has one that another sheet lies beside, at a distance', () => {
+  const other = RIGHT.map(([x, y]): Point => [x + 90, y + 20]) as Quad;
+  expect(foldingsOf(photo(LEFT, other), [LEFT]).filter(({ pieces }) => foldedSheet(pieces, SIZE))).toEqual([]);
+});

@@ -1,0 +1,97 @@
+import { findEdges, opponentColours } from '../outline/edges';
+import { crossing, Line } from '../outline/lines';
+import { paperColour } from '../outline/paper';
+import { refineSides } from '../outline/refine';
+import { isPaperBeyond } from '../outline/wholes';
+import { distance, Point, Quad, scaleQuad } from '../quad';
+import { Raster, shrink } from '../raster';
+import { BesideSearch } from './besideSearch';
+import { brokenSides, piecesOf } from './brokenSides';
+import { crossingNear, Folding, MOST_TRIED } from './folding';
+import { Pieces } from './folds';
+
+/** Sizes (longer side, pixels) at which folds are sought and at which the sides of the pieces are placed. */
+const SEEK = 640;
+const PLACE = 1600;
+/** A side with an edge on so much of it is straight. */
+const CLEARLY_STRAIGHT = 0.85;
+/** Parts of a side are in line when they are turned by less (radians); a fold is no nearer to an end of a side, as a share of it. */
+const LEAST_ANGLE = 0.1;
+const NEAR_END = 0.04;
+/** How far off the lines found the edges are looked for, in pixels of the larger picture. */
+const FINELY = 6;
+
+/**
+ * How a sheet may be folded of which some was found: the outline of all of it, its sides broken where the fold meets them, or of one piece, the fold
+ * taken for a side; or several pieces. Beyond the first and the last there may be one more.
+ * @param found the outline, or pieces beside each other, clockwise, in pixels
+ * @returns what may be, in no order; nothing for a sheet with straight sides
+ */
+export function foldingsOf(picture: Raster, found: Pieces): Folding[] {
+  const placing = shrink(picture, PLACE);
+  const scaled = (pieces: Pieces, scale: number) => pieces.map((each) => scaleQuad(each, scale));
+  const large = scaled(found, placing.width / picture.width);
+  const isOne = found.length === 1;
+  const paper = paperColour(placing, large[0]);
+  const beyond = [0, 1, 2, 3].filter((side) => isPaperBeyond(placing, large[0], side, paper, { inOtherLight: true }));
+  if (isOne && beyond.length === 0 && isStraight(placing, large[0])) return [];
+  const small = shrink(placing, SEEK);
+  const edges = findEdges(opponentColours(small));
+  const search = new BesideSearch(small, edges);
+  const [toPlacing, toPicture] = [placing.width / small.width, picture.width / small.width];
+  const pieces = scaled(found, small.width / picture.width);
+  const first: Folding[] = isOne
+    ? [
+        ...brokenSides(edges, pieces[0]).flatMap((broken) => piecesOf(placing, broken, toPlacing)),
+        ...beyond.flatMap((side) => search.beside(pieces[0], side)),
+      ]
+    : [{ pieces, held: 1, isWhole: false }];
+  const further = [...first]
+    .sort((a, b) => b.held - a.held)
+    .slice(0, MOST_TRIED)
+    .flatMap((folding) => search.further(folding));
+  return [...first, ...further].map((each) => ({
+    ...each,
+    pieces: scaled(placed(placing, scaled(each.pieces, toPlacing)), toPicture / toPlacing),
+  }));
+}
+
+const isStraight = (placing: Raster, quad: Quad) =>
+  refineSides(placing, quad, FINELY).held.every((share) => share > CLEARLY_STRAIGHT);
+
+/** The pieces with their outer sides on the edges nearest to them in a larger picture, to fractions of a pixel. */
+function placed(placing: Raster, pieces: Pieces): Pieces {
+  let now = pieces;
+  // Where a fold meets a side is known once both parts of that are.
+  for (let round = 0; round < 2; round++) {
+    const [first, last] = [now[0], now[now.length - 1]];
+    const [left] = refineSides(placing, first, FINELY, [3]).lines;
+    const [right] = refineSides(placing, last, FINELY, [1]).lines;
+    const sides = now.map((quad) => refineSides(placing, quad, FINELY, [0, 2]).lines);
+    const corner = (a: Line, b: Line, near: Point) => crossingNear(a, b, near, 6 * FINELY);
+    // Along the upper sides of the pieces, then along the lower ones, from the left.
+    const [above, below] = [0, 1].map((which) => {
+      const [start, end] = which === 0 ? [0, 1] : [3, 2];
+      const lines = sides.map((each) => each[which]);
+      return [
+        corner(lines[0], left, first[start]),
+        ...now
+          .slice(0, -1)
+          .map((quad, at) => foldAt(lines[at], lines[at + 1], [quad[start], now[at + 1][end]], quad[end])),
+        corner(lines[lines.length - 1], right, last[end]),
+      ];
+    });
+    now = now.map((_, at): Quad => [above[at], above[at + 1], below[at + 1], below[at]]);
+  }
+  return now;
+}
+
+/** Where the two parts of a broken side meet, of which the ends are known. @param otherwise where they seem to when they are nearly in line */
+function foldAt(a: Line, b: Line, [from, to]: [Point, Point], otherwise: Point): Point {
+  const point = crossing(a, b, LEAST_ANGLE);
+  if (!point) return otherwise;
+  const along = ([x, y]: Point) =>
+    ((x - from[0]) * (to[0] - from[0]) + (y - from[1]) * (to[1] - from[1])) / distance(from, to) ** 2;
+  const share = along(point);
+  return share > NEAR_END && share < 1 - NEAR_END ? point : otherwise;
+}
