@@ -71,6 +71,11 @@ const FORMS: { form: RegExp; parts: (found: string[]) => [year: string, month: s
     form: /(?<![\p{L}\p{N}])(\d{2}) (\p{Lu}{3}) (\d{2})(?=$| [^\d])/u,
     parts: ([, d, m, y]) => [y, m, d],
   },
+  // “12711726 14:22”: strokes between the figures that were read as sevens or ones, before the time of day.
+  {
+    form: /\b(\d{2})[71](\d{2})[71](\d{2})(?= \d{1,2}:\d{2}\b)/u,
+    parts: ([, d, m, y]) => [y, m, d],
+  },
   // “07NOV26”
   {
     form: /(?<![\p{L}\p{N}])(\d{2})(\p{L}{3})(\d{4}|\d{2})(?![\p{L}\p{N}])/iu,

@@ -84,11 +84,15 @@ function ofNumbered(before: string, kind: Kind | undefined): DayLabel | undefine
     .slice(0, 2)
     .find(({ parts }) => parts.includes('order') || parts.includes('document') || parts.includes('delivery'));
   if (!named) return undefined;
-  // Another kind's name is another paper's: “as in our quote 118 of 3 May”.
   if (named.parts.includes('order')) return label(kind === 'order' ? 'date' : 'other', named);
   if (named.parts.includes('delivery')) return label(kind === 'delivery note' ? 'date' : 'other', named);
-  const isOthers = KINDS.some((other) => other !== kind && kindWords[other].named.test(named.word));
-  return label(kind && isOthers && !kindWords[kind].named.test(named.word) ? 'other' : 'date', named);
+  return label(isOthersName(named, kind) ? 'other' : 'date', named);
+}
+
+/** Whether a word names another kind of paper, and so another paper: “as in our quote 118 of 3 May” on a bill. */
+function isOthersName({ word, parts }: Term, kind: Kind | undefined): boolean {
+  if (!kind || !parts.includes('document') || kindWords[kind].named.test(word)) return false;
+  return KINDS.some((other) => other !== kind && kindWords[other].named.test(word));
 }
 
 /** What a sentence says in the line above, of which a day begins the next one (folded). */
@@ -184,8 +188,9 @@ function isTakenBehind(row: Row, words: readonly Word[]): boolean {
   return row.words.slice(from, from + 5).some(({ text }) => ACCOUNT.test(fold(text)));
 }
 
-/** “Net 30: 11/05/2026” (folded). */
-const NET_DAYS = /\b(?:net|netto)[: ]+\d{1,3}(?: days?| tage)?\W*$/;
+/** “Net 30: 11/05/2026”, “14 days, 24-Nov-2026” (folded). */
+const NET_DAYS =
+  /\b(?:net|netto)[: ]+\d{1,3}(?: days?| tage)?\W*$|(?<!valid for |gultig |valable )\b\d{1,3} (?:days?|tagen?|jours),?\W*$/;
 
 /** A word for paying, as far away as a sentence with its sum puts it. */
 function ofPayment(saying: Saying): DayLabel | undefined {
@@ -245,6 +250,7 @@ function ofASpan(saying: Saying): DayLabel | undefined {
 
 function ofItsOwn({ terms: [nearest], strong, kind }: Saying): DayLabel {
   if (strong) {
+    if (isOthersName(strong, kind)) return label('other', strong);
     const onlyNamesIt = strong.parts.every((part) => part === 'document' || part === 'policy');
     return label('date', strong, strong.away > 24 || (onlyNamesIt && strong.away > 4));
   }

@@ -51,7 +51,7 @@ export function findFacts(
   const sums = asked ? findSums(counted, lines, kind!.value) : NO_SUMS;
   const numbers = findNumbers(rows, kind?.value);
   const balances = hasBalances ? findBalances(rows) : { opening: null, closing: null };
-  const isMoney = [sums.total, sums.amountDue, balances.opening, balances.closing].some(Boolean);
+  const isMoney = [sums.total, sums.net, sums.amountDue, balances.opening, balances.closing].some(Boolean);
   const sender = senderOf(rows, pages, knownVendors, knownSigns);
   const isLoose = kind === null || kind.value === 'other';
   const found: Facts = {

@@ -3,6 +3,66 @@ import { typedFacts } from '../testing/typed';
 /** Forms that bills of the usual kind don't have: each a paper as typed, and what it says. */
 it.each<[string, string, Record<string, unknown>]>([
   [
+    'a last bill that cites its quote and what was paid on account, each with its day',
+    `
+                                        Zimmerei Okke Brodersen
+                                        Deichweg 14, 25832 Tönning
+Wickford Loom
+
+                                        Tönning, 6. November 2026
+# Schlussrechnung SR 26-117
+Lieferung laut Angebot vom 3.8.2026                   2.140,00
+Zusätzliche Lattung                                     160,00
+Nettobetrag                                           2.300,00
+19 v. H. Umsatzsteuer                                   437,00
+Bruttobetrag                                          2.737,00
+Ihre Abschlagszahlung vom 5.10.2026                  -1.000,00
+Noch zu überweisen                                    1.737,00 €
+Zahlbar bis spätestens 20. November 2026.
+`,
+    { date: '2026-11-06', dueDate: '2026-11-20', taxRate: 19, total: 2737, amountDue: 1737 },
+  ],
+  [
+    'a fine that changes with the day on which it is paid',
+    `
+# Wickford Harbour Authority
+Penalty Charge Notice   WH 0093317
+Date of notice          16/11/2026
+Charge                  £70.00
+If you pay on or before 30/11/2026 the charge is reduced to £35.00. After
+14/12/2026 it rises to £105.00.
+`,
+    { kind: 'notice', date: '2026-11-16', number: 'WH 0093317', total: 70 },
+  ],
+  [
+    'a Swiss bill whose rate lost its point, with terms in days before the day itself',
+    `
+# Färberei Kesselmatt
+Kesselmattstrasse 31, 3007 Bern
+Bern, den 9.11.2026
+Beleg 2026.0441
+6 Strangen Leinen                        96.00
+2 Strangen Wolle                         39.60
+Porto                                    14.00
+Rechnungstotal CHF                      149.60
+darin MWST 81 %                          11.21
+Besten Dank für die Überweisung, 30 Tage, 9.12.2026, auf CH93 0076 2011 6238 5295 7.
+`,
+    { kind: 'invoice', dueDate: '2026-12-09', total: 149.6, tax: 11.21, taxRate: 8.1 },
+  ],
+  [
+    'an order whose value leaves out the tax',
+    `
+# The Gull Rock Hotel
+PURCHASE ORDER   GR-2207
+Raised 13 Nov 2026
+1   Wool throw          12     88.00    1,056.00
+2   Cushion cover       24     26.50      636.00
+Order value, VAT not included          £1,692.00
+`,
+    { kind: 'order', number: 'GR-2207', date: '2026-11-13', net: 1692, total: null, currency: 'GBP' },
+  ],
+  [
     'a till slip with a letter for each rate',
     `
       PENNYWORT STORES

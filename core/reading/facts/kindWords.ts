@@ -111,7 +111,7 @@ export const kindWords: Record<Kind, KindWords> = {
     named: word(
       'credit (?:note|memo|advice|adjustment)',
       'rechnungsgutschrift',
-      'gutschrift(?= ?(?:nr|nummer|vom|zu|$))',
+      'gutschrift(?= ?(?:nr|nummer|vom|zu|[(\\[]|$))',
       '(?:gutschrift|erstattung)s?-?(?:anzeige|beleg|nachweis|rechnung)',
       'rechnungskorrektur',
       'storno(?:rechnung)?',

@@ -91,6 +91,12 @@ const asksForMoney = (rows: readonly Row[]) =>
     words.some(({ text }) => partsOf(fold(text)).some((part) => part === 'pay' || part === 'iban')),
   );
 
+const TRANSFER = /uberweis|\btransfer|virement|virer|bonific|overschr/;
+/** Whether a paper asks to pay into an account that it names. */
+const asksForTransfer = (rows: readonly Row[]) =>
+  rows.some(({ folded }) => TRANSFER.test(folded)) &&
+  rows.some(({ text }) => /\b[A-Z]{2}\d{2}(?: ?[\dA-Z]{4}){3}/.test(text));
+
 /** What it counts for that amounts make a sum below them, that a tax is among those, and that the paper asks for money as well. */
 const ADDS_UP = 2;
 const TAXED = 0.8;
@@ -181,7 +187,10 @@ export function findKind(
     // What is paid out leaves a balance of payments and deductions.
     const paidOut = rows.find((each) => PAYOUT.test(each.folded) && amountsIn(each).length > 0);
     const isLeft = sums.at(-1)!.less;
-    const isPaid = isNarrow || (!isLeft && (scores.get('receipt')?.score ?? 0) > (scores.get('invoice')?.score ?? 0));
+    // What was paid asks for no transfer any more.
+    const isPaid =
+      isNarrow ||
+      (!isLeft && !asksForTransfer(rows) && (scores.get('receipt')?.score ?? 0) > (scores.get('invoice')?.score ?? 0));
     // What a public body asks for is no bill, unless it calls it one.
     const isPublic = rows.slice(0, LETTERHEAD).some(({ cells }) => cells.some(({ folded }) => PUBLIC.test(folded)));
     const isCharged = isPublic && !isPaid && !titled.has('invoice') && !titled.has('receipt');

@@ -250,8 +250,8 @@ function whole(rows: readonly Row[], row: Row, at: number): Word[] {
   const isBegun = begun !== undefined && /^\d+$/.test(cell[to]?.text ?? '') && cell[to].text.length === begun.length;
   if (isBegun || /^\d{2,6}$/.test(cell[to - 1].text)) {
     while (/^\d{2,6}$/.test(cell[to]?.text ?? '')) to++;
-    // The last figure of one in groups may stand by itself.
-    if (to - from > 1 && to === cell.length - 1 && /^\d$/.test(cell[to].text)) to++;
+    // The last figure or letter of one in groups may stand by itself.
+    if (to - from > 1 && to === cell.length - 1 && /^[\dA-Z]$/.test(cell[to].text)) to++;
   }
   return cell.slice(from, to);
 }

@@ -58,6 +58,20 @@ export function putBackPoints({ total, net, tax }: Record<'total' | 'net' | 'tax
   }
 }
 
+/** No tax is higher, in percent. */
+const HIGHEST_RATE = 30;
+
+/** Puts back a point that was not read in a rate, where only so the rate fits the sums: “81 %” was “8.1 %”. The sums are changed in place. */
+export function putBackPointsOfRates({ total, net, tax }: Record<'total' | 'net' | 'tax', readonly Named[]>): void {
+  for (const sum of tax) {
+    if (!sum.rate || sum.rate.percent <= HIGHEST_RATE) continue;
+    const percent = sum.rate.percent / 10;
+    const fits = (part: number) => Math.abs(part - sum.amount.cents) <= 1;
+    const isIn = total.some(({ amount }) => fits((amount.cents * percent) / (100 + percent)));
+    if (isIn || net.some(({ amount }) => fits((amount.cents * percent) / 100))) sum.rate = { ...sum.rate, percent };
+  }
+}
+
 function readings({ amount }: Named): number[] {
   return leastSure(amount.words) < DOUBTED ? otherReadings(amount.cents) : [];
 }

@@ -17,6 +17,9 @@ export function lettersOf(text: string): string {
   return text.toLowerCase().replace(/[^\p{L}\p{N}]/gu, '');
 }
 
+/** What stands before the name of a person who practises. */
+const PERSONS_TITLE = /^(?:Dr|Prof|Dipl|Mag|Ma[iî]tre|Me|Ing)\b/u;
+
 /** Lines of a name in two lines are as tall as each other, and so much taller than usual. */
 const LARGE = 1.3;
 const AS_TALL = 0.12;
@@ -36,6 +39,9 @@ export function nameIn(
     Math.abs(below.box[3] - cell.box[3]) < AS_TALL * cell.box[3] &&
     /^[\p{L}&' ’.-]+$/u.test(below.text) &&
     isName(below.text) &&
+    isName(`${bare(cell.text)} ${bare(below.text)}`) &&
+    // “Dr. Leopoldine Hartig” is whole.
+    !PERSONS_TITLE.test(cell.text) &&
     !COMPANY.test(cell.text);
   const all = withoutTitle(goesOn ? [...words, ...below.words] : words);
   return { text: bare(all.map(({ text }) => text).join(' ')), words: all };

@@ -1,4 +1,5 @@
 import { datesInLine } from '../dates';
+import { Word } from '../words';
 import { chosen, Made, MADE, sayLabel } from './chosenSums';
 import { ColumnSum, columnSums } from './columnSums';
 import { Fact, Kind } from './fact';
@@ -7,14 +8,15 @@ import { labelOf } from './labelled';
 import { DEPOSIT, EXTRA, NET, PAYMENT, TAX, TO_PAY, TOTAL } from './labels';
 import { Amount, amountsIn } from './money';
 import { Named, Sums } from './namedSums';
-import { putBackPoints } from './repair';
+import { putBackPoints, putBackPointsOfRates } from './repair';
 import { fold, foldMisread, Row } from './rows';
 import { asked, payout } from './singleSums';
 import { PrintedLine } from './tableLines';
 
 const NAMES = { deposit: DEPOSIT, total: TOTAL, net: NET, tax: TAX, payment: PAYMENT, extra: EXTRA };
 /** Net, tax by rate, total and what is left to pay: by what they are called, and by what adds up. */
-export function findSums(rows: readonly Row[], lines: readonly PrintedLine[], kind: Kind): Sums {
+export function findSums(all: readonly Row[], lines: readonly PrintedLine[], kind: Kind): Sums {
+  const rows = withoutChanged(all);
   if (kind === 'payslip') return payout(rows);
   if (kindTraits[kind].balances) return asked(rows);
   const isReturned = kindTraits[kind].sums === 'returned';
@@ -68,6 +70,7 @@ export function findSums(rows: readonly Row[], lines: readonly PrintedLine[], ki
   if (named.total.length === 0) named.total.push(...paidInParts(rows));
   if (named.total.length === 0) named.total.push(...onlyAmount(rows, named.tax));
   putBackPoints(named);
+  putBackPointsOfRates(named);
   const sums = chosen(
     named,
     lines,
@@ -79,6 +82,28 @@ export function findSums(rows: readonly Row[], lines: readonly PrintedLine[], ki
   // What a reminder asks for is all that is owed.
   if (kind === 'reminder') return { ...sums, amountDue: sums.total };
   return isReturned ? returned(sums) : sums;
+}
+
+/** What a sum will be if something is done or left undone: “After 14 December it rises to £105.00” (folded). */
+const CHANGED =
+  /\b(?:rises?|increases?|goes up|reduced|drops?|falls?|steigt|sinkt|(?:erhoht|ermassigt|verringert)(?: sich)?|porte|ramene|reduit|majore)(?: \p{L}+){0,2} (?:to|auf|a)\W*$/u;
+
+/** The rows without sums that only hold under some condition. */
+function withoutChanged(rows: readonly Row[]): Row[] {
+  return rows.map((row) => {
+    const changed = amountsIn(row).filter(({ words: [first] }) => {
+      const before = row.words.slice(0, row.words.indexOf(first));
+      return CHANGED.test(fold(before.map(({ text }) => text).join(' ')));
+    });
+    if (changed.length === 0) return row;
+    const left = new Set(changed.flatMap(({ words }) => words));
+    const kept = ({ words }: { words: Word[] }) => words.filter((word) => !left.has(word));
+    return {
+      ...row,
+      words: kept(row),
+      cells: row.cells.map((cell) => ({ ...cell, words: kept(cell) })).filter(({ words }) => words.length > 0),
+    };
+  });
 }
 
 const isSumOfOthers = (sum: Amount, amounts: readonly Amount[]) =>
@@ -284,7 +309,7 @@ function speciality(name: string, text: string): number {
 function rateIn({ words }: Pick<Row, 'words'>): Named['rate'] {
   for (let at = 0; at < words.length; at++) {
     for (const group of [words.slice(at, at + 1), words.slice(at, at + 2), words.slice(at, at + 3)]) {
-      const found = /(?<!\d[.,]?)(\d{1,2}(?:[.,]\d{1,3})?) ?(?:%|per ?cent)/.exec(
+      const found = /(?<!\d[.,]?)(\d{1,2}(?:[.,]\d{1,3})?) ?(?:%|per ?cent|pour ?cent|prozent|v\. ?h\.)/i.exec(
         group.map(({ text }) => text).join(' '),
       );
       if (found) return { percent: Number(found[1].replace(',', '.')), words: group };

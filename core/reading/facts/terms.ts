@@ -39,7 +39,7 @@ const STEMS: Record<Part, { within?: string; whole?: string }> = {
     within:
       'invoic|rechnung|faktur|factu|fattur|fatur|receipt|beleg|quittung|ticket|scontrin|recibo|ricevut|kwitant|voucher|do[ck]ument|vorgang|geschaft|gutschrift|avoir|mahnung|reminder|lieferschein|despatch|dispatch|bescheid|notice|urkund|certifica|zertifik|angebot|quot|offert|devis|estimate|voranschlag|presupuest|preventiv|auszug|statement|releve|estratt|extract|afschrift|akten|transact|bordereau|protokoll|fahrkart|billet|bonnummer|folio|record|nachweis|rapport|liquidat|honor|dossier|reservation|buchung|booking|bericht|antrag',
     whole:
-      'inv|bill|rg|re|rnr|bon|doc|dok|chk|sale|job|our|unser|unsere|notre|nuestra|nostra|nostro|onze|ons|nossa|case|charge|claim|az|trans|recu|credit|memo|note|permit|licence|license|fine|pcn|advice|file|vorg|trn|txn|tran|check|slip',
+      'inv|bill|rg|re|rnr|bon|doc|dok|chk|sale|job|our|unser|unsere|notre|nuestra|nostra|nostro|onze|ons|nossa|case|charge|claim|az|trans|recu|credit|memo|note|permit|licence|license|fine|pcn|advice|file|vorg|trn|txn|tran|check|slip|docket',
   },
   customer: {
     within:
@@ -89,7 +89,7 @@ const STEMS: Record<Part, { within?: string; whole?: string }> = {
   pay: {
     within:
       'zahl|uberweis|begleich|ausgleich|fallig|echeance|payab|payment|regler|reglement|vencim|scaden|betal|deadline|remit|settle|verval|vervald|voldoen|overmak|paiement|payer|virer|pagament|pagar|pagare|saldare|versare|abonar|liquid|entricht|einzahl|collect|abgebucht|eingezogen|prelev|einzug|debit',
-    whole: 'pay|due|paid|pago|transfer|owed|prompt',
+    whole: 'pay|due|paid|pago|transfer|owed|prompt|terms',
   },
   until: {
     within: 'spatest|jusqu|latest|before|until|entro|binnen|uiterl',
@@ -104,7 +104,7 @@ const STEMS: Record<Part, { within?: string; whole?: string }> = {
   span: { within: 'period|zeitraum|perioda|abrechnungsz|covering|cover', whole: 'for|fur|between|zwischen|entre' },
   event: {
     within:
-      'leistung|birth|geboren|geburt|appoint|termin|depart|abfahrt|arriv|ankunft|check-?in|readi?n?g?s?$|ables|next|nachst|prochain|prossim|service|ausgefuhrt|performed|visit|hired|rented|(?<![bc])order(?!ie)|bestell|command|pedido|ordine|liefer|deliver|livrais|entrega|consegn|lever|anzahl|deposit|acompte|meeting|school|purchas|kauf|achat|instal|shipp|versand|complet|erledigt|acheve|passed',
+      'leistung|birth|geboren|geburt|appoint|termin|depart|abfahrt|arriv|ankunft|check-?in|readi?n?g?s?$|ables|next|nachst|prochain|prossim|service|ausgefuhrt|performed|visit|hired|rented|(?<![bc])order(?!ie)|bestell|command|pedido|ordine|liefer|deliver|livrais|entrega|consegn|lever|anzahl|abschlag|vorauszahl|prepa[iy]|deposit|acompte|meeting|school|purchas|kauf|achat|instal|shipp|versand|complet|erledigt|acheve|passed',
     whole: 'ship|geb|born|dob|travel|event|fair|week|kw',
   },
 };
