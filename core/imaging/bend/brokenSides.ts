@@ -1,10 +1,9 @@
-import { Edges } from '../outline/edges';
 import { Line, lineThrough } from '../outline/lines';
 import { distance, isConvex, Point, Quad } from '../quad';
 import { greyOf, Raster } from '../raster';
 import { crossingNear, Folding, SAME_FOLD, unlike } from './folding';
 import { between, Pieces, turnAt } from './folds';
-import { COLUMNS, Fit, hitsOn, STEPS, STRAIGHT, straightFit, Strip, stripOf } from './sideStrip';
+import { COLUMNS, Fit, hitsOn, SeenSide, STEPS, STRAIGHT, Strip } from './sideStrip';
 
 /** How steeply a piece of a side may run off it. */
 const MOST_STEEP = 0.6;
@@ -63,10 +62,10 @@ interface Broken {
   held: number;
 }
 
-/** Folds from one side to the opposite one, of which at least one is broken there. */
-export function brokenSides(edges: Edges, quad: Quad): Broken[] {
-  const strips = [0, 1, 2, 3].map((side) => stripOf(edges, quad, side));
-  const straight = strips.map(straightFit);
+/** Folds from one side to the opposite one, of which at least one is broken there. @param seen the sides of the quad */
+export function brokenSides(quad: Quad, seen: readonly SeenSide[]): Broken[] {
+  const strips = seen.map(({ strip }) => strip);
+  const straight = seen.map((each) => each.straight);
   const found: Broken[] = [];
   for (const first of [0, 1]) {
     // What is straight needs no fold.

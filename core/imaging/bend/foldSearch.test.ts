@@ -1,7 +1,7 @@
 import { distance, Point, Quad } from '../quad';
 import { Raster } from '../raster';
 import { foldedSheet } from './folds';
-import { foldingsOf } from './foldSearch';
+import { seekBends } from './foldSearch';
 import { HEIGHT, LEFT, piece, RIGHT, seen, SIZE, TOP, WIDTH } from './testing/foldedPaper';
 
 const [TABLE, IN_LIGHT, IN_SHADE] = [70, 225, 180];
@@ -27,7 +27,7 @@ const WHOLE: Quad = [LEFT[0], RIGHT[1], RIGHT[2], LEFT[3]];
 
 /** How far the best of what may be is off the true corners, in pixels. */
 function off(picture: Raster, outline: Quad): number {
-  const sheets = foldingsOf(picture, [outline]).flatMap(({ pieces }) => foldedSheet(pieces, SIZE) ?? []);
+  const sheets = seekBends(picture, [outline]).foldings.flatMap(({ pieces }) => foldedSheet(pieces, SIZE) ?? []);
   // A sheet may be told to begin at any of its corners.
   const offs = sheets.flatMap(({ corners }) =>
     [0, 1, 2, 3].map((by) => Math.max(...corners.map((corner, at) => distance(corner, WHOLE[(at + by) % 4])))),
@@ -48,17 +48,17 @@ it('the light tells where the fold is when one side looks straight', () => {
   const straight = [seen([0, HEIGHT]), seen([WIDTH, HEIGHT])];
   const bottom: Point = [0, 1].map((axis) => (straight[0][axis] + straight[1][axis]) / 2) as Point;
   const picture = photo([LEFT[0], LEFT[1], bottom, LEFT[3]], [RIGHT[0], RIGHT[1], RIGHT[2], bottom]);
-  const [folding] = foldingsOf(picture, [WHOLE]).filter(({ isWhole }) => isWhole);
+  const [folding] = seekBends(picture, [WHOLE]).foldings.filter(({ isWhole }) => isWhole);
   expect(distance(folding.pieces[0][1], LEFT[1])).toBeLessThan(15);
   expect(distance(folding.pieces[0][2], bottom)).toBeLessThan(25);
 });
 
 it('a flat sheet has no fold', () => {
   const flat = piece([0, 0], [TOP, 0], [TOP, HEIGHT], [0, HEIGHT]);
-  expect(foldingsOf(photo(flat, flat, [IN_LIGHT, IN_LIGHT]), [flat])).toEqual([]);
+  expect(seekBends(photo(flat, flat, [IN_LIGHT, IN_LIGHT]), [flat])).toEqual({ foldings: [] });
 });
 
 it('nor has one that another sheet lies beside, at a distance', () => {
   const other = RIGHT.map(([x, y]): Point => [x + 90, y + 20]) as Quad;
-  expect(foldingsOf(photo(LEFT, other), [LEFT]).filter(({ pieces }) => foldedSheet(pieces, SIZE))).toEqual([]);
+  expect(seekBends(photo(LEFT, other), [LEFT]).foldings.filter(({ pieces }) => foldedSheet(pieces, SIZE))).toEqual([]);
 });

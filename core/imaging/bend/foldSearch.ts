@@ -6,9 +6,11 @@ import { isPaperBeyond } from '../outline/wholes';
 import { distance, Point, Quad, scaleQuad } from '../quad';
 import { Raster, shrink } from '../raster';
 import { BesideSearch } from './besideSearch';
+import { BowedSides, bowedSides, scaledSides } from './bowedSides';
 import { brokenSides, piecesOf } from './brokenSides';
 import { crossingNear, Folding, MOST_TRIED } from './folding';
 import { Pieces } from './folds';
+import { seenSides } from './sideStrip';
 
 /** Sizes (longer side, pixels) at which folds are sought and at which the sides of the pieces are placed. */
 const SEEK = 640;
@@ -21,28 +23,35 @@ const NEAR_END = 0.04;
 /** How far off the lines found the edges are looked for, in pixels of the larger picture. */
 const FINELY = 6;
 
+/** What the sides of a sheet in a picture speak for: folds, or that it is bent all over. */
+export interface Bends {
+  foldings: Folding[];
+  bowed?: BowedSides;
+}
+
 /**
- * How a sheet may be folded of which some was found: the outline of all of it, its sides broken where the fold meets them, or of one piece, the fold
- * taken for a side; or several pieces. Beyond the first and the last there may be one more.
+ * How a sheet may be bent of which some was found. For folds: the outline of all of it, its sides broken where the fold meets them, or of one piece, the fold
+ * taken for a side; or several pieces. Beyond the first and the last there may be one more. And its sides may be bowed.
  * @param found the outline, or pieces beside each other, clockwise, in pixels
  * @returns what may be, in no order; nothing for a sheet with straight sides
  */
-export function foldingsOf(picture: Raster, found: Pieces): Folding[] {
+export function seekBends(picture: Raster, found: Pieces): Bends {
   const placing = shrink(picture, PLACE);
   const scaled = (pieces: Pieces, scale: number) => pieces.map((each) => scaleQuad(each, scale));
   const large = scaled(found, placing.width / picture.width);
   const isOne = found.length === 1;
   const paper = paperColour(placing, large[0]);
   const beyond = [0, 1, 2, 3].filter((side) => isPaperBeyond(placing, large[0], side, paper, { inOtherLight: true }));
-  if (isOne && beyond.length === 0 && isStraight(placing, large[0])) return [];
+  if (isOne && beyond.length === 0 && isStraight(placing, large[0])) return { foldings: [] };
   const small = shrink(placing, SEEK);
   const edges = findEdges(opponentColours(small));
   const search = new BesideSearch(small, edges);
   const [toPlacing, toPicture] = [placing.width / small.width, picture.width / small.width];
   const pieces = scaled(found, small.width / picture.width);
+  const sides = isOne ? seenSides(edges, pieces[0]) : [];
   const first: Folding[] = isOne
     ? [
-        ...brokenSides(edges, pieces[0]).flatMap((broken) => piecesOf(placing, broken, toPlacing)),
+        ...brokenSides(pieces[0], sides).flatMap((broken) => piecesOf(placing, broken, toPlacing)),
         ...beyond.flatMap((side) => search.beside(pieces[0], side)),
       ]
     : [{ pieces, held: 1, isWhole: false }];
@@ -50,10 +59,12 @@ export function foldingsOf(picture: Raster, found: Pieces): Folding[] {
     .sort((a, b) => b.held - a.held)
     .slice(0, MOST_TRIED)
     .flatMap((folding) => search.further(folding));
-  return [...first, ...further].map((each) => ({
+  const foldings = [...first, ...further].map((each) => ({
     ...each,
     pieces: scaled(placed(placing, scaled(each.pieces, toPlacing)), toPicture / toPlacing),
   }));
+  const bowed = isOne ? bowedSides(sides) : undefined;
+  return { foldings, bowed: bowed && scaledSides(bowed, toPicture) };
 }
 
 const isStraight = (placing: Raster, quad: Quad) =>

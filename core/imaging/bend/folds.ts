@@ -1,8 +1,7 @@
-import { homography } from '../homography';
 import { distance, Point, Quad } from '../quad';
-import { trueAspect, USUAL_FOCAL } from '../straighten';
 import { Bend, bendOver } from './bend';
 import { minimise } from './linear';
+import { aspectOf, Fold, FOCAL, OFF_FOCAL, seenBy, SHAPE, Start, startOf } from './sheetModel';
 
 /** A sheet with straight folds beside each other, along which it stands up or lies lowest: flat pieces, each with a side in common with the next. */
 export interface FoldedSheet {
@@ -56,8 +55,6 @@ const OFF = 0.001;
 const MOST_OFF = 0.006;
 /** How far along its side the end of a fold is usually off (share of the picture): less, the more the side turns there (radians). */
 const OFF_ALONG = { least: 0.004, most: 0.15, turned: 0.0008 };
-/** How far the focal length is usually off that of most phones (logarithm). */
-const OFF_FOCAL = 0.12;
 /** No fold stands up more steeply than this, in radians. */
 const MOST_SHARP = 1.5;
 /** How far beyond a corner a fold may end, as a share of the side: it cuts the corner off then. */
@@ -65,15 +62,16 @@ const BEYOND_CORNER = 0.3;
 const STARTS = [0.25, -0.25];
 const ROUNDS = 60;
 
-type Vector = [number, number, number];
+/** The folds, as shares of the width: three numbers each. */
+function foldsIn(numbers: Float64Array, count: number): Fold[] {
+  return Array.from({ length: count }, (_, at) => [...numbers.subarray(SHAPE + 3 * at, SHAPE + 3 * at + 3)] as Fold);
+}
 
-/** A folded sheet before a camera: its height is one, the camera's axis goes through the picture's middle. */
-interface Model {
-  aspect: number;
-  folds: [number, number][];
-  angles: number[];
-  /** Where a point of the flat sheet is in the picture, x up to the aspect and y up to one. */
-  seen: (point: Point) => Point;
+function modelOf(numbers: Float64Array, count: number, start: Start) {
+  const aspect = aspectOf(numbers, start);
+  const folds = foldsIn(numbers, count);
+  const placed = folds.map(([top, bottom, angle]): Fold => [top * aspect, bottom * aspect, angle]);
+  return { aspect, folds, seen: seenBy(numbers, placed, start) };
 }
 
 /**
@@ -95,35 +93,44 @@ export function foldedSheet(pieces: Pieces, [width, height]: [width: number, hei
     return [foldSeen(quad[0], quad[1], next[1]), foldSeen(quad[3], quad[2], next[2])];
   });
   const residuals = (numbers: Float64Array) => {
-    const { aspect, folds, angles, seen } = modelOf(numbers, count, start);
+    const { aspect, folds, seen } = modelOf(numbers, count, start);
     const corners = [[0, 0], [aspect, 0], [aspect, 1], [0, 1]].map((point) => seen(point as Point)); // prettier-ignore
     const out = corners.flatMap(([x, y], at) => [(x - outer[at][0]) / (OFF * long), (y - outer[at][1]) / (OFF * long)]);
     ends.forEach(({ offBefore, offBehind, along, sure }, at) => {
       const end = seen([folds[at >> 1][at & 1] * aspect, at & 1]);
       out.push(offBefore(end) / (OFF * long), offBehind(end) / (OFF * long), along(end) / (sure * long));
     });
-    return Float64Array.from([...out, numbers[FOCAL] / OFF_FOCAL, ...angles.map((angle) => angle / 2)]);
+    return Float64Array.from([...out, numbers[FOCAL] / OFF_FOCAL, ...folds.map(([, , angle]) => angle / 2)]);
   };
   const sum = (values: Float64Array) => values.reduce((total, each) => total + each * each, 0);
   const found = combinations(STARTS, count).map((angles) => {
-    const numbers = new Float64Array(FOLD + 3 * count);
+    const numbers = new Float64Array(SHAPE + 3 * count);
     angles.forEach((angle, at) => {
-      numbers[FOLD + 3 * at] = shareAlong(pieces[at][1], outer[0], outer[1]);
-      numbers[FOLD + 3 * at + 1] = shareAlong(pieces[at][2], outer[3], outer[2]);
-      numbers[FOLD + 3 * at + 2] = angle;
+      numbers[SHAPE + 3 * at] = shareAlong(pieces[at][1], outer[0], outer[1]);
+      numbers[SHAPE + 3 * at + 1] = shareAlong(pieces[at][2], outer[3], outer[2]);
+      numbers[SHAPE + 3 * at + 2] = angle;
     });
     const best = minimise(residuals, numbers, ROUNDS);
     return { best, off: sum(residuals(best)) };
   });
   const { best } = found.reduce((x, y) => (y.off < x.off ? y : x));
-  const { aspect, folds, angles, seen } = modelOf(best, count, start);
+  const { aspect, folds, seen } = modelOf(best, count, start);
   const off = OFF * Math.sqrt(sum(residuals(best).slice(0, 8)) / 4);
-  const sharpness = Math.max(...angles.map(Math.abs));
-  const isOn = folds.flat().every((share) => share > -BEYOND_CORNER && share < 1 + BEYOND_CORNER);
+  const sharpness = Math.max(...folds.map(([, , angle]) => Math.abs(angle)));
+  const isOn = folds.every(([top, bottom]) =>
+    [top, bottom].every((share) => share > -BEYOND_CORNER && share < 1 + BEYOND_CORNER),
+  );
   if (!(off < MOST_OFF) || !(sharpness < MOST_SHARP) || !isOn) return undefined;
   const inPicture = ([u, v]: Point): Point => seen([u * aspect, v]);
   const corners = ([[0, 0], [1, 0], [1, 1], [0, 1]] as Quad).map(inPicture) as Quad; // prettier-ignore
-  return { corners, aspect, folds, sharpness, off, bend: bendOver(corners, inPicture, MESH) };
+  return {
+    corners,
+    aspect,
+    folds: folds.map(([top, bottom]) => [top, bottom]),
+    sharpness,
+    off,
+    bend: bendOver(corners, inPicture, MESH),
+  };
 }
 
 /** All lists of so many of some values. */
@@ -156,92 +163,3 @@ export function turnAt([ax, ay]: Point, [bx, by]: Point, [cx, cy]: Point): numbe
   const [ux, uy, vx, vy] = [bx - ax, by - ay, cx - bx, cy - by];
   return Math.abs(Math.atan2(ux * vy - uy * vx, ux * vx + uy * vy));
 }
-
-/** Places in the numbers that are sought: the focal length, the aspect, three turns and three moves, then for each fold its two ends and how sharp it is. */
-const [FOCAL, ASPECT, TURN, MOVE, FOLD] = [0, 1, 2, 5, 8];
-
-interface Start {
-  aspect: number;
-  /** The directions of the sheet's sides and of its normal, and where its first corner is, before the camera. */
-  axes: [Vector, Vector, Vector];
-  at: Vector;
-  middle: Point;
-  focal: number;
-}
-
-/** How the sheet would lie were it flat. */
-function startOf(corners: Quad, [width, height]: [number, number]): Start | undefined {
-  const aspect = trueAspect(corners, width, height);
-  if (!(aspect > 0.05 && aspect < 20)) return undefined;
-  const focal = USUAL_FOCAL * Math.max(width, height);
-  const middle: Point = [width / 2, height / 2];
-  const h = homography([[0, 0], [aspect, 0], [aspect, 1], [0, 1]], corners); // prettier-ignore
-  const column = (at: number): Vector => [
-    (h[at] - middle[0] * h[at + 6]) / focal,
-    (h[at + 3] - middle[1] * h[at + 6]) / focal,
-    h[at + 6],
-  ];
-  const [across, down, at] = [column(0), column(1), column(2)];
-  const scale = (Math.hypot(...across) + Math.hypot(...down)) / 2;
-  const x = unit(across);
-  const y = unit(down.map((each, index) => each - dot(down, x) * x[index]) as Vector);
-  return { aspect, axes: [x, y, cross(x, y)], at: at.map((each) => each / scale) as Vector, middle, focal };
-}
-
-function modelOf(numbers: Float64Array, count: number, start: Start): Model {
-  const aspect = start.aspect * Math.exp(numbers[ASPECT]);
-  const focal = start.focal * Math.exp(numbers[FOCAL]);
-  const [x, y, z] = start.axes.map((axis) => turnedBy(axis, numbers.subarray(TURN, TURN + 3)));
-  const at = start.at.map((each, index) => each + numbers[MOVE + index]);
-  const folds: [number, number][] = [];
-  const angles: number[] = [];
-  const turns: ((point: Vector) => Vector)[] = [];
-  for (let fold = 0; fold < count; fold++) {
-    const [top, bottom, angle] = numbers.subarray(FOLD + 3 * fold, FOLD + 3 * fold + 3);
-    folds.push([top, bottom]);
-    angles.push(angle);
-    turns.push(foldAlong(top * aspect, bottom * aspect, angle));
-  }
-  const seen = ([px, py]: Point): Point => {
-    // What lies beyond several folds is turned about the last one first, while all else is flat.
-    const [u, v, w] = turns.reduceRight((point, turn) => turn(point), [px, py, 0] as Vector);
-    const [cx, cy, cz] = [0, 1, 2].map((axis) => at[axis] + u * x[axis] + v * y[axis] + w * z[axis]);
-    return [start.middle[0] + (focal * cx) / cz, start.middle[1] + (focal * cy) / cz];
-  };
-  return { aspect, folds, angles, seen };
-}
-
-/** Turns what lies right of a line in the flat sheet, from the top at one place to the bottom at another, about it. */
-function foldAlong(top: number, bottom: number, angle: number): (point: Vector) => Vector {
-  const run = bottom - top;
-  const length = Math.hypot(run, 1);
-  const [cos, sin] = [Math.cos(angle), Math.sin(angle)];
-  return (point) => {
-    const [px, py, pz] = point;
-    const far = (px - top - py * run) / length;
-    if (far <= 0) return point;
-    const moved = far * cos - pz * sin - far;
-    return [px + moved / length, py - (moved * run) / length, far * sin + pz * cos];
-  };
-}
-
-/** A vector turned about an axis by as many radians as that is long (Rodrigues 1840). */
-function turnedBy(vector: Vector, axis: Float64Array): Vector {
-  const angle = Math.hypot(axis[0], axis[1], axis[2]);
-  if (angle < 1e-12) return vector;
-  const k: Vector = [axis[0] / angle, axis[1] / angle, axis[2] / angle];
-  const [cos, sin, along] = [Math.cos(angle), Math.sin(angle), dot(k, vector)];
-  const beside = cross(k, vector);
-  return vector.map((each, at) => each * cos + beside[at] * sin + k[at] * along * (1 - cos)) as Vector;
-}
-
-const cross = ([ax, ay, az]: Vector, [bx, by, bz]: Vector): Vector => [
-  ay * bz - az * by,
-  az * bx - ax * bz,
-  ax * by - ay * bx,
-];
-const dot = (a: Vector, b: Vector) => a[0] * b[0] + a[1] * b[1] + a[2] * b[2];
-const unit = (a: Vector): Vector => {
-  const length = Math.hypot(...a) || 1;
-  return [a[0] / length, a[1] / length, a[2] / length];
-};

@@ -21,7 +21,7 @@ export interface Strip {
   slope: number;
 }
 
-const ACROSS = 2 * STEPS + 1;
+export const ACROSS = 2 * STEPS + 1;
 
 export function isEdge(
   { width, height, strength, normalX, normalY }: Edges,
@@ -83,7 +83,8 @@ export function hitsOn({ hits }: Strip, from: number, low: number, to: number, h
 function insideOf({ width, height }: Edges, from: Point, to: Point): Point {
   const [x, y] = [0, 1].map((axis) => {
     const [start, end, last] = [from[axis], to[axis], [width, height][axis] - 2];
-    if (end >= 1 && end <= last) return 1;
+    // Along the border of the picture it doesn't leave it.
+    if ((end >= 1 && end <= last) || Math.min(start, end) > last || Math.max(start, end) < 1) return 1;
     return Math.max(0.5, ((end < 1 ? 1 : last) - start) / (end - start || 1));
   });
   const share = Math.min(1, x, y);
@@ -112,3 +113,16 @@ export function straightFit(strip: Strip): Fit {
   const near = within(4);
   return near.held > STRAIGHT ? near : within(STEPS);
 }
+
+/** A side as it was looked at, and the straight line in it with the most edge. */
+export interface SeenSide {
+  strip: Strip;
+  straight: Fit;
+}
+
+/** The four sides of a quad, looked at. */
+export const seenSides = (edges: Edges, quad: Quad): SeenSide[] =>
+  [0, 1, 2, 3].map((side) => {
+    const strip = stripOf(edges, quad, side);
+    return { strip, straight: straightFit(strip) };
+  });

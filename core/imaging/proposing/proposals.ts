@@ -13,7 +13,7 @@ import { Raster, shrink } from '../raster';
 import { flatten, paperOf, Recipe } from '../recipe';
 import { warp } from '../straighten';
 import { textDirection, textSkew } from '../textLines';
-import { withFolds } from './folded';
+import { withBends } from './bent';
 import { bentProposal, Proposal, SURE_OF_DIRECTION, TEXT_SIZE, turnedInk } from './proposal';
 
 /** Size at which fingers on a page are looked for. */
@@ -52,7 +52,7 @@ export function proposeRecipes(
   const rowHeight = picture.height / 3;
   const order = ({ corners }: (typeof sheets)[number]) =>
     Math.round(Math.min(...corners.map(([, y]) => y)) / rowHeight) * 1e6 + Math.min(...corners.map(([x]) => x));
-  return (scanned || apart ? sheets : withFolds(picture, sheets))
+  return (scanned || apart ? sheets : withBends(picture, sheets))
     .sort((a, b) => order(a) - order(b))
     .map(({ proposal }) => proposal);
 }

@@ -1,6 +1,7 @@
-import { FoldedSheet, foldedSheet, besideFold, Pieces } from '../bend/folds';
-import { Folding } from '../bend/folding';
-import { foldingsOf } from '../bend/foldSearch';
+import { bowedSheet } from '../bend/bowedSheet';
+import { BentSheet } from '../bend/findBend';
+import { besideFold, FoldedSheet, foldedSheet, Pieces } from '../bend/folds';
+import { seekBends } from '../bend/foldSearch';
 import { Row, unevenness } from '../bend/rows';
 import { lettersOnly } from '../components';
 import { roughInk } from '../ink';
@@ -18,24 +19,25 @@ export interface Sheet {
   proposal: Proposal;
 }
 
-/** So much of a found outline lies on a folded sheet of which it is a part. */
+/** So much of a found outline lies on a bent sheet of which it is a part. */
 const PART = 0.6;
 
 /**
- * Puts folded sheets in the place of the outlines that were found of them: of one piece, of several, or of the whole with straight sides.
+ * Puts sheets that are folded, or whose sides are bowed, in the place of the outlines that were found of them: of one piece, of several, or of the whole with
+ * straight sides.
  * @param sheets as they were found, each with how a page would be made of it
  */
-export function withFolds(picture: Raster, sheets: Sheet[]): Sheet[] {
+export function withBends(picture: Raster, sheets: Sheet[]): Sheet[] {
   let left = sheets;
-  const folded: Sheet[] = [];
+  const bent: Sheet[] = [];
   for (const members of [...pairsOf(sheets), ...sheets.map((sheet) => [sheet])]) {
     if (!members.every((sheet) => left.includes(sheet))) continue;
-    const sheet = foldedOf(picture, members);
+    const sheet = bentSheetOf(picture, members);
     if (!sheet) continue;
-    folded.push(sheet);
+    bent.push(sheet);
     left = left.filter((each) => !members.includes(each) && common(each.corners, sheet.corners) < PART);
   }
-  return [...left, ...folded];
+  return [...left, ...bent];
 }
 
 function pairsOf(sheets: Sheet[]): Sheet[][] {
@@ -44,64 +46,78 @@ function pairsOf(sheets: Sheet[]): Sheet[][] {
   );
 }
 
-/** The folded sheet that one outline is of, or two beside each other. */
-function foldedOf(picture: Raster, members: Sheet[]): Sheet | undefined {
-  const size: [number, number] = [picture.width, picture.height];
+/** A way in which a sheet may be bent. */
+interface Candidate {
+  sheet: BentSheet & { off: number };
+  /** On how much of its sides an edge was seen, and whether these are the whole outline's that was found. */
+  held: number;
+  isWhole: boolean;
+  pieces: Pieces;
+  folds: FoldedSheet['folds'];
+}
+
+/** The bent sheet that one outline is of, or two beside each other. */
+function bentSheetOf(picture: Raster, members: Sheet[]): Sheet | undefined {
   const [one, other] = members;
   const found = other ? besideFold(one.corners, other.corners)! : [one.corners];
-  const folded = foldingsOf(picture, found)
-    .flatMap((folding): { folding: Folding; sheet: FoldedSheet }[] => {
-      const sheet = foldedSheet(folding.pieces, size);
-      // What is flat after all is as it was found, unless that was a part of it.
-      return sheet && (sheet.sharpness > FLAT || !folding.isWhole) ? [{ folding, sheet }] : [];
-    })
-    .map((each) => ({ ...each, cost: foldCost(each) }))
+  const candidates = candidatesOf(picture, found)
+    .map((each) => ({ ...each, cost: costOf(each) }))
     .filter(({ cost }) => cost < MOST_COST)
     .sort((a, b) => a.cost - b.cost)
-    .slice(0, MOST_FOLDS);
-  for (const { folding, sheet, cost } of folded) {
-    const unfolded = unfold(picture, sheet);
-    if (!folding.isWhole && !isOneSheet(picture, folding.pieces, sheet, unfolded)) continue;
+    .slice(0, MOST_TRIED);
+  for (const candidate of candidates) {
+    const { sheet, isWhole, cost } = candidate;
+    const unbent = unbend(picture, candidate);
+    if (!isWhole && !isOneSheet(picture, candidate, unbent)) continue;
     // Beside two pages in place of one there is nothing to compare.
-    if (!other && !speaksFor(unfolded.rows, rowsOn(picture, one.proposal), cost < CLEAR_FOLD)) continue;
+    if (!other && !speaksFor(unbent.rows, rowsOn(picture, one.proposal), cost < CLEAR)) continue;
     const confidence = Math.min(...members.map((each) => each.confidence));
-    return {
-      corners: sheet.corners,
-      confidence,
-      proposal: { recipe: unfolded.recipe, turn: unfolded.turn, confidence },
-    };
+    const { recipe, turn } = unbent;
+    return { corners: sheet.corners, confidence, proposal: { recipe, turn, confidence } };
   }
   return undefined;
 }
 
+function candidatesOf(picture: Raster, found: Pieces): Candidate[] {
+  const size: [number, number] = [picture.width, picture.height];
+  const { foldings, bowed } = seekBends(picture, found);
+  const folded = foldings.flatMap(({ pieces, held, isWhole }): Candidate[] => {
+    const sheet = foldedSheet(pieces, size);
+    // What is flat after all is as it was found, unless that was a part of it.
+    return sheet && (sheet.sharpness > FLAT || !isWhole) ? [{ sheet, held, isWhole, pieces, folds: sheet.folds }] : [];
+  });
+  const sheet = bowed && bowedSheet(bowed, size);
+  return sheet ? [...folded, { sheet, held: bowed.held, isWhole: true, pieces: [], folds: [] }] : folded;
+}
+
 /** Folds less sharp than this, in radians, leave a sheet flat. */
 const FLAT = 0.05;
-/** How unlikely a fold is: what of its sides isn't seen, how far its corners are off, an unusual size. Of those that cost less than the most, a few are tried. */
+/** How unlikely a bend is: what of its sides isn't seen, how far its corners are off, an unusual size. Of those that cost less than the most, a few are tried. */
 const UNSEEN = 3;
 const OFF = 500;
 const UNUSUAL = 0.5;
 const MOST_COST = 1.5;
-const MOST_FOLDS = 3;
+const MOST_TRIED = 3;
 
-function foldCost({ folding, sheet }: { folding: Folding; sheet: FoldedSheet }): number {
-  return UNSEEN * (1 - folding.held) + OFF * sheet.off + (isUsual(sheet.aspect) ? 0 : UNUSUAL);
+function costOf({ held, sheet }: Candidate): number {
+  return UNSEEN * (1 - held) + OFF * sheet.off + (isUsual(sheet.aspect) ? 0 : UNUSUAL);
 }
 
 const isUsual = (aspect: number) => paperFor(aspect).name !== null;
 
-interface Unfolded extends Pick<Proposal, 'recipe' | 'turn'> {
+interface Unbent extends Pick<Proposal, 'recipe' | 'turn'> {
   /** The rows of print on the page, and how far right of each fold a foot is, as a share of its width. */
   rows: Row[];
   offFolds: ((foot: Point) => number)[];
 }
 
-/** How a page is made of a folded sheet. */
-function unfold(picture: Raster, sheet: FoldedSheet): Unfolded {
+/** How a page is made of a sheet that is bent. */
+function unbend(picture: Raster, { sheet, folds }: Candidate): Unbent {
   const { recipe, flat } = bentRecipe(picture, sheet);
   const letters = lettersOnly(roughInk(flat));
   const direction = textDirection(letters);
   const turn = direction.confidence >= SURE_OF_DIRECTION ? direction.turn : 0;
-  const offFolds = sheet.folds.map(([top, bottom]) => ([x, y]: Point) => {
+  const offFolds = folds.map(([top, bottom]) => ([x, y]: Point) => {
     const isTurned = turn % 180 !== 0;
     const [u, v] = isTurned ? [y / flat.width, 1 - x / flat.height] : [x / flat.width, y / flat.height];
     return u - top - (bottom - top) * v;
@@ -115,7 +131,7 @@ const LEAST_OVER_FOLD = 2;
 const EITHER_SIDE = 0.03;
 
 /** Whether pieces are of one sheet, not several that lie side by side: rows run over the folds, or it has a usual size and they don't. */
-function isOneSheet(picture: Raster, pieces: Pieces, { aspect }: FoldedSheet, { rows, offFolds }: Unfolded): boolean {
+function isOneSheet(picture: Raster, { pieces, sheet }: Candidate, { rows, offFolds }: Unbent): boolean {
   const isCrossed = (offFold: (foot: Point) => number) => {
     const over = rows.filter(({ feet }) => {
       const off = feet.map(offFold);
@@ -124,7 +140,7 @@ function isOneSheet(picture: Raster, pieces: Pieces, { aspect }: FoldedSheet, { 
     return over.length >= LEAST_OVER_FOLD;
   };
   if (offFolds.every(isCrossed)) return true;
-  return isUsual(aspect) && !pieces.some((piece) => isUsual(trueAspect(piece, picture.width, picture.height)));
+  return isUsual(sheet.aspect) && !pieces.some((piece) => isUsual(trueAspect(piece, picture.width, picture.height)));
 }
 
 /**
@@ -145,7 +161,7 @@ function speaksFor(rows: Row[], without: Row[], isClear: boolean): boolean {
 const LESS_PRINT_IF_CLEAR = 0.6;
 const LESS_PRINT = 0.9;
 const MORE_PRINT = 1.1;
-/** A fold that costs less is clear: rows may be more uneven with it by so much, in heights of letters, which is chance; else they are this share of it. */
-const CLEAR_FOLD = 0.65;
+/** A bend that costs less is clear: rows may be more uneven with it by so much, in heights of letters, which is chance; else they are this share of it. */
+const CLEAR = 0.65;
 const MORE_UNEVEN = 0.1;
 const EVENER = 0.6;
