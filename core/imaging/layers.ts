@@ -132,10 +132,11 @@ function darkestNear(data: Uint8Array, width: number, height: number): Darkest {
   const [across, down] = [Math.ceil(width / CELL), Math.ceil(height / CELL)];
   const least = new Uint8Array(across * down).fill(255);
   for (let y = 0, at = 0; y < height; y++) {
-    const row = Math.floor(y / CELL) * across;
-    for (let x = 0; x < width; x++, at++) {
-      const cell = row + Math.floor(x / CELL);
-      if (data[at] < least[cell]) least[cell] = data[at];
+    let cell = Math.floor(y / CELL) * across;
+    for (let x = 0; x < width; cell++) {
+      let value = least[cell];
+      for (const end = Math.min(width, x + CELL); x < end; x++, at++) if (data[at] < value) value = data[at];
+      least[cell] = value;
     }
   }
   const rows = new Uint8Array(least.length);
@@ -303,15 +304,18 @@ function stencilOf(
 
 /** Everything within the halo of what is covered. */
 function widen(covered: Uint8Array, width: number, height: number): Uint8Array {
-  const rows = new Uint8Array(covered.length);
   const out = new Uint8Array(covered.length);
-  for (let y = 0; y < height; y++)
-    for (let x = 0, at = y * width; x < width; x++, at++)
-      if (covered[at]) rows.fill(1, at - Math.min(HALO, x), at + 1 + Math.min(HALO, width - 1 - x));
   for (let y = 0; y < height; y++) {
-    for (let near = Math.max(0, y - HALO); near <= Math.min(height - 1, y + HALO); near++) {
-      const [to, from] = [y * width, near * width];
-      for (let x = 0; x < width; x++) out[to + x] |= rows[from + x];
+    const [row, end] = [y * width, (y + 1) * width];
+    const [above, below] = [Math.max(0, y - HALO), Math.min(height - 1, y + HALO)];
+    // Run by run: of most pages little is covered.
+    for (let at = row; at < end; at++) {
+      if (covered[at] === 0) continue;
+      const left = Math.max(0, at - row - HALO);
+      while (at < end && covered[at] !== 0) at++;
+      const right = Math.min(width, at - row + HALO);
+      for (let near = above; near <= below; near++)
+        for (let to = near * width + left; to < near * width + right; to++) out[to] = 1;
     }
   }
   return out;

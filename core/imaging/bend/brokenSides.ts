@@ -1,6 +1,6 @@
 import { Line, lineThrough } from '../outline/lines';
 import { distance, isConvex, Point, Quad } from '../quad';
-import { greyOf, Raster } from '../raster';
+import { Raster } from '../raster';
 import { crossingNear, Folding, SAME_FOLD, unlike } from './folding';
 import { between, Pieces, turnAt } from './folds';
 import { COLUMNS, Fit, hitsOn, SeenSide, STEPS, STRAIGHT, Strip } from './sideStrip';
@@ -107,20 +107,10 @@ export function brokenSides(quad: Quad, seen: readonly SeenSide[]): Broken[] {
 /**
  * The pieces that a sheet with broken sides may have. Where a side tells little of the fold, because it looks nearly straight from where the camera
  * is, the light on the pieces does, which differs.
- * @param placing the picture, so many times as large as it was when the sides were sought
  */
-export function piecesOf(placing: Raster, { corners, folds, held }: Broken, toPlacing: number): Folding[] {
+export function piecesOf(light: Light, { corners, folds, held }: Broken): Folding[] {
   const [a, b, c, d] = corners;
-  const light = greyOf(placing);
-  const found: { step: number; top: Point; bottom: Point }[] = [];
-  for (const top of placesOfFold(a, b, folds[0])) {
-    for (const bottom of placesOfFold(d, c, folds[1])) {
-      const step = lightStep(light, scaledPoint(top, toPlacing), scaledPoint(bottom, toPlacing));
-      found.push({ step, top, bottom });
-    }
-  }
-  found.sort((one, other) => other.step - one.step);
-  const lit = found.filter(({ step }) => step >= LEAST_STEP);
+  const lit = litFolds(light, placesOfFold(a, b, folds[0]), placesOfFold(d, c, folds[1]));
   const chosen = unlike(lit, ({ top, bottom }) => [top, bottom], SAME_FOLD * distance(a, c));
   const seen = [{ top: folds[0] ?? between(a, b), bottom: folds[1] ?? between(d, c) }];
   return [...chosen, ...seen]
@@ -132,13 +122,31 @@ export function piecesOf(placing: Raster, { corners, folds, held }: Broken, toPl
     .map((pieces) => ({ pieces, held, isWhole: true }));
 }
 
+/** A grey picture, so many times as large as it was when the sides were sought. */
+export interface Light {
+  grey: Raster;
+  scale: number;
+}
+
+/** Folds between places on one side and places on the other at which the light steps, the clearest first. */
+export function litFolds(light: Light, tops: Point[], bottoms: Point[]): { top: Point; bottom: Point }[] {
+  const found: { step: number; top: Point; bottom: Point }[] = [];
+  for (const top of tops) {
+    for (const bottom of bottoms) {
+      const step = lightStep(light.grey, scaledPoint(top, light.scale), scaledPoint(bottom, light.scale));
+      if (step >= LEAST_STEP) found.push({ step, top, bottom });
+    }
+  }
+  return found.sort((one, other) => other.step - one.step);
+}
+
 const scaledPoint = ([x, y]: Point, scale: number): Point => [x * scale, y * scale];
 
 /** Where on a side the fold may meet it: about where it is broken, the nearer the more it is. */
-function placesOfFold(from: Point, to: Point, fold: Point | undefined): Point[] {
+export function placesOfFold(from: Point, to: Point, fold: Point | undefined, unsure = UNSURE): Point[] {
   const along = (a: Point, b: Point, at: number): Point => [a[0] + at * (b[0] - a[0]), a[1] + at * (b[1] - a[1])];
   if (!fold) return Array.from({ length: PLACES - 1 }, (_, at) => along(from, to, (at + 1) / PLACES));
-  const near = UNSURE / Math.max(0.01, turnAt(from, fold, to));
+  const near = unsure / Math.max(0.01, turnAt(from, fold, to));
   const towards = (end: Point): Point[] => {
     const far = distance(fold, end);
     const reach = Math.min(near, 0.95 * far);

@@ -4,13 +4,14 @@ import { paperColour } from '../outline/paper';
 import { refineSides } from '../outline/refine';
 import { isPaperBeyond } from '../outline/wholes';
 import { distance, Point, Quad, scaleQuad } from '../quad';
-import { Raster, shrink } from '../raster';
+import { greyOf, Raster, shrink } from '../raster';
 import { BesideSearch } from './besideSearch';
 import { BowedSides, bowedSides, scaledSides } from './bowedSides';
 import { brokenSides, piecesOf } from './brokenSides';
 import { crossingNear, Folding, MOST_TRIED } from './folding';
 import { Pieces } from './folds';
 import { seenSides } from './sideStrip';
+import { twiceBroken } from './twiceBroken';
 
 /** Sizes (longer side, pixels) at which folds are sought and at which the sides of the pieces are placed. */
 const SEEK = 640;
@@ -48,10 +49,12 @@ export function seekBends(picture: Raster, found: Pieces): Bends {
   const search = new BesideSearch(small, edges);
   const [toPlacing, toPicture] = [placing.width / small.width, picture.width / small.width];
   const pieces = scaled(found, small.width / picture.width);
+  const light = { grey: greyOf(placing), scale: toPlacing };
   const sides = isOne ? seenSides(edges, pieces[0]) : [];
   const first: Folding[] = isOne
     ? [
-        ...brokenSides(pieces[0], sides).flatMap((broken) => piecesOf(placing, broken, toPlacing)),
+        ...brokenSides(pieces[0], sides).flatMap((broken) => piecesOf(light, broken)),
+        ...twiceBroken(pieces[0], sides, light),
         ...beyond.flatMap((side) => search.beside(pieces[0], side)),
       ]
     : [{ pieces, held: 1, isWhole: false }];

@@ -38,7 +38,10 @@ export function isEdge(
 
 export function stripOf(edges: Edges, quad: Quad, side: number): Strip {
   const [before, outerFrom, outerTo, after] = [3, 0, 1, 2].map((by) => quad[(side + by) % 4]);
-  const [from, to] = [insideOf(edges, before, outerFrom), insideOf(edges, after, outerTo)];
+  // A side that runs out of the picture ends at the border; one that lies beyond it is looked for further in.
+  const isBeyond = isOutside(edges, outerFrom) && isOutside(edges, outerTo);
+  const from = insideOf(edges, isBeyond ? before : outerTo, outerFrom);
+  const to = insideOf(edges, isBeyond ? after : outerFrom, outerTo);
   const reach = Math.max(LEAST_REACH, REACH * Math.min(distance(before, from), distance(after, to)));
   const step = reach / STEPS;
   const out = (a: Point, b: Point): Point => {
@@ -79,7 +82,9 @@ export function hitsOn({ hits }: Strip, from: number, low: number, to: number, h
   return sum;
 }
 
-/** The end of a side, or where it leaves the picture. */
+const isOutside = ({ width, height }: Edges, [x, y]: Point) => x < 1 || y < 1 || x > width - 2 || y > height - 2;
+
+/** The end of a line, or where it leaves the picture. */
 function insideOf({ width, height }: Edges, from: Point, to: Point): Point {
   const [x, y] = [0, 1].map((axis) => {
     const [start, end, last] = [from[axis], to[axis], [width, height][axis] - 2];

@@ -96,7 +96,7 @@ const FLAT = 0.05;
 const UNSEEN = 3;
 const OFF = 500;
 const UNUSUAL = 0.5;
-const MOST_COST = 1.5;
+const MOST_COST = 2;
 const MOST_TRIED = 3;
 
 function costOf({ held, sheet }: Candidate): number {
@@ -154,6 +154,7 @@ function speaksFor(rows: Row[], without: Row[], isClear: boolean): boolean {
     return sagging + apart;
   };
   const share = letters(rows) / (letters(without) || 1);
+  if (share > MUCH_MORE_PRINT) return true;
   if (share < (isClear ? LESS_PRINT_IF_CLEAR : LESS_PRINT)) return false;
   return isClear ? share > MORE_PRINT || off(rows) < off(without) + MORE_UNEVEN : off(rows) < EVENER * off(without);
 }
@@ -161,6 +162,8 @@ function speaksFor(rows: Row[], without: Row[], isClear: boolean): boolean {
 const LESS_PRINT_IF_CLEAR = 0.6;
 const LESS_PRINT = 0.9;
 const MORE_PRINT = 1.1;
+/** So much more print is a part of the sheet that was cut off. */
+const MUCH_MORE_PRINT = 1.4;
 /** A bend that costs less is clear: rows may be more uneven with it by so much, in heights of letters, which is chance; else they are this share of it. */
 const CLEAR = 0.65;
 const MORE_UNEVEN = 0.1;
