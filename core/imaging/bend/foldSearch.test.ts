@@ -6,11 +6,11 @@ import { HEIGHT, LEFT, piece, RIGHT, seen, SIZE, TOP, WIDTH } from './testing/fo
 
 const [TABLE, IN_LIGHT, IN_SHADE] = [70, 225, 180];
 
-/** Two pieces of paper on a table, each in its own light. */
-function photo(left: Quad, right: Quad, lights = [IN_LIGHT, IN_SHADE]): Raster {
+/** Pieces of paper on a table, each in its own light. */
+function photo(pieces: Quad[], lights = [IN_LIGHT, IN_SHADE, IN_LIGHT - 10]): Raster {
   const [width, height] = SIZE;
   const data = new Uint8Array(width * height).fill(TABLE);
-  [left, right].forEach((quad, index) => {
+  pieces.forEach((quad, index) => {
     for (let y = 0; y < height; y++)
       for (let x = 0; x < width; x++) if (isIn(quad, [x, y])) data[y * width + x] = lights[index];
   });
@@ -26,11 +26,11 @@ const isIn = (quad: Quad, [x, y]: Point) =>
 const WHOLE: Quad = [LEFT[0], RIGHT[1], RIGHT[2], LEFT[3]];
 
 /** How far the best of what may be is off the true corners, in pixels. */
-function off(picture: Raster, outline: Quad): number {
+function off(picture: Raster, outline: Quad, whole = WHOLE): number {
   const sheets = seekBends(picture, [outline]).foldings.flatMap(({ pieces }) => foldedSheet(pieces, SIZE) ?? []);
   // A sheet may be told to begin at any of its corners.
   const offs = sheets.flatMap(({ corners }) =>
-    [0, 1, 2, 3].map((by) => Math.max(...corners.map((corner, at) => distance(corner, WHOLE[(at + by) % 4])))),
+    [0, 1, 2, 3].map((by) => Math.max(...corners.map((corner, at) => distance(corner, whole[(at + by) % 4])))),
   );
   return Math.min(Infinity, ...offs);
 }
@@ -40,14 +40,17 @@ it.each([
   ['the left piece', LEFT],
   ['the right piece', RIGHT],
 ])('the fold of a sheet is found from the outline of %s', (_, outline) =>
-  expect(off(photo(LEFT, RIGHT), outline)).toBeLessThan(4),
+  expect(off(photo([LEFT, RIGHT]), outline)).toBeLessThan(4),
 );
 
 it('the light tells where the fold is when one side looks straight', () => {
   // Seen from where the lower side is in line.
   const straight = [seen([0, HEIGHT]), seen([WIDTH, HEIGHT])];
   const bottom: Point = [0, 1].map((axis) => (straight[0][axis] + straight[1][axis]) / 2) as Point;
-  const picture = photo([LEFT[0], LEFT[1], bottom, LEFT[3]], [RIGHT[0], RIGHT[1], RIGHT[2], bottom]);
+  const picture = photo([
+    [LEFT[0], LEFT[1], bottom, LEFT[3]],
+    [RIGHT[0], RIGHT[1], RIGHT[2], bottom],
+  ]);
   const [folding] = seekBends(picture, [WHOLE]).foldings.filter(({ isWhole }) => isWhole);
   expect(distance(folding.pieces[0][1], LEFT[1])).toBeLessThan(15);
   expect(distance(folding.pieces[0][2], bottom)).toBeLessThan(25);
@@ -55,10 +58,40 @@ it('the light tells where the fold is when one side looks straight', () => {
 
 it('a flat sheet has no fold', () => {
   const flat = piece([0, 0], [TOP, 0], [TOP, HEIGHT], [0, HEIGHT]);
-  expect(seekBends(photo(flat, flat, [IN_LIGHT, IN_LIGHT]), [flat])).toEqual({ foldings: [] });
+  expect(seekBends(photo([flat]), [flat])).toEqual({ foldings: [] });
 });
 
 it('nor has one that another sheet lies beside, at a distance', () => {
   const other = RIGHT.map(([x, y]): Point => [x + 90, y + 20]) as Quad;
-  expect(seekBends(photo(LEFT, other), [LEFT]).foldings.filter(({ pieces }) => foldedSheet(pieces, SIZE))).toEqual([]);
+  expect(seekBends(photo([LEFT, other]), [LEFT]).foldings.filter(({ pieces }) => foldedSheet(pieces, SIZE))).toEqual(
+    [],
+  );
+});
+
+describe('a letter that was folded for its envelope and lies opened again', () => {
+  const THIRDS = [0, 99, 198, HEIGHT];
+  /** Where the paper is seen, each third of which rises or falls. */
+  const letter = ([x, y]: Point): Point => {
+    const steep = [0.3, -0.3, 0.25];
+    let [far, high] = [0, 0];
+    THIRDS.slice(0, -1).forEach((from, at) => {
+      const long = Math.max(0, Math.min(y, THIRDS[at + 1]) - from);
+      far += long * Math.cos(steep[at]);
+      high += long * Math.sin(steep[at]);
+    });
+    const depth = 430 + 0.2 * (far - HEIGHT / 2) - high;
+    const [width, height] = SIZE;
+    return [width / 2 + (1360 * (x - WIDTH / 2)) / depth, height / 2 + (1360 * (far - HEIGHT / 2)) / depth];
+  };
+  const part = (from: number, to: number) => [[0, from], [WIDTH, from], [WIDTH, to], [0, to]].map((point) => letter(point as Point)) as Quad; // prettier-ignore
+  const [first, second, third] = [part(0, 99), part(99, 198), part(198, HEIGHT)];
+
+  it.each([
+    ['all of it, whose sides are broken twice', part(0, HEIGHT)],
+    ['its first piece', first],
+    ['its second piece', second],
+    ['its third piece', third],
+  ])('is found whole from the outline of %s', (_, outline) =>
+    expect(off(photo([first, second, third]), outline, part(0, HEIGHT))).toBeLessThan(6),
+  );
 });

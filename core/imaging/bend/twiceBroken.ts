@@ -35,12 +35,6 @@ export function twiceBroken(quad: Quad, seen: readonly SeenSide[], light: Light)
     if (own.every(({ straight }) => straight.held > STRAIGHT)) return [];
     const fits = own.map(({ strip }) => twiceFit(strip));
     const gains = fits.map(({ held }, at) => held - own[at].straight.held);
-    console.error(
-      first,
-      fits
-        .map((x, i) => x.held.toFixed(2) + ' ' + own[i].straight.held.toFixed(2) + ' ' + JSON.stringify(x.folds))
-        .join(' | '),
-    );
     if (Math.max(...gains) < LEAST_GAIN || fits.some(({ held }) => held < LEAST_HELD)) return [];
     const [top, bottom] = fits.map((fit, at) => placesOn(own[at].strip, fit));
     // A side that looks straight tells nothing: its folds are as far along it as those of the other.
