@@ -6,7 +6,7 @@ import { Row, unevenness } from '../bend/rows';
 import { lettersOnly } from '../components';
 import { roughInk } from '../ink';
 import { common } from '../outline/wholes';
-import { Point, Quad } from '../quad';
+import { area, Point, Quad } from '../quad';
 import { Raster } from '../raster';
 import { paperFor, trueAspect } from '../straighten';
 import { textDirection } from '../textLines';
@@ -62,7 +62,7 @@ function bentSheetOf(picture: Raster, members: Sheet[]): Sheet | undefined {
   const found = other ? besideFold(one.corners, other.corners)! : [one.corners];
   const candidates = candidatesOf(picture, found)
     .map((each) => ({ ...each, cost: costOf(each) }))
-    .filter(({ cost }) => cost < MOST_COST)
+    .filter(({ cost, sheet }) => cost < MOST_COST && (isUsual(sheet.aspect) || !leavesOut(sheet, found)))
     .sort((a, b) => a.cost - b.cost)
     .slice(0, MOST_TRIED);
   for (const candidate of candidates) {
@@ -70,13 +70,18 @@ function bentSheetOf(picture: Raster, members: Sheet[]): Sheet | undefined {
     const unbent = unbend(picture, candidate);
     if (!isWhole && !isOneSheet(picture, candidate, unbent)) continue;
     // Beside two pages in place of one there is nothing to compare.
-    if (!other && !speaksFor(unbent.rows, rowsOn(picture, one.proposal), cost < CLEAR)) continue;
+    if (!other && !speaksFor(unbent.rows, rowsOn(picture, one.proposal), cost)) continue;
     const confidence = Math.min(...members.map((each) => each.confidence));
     const { recipe, turn } = unbent;
     return { corners: sheet.corners, confidence, proposal: { recipe, turn, confidence } };
   }
   return undefined;
 }
+
+/** Whether a sheet is clearly smaller than what was found: a rule below a letterhead may have been taken for its side. */
+const leavesOut = ({ corners }: BentSheet, found: Pieces) =>
+  area(corners) < MOST_LEFT_OUT * found.reduce((sum, piece) => sum + Math.abs(area(piece)), 0);
+const MOST_LEFT_OUT = 0.94;
 
 function candidatesOf(picture: Raster, found: Pieces): Candidate[] {
   const size: [number, number] = [picture.width, picture.height];
@@ -96,7 +101,7 @@ const FLAT = 0.05;
 const UNSEEN = 3;
 const OFF = 500;
 const UNUSUAL = 0.5;
-const MOST_COST = 2;
+const MOST_COST = 3;
 const MOST_TRIED = 3;
 
 function costOf({ held, sheet }: Candidate): number {
@@ -147,7 +152,7 @@ function isOneSheet(picture: Raster, { pieces, sheet }: Candidate, { rows, offFo
  * Whether the rows on an unfolded page speak for the fold, beside those on a page made without one: they are straighter and more level, or not much less
  * where the sides tell clearly of a fold. A page that has lost print is none; one that had cut print off says nothing.
  */
-function speaksFor(rows: Row[], without: Row[], isClear: boolean): boolean {
+function speaksFor(rows: Row[], without: Row[], cost: number): boolean {
   const letters = (some: Row[]) => some.reduce((sum, { feet }) => sum + feet.length, 0);
   const off = (some: Row[]) => {
     const { sagging, apart } = unevenness(some);
@@ -155,8 +160,9 @@ function speaksFor(rows: Row[], without: Row[], isClear: boolean): boolean {
   };
   const share = letters(rows) / (letters(without) || 1);
   if (share > MUCH_MORE_PRINT) return true;
-  if (share < (isClear ? LESS_PRINT_IF_CLEAR : LESS_PRINT)) return false;
-  return isClear ? share > MORE_PRINT || off(rows) < off(without) + MORE_UNEVEN : off(rows) < EVENER * off(without);
+  if (cost > DOUBTFUL || share < (cost < CLEAR ? LESS_PRINT_IF_CLEAR : LESS_PRINT)) return false;
+  if (cost < CLEAR) return share > MORE_PRINT || off(rows) < off(without) + MORE_UNEVEN;
+  return off(rows) < EVENER * off(without);
 }
 /** A page of which a part had been cut off has larger letters in the same pixels, so that more rows are found. */
 const LESS_PRINT_IF_CLEAR = 0.6;
@@ -166,5 +172,7 @@ const MORE_PRINT = 1.1;
 const MUCH_MORE_PRINT = 1.4;
 /** A bend that costs less is clear: rows may be more uneven with it by so much, in heights of letters, which is chance; else they are this share of it. */
 const CLEAR = 0.65;
+/** One that costs more is only taken for bringing back what had been cut off. */
+const DOUBTFUL = 1.5;
 const MORE_UNEVEN = 0.1;
 const EVENER = 0.6;
