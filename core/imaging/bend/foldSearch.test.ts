@@ -2,26 +2,7 @@ import { distance, Point, Quad } from '../quad';
 import { Raster } from '../raster';
 import { foldedSheet } from './folds';
 import { seekBends } from './foldSearch';
-import { HEIGHT, LEFT, piece, RIGHT, seen, SIZE, TOP, WIDTH } from './testing/foldedPaper';
-
-const [TABLE, IN_LIGHT, IN_SHADE] = [70, 225, 180];
-
-/** Pieces of paper on a table, each in its own light. */
-function photo(pieces: Quad[], lights = [IN_LIGHT, IN_SHADE, IN_LIGHT - 10]): Raster {
-  const [width, height] = SIZE;
-  const data = new Uint8Array(width * height).fill(TABLE);
-  pieces.forEach((quad, index) => {
-    for (let y = 0; y < height; y++)
-      for (let x = 0; x < width; x++) if (isIn(quad, [x, y])) data[y * width + x] = lights[index];
-  });
-  return { width, height, channels: 1, data };
-}
-
-const isIn = (quad: Quad, [x, y]: Point) =>
-  quad.every(([ax, ay], at) => {
-    const [bx, by] = quad[(at + 1) % 4];
-    return (bx - ax) * (y - ay) - (by - ay) * (x - ax) >= 0;
-  });
+import { HEIGHT, LEFT, photo, piece, RIGHT, seen, SIZE, TOP, WIDTH } from './testing/foldedPaper';
 
 const WHOLE: Quad = [LEFT[0], RIGHT[1], RIGHT[2], LEFT[3]];
 

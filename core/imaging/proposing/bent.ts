@@ -5,8 +5,7 @@ import { seekBends } from '../bend/foldSearch';
 import { Row, unevenness } from '../bend/rows';
 import { lettersOnly } from '../components';
 import { roughInk } from '../ink';
-import { common } from '../outline/wholes';
-import { area, Point, Quad } from '../quad';
+import { area, overlap, Point, Quad } from '../quad';
 import { Raster } from '../raster';
 import { paperFor, trueAspect } from '../straighten';
 import { textDirection } from '../textLines';
@@ -19,8 +18,8 @@ export interface Sheet {
   proposal: Proposal;
 }
 
-/** So much of a found outline lies on a bent sheet of which it is a part. */
-const PART = 0.6;
+/** So much is common to an outline and a piece of a folded sheet that it is the outline of (intersection over union). */
+const SAME_PIECE = 0.5;
 
 /**
  * Puts sheets that are folded, or whose sides are bowed, in the place of the outlines that were found of them: of one piece, of several, or of the whole with
@@ -32,10 +31,12 @@ export function withBends(picture: Raster, sheets: Sheet[]): Sheet[] {
   const bent: Sheet[] = [];
   for (const members of [...pairsOf(sheets), ...sheets.map((sheet) => [sheet])]) {
     if (!members.every((sheet) => left.includes(sheet))) continue;
-    const sheet = bentSheetOf(picture, members);
-    if (!sheet) continue;
-    bent.push(sheet);
-    left = left.filter((each) => !members.includes(each) && common(each.corners, sheet.corners) < PART);
+    const found = bentSheetOf(picture, members);
+    if (!found) continue;
+    bent.push(found.sheet);
+    // Other outlines of the same pieces go with them; what else lies on the sheet is another paper.
+    const isPiece = ({ corners }: Sheet) => found.pieces.some((piece) => overlap(corners, piece) > SAME_PIECE);
+    left = left.filter((each) => !members.includes(each) && !isPiece(each));
   }
   return [...left, ...bent];
 }
@@ -56,8 +57,8 @@ interface Candidate {
   folds: FoldedSheet['folds'];
 }
 
-/** The bent sheet that one outline is of, or two beside each other. */
-function bentSheetOf(picture: Raster, members: Sheet[]): Sheet | undefined {
+/** The bent sheet that one outline is of, or two beside each other, and its pieces with the whole of it. */
+function bentSheetOf(picture: Raster, members: Sheet[]): { sheet: Sheet; pieces: Quad[] } | undefined {
   const [one, other] = members;
   const found = other ? besideFold(one.corners, other.corners)! : [one.corners];
   const candidates = candidatesOf(picture, found)
@@ -73,7 +74,10 @@ function bentSheetOf(picture: Raster, members: Sheet[]): Sheet | undefined {
     if (!other && !speaksFor(unbent.rows, rowsOn(picture, one.proposal), cost)) continue;
     const confidence = Math.min(...members.map((each) => each.confidence));
     const { recipe, turn } = unbent;
-    return { corners: sheet.corners, confidence, proposal: { recipe, turn, confidence } };
+    return {
+      sheet: { corners: sheet.corners, confidence, proposal: { recipe, turn, confidence } },
+      pieces: [...candidate.pieces, sheet.corners],
+    };
   }
   return undefined;
 }
@@ -149,8 +153,9 @@ function isOneSheet(picture: Raster, { pieces, sheet }: Candidate, { rows, offFo
 }
 
 /**
- * Whether the rows on an unfolded page speak for the fold, beside those on a page made without one: they are straighter and more level, or not much less
- * where the sides tell clearly of a fold. A page that has lost print is none; one that had cut print off says nothing.
+ * Whether the rows on a page speak for a bend, beside those on a page made without it: they are straighter and more level, or not much less where the sides tell
+ * clearly of it. A page that has lost print is none; one that had cut print off says nothing.
+ * @param cost of the bend
  */
 function speaksFor(rows: Row[], without: Row[], cost: number): boolean {
   const letters = (some: Row[]) => some.reduce((sum, { feet }) => sum + feet.length, 0);
@@ -158,7 +163,9 @@ function speaksFor(rows: Row[], without: Row[], cost: number): boolean {
     const { sagging, apart } = unevenness(some);
     return sagging + apart;
   };
-  const share = letters(rows) / (letters(without) || 1);
+  const [own, others] = [letters(rows), letters(without)];
+  // Without any print there is none to be lost.
+  const share = own === others ? 1 : own / others;
   if (share > MUCH_MORE_PRINT) return true;
   if (cost > DOUBTFUL || share < (cost < CLEAR ? LESS_PRINT_IF_CLEAR : LESS_PRINT)) return false;
   if (cost < CLEAR) return share > MORE_PRINT || off(rows) < off(without) + MORE_UNEVEN;

@@ -1,4 +1,5 @@
 import { Point, Quad } from '../../quad';
+import { Raster } from '../../raster';
 import { USUAL_FOCAL } from '../../straighten';
 
 /** Size of the picture. */
@@ -29,3 +30,23 @@ export function seen([x, y]: Point, steep = 0.35): Point {
 export const piece = (...corners: Point[]) => corners.map((corner) => seen(corner)) as Quad;
 export const LEFT = piece([0, 0], [TOP, 0], [BOTTOM, HEIGHT], [0, HEIGHT]);
 export const RIGHT = piece([TOP, 0], [WIDTH, 0], [WIDTH, HEIGHT], [BOTTOM, HEIGHT]);
+
+/** How light the table is, and paper in the light and in the shade. */
+export const [TABLE, IN_LIGHT, IN_SHADE] = [70, 225, 180];
+
+/** Pieces of paper on a table, each in its own light. */
+export function photo(pieces: Quad[], lights = [IN_LIGHT, IN_SHADE, IN_LIGHT - 10]): Raster {
+  const [width, height] = SIZE;
+  const data = new Uint8Array(width * height).fill(TABLE);
+  pieces.forEach((quad, index) => {
+    for (let y = 0; y < height; y++)
+      for (let x = 0; x < width; x++) if (isIn(quad, [x, y])) data[y * width + x] = lights[index];
+  });
+  return { width, height, channels: 1, data };
+}
+
+const isIn = (quad: Quad, [x, y]: Point) =>
+  quad.every(([ax, ay], at) => {
+    const [bx, by] = quad[(at + 1) % 4];
+    return (bx - ax) * (y - ay) - (by - ay) * (x - ax) >= 0;
+  });

@@ -1,0 +1,58 @@
+import { LEFT, photo, RIGHT, SIZE } from '../bend/testing/foldedPaper';
+import { distance, overlap, Point, Quad, scaleQuad } from '../quad';
+import { Sheet, withBends } from './bent';
+
+const [A, B, C, D] = [LEFT[0], RIGHT[1], RIGHT[2], LEFT[3]];
+const WHOLE: Quad = [A, B, C, D];
+const between = (from: Point, to: Point, share: number): Point => [
+  from[0] + share * (to[0] - from[0]),
+  from[1] + share * (to[1] - from[1]),
+];
+/** A slip that lies on the right piece, dark all over. */
+const [top, bottom] = [0.3, 0.6].map((share): [Point, Point] => [
+  between(RIGHT[0], RIGHT[3], share),
+  between(B, C, share),
+]);
+const SLIP: Quad = [between(...top, 0.25), between(...top, 0.7), between(...bottom, 0.7), between(...bottom, 0.25)];
+
+const found = (corners: Quad): Sheet => ({
+  corners,
+  confidence: 0.9,
+  proposal: {
+    recipe: {
+      corners: scaleQuad(corners, 1 / SIZE[0], 1 / SIZE[1]),
+      angle: 0,
+      look: 'grey',
+      paper: [595, 842],
+      marks: [],
+    },
+    turn: 0,
+    confidence: 0.9,
+  },
+});
+const isWhole = ({ corners }: Sheet) =>
+  [0, 1, 2, 3].some((by) => corners.every((corner, at) => distance(corner, WHOLE[(at + by) % 4]) < 6));
+
+it('a folded sheet takes the place of both its pieces, though nothing is printed on it', () => {
+  const sheets = withBends(photo([LEFT, RIGHT]), [found(LEFT), found(RIGHT)]);
+  expect(sheets).toHaveLength(1);
+  expect(sheets.every(isWhole)).toBe(true);
+  expect(sheets[0].proposal.recipe.bend).toBeDefined();
+});
+
+it('of one piece alone the whole is found, and what else lies on it stays a paper of its own', () => {
+  const sheets = withBends(photo([LEFT, RIGHT, SLIP], [225, 180, 110]), [found(LEFT), found(SLIP)]);
+  expect(sheets.filter(isWhole)).toHaveLength(1);
+  expect(sheets.filter(({ corners }) => overlap(corners, SLIP) > 0.99)).toHaveLength(1);
+});
+
+it('a flat sheet stays as it was found', () => {
+  const flat: Quad = [
+    [300, 200],
+    [700, 200],
+    [700, 766],
+    [300, 766],
+  ];
+  const sheets = [found(flat)];
+  expect(withBends(photo([flat]), sheets)).toEqual(sheets);
+});
