@@ -40,6 +40,15 @@ export function isConvex(polygon: Point[]): boolean {
   return true;
 }
 
+/** The least of a sheet that the triangle of three of its corners is. */
+const LEAST_TURN = 0.1;
+
+/** Whether corners turn clockwise, none of them nearly on a line with two others. */
+export function isSheet(corners: Quad): boolean {
+  const turns = corners.map((_, out) => area(corners.filter((_each, index) => index !== out)));
+  return turns.every((turn) => turn > LEAST_TURN * area(corners));
+}
+
 /** Corners put clockwise, beginning with the one nearest the upper left of the picture. */
 export function ordered(quad: Quad): Quad {
   const clockwise = area(quad) >= 0 ? [...quad] : [...quad].reverse();

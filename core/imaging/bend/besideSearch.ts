@@ -36,14 +36,14 @@ export class BesideSearch {
   }
 
   /** The same pieces and one more beyond the last one or the first. */
-  further({ pieces, held, isWhole }: Folding): Folding[] {
+  further({ pieces, held }: Folding): Folding[] {
     return [pieces, reversed(pieces)].flatMap((each) => {
       const last = each[each.length - 1];
       const paper = paperColour(this.small, last);
       if (!isPaperBeyond(this.small, last, 1, paper, { inOtherLight: true })) return [];
       return this.beyond(last)
         .slice(0, MOST_FURTHER)
-        .map((piece) => ({ pieces: [...each, piece.quad], held: Math.min(held, piece.held), isWhole }));
+        .map((piece) => ({ pieces: [...each, piece.quad], held: Math.min(held, piece.held), isWhole: false }));
     });
   }
 

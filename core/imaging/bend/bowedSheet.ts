@@ -1,5 +1,5 @@
-import { distance, Point, Quad } from '../quad';
-import { bendOver } from './bend';
+import { distance, isSheet, Point, Quad } from '../quad';
+import { bendOver, isBend } from './bend';
 import { BowedSides, Curve } from './bowedSides';
 import { BentSheet } from './findBend';
 import { minimise } from './linear';
@@ -46,18 +46,16 @@ export function bowedSheet(
   };
   const residuals = (numbers: Float64Array) => {
     const { aspect, seen } = model(numbers);
-    const onSide = [
-      (share: number): Point => [share * aspect, 0],
-      (share: number): Point => [aspect, share],
-      (share: number): Point => [(1 - share) * aspect, 1],
-      (share: number): Point => [0, 1 - share],
-    ];
     const out: number[] = [];
-    onSide.forEach((at, side) => {
-      const corner = seen(at(0));
+    sides.forEach((curve, side) => {
+      const at = (share: number) => {
+        const [u, v] = pointOn(side, share);
+        return seen([u * aspect, v]);
+      };
+      const corner = at(0);
       for (const axis of [0, 1]) out.push((corner[axis] - corners[side][axis]) / (CORNER_OFF * long));
       for (let sample = 0; sample < SAMPLES; sample++)
-        out.push(offCurve(sides[side], seen(at((sample + 0.5) / SAMPLES))) / (OFF * long));
+        out.push(offCurve(curve, at((sample + 0.5) / SAMPLES)) / (OFF * long));
     });
     return Float64Array.from([
       ...out,
@@ -80,7 +78,9 @@ export function bowedSheet(
   const off = Math.sqrt(offs.reduce((sum, each) => sum + each * each, 0) / offs.length) / long;
   if (!(off < MOST_OFF)) return undefined;
   const quad = ([[0, 0], [1, 0], [1, 1], [0, 1]] as Quad).map(inPicture) as Quad; // prettier-ignore
-  return { corners: quad, aspect, off, bend: bendOver(quad, inPicture) };
+  if (!isSheet(quad)) return undefined;
+  const bend = bendOver(quad, inPicture);
+  return isBend(bend) ? { corners: quad, aspect, off, bend } : undefined;
 }
 
 /** A point on a side of the square, clockwise from the upper left. */

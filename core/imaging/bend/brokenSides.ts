@@ -1,7 +1,7 @@
 import { Line, lineThrough } from '../outline/lines';
 import { distance, isConvex, Point, Quad } from '../quad';
 import { Raster } from '../raster';
-import { crossingNear, Folding, SAME_FOLD, unlike } from './folding';
+import { crossingNear, Folding, LEAST_HELD, MOST_OFF, SAME_FOLD, unlike } from './folding';
 import { between, Pieces, turnAt } from './folds';
 import { COLUMNS, Fit, hitsOn, SeenSide, STEPS, STRAIGHT, Strip } from './sideStrip';
 
@@ -9,13 +9,10 @@ import { COLUMNS, Fit, hitsOn, SeenSide, STEPS, STRAIGHT, Strip } from './sideSt
 const MOST_STEEP = 0.6;
 /** A fold is no nearer to an end of a side, in columns. */
 const LEAST_PIECE = 4;
-/** On so much of a broken side there is an edge, and on so much more than when it is straight. */
-const LEAST_HELD = 0.62;
+/** On so much more of a broken side there is an edge than when it is straight. */
 const LEAST_GAIN = 0.07;
 /** How far at least the fold is off the straight side, as a share of the side. */
 const LEAST_BROKEN = 0.008;
-/** Crossings further off than this, in sizes of the sheet, are none. */
-const MOST_OFF = 0.12;
 /** Where no side tells of it the fold is tried in so many places along it. */
 const PLACES = 60;
 /** How far off its place a fold may be seen where the side turns by one radian, in pixels: further, the less it turns. */

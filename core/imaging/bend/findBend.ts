@@ -2,7 +2,7 @@ import { lettersOnly } from '../components';
 import { applyHomography, Homography, homography } from '../homography';
 import { roughInk } from '../ink';
 import { findOutlines } from '../outline/findOutlines';
-import { area, overlap, Point, Quad, scaleQuad, wholeQuad } from '../quad';
+import { isSheet, overlap, Point, Quad, scaleQuad, wholeQuad } from '../quad';
 import { Raster, shrink } from '../raster';
 import { USUAL_FOCAL, warp, warpBy } from '../straighten';
 import { Bend, bendOver, isBend } from './bend';
@@ -34,8 +34,6 @@ const AXES = [0, 0.5, -0.5];
 const SAME_SHEET = 0.75;
 /** How much of a bent sheet and of its outline before is common to both in the picture, at the least. */
 const SAME_PLACE = 0.5;
-/** The least of a sheet that the triangle of three of its corners is. */
-const LEAST_TURN = 0.1;
 
 /**
  * Finds out whether a sheet in a picture is bent, by its rows of print, and how.
@@ -188,12 +186,6 @@ export function bentSheet(outline: Quad, { from }: Flattened): BentSheet | undef
   const [a, b, c, d] = outline;
   const long = ([ax, ay]: Point, [bx, by]: Point) => Math.hypot(bx - ax, by - ay);
   return { corners, bend, aspect: (long(a, b) + long(d, c)) / (long(a, d) + long(b, c)) };
-}
-
-/** Whether corners turn clockwise, none of them nearly on a line with two others. */
-function isSheet(corners: Quad): boolean {
-  const turns = corners.map((_, out) => area(corners.filter((_each, index) => index !== out)));
-  return turns.every((turn) => turn > LEAST_TURN * area(corners));
 }
 
 /** The corners beginning with the one nearest the first of others. */

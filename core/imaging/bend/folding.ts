@@ -15,6 +15,11 @@ export interface Folding {
 export const SAME_FOLD = 0.05;
 export const MOST_TRIED = 6;
 
+/** On so much of a broken side there is an edge. */
+export const LEAST_HELD = 0.62;
+/** Crossings of its sides further off than this, in sizes of the sheet, are none. */
+export const MOST_OFF = 0.12;
+
 /** The first few of a list, leaving out those whose points are all near those of one before. */
 export function unlike<Each>(list: Each[], points: (each: Each) => Point[], near: number): Each[] {
   const kept: Each[] = [];

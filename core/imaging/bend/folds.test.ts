@@ -33,3 +33,9 @@ it('nor are two with a side in common whose other sides do not fit', () => {
   const wide = piece([TOP, 0], [WIDTH + 200, 0], [WIDTH - 30, HEIGHT], [BOTTOM, HEIGHT]);
   expect(foldedSheet(besideFold(LEFT, wide)!, SIZE)).toBeUndefined();
 });
+
+it("corners that are no sheet's give none, and no error", () => {
+  const line: [number, number][] = [100, 200, 300, 400].map((at) => [at, at]);
+  const [a, b, c, d] = line;
+  expect(foldedSheet([[a, b, c, d], [b, c, d, a]], SIZE)).toBeUndefined(); // prettier-ignore
+});

@@ -1,5 +1,5 @@
-import { distance, Point, Quad } from '../quad';
-import { Bend, bendOver } from './bend';
+import { distance, isSheet, Point, Quad } from '../quad';
+import { Bend, bendOver, isBend } from './bend';
 import { minimise } from './linear';
 import { aspectOf, Fold, FOCAL, OFF_FOCAL, seenBy, SHAPE, Start, startOf } from './sheetModel';
 
@@ -88,7 +88,7 @@ export function foldedSheet(pieces: Pieces, [width, height]: [width: number, hei
   const start = startOf(outer, [width, height]);
   if (!start) return undefined;
   const count = pieces.length - 1;
-  const ends = pieces.slice(0, -1).flatMap((quad, at) => {
+  const seenEnds = pieces.slice(0, -1).flatMap((quad, at) => {
     const next = pieces[at + 1];
     return [foldSeen(quad[0], quad[1], next[1]), foldSeen(quad[3], quad[2], next[2])];
   });
@@ -96,7 +96,7 @@ export function foldedSheet(pieces: Pieces, [width, height]: [width: number, hei
     const { aspect, folds, seen } = modelOf(numbers, count, start);
     const corners = [[0, 0], [aspect, 0], [aspect, 1], [0, 1]].map((point) => seen(point as Point)); // prettier-ignore
     const out = corners.flatMap(([x, y], at) => [(x - outer[at][0]) / (OFF * long), (y - outer[at][1]) / (OFF * long)]);
-    ends.forEach(({ offBefore, offBehind, along, sure }, at) => {
+    seenEnds.forEach(({ offBefore, offBehind, along, sure }, at) => {
       const end = seen([folds[at >> 1][at & 1] * aspect, at & 1]);
       out.push(offBefore(end) / (OFF * long), offBehind(end) / (OFF * long), along(end) / (sure * long));
     });
@@ -123,14 +123,10 @@ export function foldedSheet(pieces: Pieces, [width, height]: [width: number, hei
   if (!(off < MOST_OFF) || !(sharpness < MOST_SHARP) || !isOn) return undefined;
   const inPicture = ([u, v]: Point): Point => seen([u * aspect, v]);
   const corners = ([[0, 0], [1, 0], [1, 1], [0, 1]] as Quad).map(inPicture) as Quad; // prettier-ignore
-  return {
-    corners,
-    aspect,
-    folds: folds.map(([top, bottom]) => [top, bottom]),
-    sharpness,
-    off,
-    bend: bendOver(corners, inPicture, MESH),
-  };
+  if (!isSheet(corners)) return undefined;
+  const bend = bendOver(corners, inPicture, MESH);
+  const ends = folds.map(([top, bottom]): [number, number] => [top, bottom]);
+  return isBend(bend) ? { corners, aspect, folds: ends, sharpness, off, bend } : undefined;
 }
 
 /** All lists of so many of some values. */

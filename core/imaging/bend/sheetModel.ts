@@ -1,8 +1,8 @@
 import { homography } from '../homography';
-import { Point, Quad } from '../quad';
+import { isSheet, Point, Quad } from '../quad';
 import { trueAspect, USUAL_FOCAL } from '../straighten';
 
-export type Vector = [number, number, number];
+type Vector = [number, number, number];
 
 /** Places in the numbers that are sought of a sheet before a camera: the focal length, the aspect, three turns and three moves. */
 export const [FOCAL, ASPECT, TURN, MOVE, SHAPE] = [0, 1, 2, 5, 8];
@@ -18,8 +18,9 @@ export interface Start {
   focal: number;
 }
 
-/** How the sheet would lie were it flat. */
+/** How the sheet would lie were it flat. @returns nothing where the corners are no sheet's */
 export function startOf(corners: Quad, [width, height]: [number, number]): Start | undefined {
+  if (!isSheet(corners)) return undefined;
   const aspect = trueAspect(corners, width, height);
   if (!(aspect > 0.05 && aspect < 20)) return undefined;
   const focal = USUAL_FOCAL * Math.max(width, height);

@@ -1,7 +1,7 @@
 import { lineThrough } from '../outline/lines';
 import { distance, isConvex, Point, Quad } from '../quad';
 import { Light, litFolds, placesOfFold } from './brokenSides';
-import { crossingNear, Folding } from './folding';
+import { crossingNear, Folding, LEAST_HELD, MOST_OFF } from './folding';
 import { Pieces } from './folds';
 import { COLUMNS, Fit, hitsOn, SeenSide, STEPS, STRAIGHT, Strip } from './sideStrip';
 
@@ -9,12 +9,8 @@ import { COLUMNS, Fit, hitsOn, SeenSide, STEPS, STRAIGHT, Strip } from './sideSt
 const [COLUMN_STEP, STEP] = [3, 3];
 /** Both are then moved by so much, as long as that makes it better. */
 const ROUNDS = 6;
-/** On so much of each side there is an edge, and on so much more of one that is broken twice than when it is straight. */
-const LEAST_HELD = 0.62;
+/** On so much more of a side that is broken twice there is an edge than when it is straight. */
 const LEAST_GAIN = 0.15;
-/** Crossings further off than this, in sizes of the sheet, are none. */
-const MOST_OFF = 0.12;
-
 /** How far off its place a fold may be seen where the side turns by one radian, in pixels: of three lines each is short. */
 const UNSURE = 9;
 
@@ -28,6 +24,7 @@ type Break = [column: number, step: number];
  * Two folds from one side to the opposite one, both broken there, as a letter has that was folded for its envelope.
  * @param quad about where the sheet is
  * @param seen its sides
+ * @param light tells where the folds are between places that the sides don't tell apart
  */
 export function twiceBroken(quad: Quad, seen: readonly SeenSide[], light: Light): Folding[] {
   return [0, 1].flatMap((first): Folding[] => {

@@ -1,7 +1,7 @@
+import { BendSearch } from '../bend/bendSearch';
 import { bowedSheet } from '../bend/bowedSheet';
 import { BentSheet } from '../bend/findBend';
 import { besideFold, FoldedSheet, foldedSheet, Pieces } from '../bend/folds';
-import { seekBends } from '../bend/foldSearch';
 import { Row, unevenness } from '../bend/rows';
 import { lettersOnly } from '../components';
 import { roughInk } from '../ink';
@@ -27,11 +27,12 @@ const SAME_PIECE = 0.5;
  * @param sheets as they were found, each with how a page would be made of it
  */
 export function withBends(picture: Raster, sheets: Sheet[]): Sheet[] {
+  const search = new BendSearch(picture);
   let left = sheets;
   const bent: Sheet[] = [];
   for (const members of [...pairsOf(sheets), ...sheets.map((sheet) => [sheet])]) {
     if (!members.every((sheet) => left.includes(sheet))) continue;
-    const found = bentSheetOf(picture, members);
+    const found = bentSheetOf(picture, search, members);
     if (!found) continue;
     bent.push(found.sheet);
     // Other outlines of the same pieces go with them; what else lies on the sheet is another paper.
@@ -58,10 +59,14 @@ interface Candidate {
 }
 
 /** The bent sheet that one outline is of, or two beside each other, and its pieces with the whole of it. */
-function bentSheetOf(picture: Raster, members: Sheet[]): { sheet: Sheet; pieces: Quad[] } | undefined {
+function bentSheetOf(
+  picture: Raster,
+  search: BendSearch,
+  members: Sheet[],
+): { sheet: Sheet; pieces: Quad[] } | undefined {
   const [one, other] = members;
   const found = other ? besideFold(one.corners, other.corners)! : [one.corners];
-  const candidates = candidatesOf(picture, found)
+  const candidates = candidatesOf(picture, search, found)
     .map((each) => ({ ...each, cost: costOf(each) }))
     .filter(({ cost, sheet }) => cost < MOST_COST && (isUsual(sheet.aspect) || !leavesOut(sheet, found)))
     .sort((a, b) => a.cost - b.cost)
@@ -87,9 +92,9 @@ const leavesOut = ({ corners }: BentSheet, found: Pieces) =>
   area(corners) < MOST_LEFT_OUT * found.reduce((sum, piece) => sum + Math.abs(area(piece)), 0);
 const MOST_LEFT_OUT = 0.94;
 
-function candidatesOf(picture: Raster, found: Pieces): Candidate[] {
+function candidatesOf(picture: Raster, search: BendSearch, found: Pieces): Candidate[] {
   const size: [number, number] = [picture.width, picture.height];
-  const { foldings, bowed } = seekBends(picture, found);
+  const { foldings, bowed } = search.bendsOf(found);
   const folded = foldings.flatMap(({ pieces, held, isWhole }): Candidate[] => {
     const sheet = foldedSheet(pieces, size);
     // What is flat after all is as it was found, unless that was a part of it.
@@ -166,7 +171,7 @@ function speaksFor(rows: Row[], without: Row[], cost: number): boolean {
   const [own, others] = [letters(rows), letters(without)];
   // Without any print there is none to be lost.
   const share = own === others ? 1 : own / others;
-  if (share > MUCH_MORE_PRINT) return true;
+  if (share > MUCH_MORE_PRINT && own - others > MORE_LETTERS) return true;
   if (cost > DOUBTFUL || share < (cost < CLEAR ? LESS_PRINT_IF_CLEAR : LESS_PRINT)) return false;
   if (cost < CLEAR) return share > MORE_PRINT || off(rows) < off(without) + MORE_UNEVEN;
   return off(rows) < EVENER * off(without);
@@ -175,8 +180,9 @@ function speaksFor(rows: Row[], without: Row[], cost: number): boolean {
 const LESS_PRINT_IF_CLEAR = 0.6;
 const LESS_PRINT = 0.9;
 const MORE_PRINT = 1.1;
-/** So much more print is a part of the sheet that was cut off. */
+/** So much more print, and so many letters more, are a part of the sheet that was cut off. */
 const MUCH_MORE_PRINT = 1.4;
+const MORE_LETTERS = 20;
 /** A bend that costs less is clear: rows may be more uneven with it by so much, in heights of letters, which is chance; else they are this share of it. */
 const CLEAR = 0.65;
 /** One that costs more is only taken for bringing back what had been cut off. */

@@ -190,7 +190,7 @@ function isTakenBehind(row: Row, words: readonly Word[]): boolean {
 
 /** “Net 30: 11/05/2026”, “14 days, 24-Nov-2026” (folded). */
 const NET_DAYS =
-  /\b(?:net|netto)[: ]+\d{1,3}(?: days?| tage)?\W*$|(?<!valid for |gultig |valable )\b\d{1,3} (?:days?|tagen?|jours),?\W*$/;
+  /\b(?:net|netto)[: ]+\d{1,3}(?: days?| tage)?\W*$|(?<!valid for |gultig |valable )\b(?:[7-9]|\d{2,3}) (?:days?|tagen?|jours),?\W*$/;
 
 /** A word for paying, as far away as a sentence with its sum puts it. */
 function ofPayment(saying: Saying): DayLabel | undefined {

@@ -51,6 +51,32 @@ Besten Dank für die Überweisung, 30 Tage, 9.12.2026, auf CH93 0076 2011 6238 5
     { kind: 'invoice', dueDate: '2026-12-09', total: 149.6, tax: 11.21, taxRate: 8.1 },
   ],
   [
+    'a receipt for what came by transfer, with the account at its foot',
+    `
+# Verein Hafenweber Büsum
+Quittung 118                       Büsum, den 12.10.2026
+Mitgliedsbeitrag                     30,00 €
+Aufnahmegebühr                       10,00 €
+Gesamt                               40,00 €
+Per Überweisung dankend erhalten.
+IBAN DE02 1203 0000 0000 2020 51
+`,
+    { kind: 'receipt', date: '2026-10-12', total: 40 },
+  ],
+  [
+    'a slip whose strokes were read as sevens and ones',
+    `
+TREVARTHEN HARDWARE
+12711726 14:22 TILL 2
+COACH BOLT        4.80
+LINSEED OIL       9.95
+TOTAL            14.75
+CASH             20.00
+CHANGE            5.25
+`,
+    { kind: 'receipt', date: '2026-11-12', total: 14.75 },
+  ],
+  [
     'an order whose value leaves out the tax',
     `
 # The Gull Rock Hotel

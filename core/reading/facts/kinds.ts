@@ -92,9 +92,11 @@ const asksForMoney = (rows: readonly Row[]) =>
   );
 
 const TRANSFER = /uberweis|\btransfer|virement|virer|bonific|overschr/;
-/** Whether a paper asks to pay into an account that it names. */
+const RECEIVED = /\b(?:received|paid|erhalten|bezahlt|beglichen|recu|regle|paye|acquitte|ricevuto|ontvangen|betaald)\b/;
+/** Whether a paper asks to pay into an account that it names; what says that it was paid does not. */
 const asksForTransfer = (rows: readonly Row[]) =>
   rows.some(({ folded }) => TRANSFER.test(folded)) &&
+  !rows.some(({ folded }) => RECEIVED.test(folded)) &&
   rows.some(({ text }) => /\b[A-Z]{2}\d{2}(?: ?[\dA-Z]{4}){3}/.test(text));
 
 /** What it counts for that amounts make a sum below them, that a tax is among those, and that the paper asks for money as well. */

@@ -1,14 +1,16 @@
 import { distance, Point, Quad } from '../quad';
 import { Raster } from '../raster';
 import { foldedSheet } from './folds';
-import { seekBends } from './foldSearch';
+import { BendSearch } from './bendSearch';
 import { HEIGHT, LEFT, photo, piece, RIGHT, seen, SIZE, TOP, WIDTH } from './testing/foldedPaper';
 
 const WHOLE: Quad = [LEFT[0], RIGHT[1], RIGHT[2], LEFT[3]];
 
 /** How far the best of what may be is off the true corners, in pixels. */
 function off(picture: Raster, outline: Quad, whole = WHOLE): number {
-  const sheets = seekBends(picture, [outline]).foldings.flatMap(({ pieces }) => foldedSheet(pieces, SIZE) ?? []);
+  const sheets = new BendSearch(picture)
+    .bendsOf([outline])
+    .foldings.flatMap(({ pieces }) => foldedSheet(pieces, SIZE) ?? []);
   // A sheet may be told to begin at any of its corners.
   const offs = sheets.flatMap(({ corners }) =>
     [0, 1, 2, 3].map((by) => Math.max(...corners.map((corner, at) => distance(corner, whole[(at + by) % 4])))),
@@ -32,21 +34,21 @@ it('the light tells where the fold is when one side looks straight', () => {
     [LEFT[0], LEFT[1], bottom, LEFT[3]],
     [RIGHT[0], RIGHT[1], RIGHT[2], bottom],
   ]);
-  const [folding] = seekBends(picture, [WHOLE]).foldings.filter(({ isWhole }) => isWhole);
+  const [folding] = new BendSearch(picture).bendsOf([WHOLE]).foldings.filter(({ isWhole }) => isWhole);
   expect(distance(folding.pieces[0][1], LEFT[1])).toBeLessThan(15);
   expect(distance(folding.pieces[0][2], bottom)).toBeLessThan(25);
 });
 
 it('a flat sheet has no fold', () => {
   const flat = piece([0, 0], [TOP, 0], [TOP, HEIGHT], [0, HEIGHT]);
-  expect(seekBends(photo([flat]), [flat])).toEqual({ foldings: [] });
+  expect(new BendSearch(photo([flat])).bendsOf([flat])).toEqual({ foldings: [] });
 });
 
 it('nor has one that another sheet lies beside, at a distance', () => {
   const other = RIGHT.map(([x, y]): Point => [x + 90, y + 20]) as Quad;
-  expect(seekBends(photo([LEFT, other]), [LEFT]).foldings.filter(({ pieces }) => foldedSheet(pieces, SIZE))).toEqual(
-    [],
-  );
+  expect(
+    new BendSearch(photo([LEFT, other])).bendsOf([LEFT]).foldings.filter(({ pieces }) => foldedSheet(pieces, SIZE)),
+  ).toEqual([]);
 });
 
 describe('a letter that was folded for its envelope and lies opened again', () => {

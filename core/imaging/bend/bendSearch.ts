@@ -1,4 +1,4 @@
-import { findEdges, opponentColours } from '../outline/edges';
+import { Edges, findEdges, opponentColours } from '../outline/edges';
 import { crossing, Line } from '../outline/lines';
 import { paperColour } from '../outline/paper';
 import { refineSides } from '../outline/refine';
@@ -7,7 +7,7 @@ import { distance, Point, Quad, scaleQuad } from '../quad';
 import { greyOf, Raster, shrink } from '../raster';
 import { BesideSearch } from './besideSearch';
 import { BowedSides, bowedSides, scaledSides } from './bowedSides';
-import { brokenSides, piecesOf } from './brokenSides';
+import { brokenSides, Light, piecesOf } from './brokenSides';
 import { crossingNear, Folding, MOST_TRIED } from './folding';
 import { Pieces } from './folds';
 import { seenSides } from './sideStrip';
@@ -30,44 +30,57 @@ export interface Bends {
   bowed?: BowedSides;
 }
 
-/**
- * How a sheet may be bent of which some was found. For folds: the outline of all of it, its sides broken where the fold meets them, or of one piece, the fold
- * taken for a side; or several pieces. Beyond the first and the last there may be one more. And its sides may be bowed.
- * @param found the outline, or pieces beside each other, clockwise, in pixels
- * @returns what may be, in no order; nothing for a sheet with straight sides
- */
-export function seekBends(picture: Raster, found: Pieces): Bends {
-  const placing = shrink(picture, PLACE);
-  const scaled = (pieces: Pieces, scale: number) => pieces.map((each) => scaleQuad(each, scale));
-  const large = scaled(found, placing.width / picture.width);
-  const isOne = found.length === 1;
-  const paper = paperColour(placing, large[0]);
-  const beyond = [0, 1, 2, 3].filter((side) => isPaperBeyond(placing, large[0], side, paper, { inOtherLight: true }));
-  if (isOne && beyond.length === 0 && isStraight(placing, large[0])) return { foldings: [] };
-  const small = shrink(placing, SEEK);
-  const edges = findEdges(opponentColours(small));
-  const search = new BesideSearch(small, edges);
-  const [toPlacing, toPicture] = [placing.width / small.width, picture.width / small.width];
-  const pieces = scaled(found, small.width / picture.width);
-  const light = { grey: greyOf(placing), scale: toPlacing };
-  const sides = isOne ? seenSides(edges, pieces[0]) : [];
-  const first: Folding[] = isOne
-    ? [
-        ...brokenSides(pieces[0], sides).flatMap((broken) => piecesOf(light, broken)),
-        ...twiceBroken(pieces[0], sides, light),
-        ...beyond.flatMap((side) => search.beside(pieces[0], side)),
-      ]
-    : [{ pieces, held: 1, isWhole: false }];
-  const further = [...first]
-    .sort((a, b) => b.held - a.held)
-    .slice(0, MOST_TRIED)
-    .flatMap((folding) => search.further(folding));
-  const foldings = [...first, ...further].map((each) => ({
-    ...each,
-    pieces: scaled(placed(placing, scaled(each.pieces, toPlacing)), toPicture / toPlacing),
-  }));
-  const bowed = isOne ? bowedSides(sides) : undefined;
-  return { foldings, bowed: bowed && scaledSides(bowed, toPicture) };
+/** Looks in one picture for what the sides of sheets speak for; its edges are found once. */
+export class BendSearch {
+  private readonly placing: Raster;
+  private seen: { edges: Edges; light: Light; beside: BesideSearch } | undefined;
+
+  constructor(private readonly picture: Raster) {
+    this.placing = shrink(picture, PLACE);
+  }
+
+  /**
+   * How a sheet may be bent of which some was found. For folds: the outline of all of it, its sides broken where the fold meets them, or of one piece, the
+   * fold taken for a side; or several pieces. Beyond the first and the last there may be one more. And its sides may be bowed.
+   * @param found the outline, or pieces beside each other, clockwise, in pixels
+   * @returns what may be, in no order; nothing for a sheet with straight sides
+   */
+  bendsOf(found: Pieces): Bends {
+    const { picture, placing } = this;
+    const scaled = (pieces: Pieces, scale: number) => pieces.map((each) => scaleQuad(each, scale));
+    const large = scaled(found, placing.width / picture.width);
+    const isOne = found.length === 1;
+    const paper = paperColour(placing, large[0]);
+    const beyond = [0, 1, 2, 3].filter((side) => isPaperBeyond(placing, large[0], side, paper, { inOtherLight: true }));
+    if (isOne && beyond.length === 0 && isStraight(placing, large[0])) return { foldings: [] };
+    const { edges, light, beside } = (this.seen ??= this.look());
+    const pieces = scaled(found, edges.width / picture.width);
+    const sides = isOne ? seenSides(edges, pieces[0]) : [];
+    const first: Folding[] = isOne
+      ? [
+          ...brokenSides(pieces[0], sides).flatMap((broken) => piecesOf(light, broken)),
+          ...twiceBroken(pieces[0], sides, light),
+          ...beyond.flatMap((side) => beside.beside(pieces[0], side)),
+        ]
+      : [{ pieces, held: 1, isWhole: false }];
+    const further = [...first]
+      .sort((a, b) => b.held - a.held)
+      .slice(0, MOST_TRIED)
+      .flatMap((folding) => beside.further(folding));
+    const foldings = [...first, ...further].map((each) => ({
+      ...each,
+      pieces: scaled(placed(placing, scaled(each.pieces, light.scale)), picture.width / placing.width),
+    }));
+    const bowed = isOne ? bowedSides(sides) : undefined;
+    return { foldings, bowed: bowed && scaledSides(bowed, picture.width / edges.width) };
+  }
+
+  private look() {
+    const small = shrink(this.placing, SEEK);
+    const edges = findEdges(opponentColours(small));
+    const light = { grey: greyOf(this.placing), scale: this.placing.width / small.width };
+    return { edges, light, beside: new BesideSearch(small, edges) };
+  }
 }
 
 const isStraight = (placing: Raster, quad: Quad) =>
