@@ -20,7 +20,8 @@ import { feederScan } from './piles/scan';
  * The sets from the eleventh on are set in fonts of Debian's packages (fonts-lato, -cabin, -cantarell, -comfortaa, -crosextra-caladea, -crosextra-carlito, -dosis,
  * -gfs-didot, -hack, -inconsolata, -junicode, -linuxlibertine, -ocr-b, -oldstandard, -quicksand, -tuffy, -averia-sans-gwf, -urw-base35, -paratype, -vollkorn, -jura, -mononoki,
  * -roboto-slab, -sil-andika, -sil-charis, -sil-doulos, -sil-gentium, -liberation2, -cmu, -firacode, -prociono, -yanone-kaffeesatz, -league-mono, -monoid, -anonymous-pro,
- * -fantasque-sans, -play, -karla, -opendin, -cardo, -clear-sans, -quattrocento, -fanwood, -go, -tlwg-loma-otf, -3270, -b612, -oxygen, -courier-prime, -century-catalogue, -jetbrains-mono, -beteckna, -lindenhill, -klaudia-berenika, -goudybookletter, -lobstertwo, -adf-accanthis, -adf-universalis, -adf-gillius, -adf-romande, -adf-baskervald); where one is
+ * -fantasque-sans, -play, -karla, -opendin, -cardo, -clear-sans, -quattrocento, -fanwood, -go, -tlwg-loma-otf, -3270, -b612, -oxygen, -courier-prime,
+ * -century-catalogue, -jetbrains-mono, -beteckna, -lindenhill, -klaudia-berenika, -goudybookletter, -lobstertwo, -adf-accanthis, -adf-universalis, -adf-gillius, -adf-romande, -adf-baskervald); where one is
  * missing the browser takes another.
  */
 const [set, folder, ...options] = process.argv.slice(2);
