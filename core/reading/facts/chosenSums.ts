@@ -9,6 +9,8 @@ import { PrintedLine } from './tableLines';
 
 /** Rounding line by line may lead so many hundredths away, a rate. */
 const ROUNDING = 2;
+/** What it speaks against sums that only a part of them is taxed. */
+const PARTLY_TAXED = 0.3;
 /** What it costs to leave out a sum that the paper names. */
 const DROPPED = 2.5;
 
@@ -33,6 +35,10 @@ function isMadeOf({ total: made, of = [] }: Made, total: Named, sums: readonly N
     sums.every(({ amount }) => of.some((part) => isSame(part, amount)))
   );
 }
+
+/** Which of the sums something else on the paper confirms. */
+type Checked = Record<'total' | 'net' | 'tax', boolean>;
+const EACH = ['total', 'net', 'tax'] as const;
 
 /** What it speaks for a sum that it is one. */
 export const MADE = 0.6;
@@ -71,15 +77,16 @@ export function chosen(
   const table = taxes.filter(({ on }) => on);
   const taxSets = [taxes, ...(table.length > 1 ? [table] : []), ...taxes.map((each) => [each]), []];
   const sumOfLines = lines.reduce((sum, { amount }) => sum + amount.cents, 0);
-  let best: { score: number; total?: Named; net?: Named; tax: Named[]; adds: boolean; checked: boolean } | undefined;
+  let best: { score: number; total?: Named; net?: Named; tax: Named[]; adds: boolean; checked: Checked } | undefined;
   for (const total of [...totals, undefined]) {
     for (const net of [...nets, undefined]) {
       for (const tax of taxSets) {
         const taxed = tax.reduce((sum, { amount }) => sum + amount.cents, 0);
         let score = (total?.score ?? -0.5) + (net ? 0.5 * net.score : 0) + (tax.length > 0 ? 0.6 : 0);
-        let [adds, checked] = [true, false];
-        const check = (right: boolean, weight: number) => {
-          checked = true;
+        let adds = true;
+        const checked: Checked = { total: false, net: false, tax: false };
+        const check = (right: boolean, weight: number, ...names: (keyof Checked)[]) => {
+          for (const name of names) checked[name] = true;
           adds &&= right;
           score += right ? weight : -weight * 0.6;
         };
@@ -87,39 +94,50 @@ export function chosen(
         const makes = (sum: number, other: number, off: number) =>
           [0, extras].some((extra) => Math.abs(sum + extra - other) <= off);
         const off = ROUNDING * tax.length - 1;
+        const threeFit = total && net && tax.length > 0 && net.amount.cents + taxed === total.amount.cents;
         if (total && net && tax.length > 0)
-          check(makes(net.amount.cents + taxed, total.amount.cents, off) || isMadeOf(made, total, [net, ...tax]), 3);
+          check(
+            makes(net.amount.cents + taxed, total.amount.cents, off) || isMadeOf(made, total, [net, ...tax]),
+            3,
+            ...EACH,
+          );
         if (total && tax.length > 0 && tax.every(({ on }) => on)) {
           const untaxed = tax.reduce((sum, { on }) => sum + on!.cents, 0);
           const fits = makes(untaxed + taxed, total.amount.cents, off);
           // One rate alone may be that of a part of the goods.
-          if (fits || tax.length > 1) check(fits, 3);
+          if (fits || tax.length > 1) check(fits, 3, 'total', 'tax');
         }
-        if (total && made.total && isSame(total.amount, made.total)) check(true, MADE);
-        if (total && net && tax.length === 0) check(net.amount.cents === total.amount.cents, 0.2);
+        if (total && made.total && isSame(total.amount, made.total)) check(true, MADE, 'total');
+        if (total && net && tax.length === 0) check(net.amount.cents === total.amount.cents, 0.2, 'net', 'total');
         if (tax.length === 1 && tax[0].rate && !tax[0].on) {
           const rate = tax[0].rate.percent;
-          if (net)
-            check(
-              [0, extras].some((extra) => Math.abs(((net.amount.cents + extra) * rate) / 100 - taxed) <= ROUNDING),
-              1.5,
-            );
+          const isRate =
+            net && [0, extras].some((extra) => Math.abs(((net.amount.cents + extra) * rate) / 100 - taxed) <= ROUNDING);
+          // Where the sums make each other and the tax is less than its rate says, some of the goods are not taxed.
+          if (net && threeFit && (net.amount.cents * rate) / 100 > taxed) score -= PARTLY_TAXED;
+          else if (net) check(isRate === true, 1.5, 'net', 'tax');
           else if (total)
             check(
               [0, extras].some(
                 (extra) => Math.abs(((total.amount.cents - extra) * rate) / (100 + rate) - taxed) <= ROUNDING,
               ),
               1.5,
+              'total',
+              'tax',
             );
         }
-        if (lines.length > 0 && (net ?? total))
-          check(
-            [net, total].some((each) => each && makes(sumOfLines, each.amount.cents, 1)),
-            2,
+        if (lines.length > 0 && (net ?? total)) {
+          const made = [...(net ? [['net', net] as const] : []), ...(total ? [['total', total] as const] : [])].filter(
+            ([, each]) => makes(sumOfLines, each.amount.cents, 1),
           );
+          check(made.length > 0, 2, ...made.map(([name]) => name));
+        }
         if (total && taxed >= total.amount.cents && taxed > 0) score -= 4;
+        // Before a discount it was more, and had its tax in it.
+        if (total && net && net.amount.cents > total.amount.cents) score -= 2;
         // What is named counts, though it doesn't add up; but a subtotal that is the total has its tax in it.
-        if (!net && nets.length > 0 && !nets.some(({ amount }) => amount.cents === total?.amount.cents))
+        const left = nets.filter(({ amount }) => !total || amount.cents <= total.amount.cents);
+        if (!net && left.length > 0 && !left.some(({ amount }) => amount.cents === total?.amount.cents))
           score -= DROPPED;
         if ((tax.length === 0 && taxes.length > 0) || (table.length > 1 && isPartOf(tax, table))) score -= DROPPED;
         if (!total && totals.length > 0) score -= DROPPED;
@@ -133,19 +151,23 @@ export function chosen(
     !best.adds && total && net && tax.length === 1
       ? repair(total, net, tax[0], sumOfLines === net.amount.cents)
       : undefined;
-  const [adds, checked] = repaired ? [true, true] : [best.adds, best.checked];
+  const adds = repaired !== undefined || best.adds;
+  const checked: Checked = repaired ? { total: true, net: true, tax: true } : best.checked;
   // Several sums that may be the total, and nothing to tell by.
   const others = totals.filter(
     (other) => total && other.amount.cents !== total.amount.cents && other.score > total.score - 0.3,
   );
-  const sure = checked ? (adds ? 1 : 0.6) : others.length > 0 ? 0.6 : 0.92;
-  const fact = ({ amount, label, printed }: Named, most = 1): Fact<number> => ({
+  const fact = (name: keyof Checked, { amount, label, printed }: Named, most = 1): Fact<number> => ({
     value: amount.cents / 100,
     page: amount.row.page,
     box: placeOf(amount.words),
     // What adds up was read right, however doubtful the figures look.
-    confidence: printed ? 0.88 : checked && adds ? 0.985 : Math.min(sure, most) * leastSure(amount.words),
-    why: printed ? { code: 'repaired', printed } : { code: 'beside', label, ...(checked && { adds }) },
+    confidence: printed
+      ? 0.88
+      : checked[name] && adds
+        ? 0.985
+        : Math.min(adds ? (others.length > 0 ? 0.6 : 0.92) : 0.6, most) * leastSure(amount.words),
+    why: printed ? { code: 'repaired', printed } : { code: 'beside', label, ...(checked[name] && { adds }) },
     ...(printed && { repaired: printed }),
   });
   const most = tax.toSorted((a, b) => b.amount.cents - a.amount.cents)[0];
@@ -157,25 +179,31 @@ export function chosen(
   // Where the row of the only tax says what it is on, and all adds up, that is the net sum.
   const onlyTaxed = adds && total && tax.length === 1 && most.on && { ...most, amount: most.on };
   return {
-    total: total ? fact(total) : null,
+    total: total ? fact('total', total) : null,
     net: net
-      ? withExtras(isWholeNet ? fact(net, UNCONFIRMED) : doubted(fact(net)), extras, total, taxCents, rate?.percent)
+      ? withExtras(
+          isWholeNet ? fact('net', net, UNCONFIRMED) : doubted(fact('net', net)),
+          extras,
+          total,
+          taxCents,
+          rate?.percent,
+        )
       : onlyTaxed
-        ? fact(onlyTaxed)
+        ? fact('tax', onlyTaxed)
         : netOfTable(tax, total, all),
-    tax: most ? { ...fact(most, UNCONFIRMED), value: taxCents / 100 } : null,
+    tax: most ? { ...fact('tax', most, UNCONFIRMED), value: taxCents / 100 } : null,
     taxRate: rate
       ? {
           value: rate.percent,
           page: most.amount.row.page,
           box: placeOf(rate.words),
-          confidence: checked && adds ? 0.985 : 0.9 * leastSure(rate.words),
+          confidence: checked.tax && adds ? 0.985 : Math.min(0.9, adds ? 1 : 0.6) * leastSure(rate.words),
           why: { code: 'beside', label: most.label },
         }
       : null,
-    taxes: byRates(tax, checked && adds),
+    taxes: byRates(tax, checked.tax && adds),
     amountDue: total ? leftToPay(total, named.total, paid, made) : null,
-    addsUp: checked && adds,
+    addsUp: adds && EACH.some((name) => checked[name]),
   };
 }
 

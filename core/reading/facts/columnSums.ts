@@ -19,6 +19,8 @@ const LONGEST = 120;
 /** What is taken off though it is printed without a sign (folded). */
 const TAKEN_OFF =
   /^\W*(?:less|minus|abzgl|abzuglich|moins|meno|menos|af:)\b|\b(?:discount|credit|rabatt|nachlass|skonto|gutschrift|remise|rabais|avoir|sconto|korting|descuento|you paid|paid by you|received from you)\b/;
+/** What is still to be paid (folded). */
+const ASKED = /bitte|please|payable|\bdue\b|to pay|zu zahlen|fallig|a (?:payer|regler|verser)/;
 /** Behind an amount: what lowers what is owed. */
 const CREDIT = /^(?:CR|H|Cr\.?|-)$/;
 
@@ -41,7 +43,7 @@ export function columnSums(rows: readonly Row[]): ColumnSum[] {
     }
     all.push(amount);
     whole += signed(amount);
-    const made = madeOf(amount.cents, open);
+    const made = madeOf(amount.cents, open) ?? (isMarked(amount) ? madeOf(signed(amount), open) : undefined);
     if (!made) {
       open.push({ amount, cents: signed(amount) });
       continue;
@@ -77,10 +79,15 @@ function madeOf(
   return undefined;
 }
 
+/** Whether a letter behind an amount says on which side of an account it stands. */
+const isMarked = ({ row, words }: Amount) => CREDIT.test(row.words[row.words.indexOf(words.at(-1)!) + 1]?.text ?? '');
+
 function signed({ cents, row, words }: Amount): number {
   const behind = row.words[row.words.indexOf(words.at(-1)!) + 1]?.text ?? '';
   const said = foldMisread(row.cells[0].text);
-  const isOff = TAKEN_OFF.test(said) || CREDIT.test(behind) || DEPOSIT.exec(said)?.index === 0;
+  // “Abschlag, bitte überweisen” asks for it.
+  const isPaid = DEPOSIT.exec(said)?.index === 0 && !ASKED.test(said);
+  const isOff = TAKEN_OFF.test(said) || CREDIT.test(behind) || isPaid;
   return cents > 0 && isOff ? -cents : cents;
 }
 

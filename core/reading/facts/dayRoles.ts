@@ -193,8 +193,13 @@ const NET_DAYS =
   /\b(?:net|netto)[: ]+\d{1,3}(?: days?| tage)?\W*$|(?<!valid for |gultig |valable )\b(?:[7-9]|\d{2,3}) (?:days?|tagen?|jours),?\W*$/;
 
 /** A word for paying, as far away as a sentence with its sum puts it. */
+/** (Folded.) */
+const WAS_DUE = /\b(?:was|were|fell|had been) (?:due|payable)|\b(?:war|waren) fallig|\betait (?:due|exigible|payable)/;
+
 function ofPayment(saying: Saying): DayLabel | undefined {
   const { terms, kind, whole } = saying;
+  // “Was due” says when something else should have been paid.
+  if (WAS_DUE.test(whole)) return label('other', terms[0]);
   if (TAKEN.test(whole) && terms[0].away <= NEAR) return label('due', terms[0]);
   // What was paid on account has been paid.
   const pay = terms.find(({ parts }) => parts.includes('pay') && !parts.includes('event') && !parts.includes('span'));
@@ -233,7 +238,7 @@ function ofAnEvent(saying: Saying): DayLabel | undefined {
 }
 
 /** “At the latest by” is what is said of paying, whatever the sentence says besides. */
-const LATEST = /latest|spatest|tard|uiterl/;
+const LATEST = /latest|later|spatest|tard|uiterl/;
 
 function ofASpan(saying: Saying): DayLabel | undefined {
   const { strong, kind } = saying;

@@ -6,6 +6,7 @@ import { Fact, Kind, leastSure, placeOf } from './fact';
 import { amountsIn } from './money';
 import { Word } from '../words';
 import { fold, Row } from './rows';
+import { SALUTATION } from './subject';
 import { partsOf } from './terms';
 
 interface Candidate extends FoundDate {
@@ -13,6 +14,8 @@ interface Candidate extends FoundDate {
   label: DayLabel | undefined;
   /** How many dates stand in the row's column of dates: a list of bookings has many. */
   listed: boolean;
+  /** Whether it stands by itself above the salutation of a letter. */
+  heads?: boolean;
 }
 
 export interface Days {
@@ -60,6 +63,7 @@ function daysIn(rows: readonly Row[], monthFirst: boolean, kind: Kind | undefine
       listed: false,
     })),
   );
+  markHeads(candidates, rows);
   markLists(candidates);
   markSpans(candidates, kind);
   const date = best(
@@ -139,15 +143,20 @@ function withoutYear(
 }
 
 /** How much what stands beside a day says that it is the paper's. */
-function saysItsDay({ label, row, words, listed }: Candidate): number {
-  if (!label) return isPlaced(row, words) ? 1.4 : 0;
+function saysItsDay({ label, row, words, listed, heads }: Candidate): number {
+  if (heads) return 2.4;
+  if ((!label || (label.role === 'date' && label.weak)) && isPlaced(row, words)) return 1.4;
+  if (!label) return 0;
   if (label.role !== 'date') return label.role === 'other' ? -1.2 : -3;
   // The head of a column names each of the days in it.
-  if (label.above && listed) return 0.8;
+  if (label.above && (listed || isOfTable(row))) return 0.8;
   if (!label.weak) return 2.2;
   // Beside an amount it tells of something else, such as what was paid before.
   return isInSentence(row, words) || hasAmount(row) ? -0.6 : 0.8;
 }
+
+/** A row of columns with a sum may be of a list of other papers, though it is the only one. */
+const isOfTable = (row: Row) => row.cells.length > 2 && hasAmount(row);
 
 /** Whether a row names a sum: a day in figures may look like one. */
 function hasAmount(row: Row): boolean {
@@ -159,7 +168,9 @@ function hasAmount(row: Row): boolean {
 function isPlaced(row: Row, words: readonly Word[]): boolean {
   const cell = row.cells.find((each) => each.words.includes(words[0]));
   if (cell?.words.at(-1) !== words.at(-1)) return false;
-  const before = cell!.words.slice(0, cell!.words.indexOf(words[0]));
+  const told = cell!.words.slice(0, cell!.words.indexOf(words[0]));
+  // “Douarnenez, le 17/11/2026”
+  const before = told.length > 1 && /^(?:le|den|am|li|il|a|op|on)$/.test(told.at(-1)!.text) ? told.slice(0, -1) : told;
   return (
     before.length > 0 &&
     before.length <= 3 &&
@@ -189,9 +200,11 @@ function isInSentence(row: Row, words: readonly Word[]): boolean {
   return row.cells.some((cell) => cell.words.includes(words[0]) && cell.words.length - words.length > SENTENCE);
 }
 
-function sureOf({ label, listed, row, words }: Candidate): number {
-  if (label?.role === 'date') return listed && label.above ? 0.6 : label.weak ? 0.9 : 0.99;
-  return label ? 0.45 : listed ? 0.6 : isPlaced(row, words) ? 0.94 : 0.88;
+function sureOf({ label, listed, row, words, heads }: Candidate): number {
+  if (heads) return 0.96;
+  if (isPlaced(row, words) && (!label || label.weak)) return 0.94;
+  if (label?.role === 'date') return label.above && (listed || isOfTable(row)) ? 0.6 : label.weak ? 0.9 : 0.99;
+  return label ? 0.45 : listed ? 0.6 : 0.88;
 }
 
 /** What stands between the first and the last day of a time. */
@@ -276,6 +289,16 @@ function markSpans(candidates: readonly Candidate[], kind: Kind | undefined): vo
     if (isFirst && behind && TO.test(behind.text))
       candidate.label = { role: 'other', text: 'from', away: 0, weak: false };
   }
+}
+
+/** A day by itself above the salutation of a letter, the only one there, is that of the letter, whatever days it tells of. */
+function markHeads(candidates: readonly Candidate[], rows: readonly Row[]): void {
+  const greeting = rows.findIndex(({ page, folded }) => page === 1 && SALUTATION.test(folded));
+  const isAlone = ({ row, words }: Candidate) =>
+    row.cells.some((cell) => cell.words.length === words.length && cell.words[0] === words[0]);
+  const above = candidates.filter(({ row }) => row.number < greeting);
+  const [only, ...others] = above;
+  if (only && others.length === 0 && isAlone(only) && (!only.label || only.label.role === 'date')) only.heads = true;
 }
 
 /** Dates under each other at one edge, three and more, are a list; of rows with amounts, two. */

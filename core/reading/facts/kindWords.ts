@@ -145,7 +145,7 @@ export const kindWords: Record<Kind, KindWords> = {
     ),
     says: [
       [
-        /overdue|not (yet )?received (your )?payment|(pas|toujours pas|non) (ete )?reglee?|has not been (paid|settled)|(wrote|written) to you (on|about)|had no (answer|reply)|remains? (unpaid|outstanding)|noch keine?n? zahlung|zahlungseingang|uberfallig|mahngebuhr|verzugszins|(noch|steht|ist) offen\b|late (fee|payment (fee|charge|interest))|still (open|unpaid)|interets? de retard|impaye|en retard|sauf erreur|pendiente de pago|insoluto|nog niet ontvangen/u,
+        /overdue|not (yet )?received (your )?payment|(?:not|yet)(?: \p{L}+){0,3} (?:had|seen|received) (?:your|any|a) payment|was due\b|now owing|still owing|(?:crossed|crosses) (?:with )?(?:this|our|in the post)|uberschnitten|croise|(pas|toujours pas|non) (ete )?reglee?|has not been (paid|settled)|(wrote|written) to you (on|about)|had no (answer|reply)|remains? (unpaid|outstanding)|noch keine?n? zahlung|zahlungseingang|uberfallig|mahngebuhr|verzugszins|(noch|steht|ist) offen\b|late (fee|payment (fee|charge|interest))|(?:charge|fee|interest) for late|still (open|unpaid)|interets? de retard|impaye|en retard|sauf erreur|pendiente de pago|insoluto|nog niet ontvangen/u,
         2.4,
       ],
     ],
@@ -214,7 +214,12 @@ export const kindWords: Record<Kind, KindWords> = {
       'preventivo',
       'orcamento',
     ),
-    says: [[/valid (until|for)|gultig bis|gilt bis|bindefrist|valable jusqu|valido (hasta|fino)|geldig tot/u, 0.8]],
+    says: [
+      [
+        /valid (until|for)|(?:price|quote|offer|estimate) (?:holds|stands|is (?:held|good|firm|open))|(?:my|our) (?:price|quote|estimate) for|gultig bis|gilt bis|bindefrist|valable jusqu|valido (hasta|fino)|geldig tot/u,
+        0.8,
+      ],
+    ],
     weight: 1.2,
   },
   statement: {
@@ -297,7 +302,7 @@ export const kindWords: Record<Kind, KindWords> = {
       'salary (?:slip|statement)',
       '(?:lohn|gehalts|entgelt|bezuge)-?(?:abrechnung|zettel|nachweis|streifen)',
       'verdienstabrechnung',
-      '(?:abrechnung|mitteilung) (?:der|uber|ihrer) (?:die )?(?:bezuge|entgelte|lohne?)',
+      '(?:abrechnung|mitteilung) (?:der|uber|ihrer) (?:die )?(?:[\\p{L}-]+[/-]+ ?)*(?:bezuge|entgelte|lohne?)',
       '(?:bulletin|fiche) de (?:paie|paye|salaire)',
       'nomina',
       'busta paga',
@@ -348,7 +353,7 @@ export const kindWords: Record<Kind, KindWords> = {
     named: /(?!)/u,
     says: [
       [
-        /^(dear|sehr geehrte|liebe[rs]?|guten tag|madame|monsieur|chere?|estimad[oa]|muy senor|gentile|egregio|geachte|beste|exm[oa]|caro|prezado)\b/u,
+        /^(dear|sehr geehrte|liebe[rs]?|guten tag|madame|monsieur|chere?s?|estimad[oa]|muy senor|gentile|egregio|geachte|beste|exm[oa]|caro|prezado)\b/u,
         3.4,
       ],
       [

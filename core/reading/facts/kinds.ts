@@ -34,6 +34,10 @@ const LONGEST_TITLE = 9;
 const ABOUT =
   /(?<!\p{L})(?:against|regarding|re|concerning|zu|zur|betr(?:ifft)?|bezug(?:lich)?|sur|concernant)\.?:? (?:(?:our|your|the|unsere[rm]?|ihre[rm]?|der|notre|votre|la) )?$/u;
 
+/** How the line begins that says what a letter is about (folded), perhaps with which of several it is. */
+const SUBJECT =
+  /^(?:objet|subject|betreff|betr\.?|re|concerne|asunto|oggetto|onderwerp|assunto) ?:? (?:\p{L}+(?:er|e|ieme|st|nd|rd|th)\.? |\d\S* )?$/u;
+
 /** What letters are about again and again (folded). */
 const ONGOING = /polic|poliz|contract|contrat|vertrag|agreement|order|bestell|commande|ticket/;
 
@@ -47,11 +51,16 @@ function howItIsSaid(row: Row, named: RegExp, name: string, usual: number): keyo
     .replace(/[^\p{L}#°º]+/gu, ' ')
     .trim();
   const words = rest === '' ? [] : rest.split(' ');
-  if (ABOUT.test(cell.folded.slice(0, cell.folded.indexOf(name)))) return 'mention';
+  const before = cell.folded.slice(0, cell.folded.indexOf(name));
+  if (ABOUT.test(before)) return 'mention';
+  // “Objet : deuxième relance, compte 41”: what it is about is what it is, unless that may be another paper.
+  if (SUBJECT.test(before) && !ONGOING.test(name) && !kindWords.invoice.named.test(name)) return 'short';
   const isNumbered = words.some((each) => partsOf(each).some((part) => part === 'number' || part === 'day'));
   if (words.length === 0) {
     if (/:\s*$/.test(cell.text)) return 'label';
     const isTall = cell.box[3] > TALL * usual;
+    // “Facture  Date  Échéance  Montant” is the head of a table.
+    if (!isTall && row.number > HEAD_ROWS && row.cells.length > 2 && !/\d/.test(row.folded)) return 'mention';
     const behind = row.folded.slice(row.folded.indexOf(name) + name.length);
     // A word with a number behind it may as well be one of a list of numbers.
     return isTall || !/\d/.test(behind) ? 'heading' : 'short';
@@ -178,6 +187,14 @@ export function findKind(
     const paid = PAID.exec(row.folded);
     if (paid && row.words.length <= 5) add('receipt', SAYS_PAID, row, paid[0]);
   }
+  for (const { above, text, row } of brokenTitles(rows)) {
+    for (const [kind, { named, weight = 1 }] of table) {
+      const name = named.exec(text);
+      if (!name || name.index >= above || name.index + name[0].length <= above) continue;
+      titled.add(kind);
+      add(kind, NAMED * weight * SAID.heading, row, name[0]);
+    }
+  }
   const isNarrow = first !== undefined && first.width / first.height < NARROW;
   if (isNarrow && rows.length > 0 && scores.size > 0) add('receipt', 2, rows[0], 'its narrow paper');
   const sums = UNASKED.some((kind) => titled.has(kind)) ? [] : askedSums(rows);
@@ -200,7 +217,9 @@ export function findKind(
     const isInsured = !titled.has('invoice') && rows.some(({ folded }) => INSURED.test(folded));
     const kind =
       amount.cents < 0 ? 'credit note' : isCharged ? 'notice' : isInsured ? 'contract' : isPaid ? 'receipt' : 'invoice';
-    if (paidOut && !hasTax && scores.has('payslip')) add('payslip', points, paidOut, paidOut.text);
+    // “Net à payer” is said on bills as well.
+    const isPay = (scores.get('payslip')?.score ?? 0) > (scores.get('invoice')?.score ?? 0);
+    if (paidOut && !hasTax && isPay) add('payslip', points, paidOut, paidOut.text);
     else add(kind, points, amount.row, amount.row.text);
     // A letter that lists what it asks for is a bill.
     const letter = scores.get('letter');
@@ -210,6 +229,8 @@ export function findKind(
     const counted = countedGoods(rows);
     if (counted) add('delivery note', ONLY_COUNTED, counted, counted.text);
   }
+  const insured = titled.has('invoice') ? undefined : rows.find(({ folded }) => INSURED.test(folded));
+  if (insured) add('contract', ADDS_UP, insured, insured.text);
   // A bill or a notice may be written as a letter; its heading says what it is.
   const letter = scores.get('letter');
   if (letter && [...scores].some(([kind, { strongest }]) => kind !== 'letter' && strongest >= HEADING_POINTS))
@@ -231,6 +252,28 @@ export function findKind(
   const most = strongest >= HEADING_POINTS ? 0.97 : 0.68;
   const confidence = Math.min(most, 0.55 + (score - second) / 8);
   return { value: kind, page: row.page, box: row.box, confidence, why: { code: 'says', text: said.trim() } };
+}
+
+/** A title has no more words in the first of its lines, and so many rows may stand between that and the next. */
+const [LONGEST_BROKEN, ROWS_BETWEEN] = [2, 2];
+
+/**
+ * What a short line at the top and the one below it say together, and the length of the first: “CREDIT”, and below it “Note CN 0093”.
+ */
+function brokenTitles(rows: readonly Row[]): { above: number; text: string; row: Row }[] {
+  return rows.slice(0, EARLY).flatMap((row, at) =>
+    row.cells.flatMap(({ folded, words, box: [x, y, width, height] }) => {
+      if (words.length > LONGEST_BROKEN || !/^[\p{L} ]+$/u.test(folded)) return [];
+      const below = rows
+        .slice(at + 1, at + 1 + ROWS_BETWEEN)
+        .flatMap(({ cells }) => cells)
+        .find(({ box: [left, top, wide, high] }) => {
+          const shared = Math.min(x + width, left + wide) - Math.max(x, left);
+          return shared > 0.5 * Math.min(width, wide) && top - y - height < 1.5 * Math.max(height, high);
+        });
+      return below ? [{ above: folded.length, text: `${folded} ${below.folded}`, row }] : [];
+    }),
+  );
 }
 
 /** The sums of what a paper lists; none on one that tells the balances of an account. */

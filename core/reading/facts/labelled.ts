@@ -47,6 +47,10 @@ export function labelOf<Name extends string>(
 const WITH_OR_WITHOUT =
   /\((?:incl|inkl|excl|exkl|exclud|includ|zzgl|ex|outside|no|not|free of|kein|keine|sans|hors|before|without|net of|sin|sem|con|com|senza|ohne|mit)\b[^)]*\)/g;
 
+/** “This year's price, including insurance premium tax”: behind a sum's name it is in that sum (folded). */
+const IN_SUM =
+  /(\b(?:total|price|premium|cost|charge|fee|rent|amount|sum|preis|betrag|summe|beitrag|pramie|montant|prix|prime|cout|loyer)),? (?:incl(?:uding|usive of|\.)?|inkl(?:usive)?\.?|einschl(?:iesslich)?\.?|with|mit|y compris|avec|with all) (?:[\p{L}-]+ ){0,3}(?:vat|tax|taxes|mwst\.?|ust\.?|\p{L}*steuer|tva)$/u;
+
 /** A tax that is not there (folded): “no VAT charged”. */
 const UNTAXED =
   /\b(?:no|not|without|zero|ohne|keine?|sans|exempt from|exonere de|free of)[- ](?:vat|tax|mwst|ust|umsatzsteuer|tva)(?: (?:charged|due|payable|added|ausgewiesen|applicable))?/g;
@@ -55,7 +59,7 @@ function nearestLabel<Name extends string>(
   whole: string,
   labels: Record<Name, RegExp>,
 ): Omit<Label<Name>, 'where'> | undefined {
-  const text = whole.replace(WITH_OR_WITHOUT, '').replace(UNTAXED, '').trimEnd();
+  const text = whole.replace(WITH_OR_WITHOUT, '').replace(UNTAXED, '').trimEnd().replace(IN_SUM, '$1');
   let best: Omit<Label<Name>, 'where'> | undefined;
   for (const name of Object.keys(labels) as Name[]) {
     const pattern = new RegExp(labels[name].source, 'gu');

@@ -32,7 +32,9 @@ export const TOTAL = any(
   'te (?:betalen|voldoen)',
   '(?:gesamt|rest|haupt)?forderung',
   'offen(?:e[rn]? (?:betrag|posten|saldo))?',
-  'restbetrag',
+  'restbetrag|(?:nach|zu)zahlung(?:sbetrag)?|nachforderung|restschuld|rest a payer',
+  'credited(?: to (?:you|your account|a\\/c))?|gutgeschrieben',
+  'you pay|all in',
   '(?:what )?you owe(?: us)?',
   'owing',
   '(?:amount |total |sum )?(?:outstanding|overdue|owed|owing)',
@@ -52,6 +54,7 @@ export const TOTAL = any(
   '(?:cout|tarif|montant) (?:est de|de)',
   'kostenbeitrag',
   '(?:kindly |please )?remit',
+  'bitte (?:uberweisen|zahlen|begleichen)',
   'a verser',
   'zu (?:entrichten|uberweisen)',
 );

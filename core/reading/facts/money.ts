@@ -58,8 +58,8 @@ export function readAmount(text: string): { cents: number; exact: boolean } | un
 export function amountsIn(row: Row, loose = false): Amount[] {
   const found: Amount[] = [];
   for (const [at, { words, text: whole }] of row.cells.entries()) {
-    // “03.11.” before what was booked is a day.
-    if (at === 0 && row.cells.length > 1 && /^\d{2}\.\d{2}\.$/.test(whole)) continue;
+    // “03.11.” before what was booked is a day, and so is the one beside it.
+    if (at < FIRST_CELLS && row.cells.length > 1 && /^(?:[0-2]\d|3[01])\.(?:0\d|1[0-2])\.$/.test(whole)) continue;
     for (let from = 0; from < words.length; from++) {
       // The longest first: 6 059,52 is one amount.
       for (let to = Math.min(words.length, from + 4); to > from; to--) {
@@ -82,6 +82,9 @@ export function amountsIn(row: Row, loose = false): Amount[] {
   }
   return found;
 }
+
+/** Days of booking and of value stand in the first columns. */
+const FIRST_CELLS = 2;
 
 const isSign = (text: string) => /^[-–−+]?(£|€|\$|EUR|GBP|CHF|USD)[-–−]?$/i.test(text);
 

@@ -1,7 +1,7 @@
 import type { Reason } from './reason';
 import { Word } from '../words';
 import { datesInLine } from '../dates';
-import { Fact, Kind, leastSure, placeOf } from './fact';
+import { Fact, Kind, KINDS, leastSure, placeOf } from './fact';
 import { kindWords } from './kindWords';
 import { wordsAround } from './labelled';
 import { amountsIn, currencyIn, readAmount } from './money';
@@ -65,8 +65,12 @@ export function findNumbers(rows: readonly Row[], kind: Kind | undefined): Numbe
       if (
         taken.has(word) ||
         value.length > LONGEST ||
-        !LOOKS_LIKE_ONE.test(value) ||
-        !(/\d{2}|^#\d|[A-Z][-/]?\d/.test(value) || (/^\d$/.test(value) && isNumbered(row, at))) ||
+        !(LOOKS_LIKE_ONE.test(value) || isNamedInLetters(row, at)) ||
+        !(
+          /^[A-Z]{4,}$/.test(value) ||
+          /\d{2}|^#\d|[A-Z][-/]?\d/.test(value) ||
+          (/^\d$/.test(value) && isNumbered(row, at))
+        ) ||
         dated.has(word) ||
         isSomethingElse(row, word, at)
       )
@@ -85,7 +89,7 @@ export function findNumbers(rows: readonly Row[], kind: Kind | undefined): Numbe
       const sure = label.said ? 0.985 : 0.86;
       if (!label.said && isYears(value)) return;
       const own = isOwn(label, kind);
-      if (own) keep('number', score + own, own >= 1 ? sure : Math.min(sure, 0.86), words, row, label);
+      if (own) keep('number', score + own, own >= 1 ? sure : Math.min(sure, own < 0 ? 0.5 : 0.86), words, row, label);
       if (label.role === 'customer') keep('customer', score, sure, words, row, label);
       if (label.role === 'order' && kind !== 'order') keep('order', score, sure, words, row, label);
       if (label.role === 'policy') keep('policy', score, sure, words, row, label);
@@ -122,10 +126,23 @@ const isBooking = (row: Row, kind: Kind | undefined) =>
 
 const isAbout = (kind: Kind | undefined) => kind === 'reminder' || kind === 'credit note';
 
+/** What the number of a paper that is called something else counts: less than any other that may be its own. */
+const OTHERS = -1.5;
+/** Kinds that other papers cite. */
+const CITED: Kind[] = ['quote', 'order', 'delivery note', 'statement'];
+
+/** Whether a word names papers of another kind that this one may cite, and of no other. */
+function namesAnotherKind(word: string, kind: Kind | undefined): boolean {
+  const named = KINDS.filter((each) => kindWords[each].named.test(word));
+  return named.length > 0 && named.every((each) => each !== kind && CITED.includes(each));
+}
+
 /** How much a label speaks for the number of the paper itself; 0 where it is of something else. */
 function isOwn({ role, bill, said, own }: Named, kind: Kind | undefined): number {
   if (kind && own && role === 'document' && kindWords[kind].named.test(own)) return said ? 1.15 : 0.75;
   if (bill && (isAbout(kind) || kind === 'statement')) return 0;
+  // “Angebot Nr. 1877” on a bill is another paper's, unless the kind was taken wrong.
+  if (role === 'document' && own && namesAnotherKind(own, kind)) return said ? OTHERS : 0;
   if (role === 'document') return bill || said ? 1 : 0.6;
   if (role === 'order') return kind === 'order' ? 1.2 : 0;
   if (role === 'policy') return kind === 'contract' ? 0.8 : 0;
@@ -133,13 +150,17 @@ function isOwn({ role, bill, said, own }: Named, kind: Kind | undefined): number
   return 0;
 }
 
+/** The day of a paper between its name and its number: “Your order of 12 Oct 2026 ref WL/118” (folded). */
+const DATED =
+  / (?:of|vom|du|dated|del|van|from) (?:the )?\d{1,2}(?:[./-]\d{1,2}[./-]\d{2,4}|(?:st|nd|rd|th|er|\.)? \p{L}{3,10}\.?(?: \d{4})?)(?=,? \p{L})/u;
+
 const OF_A_PAPER: Named['role'][] = ['document', 'delivery', 'order', 'policy'];
 
 /** What a number is called where it stands: by the words before it in its row, else by those above it. */
 function nameOf(rows: readonly Row[], row: Row, words: Word[]): Named | undefined {
   const { beside: before, above, isLabel } = wordsAround(rows, row, words);
   const beside = before === '' ? wrappedLabel(rows, row) : before;
-  const here = named(termsBefore(beside), false, isLabel);
+  const here = named(termsBefore(beside.replace(DATED, '')), false, isLabel);
   if (here && here.role !== 'unknown' && here.role !== 'plain') return here;
   const over = above === undefined ? undefined : named(termsBefore(above), true, true);
   // “N° 1180” below the name of the paper is the paper's.
@@ -250,10 +271,24 @@ function whole(rows: readonly Row[], row: Row, at: number): Word[] {
   const isBegun = begun !== undefined && /^\d+$/.test(cell[to]?.text ?? '') && cell[to].text.length === begun.length;
   if (isBegun || /^\d{2,6}$/.test(cell[to - 1].text)) {
     while (/^\d{2,6}$/.test(cell[to]?.text ?? '')) to++;
+    // The sentence may end behind it.
+    if (/^\d{3,6}[.,;]$/.test(cell[to]?.text ?? '')) to++;
     // The last figure or letter of one in groups may stand by itself.
     if (to - from > 1 && to === cell.length - 1 && /^[\dA-Z]$/.test(cell[to].text)) to++;
   }
   return cell.slice(from, to);
+}
+
+/** A customer may go by letters alone: “Customer ID: WICKLM”. */
+function isNamedInLetters({ words }: Row, at: number): boolean {
+  const before = words.slice(Math.max(0, at - 2), at);
+  const says = before.flatMap(({ text }) => partsOf(fold(text)));
+  return (
+    /^[A-Z]{4,12}$/.test(words[at].text) &&
+    /:$/.test(words[at - 1]?.text ?? '') &&
+    says.includes('customer') &&
+    says.includes('number')
+  );
 }
 
 /** A single figure is a number where the word for it stands before it: “Auszug Nr. 8”. */
@@ -263,9 +298,16 @@ const isNumbered = ({ words }: Row, at: number) =>
 
 const trimmed = (text: string) => text.replace(/^[(:]+|[):;,.]+$/g, '');
 
+/** A house number and the name of a street or a place (folded). */
+const STREET =
+  /^\d{1,4}[a-z]? (?:\p{L}[\p{L}'.-]+ ){1,3}(?:street|st|road|rd|lane|row|avenue|ave|way|drive|dr|close|court|place|square|sq|hill|yard|quay|wharf|terrace|gardens|boulevard|blvd|parkway|pkwy|plaza|highway|hwy|mews|crescent)\b|^\d{1,4}(?: ?bis)?,? (?:rue|impasse|avenue|place|quai|allee|chemin|boulevard|route|via|calle)\b/u;
+
 /** Amounts, times, percentages and house numbers are no numbers of papers. */
 function isSomethingElse(row: Row, { text }: Word, at: number): boolean {
   if (readAmount(text)?.exact || /%/.test(text) || (currencyIn(text) && !/^[A-Z]{1,5}[-/]?\d/.test(text))) return true;
+  // “210 Tannery Row”, in a cell of its own: a house and its street.
+  const cell = row.cells.find((each) => each.words[0] === row.words[at]);
+  if (/^\d{1,4}[a-z]?$/i.test(text) && cell && STREET.test(cell.folded)) return true;
   if (/^\d{1,2}:\d{2}|^\d+[.,]\d+p$/.test(text)) return true;
   // What is counted: “standing charge 169 days”.
   if (/^\d{1,4}$/.test(text) && SPAN.test(fold(row.words[at + 1]?.text ?? ''))) return true;

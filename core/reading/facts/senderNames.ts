@@ -6,7 +6,7 @@ import { COLUMN } from './labels';
 import { Cell, fold, Row } from './rows';
 
 export const COMPANY =
-  /(?<![\p{L}.])(ltd|limited|llp|plc|llc|inc\.?|corp\.?|cic|c\.i\.c\.|gmbh|ag|kg|ohg|ug|e\.? ?k\.?|e\.? ?v\.?|sarl|s\.a\.r\.l\.|sas|s\.a\.|sa|co\.?|& sons|& söhne|& fils|e hijos|e figli|& zonen|& filhos|s\.l\.|s\.r\.l\.|s\.p\.a\.|b\.v\.|n\.v\.|lda\.?|council|school|surgery|stadtwerke|verein|bank|insurance|university|museum)(?![\p{L}])/iu;
+  /(?<![\p{L}.])(ltd|limited|llp|plc|llc|inc\.?|corp\.?|cic|c\.i\.c\.|gmbh|ag|kg|ohg|ug|e\.? ?k\.?|e\.? ?v\.?|(?<=\p{L}{3} )e\.? ?g|sarl|s\.a\.r\.l\.|sas|s\.a\.|sa|co\.?|& sons|& söhne|& fils|e hijos|e figli|& zonen|& filhos|s\.l\.|s\.r\.l\.|s\.p\.a\.|b\.v\.|n\.v\.|lda\.?|council|school|surgery|stadtwerke|verein|bank|insurance|university|museum)(?![\p{L}])/iu;
 const NOT_A_NAME =
   /@|www\.|https?:|(?<!\p{L})(tel|phone|fax|date|datum|invoice|rechnung|facture|factura|fattura|factuur|fatura|receipt|quittung|kassenbon|kassenbeleg|beleg|ticket|recibo|reçu|statement|kontoauszug|page|seite|iban|vat|total|dear)(?!\p{L})|\d{4,}|^\P{L}*$/iu;
 
@@ -38,6 +38,8 @@ export function nameIn(
     cell.box[3] > LARGE * usual &&
     Math.abs(below.box[3] - cell.box[3]) < AS_TALL * cell.box[3] &&
     /^[\p{L}&' ’.-]+$/u.test(below.text) &&
+    // Small letters with long strokes are as tall as capitals of a smaller size.
+    isInCapitals(cell.text) === isInCapitals(below.text) &&
     isName(below.text) &&
     isName(`${bare(cell.text)} ${bare(below.text)}`) &&
     // “Dr. Leopoldine Hartig” is whole.
@@ -47,9 +49,13 @@ export function nameIn(
   return { text: bare(all.map(({ text }) => text).join(' ')), words: all };
 }
 
+const isInCapitals = (text: string) => !/\p{Ll}{2}/u.test(text);
+
 /** A name in large letters, without what goes on beside it in small ones. */
 function asLarge(words: Word[]): Word[] {
-  const end = words.findIndex(({ box }, at) => at > 0 && box[3] < MUCH_LOWER * words[at - 1].box[3]);
+  // How high a sign such as “&” stands says nothing.
+  const before = (at: number) => words.slice(0, at).findLast(({ text }) => /[\p{L}\d]/u.test(text));
+  const end = words.findIndex(({ box }, at) => box[3] < MUCH_LOWER * (before(at)?.box[3] ?? 0));
   const large = words.slice(0, Math.max(0, end));
   const isName = lettersOf(large.map(({ text }) => text).join('')).length >= LEAST_LETTERS;
   return isName && words.length - end > 2 ? large : words;
@@ -94,6 +100,14 @@ function withoutAddress(words: Word[]): Word[] {
     ({ text }, at) =>
       at > 0 && (/^[·•|–—:-]$/.test(text) || /^P\.?O\.?$/.test(text) || /[,:]$/.test(words[at - 1].text)),
   );
+  // The stroke behind a firm's form may have been lost: “Wohnbau Lüttenhus eG Deichgrafenweg 3 - 26506 Norden”.
+  const form = words.findIndex(({ text }, at) => at > 0 && LEGAL_FORM.test(`Xxx ${text}`));
+  if (
+    form > 0 &&
+    form + 1 < (end < 0 ? words.length : end) &&
+    words.slice(form + 1).some(({ text }) => /^\d/.test(text))
+  )
+    return words.slice(0, form + 1);
   // What goes on after a comma with a house number, or in parts, is where it is or what it does.
   const rest = words.slice(end);
   const goesOn = rest.some(({ text }) => /\d/.test(text)) || rest.filter(({ text }) => /,$/.test(text)).length >= 2;
@@ -114,13 +128,22 @@ export function isName(text: string): boolean {
 const TITLE =
   /(?<!\p{L})(?:record|report|summary|form|schedule|confirmation|advice|notice|details|overview|protokoll|ubersicht|nachweis|bestatigung|mitteilung|rapport|recapitulatif|confirmacion|conferma|overzicht)$|(?<!\p{L})(?:your|ihre?[nmrs]?|votre|vos|thank|danke?)(?!\p{L})/u;
 
+/** What papers are marked with, or a part of their title (folded). */
+const MARKED =
+  /^(?:credit|debit|note|notes|memo|original|(?:customer|merchant|file|office) copy|copy|duplicate|kopie|duplikat|zweitschrift|copie|void|draft|entwurf|paid|bezahlt|paye|private (?:and|&) confidential|confidential|personlich|vertraulich|first class|recommande|einschreiben|urgent|important|wichtig|eilt)$/;
+
+/** How a sentence that names two begins, and a greeting (folded). */
+const PARTIES = /^(?:between|zwischen|entre|tra|tussen|hallo|hello|hi|bonjour|guten (?:tag|morgen)|moin) /;
+
 export function isTitle(text: string): boolean {
-  return TITLE.test(fold(text)) && !COMPANY.test(text);
+  const folded = fold(text);
+  if (MARKED.test(folded) || PARTIES.test(folded)) return true;
+  return TITLE.test(folded) && !COMPANY.test(text);
 }
 
 /** The forms by which a firm goes, whatever its name begins with. */
 export const LEGAL_FORM =
-  /(?<![\p{L}.])(?:ltd|limited|llp|plc|llc|inc\.?|corp\.?|gmbh|ag|kg|ohg|ug|e\.? ?k\.?|e\.? ?v\.?|sarl|sas|sa|s\.a\.|s\.l\.|s\.r\.l\.|b\.v\.|n\.v\.|co\.?|& sons|cic)(?![\p{L}])/iu;
+  /(?<![\p{L}.])(?:ltd|limited|llp|plc|llc|inc\.?|corp\.?|gmbh|ag|kg|ohg|ug|e\.? ?k\.?|e\.? ?v\.?|(?<=\p{L}{3} )e\.? ?g|sarl|sas|sa|s\.a\.|s\.l\.|s\.r\.l\.|b\.v\.|n\.v\.|co\.?|& sons|cic)(?![\p{L}])/iu;
 
 /** Whether a line begins with what kind of paper it is: “Certificate of Motor Insurance”. */
 export function isNamedAfter(text: string): boolean {

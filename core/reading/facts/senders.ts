@@ -200,13 +200,14 @@ function findVendor(head: readonly Row[], rows: readonly Row[]): Fact | null {
       named = true;
       const score =
         size +
-        (COMPANY.test(text) ? 1.2 : 0) +
+        (LEGAL_FORM.test(text) ? 1.2 : COMPANY.test(text) ? 0.8 : 0) +
         again +
         own +
         (isFrom ? 2 : 0) +
         // A line with name, street and town is that of a letter's window.
         (isAddressLine(cell) ? 0.8 : 0) +
-        (rank === 0 ? 0.8 : 0) -
+        // What stands beside the first line is as high as it.
+        (cell.box[1] < head[0].box[1] + head[0].box[3] ? 0.8 : 0) -
         // A line of columns is one of a table.
         (row.cells.length >= 3 ? 0.8 : 0) -
         rank * 0.12 -

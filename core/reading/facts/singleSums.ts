@@ -24,8 +24,8 @@ export function asked(rows: readonly Row[]): Sums {
 
 /** The balances that an account's statement begins and ends with; below nothing where a sign or a word behind it says so. */
 export function findBalances(rows: readonly Row[]): { opening: Fact<number> | null; closing: Fact<number> | null } {
-  const balance = (label: RegExp, found: (rows: Row[]) => Row | undefined) => {
-    const row = found(rows.filter((each) => label.test(each.folded) && amountsIn(each).length > 0));
+  const saying = (label: RegExp) => rows.filter((each) => label.test(each.folded) && amountsIn(each).length > 0);
+  const balance = (label: RegExp, row: Row | undefined) => {
     const amount = row && amountsIn(row).at(-1);
     if (!amount) return null;
     const behind = row.words[row.words.indexOf(amount.words.at(-1)!) + 1]?.text ?? '';
@@ -35,8 +35,12 @@ export function findBalances(rows: readonly Row[]): { opening: Fact<number> | nu
   const running = runningBalances(rows) ?? endBalances(rows);
   const follow = (amount: Amount | undefined) =>
     amount ? moneyFact(amount, amount.cents, amount.row.cells[0].text, 0.9) : null;
+  const closing = saying(CLOSING);
+  // Both may be called alike: “Kontostand am 30.09.”, and below what was booked “Kontostand am 31.10.”
+  const [first, last] = [closing[0], closing.at(-1)];
+  const alike = first && last && last.number - first.number > 1 ? first : undefined;
   return {
-    opening: balance(OPENING, (said) => said[0]) ?? follow(running?.opening),
-    closing: balance(CLOSING, (said) => said.at(-1)) ?? follow(running?.closing),
+    opening: balance(OPENING, saying(OPENING)[0]) ?? follow(running?.opening) ?? balance(CLOSING, alike),
+    closing: balance(CLOSING, last) ?? follow(running?.closing),
   };
 }

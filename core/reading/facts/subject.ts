@@ -3,7 +3,7 @@ import { PageText } from '../words';
 import { Row, rowsOf } from './rows';
 
 const SUBJECT = /^(?:re|subject|betreff|betr|objet|concerne|asunto|oggetto|onderwerp|betreft|assunto)\b ?[:.]\s*/;
-const SALUTATION =
+export const SALUTATION =
   /^(dear|sehr geehrte|liebe|guten tag|hallo|madame|monsieur|cher|chere|estimad|querid|gentile|egregi|caro|cara|geachte|beste|exm)/;
 
 interface Subject {

@@ -10,12 +10,13 @@ import { Amount, amountsIn } from './money';
 import { Named, Sums } from './namedSums';
 import { putBackPoints, putBackPointsOfRates } from './repair';
 import { fold, foldMisread, Row } from './rows';
+import { TaxColumn } from './taxColumn';
 import { asked, payout } from './singleSums';
 import { PrintedLine } from './tableLines';
 
 const NAMES = { deposit: DEPOSIT, total: TOTAL, net: NET, tax: TAX, payment: PAYMENT, extra: EXTRA };
 /** Net, tax by rate, total and what is left to pay: by what they are called, and by what adds up. */
-export function findSums(all: readonly Row[], lines: readonly PrintedLine[], kind: Kind): Sums {
+export function findSums(all: readonly Row[], lines: readonly PrintedLine[], kind: Kind, taxColumn?: TaxColumn): Sums {
   const rows = withoutChanged(all);
   if (kind === 'payslip') return payout(rows);
   if (kindTraits[kind].balances) return asked(rows);
@@ -26,6 +27,12 @@ export function findSums(all: readonly Row[], lines: readonly PrintedLine[], kin
   const unnamed: Amount[] = [];
   const paidAtOnce: Named[] = [];
   let [extras, paid] = [0, 0];
+  /** The last row of a table of taxes so far. */
+  let ratedRow = -2;
+  if (taxColumn) {
+    named.net.push({ amount: taxColumn.net, label: sayLabel(taxColumn.net), score: 1 });
+    named.tax.push({ amount: taxColumn.tax, label: sayLabel(taxColumn.tax), score: 1 });
+  }
   for (const row of rows) {
     const printed = amountsIn(row);
     if (row.words.some(({ text }) => text === '=') && printed.length > 2 && isSumOfOthers(printed.at(-1)!, printed))
@@ -37,7 +44,8 @@ export function findSums(all: readonly Row[], lines: readonly PrintedLine[], kin
       .filter((amount) => amount !== within?.amount)
       .map((amount) => (isReturned ? { ...amount, cents: Math.abs(amount.cents) } : amount));
     if (amounts.length === 0) continue;
-    const byRate = taxAtRate(row, amounts);
+    const byRate = taxAtRate(row, amounts, ratedRow === row.number - 1);
+    if (byRate?.on) ratedRow = row.number;
     if (byRate) named.tax.push(byRate);
     if (byRate?.on) continue;
     for (const { part, group } of labelledApart(
@@ -67,6 +75,13 @@ export function findSums(all: readonly Row[], lines: readonly PrintedLine[], kin
   const column = columnSums(rows);
   const made = addMade(named, column, isReturned);
   if (named.total.length === 0 && kind === 'receipt') named.total.push(...paidAtOnce);
+  // “Fare 96.00, fuel surcharge 7.50, paid 103.50”: what was paid is all of it.
+  for (const whole of paidAtOnce) {
+    const more = named.total.some(({ amount }) =>
+      unnamed.some((extra) => extra !== amount && extra.cents > 0 && amount.cents + extra.cents === whole.amount.cents),
+    );
+    if (more) named.total.push({ ...whole, score: 2 });
+  }
   if (named.total.length === 0) named.total.push(...paidInParts(rows));
   if (named.total.length === 0) named.total.push(...onlyAmount(rows, named.tax));
   putBackPoints(named);
@@ -88,12 +103,17 @@ export function findSums(all: readonly Row[], lines: readonly PrintedLine[], kin
 const CHANGED =
   /\b(?:rises?|increases?|goes up|reduced|drops?|falls?|steigt|sinkt|(?:erhoht|ermassigt|verringert)(?: sich)?|porte|ramene|reduit|majore)(?: \p{L}+){0,2} (?:to|auf|a)\W*$/u;
 
-/** The rows without sums that only hold under some condition. */
+/** What one of several payments is, and what something cost before (folded). */
+const NOT_NOW =
+  /\b\d+ (?:\p{L}+ )?(?:payments?|instal?ments?|raten|zahlungen|mensualites|versements|rate|cuotas|termijnen) (?:of|von|zu|a|de|da|van)\W*$|\b(?:last year(?:'s)?|(?:im )?vorjahr\p{L}*|(?:l'an(?:nee)?|l'annee) (?:derniere?|passee?))(?: \p{L}+){0,4}\W*$/u;
+
+/** The rows without sums that only hold under some condition, or for a part of what is paid. */
 function withoutChanged(rows: readonly Row[]): Row[] {
   return rows.map((row) => {
     const changed = amountsIn(row).filter(({ words: [first] }) => {
       const before = row.words.slice(0, row.words.indexOf(first));
-      return CHANGED.test(fold(before.map(({ text }) => text).join(' ')));
+      const said = fold(before.map(({ text }) => text).join(' '));
+      return CHANGED.test(said) || NOT_NOW.test(said);
     });
     if (changed.length === 0) return row;
     const left = new Set(changed.flatMap(({ words }) => words));
@@ -180,12 +200,16 @@ function addUnnamed(
 function addMade(named: Record<SumName, Named[]>, column: readonly ColumnSum[], isReturned: boolean): Made {
   const made: Made = {};
   const says = (amount: Amount, label: RegExp) => label.test(foldMisread(sayLabel(amount)));
+  // A share of a subtotal is a discount: “Loyalty 5% off”.
+  const isTakenOff = (from: Amount, off: Amount) =>
+    says(off, EXTRA) ||
+    (says(from, NET) && !says(off, DEPOSIT) && !says(off, PAYMENT) && rateIn(off.row) !== undefined);
   for (const { amount, of, less } of column) {
     const last = of[of.length - 1];
     // Instalments stand below the sum with their days.
     const isInstalment = [last, amount].every(({ row }) => datesInLine(row.cells[0].words).length > 0);
     if (isInstalment) continue;
-    if (less && of.length === 2 && !says(last, EXTRA) && amount.cents > 0) {
+    if (less && of.length === 2 && !isTakenOff(of[0], last) && amount.cents > 0) {
       Object.assign(made, { total: of[0], left: amount, paid: Math.abs(last.cents) });
       continue;
     }
@@ -279,9 +303,10 @@ function taxWithin({ words }: Row, amounts: readonly Amount[]): Named | undefine
 }
 
 /** A row of a table of taxes: a rate, what is taxed, and the tax, which fits both; a gross amount may follow. */
-function taxAtRate(row: Row, amounts: Amount[]): Named | undefined {
+function taxAtRate(row: Row, amounts: Amount[], inTaxTable: boolean): Named | undefined {
   const rate = rateIn(row);
-  if (!rate || amounts.length < 2) return undefined;
+  if (!rate) return inTaxTable ? taxByGross(amounts) : undefined;
+  if (amounts.length < 2) return undefined;
   const sure = amounts.filter(({ cents }) => cents > 0);
   const none = amounts.find(({ cents }) => cents === 0);
   if (rate.percent === 0)
@@ -293,6 +318,20 @@ function taxAtRate(row: Row, amounts: Amount[]): Named | undefined {
   if (net) return { amount: net.tax, on: net.on, label: `${rate.percent} %`, score: 1, rate };
   const gross = pairs.find(({ on, tax }) => fits((on.cents * rate.percent) / (100 + rate.percent), tax));
   return gross && { amount: gross.tax, label: `${rate.percent} %`, score: 1, rate };
+}
+
+/** A tax is a share of what is taxed between these. */
+const [LEAST_TAX, MOST_TAX] = [0.01, 0.3];
+
+/** The same of a row whose rate was misread, or that has none: what is taxed and the tax make the third amount. */
+function taxByGross(amounts: readonly Amount[]): Named | undefined {
+  if (amounts.length !== 3) return undefined;
+  const [tax, on, gross] = amounts.toSorted((one, other) => one.cents - other.cents);
+  const share = tax.cents / on.cents;
+  if (on.cents + tax.cents !== gross.cents || share < LEAST_TAX || share > MOST_TAX) return undefined;
+  const near = Math.round(share * 200) / 2;
+  const isNear = Math.abs((on.cents * near) / 100 - tax.cents) <= 1;
+  return { amount: tax, on, label: '', score: 1, ...(isNear && { rate: { percent: near, words: tax.words } }) };
 }
 
 /** How much a label says that its amount is the last of all. */

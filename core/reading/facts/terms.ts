@@ -177,8 +177,9 @@ export function termsBefore(before: string): Term[] {
     }
     const isDay = /\d[./-]\d{1,2}[./-]\d{2}/.test(word);
     if (isDay || (/\d{2}/.test(word) && !/\d[.,]\d{2}\D*$/.test(word)) || /^\d$/.test(word)) break;
-    for (const piece of word.split(/[-/:]+/).reverse())
-      if (piece !== '') terms.push({ word: piece, away, parts: partsOf(piece) });
+    // “A/c” is one word.
+    const pieces = word.length <= SHORT && partsOf(word).length > 0 ? [word] : word.split(/[-/:]+/);
+    for (const piece of pieces.reverse()) if (piece !== '') terms.push({ word: piece, away, parts: partsOf(piece) });
     away += word.length + 1;
     if (away > FARTHEST) break;
   }

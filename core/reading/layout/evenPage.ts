@@ -1,6 +1,7 @@
 import { renderLook, toneOf, tonesOfPrint } from '../../imaging/looks';
 import { Ink } from '../../imaging/ink';
 import { bytesOf, greyOf, Raster, shrink } from '../../imaging/raster';
+import { darkenFaintPrint } from './faintPrint';
 
 /** Of an evenly lit page, what is darker than this in grey levels is ink. */
 const INK_BELOW = 150;
@@ -33,6 +34,7 @@ export function evenPage(picture: Raster): { page: Raster; ink: Ink } {
   const page = even ? stretched(grey, usual, small) : renderLook(grey, 'grey', { light, ink: inkLevel });
   const data = bytesOf(page);
   turnDarkGrounds(page.width, page.height, data);
+  darkenFaintPrint(page.width, page.height, data);
   const ink = new Uint8Array(data.length);
   // Four pixels of white paper at a time: that is most of a page.
   const four = data.byteOffset % 4 === 0 ? new Uint32Array(data.buffer, data.byteOffset, data.length >> 2) : [];

@@ -54,6 +54,31 @@ describe('dotted lines', () => {
   });
 });
 
+describe('segments', () => {
+  it('are two lines where a bar stands beside both, and the bar is in neither', () => {
+    const page = blank(900, 1200);
+    for (let row = 0; row < 6; row++) line(page, 100, 400 + row * 40, 40);
+    fill(page, [100, 100, 9, 50]);
+    line(page, 122, 104, 12);
+    line(page, 122, 132, 30);
+    const { segments } = findSegments(inkOf(page));
+    const near = segments.filter(({ top }) => top < 200).map(({ left, top, members }) => [left, top, members.length]);
+    expect(near).toEqual([
+      [122, 104, 12],
+      [122, 132, 30],
+    ]);
+  });
+
+  it('keep a tall narrow letter at the beginning of a heading', () => {
+    const page = blank(900, 1200);
+    for (let row = 0; row < 6; row++) line(page, 100, 400 + row * 40, 40);
+    fill(page, [100, 100, 8, 40]);
+    for (let at = 0; at < 6; at++) fill(page, [120 + at * 30, 112, 22, 28]);
+    const { segments } = findSegments(inkOf(page));
+    expect(segments.find(({ top }) => top < 200)).toMatchObject({ left: 100, members: { length: 7 } });
+  });
+});
+
 describe('ruled lines', () => {
   it('are taken out, slanted ones too, and strokes that cross them are kept whole', () => {
     const page = blank(600, 200);
@@ -199,6 +224,42 @@ describe('an even page', () => {
     const { ink } = evenPage(page);
     expect(ink.data[56 * 900 + 101]).toBe(1);
     expect(ink.data[30 * 900 + 600]).toBe(0);
+  });
+});
+
+describe('print much lighter than the rest of its page', () => {
+  const isInk = (ink: Ink, x: number, y: number) => ink.data[y * ink.width + x];
+  const withFaint = (draw: (page: Raster) => void) => {
+    const page = blank(900, 1200);
+    for (let row = 0; row < 10; row++) line(page, 100, 400 + row * 40, 40);
+    draw(page);
+    return evenPage(page).ink;
+  };
+
+  it('is ink, as far as it has sharp edges and letters beside it', () => {
+    const ink = withFaint((page) => line(page, 100, 200, 12, { value: 178 }));
+    expect(isInk(ink, 101, 205)).toBe(1);
+    expect(isInk(ink, 109, 205)).toBe(0);
+    expect(isInk(ink, 101, 405)).toBe(1);
+  });
+
+  it('is none where it shows through from the other side, or is a speck or a tint', () => {
+    const ink = withFaint((page) => {
+      line(page, 100, 200, 12, { value: 178 });
+      // Soft edges, as paper gives to what is behind it.
+      const sharp = page.data.slice();
+      for (let y = 180; y < 230; y++)
+        for (let x = 90; x < 300; x++) {
+          let sum = 0;
+          for (let dy = -3; dy <= 3; dy++) for (let dx = -3; dx <= 3; dx++) sum += sharp[(y + dy) * 900 + x + dx];
+          page.data[y * 900 + x] = sum / 49;
+        }
+      fill(page, [500, 205, 10, 12], 178);
+      fill(page, [600, 150, 250, 100], 185);
+    });
+    expect(isInk(ink, 101, 205)).toBe(0);
+    expect(isInk(ink, 505, 210)).toBe(0);
+    expect(isInk(ink, 700, 200)).toBe(0);
   });
 });
 

@@ -61,7 +61,9 @@ export function findSegments(ink: Ink): PageSegments {
     if (h >= LETTER_FROM * letter) letters.push(number);
     else if (w < 12 * letter) smalls.push(number);
   });
-  const groups = chain(components, letters).map((members) => segmentOf(components, members));
+  const groups = chain(components, withoutBraces(components, letters, letter)).map((members) =>
+    segmentOf(components, members),
+  );
   const slope = slant(groups, components);
   const lines = groups.filter(({ members }) => members.length > MOST_CRUMBS);
   // A large heading's dots are as tall as small letters: what stands alone may belong to something larger beside it.
@@ -78,6 +80,58 @@ export function findSegments(ink: Ink): PageSegments {
   const segments = reunited(lines, components, slope).filter((segment) => isText(segment, components, letter));
   slant(segments, components);
   return { segments, components, labels, letter };
+}
+
+/** What stands beside two lines is so much taller than a small letter, and than the letters of each of the lines. */
+const [BRACE, NARROW] = [1.6, 0.35];
+const OF_BRACE = [0.25, 0.62];
+
+/** Letters without bars, braces and the like that stand beside two lines and would make one of them. */
+function withoutBraces(components: Component[], letters: number[], letter: number): number[] {
+  const high = ({ top, bottom }: Component) => bottom - top + 1;
+  const isNarrow = ({ left, right, top, bottom }: Component) => right - left + 1 < NARROW * (bottom - top + 1);
+  const tall = letters.filter((number) => high(components[number]) > BRACE * letter && isNarrow(components[number]));
+  if (tall.length === 0) return letters;
+  const order = letters.map((number) => components[number]).sort((one, other) => one.left - other.left);
+  const isBeside = (one: Component, other: Component) =>
+    Math.min(one.bottom, other.bottom) - Math.max(one.top, other.top) + 1 > 0.5 * Math.min(high(one), high(other));
+  /** The pieces that begin to the right of one, as near as letters of a line may be. */
+  const behind = (piece: Component) => {
+    const from = firstFrom(order, piece.right + 1);
+    const near: Component[] = [];
+    for (let at = from; at < order.length && order[at].left - piece.right <= WIDEST_GAP * high(piece); at++)
+      near.push(order[at]);
+    return near;
+  };
+  const goesOn = (piece: Component) =>
+    behind(piece).some(
+      (next) => isBeside(piece, next) && Math.max(high(piece), high(next)) < 1.8 * Math.min(high(piece), high(next)),
+    );
+  const braces = tall.filter((number) => {
+    const brace = components[number];
+    const lines = behind(brace).filter((piece) => {
+      const share = high(piece) / high(brace);
+      return share > OF_BRACE[0] && share < OF_BRACE[1] && isBeside(brace, piece) && goesOn(piece);
+    });
+    const [lowest, highest] = [
+      Math.max(...lines.map(({ top }) => top)),
+      Math.min(...lines.map(({ bottom }) => bottom)),
+    ];
+    return lines.length > 1 && lowest > highest;
+  });
+  const left = new Set(braces);
+  return letters.filter((number) => !left.has(number));
+}
+
+/** Where in an order by left edges those from an edge on begin. */
+function firstFrom(order: readonly Component[], left: number): number {
+  let [low, high] = [0, order.length];
+  while (low < high) {
+    const middle = (low + high) >> 1;
+    if (order[middle].left < left) low = middle + 1;
+    else high = middle;
+  }
+  return low;
 }
 
 const byHeight = (a: Segment, b: Segment) => b.bottom - b.top - (a.bottom - a.top);
