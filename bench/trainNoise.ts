@@ -22,7 +22,7 @@ import { Half, makeReadingPaper } from './reading/paper';
  */
 const [folder, count, write] = process.argv.slice(2);
 /** Print that is taken for noise is lost, noise that is taken for print only disturbs. */
-const [PENALTY, WEIGHT_OF_PRINT] = [1, 6];
+const [PENALTY, WEIGHT_OF_PRINT] = [1, 14];
 mkdirSync(folder, { recursive: true });
 
 interface Reading {

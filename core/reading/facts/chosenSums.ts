@@ -1,6 +1,6 @@
 import { around } from '../../geometry';
 import { Fact, leastSure, placeOf, TaxAtRate } from './fact';
-import { NET, TO_PAY } from './labels';
+import { NET, TAX, TO_PAY } from './labels';
 import { Amount } from './money';
 import { moneyFact, Named, NO_SUMS, Sums } from './namedSums';
 import { repair } from './repair';
@@ -9,6 +9,8 @@ import { PrintedLine } from './tableLines';
 
 /** Rounding line by line may lead so many hundredths away, a rate. */
 const ROUNDING = 2;
+/** What it speaks for sums that they make the total with something else that is named there. */
+const BESIDES = 1;
 /** What it speaks against sums that only a part of them is taxed. */
 const PARTLY_TAXED = 0.3;
 /** What it costs to leave out a sum that the paper names. */
@@ -34,6 +36,13 @@ function isMadeOf({ total: made, of = [] }: Made, total: Named, sums: readonly N
     isSame(total.amount, made) &&
     sums.every(({ amount }) => of.some((part) => isSame(part, amount)))
   );
+}
+
+/** Whether the column makes a total of the sum of the lines and the taxes below that. */
+function isMadeWith({ total: made, of = [] }: Made, total: Named, lines: number): boolean {
+  if (!made || !isSame(total.amount, made)) return false;
+  const [first, ...taxes] = of;
+  return first?.cents === lines && taxes.every((part) => TAX.test(foldMisread(sayLabel(part))));
 }
 
 /** Which of the sums something else on the paper confirms. */
@@ -95,12 +104,10 @@ export function chosen(
           [0, extras].some((extra) => Math.abs(sum + extra - other) <= off);
         const off = ROUNDING * tax.length - 1;
         const threeFit = total && net && tax.length > 0 && net.amount.cents + taxed === total.amount.cents;
-        if (total && net && tax.length > 0)
-          check(
-            makes(net.amount.cents + taxed, total.amount.cents, off) || isMadeOf(made, total, [net, ...tax]),
-            3,
-            ...EACH,
-          );
+        if (total && net && tax.length > 0) {
+          const exact = makes(net.amount.cents + taxed, total.amount.cents, off);
+          check(exact || isMadeOf(made, total, [net, ...tax]), exact ? 3 : BESIDES, ...EACH);
+        }
         if (total && tax.length > 0 && tax.every(({ on }) => on)) {
           const untaxed = tax.reduce((sum, { on }) => sum + on!.cents, 0);
           const fits = makes(untaxed + taxed, total.amount.cents, off);
@@ -127,10 +134,14 @@ export function chosen(
             );
         }
         if (lines.length > 0 && (net ?? total)) {
-          const made = [...(net ? [['net', net] as const] : []), ...(total ? [['total', total] as const] : [])].filter(
-            ([, each]) => makes(sumOfLines, each.amount.cents, 1),
+          const fitting = [
+            ...(net ? [['net', net] as const] : []),
+            ...(total ? [['total', total] as const] : []),
+          ].filter(
+            ([name, each]) =>
+              makes(sumOfLines, each.amount.cents, 1) || (name === 'total' && isMadeWith(made, each, sumOfLines)),
           );
-          check(made.length > 0, 2, ...made.map(([name]) => name));
+          check(fitting.length > 0, 2, ...fitting.map(([name]) => name));
         }
         if (total && taxed >= total.amount.cents && taxed > 0) score -= 4;
         // Before a discount it was more, and had its tax in it.

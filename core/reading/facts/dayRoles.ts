@@ -198,6 +198,8 @@ const WAS_DUE = /\b(?:was|were|fell|had been) (?:due|payable)|\b(?:war|waren) fa
 
 function ofPayment(saying: Saying): DayLabel | undefined {
   const { terms, kind, whole } = saying;
+  // A parcel is collected, and nothing of it is to be paid.
+  if (kind === 'delivery note') return undefined;
   // “Was due” says when something else should have been paid.
   if (WAS_DUE.test(whole)) return label('other', terms[0]);
   if (TAKEN.test(whole) && terms[0].away <= NEAR) return label('due', terms[0]);

@@ -6,7 +6,7 @@ import { admitFacts } from './gate';
 import { Fact, Facts, Kind, leastSure, placeOf } from './fact';
 import { findKind } from './kinds';
 import { kindTraits, likeOf, OwnKind } from './kindList';
-import { amountsIn, currencyIn, inOneCurrency } from './money';
+import { amountsIn, currencyIn, DOLLARS, inOneCurrency } from './money';
 import { findNumbers } from './numbers';
 import { Row, rowsOf } from './rows';
 import { subjectOf } from './subject';
@@ -158,6 +158,13 @@ function findCurrency(rows: readonly Row[]): Fact | null {
         votes.set(value, { count: weight, fact: { value, page: row.page, box: placeOf([word]), confidence, why } });
       }
     }
+  }
+  // A dollar by its sign alone is the one that is named somewhere.
+  const [dollars, named] = [votes.get('USD'), [...votes.keys()].filter((value) => DOLLARS.includes(value))];
+  const isSignOnly = dollars && !rows.some(({ folded }) => /\busd\b|\bus\$/.test(folded));
+  if (isSignOnly && named.length === 1) {
+    votes.get(named[0])!.count += dollars.count;
+    votes.delete('USD');
   }
   const ranked = [...votes.values()].sort((a, b) => b.count - a.count);
   if (ranked.length === 0) return null;

@@ -74,6 +74,9 @@ export const kindWords: Record<Kind, KindWords> = {
           'multibanco',
           'numerario',
           'tendered',
+          'bankomat(?:karte)?',
+          'maestro',
+          'kartenzahlung',
         ),
         1.1,
       ],
@@ -198,7 +201,7 @@ export const kindWords: Record<Kind, KindWords> = {
       [/thank you for your order|vielen dank fur ihre(n)? (bestellung|auftrag)|merci (de|pour) votre commande/u, 2],
     ],
     headed:
-      /(?:thank(?:s| you) for|we(?: have|'ve) (?:got|received)) your order|danke? fur (?:ihre|deine|die) bestellung|bestellung (?:ist )?(?:eingegangen|erhalten)|merci (?:de|pour) votre commande|gracias por (?:su|tu) pedido|grazie per il (?:suo|tuo) ordine|bedankt voor (?:uw|je) bestelling/u,
+      /(?:thank(?:s| you) for|we(?: have|'ve) (?:got|received)) your order|your order (?:is (?:on its way|confirmed|being|placed|in)|has been)|danke? fur (?:ihre|deine|die) bestellung|bestellung (?:ist )?(?:eingegangen|erhalten)|merci (?:de|pour) votre commande|gracias por (?:su|tu) pedido|grazie per il (?:suo|tuo) ordine|bedankt voor (?:uw|je) bestelling/u,
   },
   quote: {
     named: word(

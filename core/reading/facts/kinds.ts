@@ -197,6 +197,9 @@ export function findKind(
   }
   const isNarrow = first !== undefined && first.width / first.height < NARROW;
   if (isNarrow && rows.length > 0 && scores.size > 0) add('receipt', 2, rows[0], 'its narrow paper');
+  // A till's slip may call itself a bill: what is paid by card or in cash at once is a receipt.
+  const bill = scores.get('invoice');
+  if (isNarrow && bill && rows.some(({ folded }) => PAID.test(folded))) bill.score *= 0.5;
   const sums = UNASKED.some((kind) => titled.has(kind)) ? [] : askedSums(rows);
   if (sums.length > 0) {
     const { amount } = sums[sums.length - 1];

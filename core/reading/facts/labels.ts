@@ -16,7 +16,7 @@ export const TOTAL = any(
   'please pay',
   '(?:gesamt|rechnungs|end|zahl|brutto)-?(?:betrag|summe|preis)(?: brutto| inkl\\.? mwst\\.?)?',
   'gesamtsumme(?: brutto)?',
-  'gesamt',
+  'gesamt|insgesamt',
   'summe(?: brutto)?',
   '(?:noch )?zu zahlen(?:der betrag)?',
   'zahlbetrag',
@@ -112,7 +112,7 @@ export const NET = any(
   'taxable(?: amount| value)?',
   'total (?:goods|net|nett)',
   '(?:goods|net|nett) (?:total|value|amount)',
-  'sub-? ?total',
+  'sub-? ?total|sous-? ?total',
   // “Net de taxe” is what a sum is that nothing is added to.
   'net(?:t)?(?! de tax)(?: (?:total|amount|value))?',
   '(?:sub-? ?total|total|totale|montant|\\p{L}*summe|\\p{L}*betrag) (?:ex(?:cl|kl)?|exclu|before|without|hors|ohne|vor|sin|sem|senza)[a-z.]* (?:vat|tax(?:es?)?|mwst|ust|steuer|tva|iva|btw)',
@@ -134,7 +134,8 @@ export const NET = any(
   'base tributavel',
 );
 export const TAX = any(
-  '(?:plus |incl(?:uding|udes|\\.)? |of which )?(?:vat|v\\.a\\.t\\.?|sales tax|gst)',
+  '(?:plus |incl(?:uding|udes|\\.)? |of which )?(?:vat|v\\.a\\.t\\.?|sales tax|gst(?:\\/hst)?|hst|pst|qst)',
+  't\\.?p\\.?s\\.?|t\\.?v\\.?[qh]\\.?',
   '(?:insurance premium|premium|state|local|county|excise|consumption) tax',
   'tax (?:at |@ ?)?(?=\\d{1,2}(?:[.,]\\d+)? ?%)',
   'versicherungs?-?steuer',
@@ -172,6 +173,7 @@ export const PAYMENT = any(
   'mastercard',
   'contactless',
   'paid(?: by card)?',
+  'bankomat(?:karte|kasse)?|maestro|debit',
   'tendered',
   'deposit',
   '(?:bar|karte|ec-?karte|girocard|kartenzahlung|kreditkarte)(?: gegeben)?',

@@ -16,6 +16,9 @@ const CURRENCIES: [string, RegExp][] = [
   ['GBP', /£|\bgbp\b/i],
   ['EUR', /€|\beur(o|os)?\b/i],
   ['CHF', /\bchf\b|\bsfr\.?\b|\bfr\.(?=\s*\d)/i],
+  ['CAD', /\bcad\b|\bc(?:an|a)?\$/i],
+  ['AUD', /\baud\b|\bau?\$/i],
+  ['NZD', /\bnzd\b|\bnz\$/i],
   ['USD', /\$|\busd\b/i],
   ['SEK', /\bsek\b/i],
   ['NOK', /\bnok\b/i],
@@ -23,12 +26,16 @@ const CURRENCIES: [string, RegExp][] = [
   ['PLN', /\bpln\b|\bzł\b/i],
 ];
 
-/** The currency that a text names, if any. */
-export function currencyIn(text: string): string | undefined {
-  return CURRENCIES.find(([, sign]) => sign.test(text))?.[0];
+/** Dollars of other countries, which their papers print with the sign alone as well. */
+export const DOLLARS = ['CAD', 'AUD', 'NZD'];
+
+/** The currency that a text names, if any. @param paper the currency of the paper: a dollar's sign alone may be one of its */
+export function currencyIn(text: string, paper?: string): string | undefined {
+  const named = CURRENCIES.find(([, sign]) => sign.test(text))?.[0];
+  return named === 'USD' && paper && DOLLARS.includes(paper) && !/us/i.test(text) ? paper : named;
 }
 
-const SIGN = '(?:£|€|\\$|EUR|GBP|CHF|USD)';
+const SIGN = '(?:£|€|(?:CA?|AU?|NZ|US)?\\$|EUR|GBP|CHF|USD|CAD|AUD|NZD|SEK|NOK|DKK|PLN)';
 /** Groups of three by a point, a comma, a space or an apostrophe, then two decimals by a comma or a point. */
 const WRITTEN = new RegExp(
   `^[(]?([-–−+]?)\\s?${SIGN}?\\s?([-–−]?)(\\d{1,3}(?:[.,' ]\\d{3})+|\\d+)([.,](\\d{2}|-|–))?\\s?([-–−]?)\\s?${SIGN}?[)]?[*A-D]?$`,
@@ -86,7 +93,7 @@ export function amountsIn(row: Row, loose = false): Amount[] {
 /** Days of booking and of value stand in the first columns. */
 const FIRST_CELLS = 2;
 
-const isSign = (text: string) => /^[-–−+]?(£|€|\$|EUR|GBP|CHF|USD)[-–−]?$/i.test(text);
+const isSign = (text: string) => new RegExp(`^[-–−+]?${SIGN}[-–−]?$`, 'i').test(text);
 
 /** Whether words can be one amount: signs around it, and groups of three figures after the first. */
 function isGrouped(words: readonly Word[]): boolean {
@@ -119,7 +126,7 @@ export function inOneCurrency(rows: readonly Row[], currency: string | undefined
   if (currency === undefined) return rows;
   return rows.map((row) => {
     const named = row.words.filter(({ text }) => currencyIn(text) !== undefined);
-    if (!named.some(({ text }) => currencyIn(text) !== currency)) return row;
+    if (!named.some(({ text }) => currencyIn(text, currency) !== currency)) return row;
     const others = new Set(
       amountsIn(row).flatMap(({ words }) => {
         const [before, after] = [
@@ -127,7 +134,7 @@ export function inOneCurrency(rows: readonly Row[], currency: string | undefined
           row.words[row.words.indexOf(words.at(-1)!) + 1],
         ];
         const own = [...words, ...[before, after].filter((word) => word && isSign(word.text))];
-        const told = own.map(({ text }) => currencyIn(text)).filter((name) => name !== undefined);
+        const told = own.map(({ text }) => currencyIn(text, currency)).filter((name) => name !== undefined);
         return told.length > 0 && !told.includes(currency) ? words : [];
       }),
     );

@@ -315,6 +315,8 @@ function isSomethingElse(row: Row, { text }: Word, at: number): boolean {
   if (text.length <= 3 && /^(?:\p{Lu}\p{L}*G|BGB|HGB|AO)\b/u.test(row.words[at + 1]?.text ?? '')) return true;
   // What an account begins with.
   if (/^[A-Z]{2}\d{2}$/.test(text) && /^[A-Z\d]{4}$/.test(row.words[at + 1]?.text ?? '')) return true;
+  // The last figures of a card.
+  if (/^(?:[*x•#.]+|(.)\1{2,}\W?)$/i.test(row.words[at - 1]?.text ?? '') && /^\d{2,4}$/.test(text)) return true;
   // The day or year of a date in words.
   const [before, after] = [row.words[at - 1]?.text ?? '', row.words[at + 1]?.text ?? ''];
   const isCalled = partsOf(fold(before)).some((part) => part === 'document' || part === 'number');

@@ -32,7 +32,9 @@ export function nameIn(
   usual: number,
 ): { text: string; words: Word[] } {
   const skipped = label.split(' ').filter((part) => part !== '').length;
-  const words = withoutAddress(asLarge(withoutCrumbs(label === '' ? cell.words : cell.words.slice(skipped))));
+  const words = withoutAddress(
+    withoutSentence(asLarge(withoutCrumbs(label === '' ? cell.words : cell.words.slice(skipped)))),
+  );
   const goesOn =
     below &&
     cell.box[3] > LARGE * usual &&
@@ -50,6 +52,17 @@ export function nameIn(
 }
 
 const isInCapitals = (text: string) => !/\p{Ll}{2}/u.test(text);
+
+/** The name that a sentence begins with: “Skerry Stoves undertake to repair …”. */
+function withoutSentence(words: Word[]): Word[] {
+  const isSmall = ({ text }: Word) => /^\p{Ll}{3,}$/u.test(text) && !JOINING.test(text);
+  const verb = words.findIndex(isSmall);
+  return verb >= 2 && words.slice(verb).filter(isSmall).length >= LEAST_SENTENCE ? words.slice(0, verb) : words;
+}
+
+/** Small words that stand within names, and how many others make a sentence. */
+const JOINING = /^(?:and|the|und|der|die|das|von|vom|zum|zur|des|les|del|della|pour|sur|for|aux)$/;
+const LEAST_SENTENCE = 4;
 
 /** A name in large letters, without what goes on beside it in small ones. */
 function asLarge(words: Word[]): Word[] {

@@ -78,7 +78,10 @@ export function findSums(all: readonly Row[], lines: readonly PrintedLine[], kin
   // “Fare 96.00, fuel surcharge 7.50, paid 103.50”: what was paid is all of it.
   for (const whole of paidAtOnce) {
     const more = named.total.some(({ amount }) =>
-      unnamed.some((extra) => extra !== amount && extra.cents > 0 && amount.cents + extra.cents === whole.amount.cents),
+      unnamed.some(
+        (extra) =>
+          extra !== amount && !says(extra, TIP) && extra.cents > 0 && amount.cents + extra.cents === whole.amount.cents,
+      ),
     );
     if (more) named.total.push({ ...whole, score: 2 });
   }
@@ -98,6 +101,12 @@ export function findSums(all: readonly Row[], lines: readonly PrintedLine[], kin
   if (kind === 'reminder') return { ...sums, amountDue: sums.total };
   return isReturned ? returned(sums) : sums;
 }
+
+/** Whether what stands before an amount says something. */
+const says = (amount: Amount, label: RegExp) => label.test(foldMisread(sayLabel(amount)));
+
+/** What is given on top (folded). */
+const TIP = /\b(?:tip|gratuity|trinkgeld|pourboire|propina|mancia|fooi|gorjeta)\b/;
 
 /** What a sum will be if something is done or left undone: “After 14 December it rises to £105.00” (folded). */
 const CHANGED =
@@ -199,7 +208,6 @@ function addUnnamed(
 /** Sums that are what stands above them, whatever they are called. */
 function addMade(named: Record<SumName, Named[]>, column: readonly ColumnSum[], isReturned: boolean): Made {
   const made: Made = {};
-  const says = (amount: Amount, label: RegExp) => label.test(foldMisread(sayLabel(amount)));
   // A share of a subtotal is a discount: “Loyalty 5% off”.
   const isTakenOff = (from: Amount, off: Amount) =>
     says(off, EXTRA) ||

@@ -42,6 +42,19 @@ describe('the judge of noise', () => {
     expect(texts(withoutNoise(words, ENGLISH))).toBe('madder weld woad');
   });
 
+  it('leaves out a whole picture’s crumbs, though some are words by chance, and keeps as doubtful a word of print', () => {
+    const crumbs = [
+      'ree|0.5|19 ies|0.48|26 two|0.55|20',
+      'eae|0.49|12 total|0.52|15 rae|0.5|10',
+      'wae|0.56|12 it|0.5|16',
+    ];
+    const print = ['please pay within thirty days', 'the totaI|0.55 amount due', 'thank you for wool'];
+    const all = page(...print, 'dyed', 'red', ...crumbs);
+    expect(texts(withoutNoise(all, ENGLISH))).toBe(
+      'please pay within thirty days the totaI amount due thank you for wool dyed red',
+    );
+  });
+
   it('keeps a doubtful word among sure ones, numbers, and names that no list has', () => {
     const lines = ['invoice from Grünau|0.62 mill', 'total amount 118,40|0.6', 'Zwirnwerk|0.95'];
     expect(texts(withoutNoise(page(...lines), ENGLISH))).toBe('invoice from Grünau mill total amount 118,40 Zwirnwerk');

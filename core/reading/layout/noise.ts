@@ -27,8 +27,12 @@ export const NOISE_SIGNS = [
   'mixed',
   /** How far its size is from the page's. */
   'size',
+  /** How much lower it is than the page's words: a picture falls into crumbs. */
+  'small',
   /** Whether nothing stands near it in its line. */
   'alone',
+  /** How many of the words about it, above and below as well, are print as far as can be told of each by itself. */
+  'aroundPrint',
 ] as const;
 
 export type NoiseSign = (typeof NOISE_SIGNS)[number];
@@ -91,7 +95,7 @@ function byLines(words: readonly Read[]): number[][] {
 const bareOf = (text: string) => text.replace(/^[^\p{L}\p{N}]+|[^\p{L}\p{N}]+$/gu, '');
 /** Numbers, sums and days, and what stands beside them. */
 const FIGURES = /^[\p{Sc}%]$|^[(+-]?[\p{Sc}]?[-–]?\d[\d.,:/'-]*[%\p{Sc}]?[).,:;]?$/u;
-const SURE = 0.9;
+const [SURE, HARDLY] = [0.9, 0.45];
 /** A word shorter than this may be one by chance. */
 const LEAST_KNOWN = 3;
 
@@ -105,6 +109,12 @@ export function noiseSigns(words: readonly Read[], dictionary: Dictionary): Nois
   const usual = heights[heights.length >> 1];
   const told = words.filter(({ text }) => isKnown(bareOf(text)));
   const pageUnsure = told.reduce((sum, { confidence }) => sum + 1 - confidence, 1) / (told.length + 1);
+  const around = aroundOf(words, usual ?? 1, ({ text, confidence }) => {
+    const bare = bareOf(text);
+    // Of crumbs of a picture some are words by chance, but none is sure.
+    if (isKnown(bare)) return Math.max(0, (confidence - HARDLY) / (1 - HARDLY));
+    return confidence >= SURE && (FIGURES.test(text) || bare.length >= LEAST_KNOWN) ? 1 : 0;
+  });
   const evidence: NoiseEvidence[] = [];
   for (const line of byLines(words)) {
     const own = line.map((at) => words[at]);
@@ -138,7 +148,9 @@ export function noiseSigns(words: readonly Read[], dictionary: Dictionary): Nois
         odd: bare === '' && !FIGURES.test(text) ? 1 : Math.min(1, (2 * inside) / Math.max(1, bare.length)),
         mixed: /\p{Ll}\p{Lu}|\p{L}\d\p{L}/u.test(bare) ? 1 : 0,
         size,
+        small: bare === '' || usual === undefined ? 0 : Math.max(0, Math.min(1, Math.log(usual / Math.max(1, box[3])))),
         alone: isAlone(own, place) ? 1 : 0,
+        aroundPrint: Math.min(MOST_AROUND, around[at]),
       };
     });
   }
@@ -155,6 +167,40 @@ function besideOf(known: readonly boolean[], place: number): number {
   const sides = [known.slice(Math.max(0, place - BESIDE), place), known.slice(place + 1, place + 1 + BESIDE)];
   const shares = sides.filter(({ length }) => length > 0).map(shareOf);
   return shares.length === 0 ? 0 : Math.min(...shares);
+}
+
+/** What stands about a word is no further away than so many of the page's heights, across and down. */
+const [ACROSS, DOWN] = [9, 4.5];
+/** Where nothing stands about a word, nothing is said: as much as of so many words of which half are print. */
+const UNTOLD = 2;
+/** More print about a word than this says nothing more of it: dirt lies among print as well. */
+const MOST_AROUND = 0.4;
+
+/** What share of the words about each one are print. @param printOf how much each of them is, from 0 to 1 */
+function aroundOf(words: readonly Read[], usual: number, printOf: (word: Read) => number): number[] {
+  const placed = words
+    .map(({ box: [x, y, width, height] }, at) => ({
+      at,
+      x: x + width / 2,
+      y: y + height / 2,
+      half: width / 2,
+      print: printOf(words[at]),
+    }))
+    .sort((one, other) => one.y - other.y);
+  const shares = new Array<number>(words.length);
+  let first = 0;
+  for (const word of placed) {
+    while (placed[first].y < word.y - DOWN * usual) first++;
+    let [print, all] = [UNTOLD / 2, UNTOLD];
+    for (let next = first; next < placed.length && placed[next].y <= word.y + DOWN * usual; next++) {
+      const other = placed[next];
+      if (other === word || Math.abs(other.x - word.x) - other.half - word.half > ACROSS * usual) continue;
+      print += other.print;
+      all++;
+    }
+    shares[word.at] = print / all;
+  }
+  return shares;
 }
 
 /** A word further from its neighbours than so many of its heights stands alone. */
