@@ -73,7 +73,7 @@ const FORMS: { form: RegExp; parts: (found: string[]) => [year: string, month: s
   },
   // “12711726 14:22”: strokes between the figures that were read as sevens or ones, before the time of day.
   {
-    form: /\b(\d{2})[71](\d{2})[71](\d{2})(?= \d{1,2}:\d{2}\b)/u,
+    form: /\b(\d{2})[71](\d{2})[71](20\d{2}|\d{2})(?= \d{1,2}:\d{2}\b)/u,
     parts: ([, d, m, y]) => [y, m, d],
   },
   // “07NOV26”

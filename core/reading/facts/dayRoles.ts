@@ -230,6 +230,7 @@ const OWN_EVENTS: Partial<Record<Kind, RegExp>> = {
   'delivery note': /deliver|liefer|livrais|leistung|lever|consegn|entrega/,
   order: /order|bestell|command|pedido|ordine/,
   ticket: /depart|abfahrt|travel|valid/,
+  receipt: /purchas|kauf|achat/,
 };
 
 function ofAnEvent(saying: Saying): DayLabel | undefined {
@@ -255,9 +256,19 @@ function ofASpan(saying: Saying): DayLabel | undefined {
   return kind && kindTraits[kind].ends ? label('ends', until, true) : { ...label('other', until), until: true };
 }
 
-function ofItsOwn({ terms: [nearest], strong, kind }: Saying): DayLabel {
+/** What a day is of, where that is no word that is known (folded). */
+function isOfSomething({ word }: Term, whole: string): boolean {
+  const behind = whole.slice(whole.lastIndexOf(word) + word.length);
+  const of = /^ (?:der|des|de la|de|du|of(?: the)?) (\p{L}{5,})\W*$/u.exec(behind)?.[1];
+  return of !== undefined && partsOf(of).length === 0;
+}
+
+function ofItsOwn({ terms: [nearest], strong, kind, whole }: Saying): DayLabel {
   if (strong) {
     if (isOthersName(strong, kind)) return label('other', strong);
+    // “Tag der Zuwendung”, “date of donation”: the day of something else, that has a paper of its own or none.
+    if (strong.parts.includes('day') && nearest === strong && isOfSomething(strong, whole))
+      return label('date', strong, true);
     const onlyNamesIt = strong.parts.every((part) => part === 'document' || part === 'policy');
     return label('date', strong, strong.away > 24 || (onlyNamesIt && strong.away > 4));
   }

@@ -16,6 +16,8 @@ interface Candidate extends FoundDate {
   listed: boolean;
   /** Whether it stands by itself above the salutation of a letter. */
   heads?: boolean;
+  /** Whether it is the only one that stands by itself, unnamed, at the top. */
+  alone?: boolean;
 }
 
 export interface Days {
@@ -143,10 +145,10 @@ function withoutYear(
 }
 
 /** How much what stands beside a day says that it is the paper's. */
-function saysItsDay({ label, row, words, listed, heads }: Candidate): number {
+function saysItsDay({ label, row, words, listed, heads, alone }: Candidate): number {
   if (heads) return 2.4;
   if ((!label || (label.role === 'date' && label.weak)) && isPlaced(row, words)) return 1.4;
-  if (!label) return 0;
+  if (!label) return alone ? 0.9 : 0;
   if (label.role !== 'date') return label.role === 'other' ? -1.2 : -3;
   // The head of a column names each of the days in it.
   if (label.above && (listed || isOfTable(row))) return 0.8;
@@ -291,11 +293,18 @@ function markSpans(candidates: readonly Candidate[], kind: Kind | undefined): vo
   }
 }
 
+/** So many rows are the top of a paper. */
+const TOP = 12;
+
 /** A day by itself above the salutation of a letter, the only one there, is that of the letter, whatever days it tells of. */
 function markHeads(candidates: readonly Candidate[], rows: readonly Row[]): void {
   const greeting = rows.findIndex(({ page, folded }) => page === 1 && SALUTATION.test(folded));
   const isAlone = ({ row, words }: Candidate) =>
     row.cells.some((cell) => cell.words.length === words.length && cell.words[0] === words[0]);
+  const alone = candidates.filter(
+    (each) => each.row.page === 1 && each.row.number < TOP && !each.label && isAlone(each),
+  );
+  if (alone.length === 1) alone[0].alone = true;
   const above = candidates.filter(({ row }) => row.number < greeting);
   const [only, ...others] = above;
   if (only && others.length === 0 && isAlone(only) && (!only.label || only.label.role === 'date')) only.heads = true;

@@ -43,7 +43,7 @@ export const kindWords: Record<Kind, KindWords> = {
       'kassabon',
       'kwitantie',
       '(?:gift |donation )?acknowledge?ment(?! of (?:your )?order)',
-      'spenden(?:quittung|bestatigung|bescheinigung)',
+      '(?:spenden|zuwendungs)(?:quittung|bestatigung|bescheinigung)',
       'talao',
     ),
     says: [
@@ -124,6 +124,7 @@ export const kindWords: Record<Kind, KindWords> = {
       'creditnota',
       'credit ?factuur',
       'refund note',
+      '(?<=^\\W*)refund(?=\\W*$)',
     ),
     says: [[/(total|sales) credit|credited|gutgeschrieben|erstattungsbetrag|a votre credit|refund(ed)?/u, 1]],
     weight: 1.6,
@@ -279,6 +280,9 @@ export const kindWords: Record<Kind, KindWords> = {
     named: word(
       'certificate(?: of [a-z]+)?',
       'certification',
+      '(?:vaccination|service|treatment) (?:record|card|book)',
+      'impf(?:ausweis|pass|buch)',
+      'carnet de (?:sante|vaccination|vaccinations)',
       '(?:birth|marriage|death|vaccination|test|guarantee|warranty) certificate',
       'deed(?: of [a-z]+)?',
       'diploma',

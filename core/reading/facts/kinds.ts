@@ -122,6 +122,9 @@ const PUBLIC =
   /\b(?:council|municipality of|(?:city|town|county|borough) of|tax (?:office|collector)|landkreis|stadtverwaltung|\p{L}{3,}(?<!ges)amt|mairie de|tresor public|ayuntamiento|comune di)\b|^(?:stadt|gemeinde|gemeente|commune de) \p{L}+$/u;
 const LETTERHEAD = 4;
 const INSURED = /insurance premium tax|versicherungs?-?steuer|taxe sur les (?:conventions d')?assurances?/u;
+/** Whom an agreement is made between (folded). */
+const AGREED =
+  /\bbetween\b.{3,60}\band\b.{3,60}\(the\b|\bmade (?:on|this)\b.{3,40}\bbetween\b|\bzwischen\b.{3,60}\bund\b.{3,60}\((?:im folgenden|nachfolgend)|\bentre\b.{3,60}\bet\b.{3,60}\(ci-apres/;
 /** What it counts for that things are counted, and nothing is said of what they cost. */
 const ONLY_COUNTED = 3;
 const LEAST_COUNTED = 2;
@@ -216,8 +219,9 @@ export function findKind(
     // What a public body asks for is no bill, unless it calls it one.
     const isPublic = rows.slice(0, LETTERHEAD).some(({ cells }) => cells.some(({ folded }) => PUBLIC.test(folded)));
     const isCharged = isPublic && !isPaid && !titled.has('invoice') && !titled.has('receipt');
-    // Only what is insured is taxed so.
-    const isInsured = !titled.has('invoice') && rows.some(({ folded }) => INSURED.test(folded));
+    // Only what is insured is taxed so; an agreement lists what is to be paid by it.
+    const isAgreed = titled.has('contract') && rows.some(({ folded }) => AGREED.test(folded));
+    const isInsured = !titled.has('invoice') && (isAgreed || rows.some(({ folded }) => INSURED.test(folded)));
     const kind =
       amount.cents < 0 ? 'credit note' : isCharged ? 'notice' : isInsured ? 'contract' : isPaid ? 'receipt' : 'invoice';
     // “Net à payer” is said on bills as well.

@@ -116,7 +116,7 @@ export const NET = any(
   // “Net de taxe” is what a sum is that nothing is added to.
   'net(?:t)?(?! de tax)(?: (?:total|amount|value))?',
   '(?:sub-? ?total|total|totale|montant|\\p{L}*summe|\\p{L}*betrag) (?:ex(?:cl|kl)?|exclu|before|without|hors|ohne|vor|sin|sem|senza)[a-z.]* (?:vat|tax(?:es?)?|mwst|ust|steuer|tva|iva|btw)',
-  '(?:amount |goods |sum )?(?:excl|before|without)[a-z.]* (?:vat|tax)',
+  '(?:amount |goods |sum )?(?:ex|excl|before|without)[a-z.]* (?:vat|tax|gst)',
   '(?:\\p{L}+ )?(?:value|total|sum|amount|price|summe|wert|betrag|montant|prix),? (?:vat|tax|mwst|ust|tva) (?:not included|excluded|extra|to be added|nicht enthalten|non comprise|en sus)',
   '(?:amount|goods) (?:excl|before)[a-z.]*',
   '(?:summe |gesamt |betrag |warenwert )?netto(?:betrag|summe|wert|umsatz)?',

@@ -48,7 +48,9 @@ export function nameIn(
     !PERSONS_TITLE.test(cell.text) &&
     !COMPANY.test(cell.text);
   const all = withoutTitle(goesOn ? [...words, ...below.words] : words);
-  return { text: bare(all.map(({ text }) => text).join(' ')), words: all };
+  const text = bare(all.map((word) => word.text).join(' '));
+  const isPointed = all.length < words.length + (goesOn ? below.words.length : 0) || all.length < cell.words.length;
+  return { text: isPointed ? text.replace(/(?<=\p{Lu}\p{Ll}{4,})\.$/u, '') : text, words: all };
 }
 
 const isInCapitals = (text: string) => !/\p{Ll}{2}/u.test(text);
@@ -107,14 +109,25 @@ function withoutCrumbs(words: Word[]): Word[] {
     : words;
 }
 
+/** A point between the parts of a line may have been read as one behind the word before it: “Wildblume Seifen. Manufaktur”. */
+const isPointBehind = (before: string, text: string) =>
+  /^\p{Lu}\p{Ll}{4,}\.$/u.test(before) && /^\p{Lu}\p{Ll}{3,}/u.test(text) && !LEGAL_FORM.test(` ${before}`);
+
 /** The name in a line that goes on with the address: “Holzwerk Birkenau KG, Gewerbepark 7, 69488 Birkenau”. */
 function withoutAddress(words: Word[]): Word[] {
   const end = words.findIndex(
     ({ text }, at) =>
-      at > 0 && (/^[·•|–—:-]$/.test(text) || /^P\.?O\.?$/.test(text) || /[,:]$/.test(words[at - 1].text)),
+      at > 0 &&
+      (/^[·•|–—:-]$/.test(text) ||
+        isPointBehind(words[at - 1].text, text) ||
+        /^P\.?O\.?$/.test(text) ||
+        /[,:]$/.test(words[at - 1].text)),
   );
   // The stroke behind a firm's form may have been lost: “Wohnbau Lüttenhus eG Deichgrafenweg 3 - 26506 Norden”.
   const form = words.findIndex(({ text }, at) => at > 0 && LEGAL_FORM.test(`Xxx ${text}`));
+  // “Inselkaufhaus Brunke KG Einkauf Textil”
+  if (form > 0 && ENDS_NAME.test(words[form].text) && /^\p{Lu}\p{Ll}{2,}/u.test(words[form + 1]?.text ?? ''))
+    return words.slice(0, form + 1);
   if (
     form > 0 &&
     form + 1 < (end < 0 ? words.length : end) &&
@@ -126,7 +139,8 @@ function withoutAddress(words: Word[]): Word[] {
   const goesOn = rest.some(({ text }) => /\d/.test(text)) || rest.filter(({ text }) => /,$/.test(text)).length >= 2;
   // “Sunna Bakke, photographs”
   const isWork = end > 1 && /^\p{Ll}/u.test(words[end]?.text ?? '');
-  if (end < 0 || !(goesOn || isWork)) return words;
+  const isPointed = end > 0 && isPointBehind(words[end - 1].text, words[end].text);
+  if (end < 0 || !(goesOn || isWork || isPointed)) return words;
   return words.slice(0, end);
 }
 
@@ -143,7 +157,7 @@ const TITLE =
 
 /** What papers are marked with, or a part of their title (folded). */
 const MARKED =
-  /^(?:credit|debit|note|notes|memo|original|(?:customer|merchant|file|office) copy|copy|duplicate|kopie|duplikat|zweitschrift|copie|void|draft|entwurf|paid|bezahlt|paye|private (?:and|&) confidential|confidential|personlich|vertraulich|first class|recommande|einschreiben|urgent|important|wichtig|eilt)$/;
+  /^(?:credit|debit|note|notes|memo|original|(?:customer|merchant|file|office) copy|copy|duplicate|kopie|duplikat|zweitschrift|copie|void|refund|return|draft|entwurf|paid|bezahlt|paye|private (?:and|&) confidential|confidential|personlich|vertraulich|first class|recommande|einschreiben|urgent|important|wichtig|eilt)$/;
 
 /** How a sentence that names two begins, and a greeting (folded). */
 const PARTIES = /^(?:between|zwischen|entre|tra|tussen|hallo|hello|hi|bonjour|guten (?:tag|morgen)|moin) /;
@@ -157,6 +171,9 @@ export function isTitle(text: string): boolean {
 /** The forms by which a firm goes, whatever its name begins with. */
 export const LEGAL_FORM =
   /(?<![\p{L}.])(?:ltd|limited|llp|plc|llc|inc\.?|corp\.?|gmbh|ag|kg|ohg|ug|e\.? ?k\.?|e\.? ?v\.?|(?<=\p{L}{3} )e\.? ?g|sarl|sas|sa|s\.a\.|s\.l\.|s\.r\.l\.|b\.v\.|n\.v\.|co\.?|& sons|cic)(?![\p{L}])/iu;
+
+/** Forms that a name ends with, wherever it stands. */
+const ENDS_NAME = /^(?:ltd\.?|limited|llp|plc|llc|inc\.?|gmbh|kg|ohg|ug|sarl|sas|eg)$/i;
 
 /** Whether a line begins with what kind of paper it is: “Certificate of Motor Insurance”. */
 export function isNamedAfter(text: string): boolean {

@@ -133,7 +133,12 @@ export function partsOf(word: string): Part[] {
       for (const match of bare.matchAll(within)) found.push({ part, at: match.index });
   }
   // The number's short form at the end of a compound: “Kundennr”, “Rechnungs-Nr”.
-  if (/\p{L}{3}-?(nr|no|id)$/u.test(bare)) found.push({ part: 'number', at: bare.length });
+  if (
+    /\p{L}{3}(?:-?nr|-no|-id)$|(?:invoice|receipt|order|customer|client|account|kunden|user|member)(?:no|id)$/u.test(
+      bare,
+    )
+  )
+    found.push({ part: 'number', at: bare.length });
   // “TRANS#”
   if (/\p{L}#$/u.test(bare)) {
     for (const part of partsOf(bare.slice(0, -1))) found.push({ part, at: 0 });
