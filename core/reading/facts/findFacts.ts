@@ -5,7 +5,7 @@ import { findDays } from './days';
 import { admitFacts } from './gate';
 import { Fact, Facts, Kind, leastSure, placeOf } from './fact';
 import { findKind } from './kinds';
-import { kindTraits, likeOf, OwnKind } from './kindList';
+import { kindTraits, likeOf, mayHave, OwnKind } from './kindList';
 import { amountsIn, currencyIn, DOLLARS, inOneCurrency } from './money';
 import { findNumbers } from './numbers';
 import { Row, rowsOf } from './rows';
@@ -44,20 +44,46 @@ export function findFacts(
     ? { page: 1, box: [0, 0, 0, 0], why: { code: 'nothing-says-its-kind' }, ...read, value: said, confidence: 1 }
     : read;
   const kind: Fact<Kind> | null = named && { ...named, value: likeOf(named.value, ownKinds), other: undefined };
-  const { sums: asked, due, numbered, ends, balances: hasBalances } = kindTraits[kind?.value ?? 'other'];
   const currency = findCurrency(rows);
-  const days = findDays(rows, dayOrderOf(rows, pages[0], currency?.value), kind?.value);
-  const { rows: counted, column } = apartFromTaxColumn(inOneCurrency(rows, currency?.value));
-  const lines = asked && !hasBalances ? findLines(counted) : [];
-  const sums = asked ? findSums(counted, lines, kind!.value, column) : NO_SUMS;
-  const numbers = findNumbers(rows, kind?.value);
-  const balances = hasBalances ? findBalances(rows) : { opening: null, closing: null };
-  const isMoney = [sums.total, sums.net, sums.amountDue, balances.opening, balances.closing].some(Boolean);
+  const paper = { rows, first: pages[0], currency, subject: () => findSubject(pages) };
+  const told = saidAs(kind?.value, paper);
+  const rival = said === undefined && read?.other !== undefined ? likeOf(read.other, ownKinds) : undefined;
+  const { isMoney, ...settled } = rival === undefined ? told : doubted(told, saidAs(rival, paper), rival);
   const sender = senderOf(rows, pages, knownVendors, knownSigns);
   const isLoose = kind === null || kind.value === 'other';
   const found: Facts = {
     kind: kind ?? looseKind(rows),
     vendor: sender && (!isLoose || sender.confidence >= LEAST_FOR_LOOSE) ? sender : null,
+    currency: isMoney ? currency : null,
+    ...settled,
+  };
+  const checked = withBarCodes(withPaymentCode(found, pages), pages);
+  return admitFacts({ ...checked, kind: named ?? checked.kind });
+}
+
+/** A paper whose facts are asked for. */
+interface Paper {
+  rows: readonly Row[];
+  first: (Pick<PageText, 'width' | 'height'> & Partial<Pick<PageText, 'language'>>) | undefined;
+  currency: Fact | null;
+  subject: () => Fact | null;
+}
+
+type Said = Omit<Facts, 'kind' | 'vendor' | 'currency'> & { isMoney: boolean };
+
+/** What a paper says if it is of a kind. */
+function saidAs(kind: Kind | undefined, { rows, first, currency, subject }: Paper): Said {
+  const { sums: asked, due, numbered, ends, balances: hasBalances } = kindTraits[kind ?? 'other'];
+  const isLoose = kind === undefined || kind === 'other';
+  const days = findDays(rows, dayOrderOf(rows, first, currency?.value), kind);
+  const { rows: counted, column } = apartFromTaxColumn(inOneCurrency(rows, currency?.value));
+  const lines = asked && !hasBalances ? findLines(counted) : [];
+  const sums = asked ? findSums(counted, lines, kind!, column) : NO_SUMS;
+  const numbers = findNumbers(rows, kind);
+  const balances = hasBalances ? findBalances(rows) : { opening: null, closing: null };
+  const { addsUp, ...amounts } = sums;
+  return {
+    isMoney: [sums.total, sums.net, sums.amountDue, balances.opening, balances.closing].some(Boolean),
     date: days.date,
     dueDate: due ? days.dueDate : null,
     number: numbered ? numbers.number : null,
@@ -69,10 +95,9 @@ export function findFacts(
     iban: isLoose ? null : numbers.iban,
     period: isLoose ? null : days.period,
     ends: ends ? days.ends : null,
-    currency: isMoney ? currency : null,
-    ...sums,
+    ...amounts,
     ...balances,
-    subject: kind && WRITTEN.includes(kind.value) ? findSubject(pages) : null,
+    subject: kind && WRITTEN.includes(kind) ? subject() : null,
     bookings: hasBalances
       ? findBookings(rows, {
           opening: balances.opening?.value ?? null,
@@ -80,12 +105,34 @@ export function findFacts(
           until: days.period?.value.split('/')[1] ?? days.date?.value,
         })
       : null,
-    lines: asLinesFact(lines, sums.addsUp ? 0.97 : 0.6, {
-      code: sums.addsUp ? 'rows-that-add-up' : 'rows-with-amounts',
+    lines: asLinesFact(lines, addsUp ? 0.97 : 0.6, {
+      code: addsUp ? 'rows-that-add-up' : 'rows-with-amounts',
     }),
   };
-  const checked = withBarCodes(withPaymentCode(found, pages), pages);
-  return admitFacts({ ...checked, kind: named ?? checked.kind });
+}
+
+/** How sure a fact is that would be another one if the paper were of the kind that it may be as well. */
+const OF_EITHER = 0.7;
+
+/** What a paper says, as sure as its kind is where that makes a difference. @param rival the kind that it may be as well */
+function doubted(told: Said, other: Said, rival: Kind): Said {
+  const doubt = <Value>(name: string, fact: Fact<Value> | null, another: Fact<Value> | null): Fact<Value> | null => {
+    if (!fact || !mayHave(rival, name) || another?.value === fact.value) return fact;
+    const may = another && { other: another.value };
+    return { ...fact, ...may, confidence: Math.min(fact.confidence, OF_EITHER) };
+  };
+  return {
+    ...told,
+    date: doubt('date', told.date, other.date),
+    dueDate: doubt('dueDate', told.dueDate, other.dueDate),
+    ends: doubt('ends', told.ends, other.ends),
+    number: doubt('number', told.number, other.number),
+    policy: doubt('policy', told.policy, other.policy),
+    net: doubt('net', told.net, other.net),
+    tax: doubt('tax', told.tax, other.tax),
+    total: doubt('total', told.total, other.total),
+    amountDue: doubt('amountDue', told.amountDue, other.amountDue),
+  };
 }
 
 /** Kinds of papers that are written as letters. */

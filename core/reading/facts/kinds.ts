@@ -1,5 +1,6 @@
 import { datesInLine } from '../dates';
 import { columnSums, endBalances, runningBalances } from './columnSums';
+import { isDoubtfulFact } from './doubt';
 import { Fact, Kind, KINDS } from './fact';
 import { OwnKind } from './kindList';
 import { kindWords, KindWords, ownWords } from './kindWords';
@@ -255,10 +256,18 @@ export function findKind(
   const ranked = [...scores].sort((a, b) => b[1].score - a[1].score);
   if (ranked.length === 0) return byItsSum(rows, first);
   const [kind, { score, strongest, row, said }] = ranked[0];
-  const second = ranked[1]?.[1].score ?? 0;
+  const [second, { score: next }] = ranked[1] ?? [undefined, { score: 0 }];
   const most = strongest >= HEADING_POINTS ? 0.97 : 0.68;
-  const confidence = Math.min(most, 0.55 + (score - second) / 8);
-  return { value: kind, page: row.page, box: row.box, confidence, why: { code: 'says', text: said.trim() } };
+  const confidence = Math.min(most, 0.55 + (score - next) / 8);
+  return {
+    value: kind,
+    page: row.page,
+    box: row.box,
+    confidence,
+    why: { code: 'says', text: said.trim() },
+    // Which it may be as well, where nothing settles it.
+    ...(isDoubtfulFact({ confidence, confirmed: false }) && second !== undefined && { other: second }),
+  };
 }
 
 /** A title has no more words in the first of its lines, and so many rows may stand between that and the next. */
