@@ -1,6 +1,6 @@
 import { around } from '../../geometry';
 import { Fact, leastSure, placeOf, TaxAtRate } from './fact';
-import { NET, TAX, TO_PAY } from './labels';
+import { DEPOSIT, NET, OPENING, PAYMENT, TAX, TO_PAY } from './labels';
 import { Amount } from './money';
 import { moneyFact, Named, NO_SUMS, Sums } from './namedSums';
 import { repair } from './repair';
@@ -190,7 +190,7 @@ export function chosen(
   // Where the row of the only tax says what it is on, and all adds up, that is the net sum.
   const onlyTaxed = adds && total && tax.length === 1 && most.on && { ...most, amount: most.on };
   return {
-    total: total ? fact('total', total) : null,
+    total: total ? belowRival(fact('total', total), total, lines, all) : null,
     net: net
       ? withExtras(
           isWholeNet ? fact('net', net, UNCONFIRMED) : doubted(fact('net', net)),
@@ -216,6 +216,36 @@ export function chosen(
     amountDue: total ? leftToPay(total, named.total, paid, made) : null,
     addsUp: adds && EACH.some((name) => checked[name]),
   };
+}
+
+/** How sure a total is below a larger sum that nothing explains. */
+const BELOW_RIVAL = 0.7;
+/** What may be larger than the total: what was handed over, paid or owed before, and what something is insured for (folded). */
+const LARGER = [
+  PAYMENT,
+  DEPOSIT,
+  OPENING,
+  /\bup to\b|\bbis zu\b|jusqu|insured|cover|versicherungssumme|value of|limit|gesamtbrutto|gross pay/,
+];
+
+/** A total, less sure where a larger sum stands at the end of a row and nothing says why. */
+function belowRival(
+  fact: Fact<number>,
+  { amount: total }: Named,
+  lines: readonly PrintedLine[],
+  all: readonly Amount[],
+): Fact<number> {
+  const listed = new Set(lines.map(({ amount }) => amount.row));
+  const isLast = (amount: Amount) =>
+    !all.some(({ row, words }) => row === amount.row && placeOf(words)[0] > placeOf(amount.words)[0]);
+  const larger = all.find(
+    (amount) =>
+      amount.cents > Math.abs(total.cents) &&
+      !listed.has(amount.row) &&
+      isLast(amount) &&
+      !LARGER.some((label) => label.test(foldMisread(amount.row.text))),
+  );
+  return larger ? { ...fact, confidence: Math.min(fact.confidence, BELOW_RIVAL) } : fact;
 }
 
 /** How sure a part of the total is at most that nothing else on the paper confirms. */

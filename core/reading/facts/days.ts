@@ -100,12 +100,39 @@ function daysIn(rows: readonly Row[], monthFirst: boolean, kind: Kind | undefine
   const runsOut = period && (!ends || ends.label!.weak) ? { ...period, value: period.value.split('/')[1] } : undefined;
   const late = due && date && due.value < date.value;
   return {
-    date: date && (ofAStatement(date, period, kind) ?? asFact(date, sureOf(date))),
+    date:
+      date &&
+      (ofAStatement(date, period, kind) ?? besideRival(asFact(date, sureOf(date)), candidates.filter(mayBeItsDay))),
     // A paper is seldom due before it was written.
-    dueDate: due && due !== date ? asFact(due, late ? 0.5 : due.label!.weak ? 0.8 : 0.98) : null,
+    dueDate:
+      due && due !== date
+        ? besideRival(
+            asFact(due, late ? 0.5 : due.label!.weak ? 0.8 : 0.98),
+            candidates.filter(
+              ({ label, listed, date: day }) => label?.role === 'due' && !label.weak && !listed && day >= written,
+            ),
+          )
+        : null,
     ends: runsOut ?? (ends && ends !== date ? asFact(ends, ends.label!.weak ? 0.7 : 0.9) : null),
     period,
   };
+}
+
+/** How sure a day is beside another that is called as much. */
+const BESIDE_RIVAL = 0.7;
+
+/** Whether a day could be that of the paper as well, by what stands beside it or where it stands. */
+function mayBeItsDay(candidate: Candidate): boolean {
+  const { label, listed, alone, heads, row, words } = candidate;
+  if (listed || row.page > 1) return false;
+  if (heads || alone || isPlaced(row, words)) return !label || label.role === 'date';
+  return label?.role === 'date' && !label.weak && !(label.above && isOfTable(row));
+}
+
+/** A day, less sure where another could be it as well, which is told. */
+function besideRival(fact: Fact, rivals: readonly Candidate[]): Fact {
+  const other = rivals.find(({ date }) => date !== fact.value);
+  return other ? { ...fact, confidence: Math.min(fact.confidence, BESIDE_RIVAL), other: other.date } : fact;
 }
 
 /** “20 Nov.”, “30th November”, “20.11.” */

@@ -43,8 +43,10 @@ interface Named {
 /** The numbers of a paper: its own, the customer's, the order's, the policy's, of the paper that it is about. */
 export function findNumbers(rows: readonly Row[], kind: Kind | undefined): Numbers {
   const found: Partial<Record<keyof Numbers, { score: number; fact: Fact }>> = { iban: ibanIn(rows) };
+  /** The best that is called as much as the number of the paper, and is another. */
+  const own: { score: number; fact: Fact }[] = [];
   const keep = (name: keyof Numbers, score: number, most: number, words: Word[], row: Row, named: Named) => {
-    if (score < 0 || (found[name] && found[name].score >= score)) return;
+    if (score < 0) return;
     const value = words
       .map(({ text }) => trimmed(text))
       .join(' ')
@@ -54,7 +56,8 @@ export function findNumbers(rows: readonly Row[], kind: Kind | undefined): Numbe
         ? { code: 'marked-as-number' }
         : { code: named.above ? 'under' : 'beside', label: named.label };
     const fact = { value, page: row.page, box: placeOf(words), confidence: most * leastSure(words), why };
-    found[name] = { score, fact };
+    if (name === 'number') own.push({ score, fact });
+    if (!found[name] || found[name].score < score) found[name] = { score, fact };
   };
   for (const row of rows) {
     if (isBooking(row, kind)) continue;
@@ -101,7 +104,7 @@ export function findNumbers(rows: readonly Row[], kind: Kind | undefined): Numbe
     });
   }
   const fact = (name: keyof Numbers) => found[name]?.fact ?? null;
-  const number = fact('number');
+  const number = besideRival(fact('number'), own);
   // A bill that is paid with a number of the customer's is no other paper.
   const reference = fact('reference');
   return {
@@ -112,6 +115,18 @@ export function findNumbers(rows: readonly Row[], kind: Kind | undefined): Numbe
     policy: fact('policy'),
     iban: fact('iban'),
   };
+}
+
+/** How sure a number is beside another that speaks as much for itself, and how much that may be less. */
+const [BESIDE_RIVAL, AS_MUCH] = [0.7, 0.35];
+
+/** The number of a paper, less sure where another could be it as well, which is told. */
+function besideRival(number: Fact | null, own: readonly { score: number; fact: Fact }[]): Fact | null {
+  if (!number) return null;
+  const best = Math.max(...own.map(({ score }) => score));
+  const rival = own.find(({ score, fact }) => fact.value !== number.value && score > best - AS_MUCH);
+  if (!rival) return number;
+  return { ...number, confidence: Math.min(number.confidence, BESIDE_RIVAL), other: rival.fact.value };
 }
 
 /** Two years that follow each other, such as those of a tariff: “2026/27”. */
