@@ -45,9 +45,12 @@ export async function refreshFacts(manager: EntityManager, documentId: string): 
   for (const name of FACT_NAMES) {
     const fact = (found as Partial<Record<FactName, FoundFact<string | number> | null>>)[name];
     if (!fact || emptied.includes(name)) continue;
-    const typed = typedFact(name, MONEY.includes(name) ? Number(fact.value).toFixed(2) : String(fact.value));
+    const asTyped = (told: string | number) =>
+      typedFact(name, MONEY.includes(name) ? Number(told).toFixed(2) : String(told));
+    const typed = asTyped(fact.value);
     if (!('value' in typed) || !typed.value) continue;
     const { value } = typed;
+    const other = fact.other === undefined ? undefined : asTyped(fact.other);
     const page: ReadPage | undefined = texts[fact.page - 1];
     await insertNew(manager, FactRow, {
       documentId,
@@ -58,7 +61,7 @@ export async function refreshFacts(manager: EntityManager, documentId: string): 
       confidence: fact.confidence,
       why: fact.why,
       repaired: fact.repaired !== undefined,
-      other: fact.other === undefined ? null : String(fact.other),
+      other: other && 'value' in other ? other.value : null,
     });
   }
   await keepRead(manager, documentId, {

@@ -228,6 +228,20 @@ describe('the notes in the margin', () => {
     );
   });
 
+  it('offer the other kind that a paper may be, and take it', async () => {
+    const { user, server } = open([
+      document({
+        facts: [fact('kind', 'invoice', { confidence: 0.6, other: 'credit note' }), fact('date', '2026-06-10')],
+      }),
+    ]);
+    await user.click(await screen.findByRole('button', { name: 'or Credit note?' }));
+    await waitFor(() =>
+      expect(server.askedOf(endpoints.changeFact)).toMatchObject([
+        { params: { name: 'kind' }, body: { value: 'credit note' } },
+      ]),
+    );
+  });
+
   it('take what is picked on the page', async () => {
     const pageList = [page()];
     const { user, server } = open([document({ pageList, facts: [fact('kind', 'letter')] })]);

@@ -147,7 +147,7 @@ export function Note({
               title="It may be this as well: take it"
               onClick={() => void onChange(fact.other!)}
             >
-              or {DAYS.includes(name) ? shownDay(fact.other) : fact.other}?
+              or {name === 'kind' ? kindName(fact.other) : asShown(name, fact.other)}?
             </button>
           )}
           {(fact?.confirmed || emptied) && (
@@ -195,8 +195,11 @@ export function Note({
 }
 
 function shownFact(name: FactName, fact: Fact | undefined): string {
-  return fact ? (DAYS.includes(name) ? shownDay(fact.value) : fact.value) : '';
+  return fact ? asShown(name, fact.value) : '';
 }
+
+/** A value as it is shown, which for a day is as the person writes days. */
+const asShown = (name: FactName, value: string) => (DAYS.includes(name) ? shownDay(value) : value);
 
 function remark(
   fact: Fact | undefined,
