@@ -44,11 +44,24 @@ it('knows a new sender by what its papers are about', () => {
     filed('yarn', 'Saltgate Yarns', 'skein warp weft lambswool cone'),
     filed('yarn', 'Loomcraft', 'warp cone cotton skein'),
   ];
-  const paper = { vendor: 'Dr Finch', kind: 'invoice', words: ['cat', 'vaccination', 'claw'] };
+  const paper = { vendor: 'Dr Finch', kind: 'invoice', words: ['cat', 'vaccination', 'practice', 'claw'] };
   expect(suggestFolder(paper, before).suggestion).toMatchObject({
     folderId: 'vet',
     reason: 'Papers with “cat” and “vaccination” went here',
   });
+});
+
+it('does not go by two words alone, nor by what addresses are made of', () => {
+  const before = [
+    filed('vet', 'Bramble Vets', 'vaccination cat market place street practice'),
+    filed('vet', 'Harbour Animal Clinic', 'cat vaccination wormer market place street'),
+    filed('yarn', 'Saltgate Yarns', 'skein warp weft lambswool cone'),
+    filed('yarn', 'Loomcraft', 'warp cone cotton skein'),
+  ];
+  const said = (...words: string[]) => suggestFolder({ vendor: 'Dr Finch', words }, before);
+  expect(said('cat', 'vaccination').suggestion).toBeUndefined();
+  expect(said('market', 'place', 'street').suggestion).toBeUndefined();
+  expect(said('cat', 'vaccination', 'market').likely[0]).toBe('vet');
 });
 
 it('says nothing when nothing is alike', () => {

@@ -41,8 +41,12 @@ const LEAST_SURE = 0.5;
 const MOST_LIKELY = 3;
 /** A word tells of a folder when it stands on so many of its papers, and there so much oftener than on others. */
 const LEAST_TELLING = { papers: 2, lift: 2 };
-/** Where only words speak for a folder, so many of them have to. */
-const ENOUGH_WORDS = 2;
+/**
+ * Where only words speak for a folder, so many of them have to; and of a folder with few papers, whose words may stand there by chance, it
+ * must be this sure.
+ */
+const ENOUGH_WORDS = 3;
+const [FEW_PAPERS, LEAST_SURE_OF_FEW] = [5, 0.7];
 /** What stands on more than this share of all papers tells of none. */
 const USUAL_SHARE = 0.5;
 
@@ -82,8 +86,10 @@ export function suggestFolder(paper: PaperLike, filed: readonly FiledBefore[]): 
   if (!first) return { likely };
   const { folderId } = first;
   const confidence = 1 / scored.reduce((sum, { evidence }) => sum + Math.exp(evidence - first.evidence), 0);
-  const reason = confidence >= LEAST_SURE && reasonFor(paper, folderId, filed, words, folders.get(folderId)!, all);
-  return reason ? { suggestion: { folderId, reason, confidence }, likely } : { likely };
+  const said = confidence >= LEAST_SURE && reasonFor(paper, folderId, filed, words, folders.get(folderId)!, all);
+  const isLittle = said && !said.bySender && folders.get(folderId)!.weight < FEW_PAPERS;
+  if (!said || (isLittle && confidence < LEAST_SURE_OF_FEW)) return { likely };
+  return { suggestion: { folderId, reason: said.reason, confidence }, likely };
 }
 
 /** With few papers there is nothing yet that is usual. */
@@ -152,9 +158,13 @@ export function folderFromScratch({ kind, date }: PaperLike): string {
   return [FIRST_FOLDERS[kind ?? ''] ?? 'Papers', ...(date ? [date.slice(0, 4)] : [])].join('/');
 }
 
+/** Words of addresses say where somebody is, not what a paper is about. */
+const OF_ADDRESSES =
+  /^(?:street|road|lane|place|square|market|house|unit|yard|quay|row|hill|way|avenue|drive|court|wharf|\w*strasse|\w*weg|\w*platz|\w*gasse|\w*allee|rue|quai|impasse|cours|tel|phone|telefon|email|mail|www|com)$/;
+
 /** Numbers, short words and such as stand in every text say nothing about where a paper belongs. */
 function isTelling(word: string): boolean {
-  return word.length >= 3 && !/\d/.test(word) && !isCommonWord(word);
+  return word.length >= 3 && !/\d/.test(word) && !isCommonWord(word) && !OF_ADDRESSES.test(word);
 }
 
 /** Why a folder is suggested: by whom its papers are, else by the words that tell of it; nothing when nothing does. */
@@ -165,15 +175,19 @@ function reasonFor(
   words: string[],
   folder: Tally,
   all: Tally,
-): string | undefined {
+): { reason: string; bySender: boolean } | undefined {
   const sameSender = vendor ? filed.filter((by) => by.vendor && nameKey(by.vendor) === nameKey(vendor)) : [];
   const here = sameSender.filter((by) => by.folderId === folderId);
   if (here.length > 0) {
     const elsewhere = sameSender.findIndex((by) => by.folderId !== folderId);
     const last = elsewhere === -1 ? sameSender.length : elsewhere;
-    if (last === 1 && elsewhere === -1) return `The last one from ${vendor} went here`;
-    if (last > 1) return `The last ${inWords(last)} from ${vendor} went here`;
-    return `${here.length} of ${sameSender.length} papers from ${vendor} went here`;
+    const reason =
+      last === 1 && elsewhere === -1
+        ? `The last one from ${vendor} went here`
+        : last > 1
+          ? `The last ${inWords(last)} from ${vendor} went here`
+          : `${here.length} of ${sameSender.length} papers from ${vendor} went here`;
+    return { reason, bySender: true };
   }
   const telling = words
     .flatMap((word) => {
@@ -188,11 +202,11 @@ function reasonFor(
     .sort((a, b) => b.share - a.share || b.weight - a.weight);
   if (telling.length >= ENOUGH_WORDS) {
     const [one, other] = telling;
-    return `Papers with “${one.word}” and “${other.word}” went here`;
+    return { reason: `Papers with “${one.word}” and “${other.word}” went here`, bySender: false };
   }
   const ofKind = folder.kinds.get(kind ?? '') ?? 0;
   if (kind && kind !== 'other' && ofKind > ENOUGH_OF_A_KIND && ofKind > 0.5 * (all.kinds.get(kind) ?? 0))
-    return `Most papers of the kind “${kind}” went here`;
+    return { reason: `Most papers of the kind “${kind}” went here`, bySender: false };
   return undefined;
 }
 
