@@ -185,6 +185,9 @@ const isParagraph = ({ words }: Row, at: number) =>
   /^\d{1,3}[a-z]?$/.test(words[at + 1]?.text ?? '') &&
   /^\p{L}/u.test(words[at + 2]?.text ?? '');
 
+/** What a currency counts for above a column of amounts, beside those next to which it stands. */
+const HEADS_COLUMN = 5;
+
 /** The currency that stands beside most amounts; where none does, the one that is named anywhere. */
 function findCurrency(rows: readonly Row[]): Fact | null {
   const votes = new Map<string, { count: number; fact: Fact }>();
@@ -194,7 +197,9 @@ function findCurrency(rows: readonly Row[]): Fact | null {
       const value = currencyIn(word.text);
       if (!value || isParagraph(row, at)) continue;
       const vote = votes.get(value);
-      const weight = beside ? 3 : 1;
+      // By itself above a column it is that of all that stands in it.
+      const heads = !beside && row.cells.length > 1 && row.cells.some((cell) => cell.text === word.text);
+      const weight = heads ? HEADS_COLUMN : beside ? 3 : 1;
       if (vote) {
         vote.count += weight;
         // Shown where it stands last beside an amount: at the sums.

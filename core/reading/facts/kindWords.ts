@@ -107,7 +107,10 @@ export const kindWords: Record<Kind, KindWords> = {
         /due date|amount (?:due|payable)|payment due|pay(?:able)? (?:by|within)|payment terms|uberweisen sie|zahlen sie|falligkeit|fallig am|zahlbar bis|zahlungsziel|echeance|vencimiento|scadenza|vervaldatum|vencimento/u,
         1.4,
       ],
-      [/invoice n|inv\. ?n|rechnungsn|rechnungs-|facture n|n° de facture|factuurn|numero fattura|fattura n/u, 1.6],
+      [
+        /invoice n|inv\. ?n|bill (?:date|n|issued)|rechnungsn|rechnungs-|facture n|n° de facture|factuurn|numero fattura|fattura n/u,
+        1.6,
+      ],
     ],
   },
   'credit note': {
@@ -209,6 +212,7 @@ export const kindWords: Record<Kind, KindWords> = {
       'quot(?:e|ation)',
       'estimate',
       'pro-?forma quotation',
+      'proposal',
       '(?:unser )?angebot',
       'kostenvoranschlag',
       'offerte',
@@ -220,7 +224,7 @@ export const kindWords: Record<Kind, KindWords> = {
     ),
     says: [
       [
-        /valid (until|for)|(?:price|quote|offer|estimate) (?:holds|stands|is (?:held|good|firm|open))|(?:my|our) (?:price|quote|estimate) for|gultig bis|gilt bis|bindefrist|valable jusqu|valido (hasta|fino)|geldig tot/u,
+        /valid (until|for)|(?:price|quote|offer|estimate) (?:holds|stands|is (?:held|good|firm|open))|open for acceptance|(?:my|our) (?:price|quote|estimate) for|gultig bis|gilt bis|bindefrist|valable jusqu|valido (hasta|fino)|geldig tot/u,
         0.8,
       ],
     ],

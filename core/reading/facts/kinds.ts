@@ -312,7 +312,11 @@ function askedAgain(rows: readonly Row[]): ReturnType<typeof columnSums> {
     ({ amount, of }) =>
       amount.cents > 0 &&
       !of.some(({ row, cents }) => cents > 0 && isDated(row)) &&
-      rows.some((row) => row !== amount.row && asks(row) && amountsIn(row).some(({ cents }) => cents === amount.cents)),
+      // “TOTAL DUE 12/02/2026  $65.35” says by when itself.
+      ((asks(amount.row) && datesInLine(amount.row.words).length > 0) ||
+        rows.some(
+          (row) => row !== amount.row && asks(row) && amountsIn(row).some(({ cents }) => cents === amount.cents),
+        )),
   );
 }
 

@@ -311,7 +311,9 @@ const isNumbered = ({ words }: Row, at: number) =>
   partsOf(fold(words[at - 1]?.text ?? '')).includes('number') &&
   partsOf(fold(words[at - 2]?.text ?? '')).includes('document');
 
-const trimmed = (text: string) => text.replace(/^[(:]+|[):;,.]+$/g, '');
+/** Without what stands around it, and without the word before it that it ran into: “Nr.T260914”. */
+const trimmed = (text: string) =>
+  text.replace(/^[(:]+|[):;,.]+$/g, '').replace(/^(?:Nr|No|N°|Nº)[.:](?=[A-Z]{0,3}[-/]?\d)/i, '');
 
 /** A house number and the name of a street or a place (folded). */
 const STREET =

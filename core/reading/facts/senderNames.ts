@@ -83,7 +83,10 @@ const MUCH_LOWER = 0.62;
 function withoutTitle(words: Word[]): Word[] {
   const isTitle = (some: Word[]) => isHeading(bare(some.map(({ text }) => text).join(' ')));
   const cut = [1, 2].find((count) => words.length - count >= 2 && isTitle(words.slice(-count)));
-  return cut === undefined || isTitle(words) ? words : words.slice(0, -cut);
+  if (cut === undefined || isTitle(words)) return words;
+  // “Vehicle test certificate” is all title.
+  const rest = words.slice(0, -cut);
+  return rest.some(({ text }) => /^\p{Ll}{3,}$/u.test(text) && !JOINING.test(text)) ? [] : rest;
 }
 
 /** What is read from a drawing before a name: a few doubtful letters, so much taller than the name's. */
