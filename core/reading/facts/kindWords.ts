@@ -108,7 +108,7 @@ export const kindWords: Record<Kind, KindWords> = {
         1.4,
       ],
       [
-        /invoice n|inv\. ?n|bill (?:date|n|issued)|rechnungsn|rechnungs-|facture n|n° de facture|factuurn|numero fattura|fattura n/u,
+        /invoice n|inv\. ?n|bill date|rechnungsn|rechnungs-|facture n|n° de facture|factuurn|numero fattura|fattura n/u,
         1.6,
       ],
     ],
