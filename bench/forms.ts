@@ -21,8 +21,9 @@ import { feederScan } from './piles/scan';
  * -gfs-didot, -hack, -inconsolata, -junicode, -linuxlibertine, -ocr-b, -oldstandard, -quicksand, -tuffy, -averia-sans-gwf, -urw-base35, -paratype, -vollkorn, -jura, -mononoki,
  * -roboto-slab, -sil-andika, -sil-charis, -sil-doulos, -sil-gentium, -liberation2, -cmu, -firacode, -prociono, -yanone-kaffeesatz, -league-mono, -monoid, -anonymous-pro,
  * -fantasque-sans, -play, -karla, -opendin, -cardo, -clear-sans, -quattrocento, -fanwood, -go, -tlwg-loma-otf, -3270, -b612, -oxygen, -courier-prime,
- * -century-catalogue, -jetbrains-mono, -beteckna, -lindenhill, -klaudia-berenika, -goudybookletter, -lobstertwo, -adf-accanthis, -adf-universalis, -adf-gillius, -adf-romande, -adf-baskervald); where one is
- * missing the browser takes another.
+ * -century-catalogue, -jetbrains-mono, -beteckna, -lindenhill, -klaudia-berenika, -goudybookletter, -lobstertwo, -adf-accanthis, -adf-universalis, -adf-gillius, -adf-romande, -adf-baskervald,
+ * -inter, -manrope, -mplus, -stix, -lmodern, -texgyre, -open-sans, -roboto-unhinted, -averia-serif-gwf, -hermit, -gnutypewriter, -tlwg-typewriter-otf, -opendyslexic, -ubuntu-title,
+ * -radisnoir, -dustin, -breip, -dkg-handwriting); where one is missing the browser takes another.
  */
 const [set, folder, ...options] = process.argv.slice(2);
 const [list, again] = ['list', 'again'].map((option) => options.includes(option));
