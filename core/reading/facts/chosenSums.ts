@@ -236,13 +236,12 @@ function belowRival(
   all: readonly Amount[],
 ): Fact<number> {
   const listed = new Set(lines.map(({ amount }) => amount.row));
-  const isLast = (amount: Amount) =>
-    !all.some(({ row, words }) => row === amount.row && placeOf(words)[0] > placeOf(amount.words)[0]);
-  const larger = all.find(
+  // The amounts of a row stand in their order.
+  const last = new Map(all.map((amount) => [amount.row, amount]));
+  const larger = [...last.values()].find(
     (amount) =>
       amount.cents > Math.abs(total.cents) &&
       !listed.has(amount.row) &&
-      isLast(amount) &&
       !LARGER.some((label) => label.test(foldMisread(amount.row.text))),
   );
   return larger ? { ...fact, confidence: Math.min(fact.confidence, BELOW_RIVAL) } : fact;

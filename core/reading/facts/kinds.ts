@@ -272,16 +272,20 @@ export function findKind(
 
 /** A title has no more words in the first of its lines, and so many rows may stand between that and the next. */
 const [LONGEST_BROKEN, ROWS_BETWEEN] = [2, 2];
+/** A row of more cells is one of a table. */
+const MOST_CELLS = 6;
 
 /**
  * What a short line at the top and the one below it say together, and the length of the first: “CREDIT”, and below it “Note CN 0093”.
  */
 function brokenTitles(rows: readonly Row[]): { above: number; text: string; row: Row }[] {
-  return rows.slice(0, EARLY).flatMap((row, at) =>
+  const heads = rows.slice(0, EARLY + ROWS_BETWEEN).filter(({ cells }) => cells.length <= MOST_CELLS);
+  return heads.slice(0, EARLY).flatMap((row, at) =>
     row.cells.flatMap(({ folded, words, box: [x, y, width, height] }) => {
       if (words.length > LONGEST_BROKEN || !/^[\p{L} ]+$/u.test(folded)) return [];
-      const below = rows
+      const below = heads
         .slice(at + 1, at + 1 + ROWS_BETWEEN)
+        .filter(({ page }) => page === row.page)
         .flatMap(({ cells }) => cells)
         .find(({ box: [left, top, wide, high] }) => {
           const shared = Math.min(x + width, left + wide) - Math.max(x, left);

@@ -123,7 +123,7 @@ const [BESIDE_RIVAL, AS_MUCH] = [0.7, 0.35];
 /** The number of a paper, less sure where another could be it as well, which is told. */
 function besideRival(number: Fact | null, own: readonly { score: number; fact: Fact }[]): Fact | null {
   if (!number) return null;
-  const best = Math.max(...own.map(({ score }) => score));
+  const best = own.reduce((most, { score }) => Math.max(most, score), 0);
   const rival = own.find(({ score, fact }) => fact.value !== number.value && score > best - AS_MUCH);
   if (!rival) return number;
   return { ...number, confidence: Math.min(number.confidence, BESIDE_RIVAL), other: rival.fact.value };

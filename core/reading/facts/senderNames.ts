@@ -49,8 +49,8 @@ export function nameIn(
     !COMPANY.test(cell.text);
   const all = withoutTitle(goesOn ? [...words, ...below.words] : words);
   const text = bare(all.map((word) => word.text).join(' '));
-  const isPointed = all.length < words.length + (goesOn ? below.words.length : 0) || all.length < cell.words.length;
-  return { text: isPointed ? text.replace(/(?<=\p{Lu}\p{Ll}{4,})\.$/u, '') : text, words: all };
+  // A point between it and what went on behind it may have been read as one of its own.
+  return { text: text.replace(/(?<=\p{Lu}\p{Ll}{4,})\.$/u, ''), words: all };
 }
 
 const isInCapitals = (text: string) => !/\p{Ll}{2}/u.test(text);
