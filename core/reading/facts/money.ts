@@ -93,7 +93,8 @@ export function amountsIn(row: Row, loose = false): Amount[] {
 /** Days of booking and of value stand in the first columns. */
 const FIRST_CELLS = 2;
 
-const isSign = (text: string) => new RegExp(`^[-–−+]?${SIGN}[-–−]?$`, 'i').test(text);
+const ONLY_SIGN = new RegExp(`^[-–−+]?${SIGN}[-–−]?$`, 'i');
+const isSign = (text: string) => ONLY_SIGN.test(text);
 
 /** Whether words can be one amount: signs around it, and groups of three figures after the first. */
 function isGrouped(words: readonly Word[]): boolean {

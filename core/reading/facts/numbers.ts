@@ -43,7 +43,7 @@ interface Named {
 /** The numbers of a paper: its own, the customer's, the order's, the policy's, of the paper that it is about. */
 export function findNumbers(rows: readonly Row[], kind: Kind | undefined): Numbers {
   const found: Partial<Record<keyof Numbers, { score: number; fact: Fact }>> = { iban: ibanIn(rows) };
-  /** The best that is called as much as the number of the paper, and is another. */
+  /** All that may be the number of the paper. */
   const own: { score: number; fact: Fact }[] = [];
   const keep = (name: keyof Numbers, score: number, most: number, words: Word[], row: Row, named: Named) => {
     if (score < 0) return;
@@ -333,7 +333,7 @@ function isSomethingElse(row: Row, { text }: Word, at: number): boolean {
   // What an account begins with.
   if (/^[A-Z]{2}\d{2}$/.test(text) && /^[A-Z\d]{4}$/.test(row.words[at + 1]?.text ?? '')) return true;
   // The last figures of a card.
-  if (/^(?:[*x•#.]+|(.)\1{2,}\W?)$/i.test(row.words[at - 1]?.text ?? '') && /^\d{2,4}$/.test(text)) return true;
+  if (/^(?:[*x•#.]+|([^\d])\1{2,}\W?)$/i.test(row.words[at - 1]?.text ?? '') && /^\d{2,4}$/.test(text)) return true;
   // The day or year of a date in words.
   const [before, after] = [row.words[at - 1]?.text ?? '', row.words[at + 1]?.text ?? ''];
   const isCalled = partsOf(fold(before)).some((part) => part === 'document' || part === 'number');
