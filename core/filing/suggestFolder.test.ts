@@ -95,3 +95,19 @@ it('starts with kind and year on an empty shelf', () => {
   expect(folderFromScratch({ kind: 'reminder', date: '2026-03-05' })).toBe('Invoices/2026');
   expect(folderFromScratch({ kind: 'other', date: '2025-01-01' })).toBe('Papers/2025');
 });
+
+it('takes a folder for one of a kind only where papers of that kind came to it from many', () => {
+  const from = (...vendors: string[]) => [
+    ...vendors.map((vendor) => filed('slips', vendor, '', 'receipt')),
+    ...['Quay Power', 'Tarn Power', 'Orrin Power', 'Ness Power'].map((vendor) =>
+      filed('energy', vendor, '', 'invoice'),
+    ),
+  ];
+  const said = (...vendors: string[]) =>
+    suggestFolder({ vendor: 'Tea Rooms', kind: 'receipt' }, from(...vendors)).suggestion;
+  expect(said('Post Office', 'Post Office', 'Post Office', 'Post Office')).toBeUndefined();
+  expect(said('Post Office', 'Ironmonger', 'Bakery', 'Kiosk')).toMatchObject({
+    folderId: 'slips',
+    reason: 'Most papers of the kind “receipt” went here',
+  });
+});

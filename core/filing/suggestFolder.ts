@@ -32,6 +32,8 @@ const USUAL_KINDS = 3;
 const WORDS_COUNT = 0.8;
 /** Two papers of a kind are not enough to say that its papers go there. */
 const ENOUGH_OF_A_KIND = 2;
+/** Where papers of a kind come from so many senders, the folder is for that kind; else it is for those senders. */
+const MANY_SENDERS = 3;
 /** A word that stands on one paper only says nothing. */
 const LEAST_PAPERS = 2;
 /** What was filed long ago counts less: after so many papers, half. */
@@ -205,7 +207,12 @@ function reasonFor(
     return { reason: `Papers with “${one.word}” and “${other.word}” went here`, bySender: false };
   }
   const ofKind = folder.kinds.get(kind ?? '') ?? 0;
-  if (kind && kind !== 'other' && ofKind > ENOUGH_OF_A_KIND && ofKind > 0.5 * (all.kinds.get(kind) ?? 0))
+  const from = new Set(
+    filed.flatMap((by) => (by.folderId === folderId && by.kind === kind ? nameKey(by.vendor ?? '') || [] : [])),
+  );
+  const isForKind =
+    ofKind > ENOUGH_OF_A_KIND && ofKind > 0.5 * (all.kinds.get(kind ?? '') ?? 0) && from.size >= MANY_SENDERS;
+  if (kind && kind !== 'other' && isForKind)
     return { reason: `Most papers of the kind “${kind}” went here`, bySender: false };
   return undefined;
 }
