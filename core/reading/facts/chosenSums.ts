@@ -1,4 +1,5 @@
 import { around } from '../../geometry';
+import { rivalled } from './doubt';
 import { Fact, leastSure, placeOf, TaxAtRate } from './fact';
 import { DEPOSIT, NET, OPENING, PAYMENT, TAX, TO_PAY } from './labels';
 import { Amount } from './money';
@@ -218,8 +219,6 @@ export function chosen(
   };
 }
 
-/** How sure a total is below a larger sum that nothing explains. */
-const BELOW_RIVAL = 0.7;
 /** What may be larger than the total: what was handed over, paid or owed before, and what something is insured for (folded). */
 const LARGER = [
   PAYMENT,
@@ -244,7 +243,7 @@ function belowRival(
       !listed.has(amount.row) &&
       !LARGER.some((label) => label.test(foldMisread(amount.row.text))),
   );
-  return larger ? { ...fact, confidence: Math.min(fact.confidence, BELOW_RIVAL) } : fact;
+  return larger ? rivalled(fact) : fact;
 }
 
 /** How sure a part of the total is at most that nothing else on the paper confirms. */

@@ -1,5 +1,6 @@
 import { datesInLine, FoundDate } from '../dates';
 import { DayOrder } from './dayOrder';
+import { rivalled } from './doubt';
 import { DayLabel, dayLabel, SENTENCE } from './dayRoles';
 import { kindTraits } from './kindList';
 import { Fact, Kind, leastSure, placeOf } from './fact';
@@ -118,9 +119,6 @@ function daysIn(rows: readonly Row[], monthFirst: boolean, kind: Kind | undefine
   };
 }
 
-/** How sure a day is beside another that is called as much. */
-const BESIDE_RIVAL = 0.7;
-
 /** Whether a day could be that of the paper as well, by what stands beside it or where it stands. */
 function mayBeItsDay(candidate: Candidate): boolean {
   const { label, listed, alone, heads, row, words } = candidate;
@@ -132,7 +130,7 @@ function mayBeItsDay(candidate: Candidate): boolean {
 /** A day, less sure where another could be it as well, which is told. */
 function besideRival(fact: Fact, rivals: readonly Candidate[]): Fact {
   const other = rivals.find(({ date }) => date !== fact.value);
-  return other ? { ...fact, confidence: Math.min(fact.confidence, BESIDE_RIVAL), other: other.date } : fact;
+  return other ? rivalled(fact, other.date) : fact;
 }
 
 /** “20 Nov.”, “30th November”, “20.11.” */

@@ -2,6 +2,7 @@ import { PageText } from '../words';
 import { findBookings } from './bookings';
 import { dayOrderOf } from './dayOrder';
 import { findDays } from './days';
+import { rivalled } from './doubt';
 import { admitFacts } from './gate';
 import { Fact, Facts, Kind, leastSure, placeOf } from './fact';
 import { findKind } from './kinds';
@@ -111,15 +112,11 @@ function saidAs(kind: Kind | undefined, { rows, first, currency, subject }: Pape
   };
 }
 
-/** How sure a fact is that would be another one if the paper were of the kind that it may be as well. */
-const OF_EITHER = 0.7;
-
 /** What a paper says, as sure as its kind is where that makes a difference. @param rival the kind that it may be as well */
 function doubted(told: Said, other: Said, rival: Kind): Said {
   const doubt = <Value>(name: string, fact: Fact<Value> | null, another: Fact<Value> | null): Fact<Value> | null => {
     if (!fact || !mayHave(rival, name) || another?.value === fact.value) return fact;
-    const may = another && { other: another.value };
-    return { ...fact, ...may, confidence: Math.min(fact.confidence, OF_EITHER) };
+    return rivalled(fact, another?.value);
   };
   return {
     ...told,

@@ -204,6 +204,7 @@ export function findKind(
   // A till's slip may call itself a bill: what is paid by card or in cash at once is a receipt.
   const bill = scores.get('invoice');
   if (isNarrow && bill && rows.some(({ folded }) => PAID.test(folded))) bill.score *= 0.5;
+  const insured = rows.find(({ folded }) => INSURED.test(folded));
   const sums = UNASKED.some((kind) => titled.has(kind)) ? [] : askedSums(rows);
   if (sums.length > 0) {
     const { amount } = sums[sums.length - 1];
@@ -222,7 +223,7 @@ export function findKind(
     const isCharged = isPublic && !isPaid && !titled.has('invoice') && !titled.has('receipt');
     // Only what is insured is taxed so; an agreement lists what is to be paid by it.
     const isAgreed = titled.has('contract') && rows.some(({ folded }) => AGREED.test(folded));
-    const isInsured = !titled.has('invoice') && (isAgreed || rows.some(({ folded }) => INSURED.test(folded)));
+    const isInsured = !titled.has('invoice') && (isAgreed || insured !== undefined);
     const kind =
       amount.cents < 0 ? 'credit note' : isCharged ? 'notice' : isInsured ? 'contract' : isPaid ? 'receipt' : 'invoice';
     // “Net à payer” is said on bills as well.
@@ -237,8 +238,7 @@ export function findKind(
     const counted = countedGoods(rows);
     if (counted) add('delivery note', ONLY_COUNTED, counted, counted.text);
   }
-  const insured = titled.has('invoice') ? undefined : rows.find(({ folded }) => INSURED.test(folded));
-  if (insured) add('contract', ADDS_UP, insured, insured.text);
+  if (insured && !titled.has('invoice')) add('contract', ADDS_UP, insured, insured.text);
   // A bill or a notice may be written as a letter; its heading says what it is.
   const letter = scores.get('letter');
   if (letter && [...scores].some(([kind, { strongest }]) => kind !== 'letter' && strongest >= HEADING_POINTS))

@@ -1,6 +1,7 @@
 import type { Reason } from './reason';
 import { Word } from '../words';
 import { datesInLine } from '../dates';
+import { rivalled } from './doubt';
 import { Fact, Kind, KINDS, leastSure, placeOf } from './fact';
 import { kindWords } from './kindWords';
 import { wordsAround } from './labelled';
@@ -117,16 +118,15 @@ export function findNumbers(rows: readonly Row[], kind: Kind | undefined): Numbe
   };
 }
 
-/** How sure a number is beside another that speaks as much for itself, and how much that may be less. */
-const [BESIDE_RIVAL, AS_MUCH] = [0.7, 0.35];
+/** Another number speaks as much for itself when its score is less by no more than this. */
+const AS_MUCH = 0.35;
 
 /** The number of a paper, less sure where another could be it as well, which is told. */
 function besideRival(number: Fact | null, own: readonly { score: number; fact: Fact }[]): Fact | null {
   if (!number) return null;
   const best = own.reduce((most, { score }) => Math.max(most, score), 0);
   const rival = own.find(({ score, fact }) => fact.value !== number.value && score > best - AS_MUCH);
-  if (!rival) return number;
-  return { ...number, confidence: Math.min(number.confidence, BESIDE_RIVAL), other: rival.fact.value };
+  return rival ? rivalled(number, rival.fact.value) : number;
 }
 
 /** Two years that follow each other, such as those of a tariff: “2026/27”. */

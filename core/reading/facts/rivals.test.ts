@@ -37,9 +37,9 @@ it('doubts a number beside another that is called as much', () => {
 });
 
 it('doubts a total below a larger sum, unless that is what was handed over', () => {
-  const with_ = (row: string) => read(BILL + row).total;
-  expect(isDoubtful(with_('Carried to account        96.00\n'))).toBe(true);
-  expect(isDoubtful(with_('Cash tendered             50.00\n'))).toBe(false);
+  const totalWith = (row: string) => read(BILL + row).total;
+  expect(isDoubtful(totalWith('Carried to account        96.00\n'))).toBe(true);
+  expect(isDoubtful(totalWith('Cash tendered             50.00\n'))).toBe(false);
 });
 
 it('tells which kind a paper may be as well, and doubts what would be another fact of one of that kind', () => {
@@ -61,7 +61,11 @@ Please pay by 4 December 2026.
   expect([date?.value, date?.other]).toContain('2026-11-20');
 });
 
-it('asks for the facts of the kind that a person says, and doubts none for another', () => {
-  const { kind } = findFacts([typed(BILL)], { kind: 'receipt' });
-  expect(kind).toMatchObject({ value: 'receipt', confidence: 1 });
+it('doubts none for another kind where a person has said which it is', () => {
+  const paper = BILL.replace('# INVOICE\n', '').replace('Invoice no.', 'Our no.     ') + 'Credited to your account\n';
+  const [unsaid, said] = [read(paper), findFacts([typed(paper)], { kind: 'invoice' })];
+  expect([unsaid.kind?.value, unsaid.kind?.other]).toContain('credit note');
+  expect(isDoubtful(unsaid.total)).toBe(true);
+  expect(isDoubtful(said.total)).toBe(false);
+  expect(said.kind).toMatchObject({ value: 'invoice', confidence: 1 });
 });

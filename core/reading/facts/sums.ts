@@ -333,7 +333,7 @@ const [LEAST_TAX, MOST_TAX] = [0.01, 0.3];
 
 /** The same of a row whose rate was misread, or that has none: what is taxed and the tax make the third amount. */
 function taxByGross(amounts: readonly Amount[]): Named | undefined {
-  if (amounts.length !== 3) return undefined;
+  if (amounts.length !== 3 || amounts.some(({ cents }) => cents <= 0)) return undefined;
   const [tax, on, gross] = amounts.toSorted((one, other) => one.cents - other.cents);
   const share = tax.cents / on.cents;
   if (on.cents + tax.cents !== gross.cents || share < LEAST_TAX || share > MOST_TAX) return undefined;

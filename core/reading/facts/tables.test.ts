@@ -89,6 +89,18 @@ Bu-Tag     Wert       Vorgang                                Betrag
     { kind: 'statement', vendor: 'Raiffeisenkasse Süderney eG', number: '11/2026', opening: 2318.4, closing: 2208.5 },
   ],
   [
+    'an invoice with the same goods twice below a column of tax, and no sum of that column',
+    `
+# Sedge & Rowan Ltd
+Invoice 7741     Date 12.11.2026
+Goods                          Net         VAT
+Weld, dried                  55.00       11.00
+Weld, dried                  55.00       11.00
+To pay                     £132.00
+`,
+    { number: '7741', total: 132, tax: null },
+  ],
+  [
     'a ticket whose fare is not all that was paid',
     `
 # Sound Ferries     E-ticket

@@ -1,5 +1,5 @@
 import { placeOf } from './fact';
-import { TAX } from './labels';
+import { TAX, TOTAL } from './labels';
 import { Amount, amountsIn } from './money';
 import { Row } from './rows';
 
@@ -8,9 +8,6 @@ export interface TaxColumn {
   net: Amount;
   tax: Amount;
 }
-
-/** Rows of goods in such a table at least. */
-const LEAST_ROWS = 1;
 
 /**
  * A table that tells of each of its rows the tax, in its last column, and below them what both columns make: the rows without those
@@ -32,7 +29,8 @@ export function apartFromTaxColumn(rows: readonly Row[]): { rows: readonly Row[]
     const sums = found.at(-1);
     const goods = found.slice(0, -1);
     const sum = (of: (each: (typeof found)[number]) => Amount) => goods.reduce((all, each) => all + of(each).cents, 0);
-    if (!sums || goods.length < LEAST_ROWS) continue;
+    // Below one row the same again may be another of the same; the sum of one says that it is one.
+    if (!sums || goods.length < (TOTAL.test(sums.row.folded) ? 1 : 2)) continue;
     if (sum(({ net }) => net) !== sums.net.cents || sum(({ tax }) => tax) !== sums.tax.cents) continue;
     const taxes = new Set(found.flatMap(({ tax }) => tax.words));
     const kept = <Holder extends Pick<Row, 'words'>>(holder: Holder): Holder => ({
