@@ -3,17 +3,17 @@ import { Ink } from '../../imaging/ink';
 
 /** Darker than this, in grey levels of an even page, is print of any kind; paper and its grain are lighter. */
 const SEEN_BELOW = 218;
-/** A letter that is as dark as this anywhere is no faint one. */
-const DARK = 110;
+/** A letter that is as dark as this anywhere is no faint one; what is lighter than this all over may show through from behind. */
+const [DARK, LIGHT] = [110, 190];
 /** How dark the darkest of a faint letter becomes. */
 const RAISED_TO = 40;
 /** Sizes of letters in pixels: a small one of print that can be read, and a large one. */
 const [LEAST_HIGH, MOST_HIGH, MOST_WIDE] = [6, 64, 160];
 /**
- * Between two neighbouring pixels at the edge of a letter, so much of its contrast at least: what shows through from the other side of
- * the sheet, and shade, have soft edges.
+ * Between two neighbouring pixels at the edge of a letter, so much of its contrast at least, at so many of its pixels: what shows through
+ * from the other side of the sheet, and shade, have soft edges, and grain is steep here and there.
  */
-const SHARP = 0.38;
+const [SHARP, SHARP_SHARE] = [0.38, 0.15];
 /** So many letters beside each other are print; how far apart, and how unlike in height. */
 const LEAST_LETTERS = 3;
 const APART = 2;
@@ -30,21 +30,24 @@ export function darkenFaintPrint(width: number, height: number, data: Uint8Array
   for (let at = 0; at < data.length; at++) if (data[at] < SEEN_BELOW) seen.data[at] = 1;
   const { components, labels } = connectedComponents(seen);
   const darkest = new Uint8Array(components.length).fill(255);
-  const steepest = new Uint8Array(components.length);
-  for (let at = width + 1; at < labels.length; at++) {
-    const piece = labels[at] - 1;
-    if (piece < 0) continue;
-    const value = data[at];
-    if (value < darkest[piece]) darkest[piece] = value;
-    const step = Math.max(Math.abs(value - data[at - 1]), Math.abs(value - data[at - width]));
-    if (step > steepest[piece]) steepest[piece] = step;
-  }
-  const isFaint = ({ left, right, top, bottom }: Component, at: number) =>
+  const steep = new Uint32Array(components.length);
+  const eachPixel = (tell: (piece: number, at: number) => void) => {
+    for (let at = width + 1; at < labels.length; at++) if (labels[at] > 0) tell(labels[at] - 1, at);
+  };
+  eachPixel((piece, at) => {
+    if (data[at] < darkest[piece]) darkest[piece] = data[at];
+  });
+  eachPixel((piece, at) => {
+    const step = Math.max(Math.abs(data[at] - data[at - 1]), Math.abs(data[at] - data[at - width]));
+    if (step >= SHARP * (255 - darkest[piece])) steep[piece]++;
+  });
+  const isFaint = ({ left, right, top, bottom, pixels }: Component, at: number) =>
     darkest[at] >= DARK &&
+    darkest[at] < LIGHT &&
     bottom - top + 1 >= LEAST_HIGH &&
     bottom - top < MOST_HIGH &&
     right - left < MOST_WIDE &&
-    steepest[at] >= SHARP * (255 - darkest[at]);
+    steep[at] >= SHARP_SHARE * pixels;
   const faint = components.flatMap((component, at) =>
     isFaint(component, at) ? [{ ...component, darkest: darkest[at] }] : [],
   );
