@@ -4,7 +4,7 @@ import { Ink } from '../../imaging/ink';
 /** Darker than this, in grey levels of an even page, is print of any kind; paper and its grain are lighter. */
 const SEEN_BELOW = 218;
 /** A letter that is as dark as this anywhere is no faint one; what is lighter than this all over may show through from behind. */
-const [DARK, LIGHT] = [110, 190];
+const [DARK, LIGHT] = [110, 205];
 /** How dark the darkest of a faint letter becomes. */
 const RAISED_TO = 40;
 /** Sizes of letters in pixels: a small one of print that can be read, and a large one. */
