@@ -3,7 +3,7 @@ import { mkdtempSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { findOutlines } from '@crow/core/imaging/outline/findOutlines';
-import { scaleQuad } from '@crow/core/imaging/quad';
+import { scaleQuad, wholeQuad } from '@crow/core/imaging/quad';
 import { proposeRecipes } from '@crow/core/imaging/proposing/proposals';
 import { makePage, Recipe } from '@crow/core/imaging/recipe';
 import { paperFor, trueAspect } from '@crow/core/imaging/straighten';
@@ -82,7 +82,7 @@ for (const [bend, rows] of Object.entries(totals))
 
 /** The sheet by its outline alone. */
 function flatRecipe(photo: Raster): Recipe {
-  const [{ corners }] = findOutlines(photo);
+  const corners = findOutlines(photo)[0]?.corners ?? wholeQuad(photo.width, photo.height);
   const { width, height } = paperFor(trueAspect(corners, photo.width, photo.height));
   return {
     corners: scaleQuad(corners, 1 / photo.width, 1 / photo.height),

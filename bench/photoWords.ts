@@ -17,12 +17,12 @@ import { recallOf, wordsOf } from './words';
 
 /**
  * Words read from photos by the engine alone and after the page was made flat and clear, and how well legibility foretells them:
- * node scripts/bench.mjs photoWords COUNT LONGSIDE FIRSTSEED [vary | edge | dim]
+ * node scripts/bench.mjs photoWords COUNT LONGSIDE FIRSTSEED [vary | edge | dim | usual] [FOLDER for the pictures]
  * With “vary” the photos are of all qualities: taken from far away, blurred, noisy, dark. With “edge” the sheet runs out of the picture on one side,
  * and only words that are wholly in the picture count.
  * With “dim” they are taken in a dark room, by a camera that makes up for it with noise.
  */
-const [count = '16', longSide = '2600', firstSeed = '600', how] = process.argv.slice(2);
+const [count = '16', longSide = '2600', firstSeed = '600', how, keep] = process.argv.slice(2);
 const vary = how === 'vary';
 const TROUBLES =
   how === 'edge' ? ['none', 'bowed', 'shadow'] : ['none', 'things', 'shadow', 'bowed', 'on another sheet'];
@@ -31,7 +31,7 @@ const PAPER_DPI = 220;
 const NEARER = 0.9;
 const OUT = 0.045;
 const STEP_MM = 1.5;
-const folder = mkdtempSync(join(tmpdir(), 'crow-bench-'));
+const folder = keep ?? mkdtempSync(join(tmpdir(), 'crow-bench-'));
 const papers = [...FILED, ...WAITING, ...BATCH].filter(({ kind }) => kind !== 'receipt');
 let bentOnes = 0;
 const rows: { alone: number; clean: number; legibility: number; milliseconds: number }[] = [];
@@ -64,8 +64,8 @@ for (let number = 0; number < Number(count); number++) {
   const milliseconds = performance.now() - began;
   rows.push({
     // Reading takes long; of photos of all qualities only the pages count.
-    alone: vary ? NaN : recallOf(truth, await read(photo)),
-    clean: recallOf(truth, await read(page)),
+    alone: vary ? NaN : recallOf(truth, await read(photo, `${seed - 1}-alone`)),
+    clean: recallOf(truth, await read(page, `${seed - 1}-page`)),
     legibility: judgeLegibility(flat).score,
     milliseconds,
   });
@@ -105,8 +105,8 @@ function wordsInPicture(pdf: string, view: View): string[] {
   );
 }
 
-async function read(picture: Raster): Promise<string[]> {
-  const path = join(folder, 'page.jpg');
+async function read(picture: Raster, name: string): Promise<string[]> {
+  const path = join(folder, `${name}.jpg`);
   writeFileSync(path, await encodePhoto(picture));
   const languages = ['-l', 'eng+deu+fra', '--dpi', '200'];
   const text = execFileSync('tesseract', [path, 'stdout', ...languages], {

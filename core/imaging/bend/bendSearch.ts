@@ -2,6 +2,7 @@ import { Edges, findEdges, opponentColours } from '../outline/edges';
 import { crossing, Line } from '../outline/lines';
 import { paperColour } from '../outline/paper';
 import { refineSides } from '../outline/refine';
+import { FoundRegion, RegionSearch } from '../outline/regionSearch';
 import { isPaperBeyond } from '../outline/wholes';
 import { distance, Point, Quad, scaleQuad } from '../quad';
 import { greyOf, Raster, shrink } from '../raster';
@@ -28,34 +29,49 @@ const FINELY = 6;
 export interface Bends {
   foldings: Folding[];
   bowed?: BowedSides;
+  /** All sides are clearly straight. */
+  isFlat: boolean;
 }
 
 /** Looks in one picture for what the sides of sheets speak for; its edges are found once. */
 export class BendSearch {
   private readonly placing: Raster;
+  private readonly regions: RegionSearch;
   private seen: { edges: Edges; light: Light; beside: BesideSearch } | undefined;
 
   constructor(private readonly picture: Raster) {
     this.placing = shrink(picture, PLACE);
+    this.regions = new RegionSearch(this.placing);
+  }
+
+  /** The regions that a sheet may take, in pixels, by the print on it. @param on a part of the sheet; without it, the one with the most print */
+  regionsAround(on?: Quad): FoundRegion[] {
+    const scale = this.placing.width / this.picture.width;
+    return this.regions.regionsAround(on && scaleQuad(on, scale)).map(({ corners, boundary }) => ({
+      corners: scaleQuad(corners, 1 / scale),
+      boundary: boundary.map(([x, y]): Point => [x / scale, y / scale]),
+    }));
   }
 
   /**
    * How a sheet may be bent of which some was found. For folds: the outline of all of it, its sides broken where the fold meets them, or of one piece, the
    * fold taken for a side; or several pieces. Beyond the first and the last there may be one more. And its sides may be bowed.
    * @param found the outline, or pieces beside each other, clockwise, in pixels
+   * @param boundary of the sheet's region, if that is known: sides are sought along it only
    * @returns what may be, in no order; nothing for a sheet with straight sides
    */
-  bendsOf(found: Pieces): Bends {
+  bendsOf(found: Pieces, boundary?: Point[]): Bends {
     const { picture, placing } = this;
     const scaled = (pieces: Pieces, scale: number) => pieces.map((each) => scaleQuad(each, scale));
     const large = scaled(found, placing.width / picture.width);
     const isOne = found.length === 1;
     const paper = paperColour(placing, large[0]);
     const beyond = [0, 1, 2, 3].filter((side) => isPaperBeyond(placing, large[0], side, paper, { inOtherLight: true }));
-    if (isOne && beyond.length === 0 && isStraight(placing, large[0])) return { foldings: [] };
+    if (isOne && beyond.length === 0 && isStraight(placing, large[0])) return { foldings: [], isFlat: true };
     const { edges, light, beside } = (this.seen ??= this.look());
     const pieces = scaled(found, edges.width / picture.width);
-    const sides = isOne ? seenSides(edges, pieces[0]) : [];
+    const sideEdges = boundary ? edgesAlong(edges, boundary, edges.width / picture.width) : edges;
+    const sides = isOne ? seenSides(sideEdges, pieces[0]) : [];
     const first: Folding[] = isOne
       ? [
           ...brokenSides(pieces[0], sides).flatMap((broken) => piecesOf(light, broken)),
@@ -72,7 +88,7 @@ export class BendSearch {
       pieces: scaled(placed(placing, scaled(each.pieces, light.scale)), picture.width / placing.width),
     }));
     const bowed = isOne ? bowedSides(sides) : undefined;
-    return { foldings, bowed: bowed && scaledSides(bowed, picture.width / edges.width) };
+    return { foldings, bowed: bowed && scaledSides(bowed, picture.width / edges.width), isFlat: false };
   }
 
   private look() {
@@ -81,6 +97,23 @@ export class BendSearch {
     const light = { grey: greyOf(this.placing), scale: this.placing.width / small.width };
     return { edges, light, beside: new BesideSearch(small, edges) };
   }
+}
+
+/** So many pixels off a boundary an edge is still of it. */
+const ALONG_BOUNDARY = 3;
+
+/** The edges along a boundary. @param scale from that to the edges */
+function edgesAlong(edges: Edges, boundary: Point[], scale: number): Edges {
+  const { width, height } = edges;
+  const strength = new Float32Array(edges.strength.length);
+  for (const point of boundary) {
+    const [x, y] = point.map((each) => Math.round(each * scale));
+    for (let row = Math.max(0, y - ALONG_BOUNDARY); row <= Math.min(height - 1, y + ALONG_BOUNDARY); row++) {
+      const [from, to] = [Math.max(0, x - ALONG_BOUNDARY), Math.min(width - 1, x + ALONG_BOUNDARY) + 1];
+      strength.set(edges.strength.subarray(row * width + from, row * width + to), row * width + from);
+    }
+  }
+  return { ...edges, strength };
 }
 
 const isStraight = (placing: Raster, quad: Quad) =>

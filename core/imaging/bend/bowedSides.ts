@@ -35,7 +35,7 @@ const BEYOND = 0.2;
 export function bowedSides(seen: readonly SeenSide[]): BowedSides | undefined {
   const strips = seen.map(({ strip }) => strip);
   const fits = seen.map(curveOn);
-  const isBowed = fits.some(({ held, bow }, side) => bow > LEAST_BOW && held > seen[side].straight.held + LEAST_GAIN);
+  const isBowed = fits.some(({ held, ifStraight, bow }) => bow > LEAST_BOW && held > ifStraight + LEAST_GAIN);
   if (!isBowed || fits.some(({ held }) => held < LEAST_HELD)) return undefined;
   const sides = fits.map(
     ({ stepAt }, side) =>
@@ -62,7 +62,9 @@ export function scaledSides({ corners, sides, held }: BowedSides, by: number): B
 }
 
 interface CurveFit {
+  /** On how much of it there is an edge, and on how much of the straight line with the most. */
   held: number;
+  ifStraight: number;
   /** How far off the straight line its middle is, beside its length. */
   bow: number;
   /** How many steps across the strip it is, at a share of its length. */
@@ -72,23 +74,42 @@ interface CurveFit {
 /** The curve through three steps, at the ends and in the middle, with the most edge, fitted to the edges near it. */
 function curveOn({ strip, straight }: SeenSide): CurveFit {
   let best = { held: -1, steps: [0, 0, 0] };
+  const wide = { ...strip, hits: widened(strip.hits) };
   const tryAround = ([from, middle, to]: number[], reach: number, by: number) => {
     for (let a = Math.max(-STEPS, from - reach); a <= Math.min(STEPS, from + reach); a += by)
       for (let m = Math.max(-STEPS, middle - reach); m <= Math.min(STEPS, middle + reach); m += by)
         for (let b = Math.max(-STEPS, to - reach); b <= Math.min(STEPS, to + reach); b += by) {
-          const held = hitsOnCurve(strip, a, m, b) / strip.seen;
+          const held = hitsOnCurve(wide, a, m, b) / strip.seen;
           if (held > best.held) best = { held, steps: [a, m, b] };
         }
   };
-  if (straight.held > STRAIGHT)
-    best = { held: straight.held, steps: [straight.from, (straight.from + straight.to) / 2, straight.to] };
+  const asStraight = [straight.from, (straight.from + straight.to) / 2, straight.to];
+  if (straight.held > STRAIGHT) best.steps = asStraight;
   else {
     tryAround([0, 0, 0], STEPS, COARSE);
     tryAround(best.steps, COARSE, FINE);
   }
   const stepAt = finely(strip, through(best.steps));
   const bow = Math.abs(stepAt(0.5) - (stepAt(0) + stepAt(1)) / 2) * (strip.slope / COLUMNS);
-  return { held: Math.min(1, best.held), bow, stepAt };
+  return { held: heldBy(wide, stepAt), ifStraight: heldBy(wide, through(asStraight)), bow, stepAt };
+}
+
+/** The same hits, a step further to either side: no curve of the third degree is quite a side's. */
+function widened(hits: Uint8Array): Uint8Array {
+  return hits.map((hit, at) => {
+    const step = at % ACROSS;
+    return hit | (step > 0 ? hits[at - 1] : 0) | (step < ACROSS - 1 ? hits[at + 1] : 0);
+  });
+}
+
+/** The share of the columns seen that a curve hits. */
+function heldBy({ hits, seen }: Strip, stepAt: (share: number) => number): number {
+  let sum = 0;
+  for (let column = 0; column < COLUMNS; column++) {
+    const step = Math.round(stepAt((column + 0.5) / COLUMNS)) + STEPS;
+    if (step >= 0 && step < ACROSS) sum += hits[column * ACROSS + step];
+  }
+  return Math.min(1, sum / seen);
 }
 
 /** The parabola through steps at the beginning, in the middle and at the end. */

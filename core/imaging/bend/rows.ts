@@ -130,19 +130,10 @@ export function mayBeBent(rows: Row[]): boolean {
 }
 
 /** How much rows sag, and how far their ends are off where they would be if their slopes changed evenly over the page: in heights of their letters, on average. */
-export function unevenness(rows: Row[]): { sagging: number; apart: number } {
-  if (rows.length === 0) return { sagging: 0, apart: 0 };
-  const shapes = rows.map(({ feet, height }) => {
-    const [first, last] = [feet[0][0], feet[feet.length - 1][0]];
-    const [x, half] = [(first + last) / 2, Math.max(1, (last - first) / 2)];
-    const [y, rise, sag] = leastSquares(
-      feet.map(([at]) => [1, (at - x) / half, ((at - x) / half) ** 2]),
-      feet.map(([, at]) => at),
-      feet.map(() => 1),
-    );
-    return { x, y, half, slope: rise / half, sag: Math.abs(sag) / height, height, letters: feet.length };
-  });
+function unevenness(rows: Row[]): { sagging: number; apart: number } {
+  const shapes = rows.map(shapeOf);
   const letters = shapes.reduce((sum, each) => sum + each.letters, 0) || 1;
+  if (rows.length === 0) return { sagging: 0, apart: 0 };
   // Seen aslant, the slopes of a flat sheet's rows change evenly across it and down.
   const [slope, across, down] = leastSquares(
     shapes.map(({ x, y }) => [1, x / EVENLY, y / EVENLY]),
@@ -156,6 +147,41 @@ export function unevenness(rows: Row[]): { sagging: number; apart: number } {
     apart += (each.letters * Math.abs(each.slope - expected) * each.half) / each.height / letters;
   }
   return { sagging, apart };
+}
+
+/** Print may stand askew on its sheet by so much (radians). */
+const ASKEW = 0.01;
+
+/** How far rows are off straight and level ones on a page whose sides are level: in heights of their letters, on average. */
+export function offLevel(rows: Row[]): number {
+  const shapes = rows.map(shapeOf);
+  const sum = (of: (each: RowShape) => number) => shapes.reduce((total, each) => total + each.letters * of(each), 0);
+  const long = sum(({ half }) => half) || 1;
+  const mean = sum(({ slope, half }) => slope * half) / long;
+  const askew = Math.max(-ASKEW, Math.min(ASKEW, mean));
+  return sum(({ sag, slope, half, height }) => sag + (Math.abs(slope - askew) * half) / height) / (sum(() => 1) || 1);
+}
+
+/** Where the middle of a row is, half its length, how it rises and sags (in heights of its letters), and how many it has. */
+interface RowShape {
+  x: number;
+  y: number;
+  half: number;
+  slope: number;
+  sag: number;
+  height: number;
+  letters: number;
+}
+
+function shapeOf({ feet, height }: Row): RowShape {
+  const [first, last] = [feet[0][0], feet[feet.length - 1][0]];
+  const [x, half] = [(first + last) / 2, Math.max(1, (last - first) / 2)];
+  const [y, rise, sag] = leastSquares(
+    feet.map(([at]) => [1, (at - x) / half, ((at - x) / half) ** 2]),
+    feet.map(([, at]) => at),
+    feet.map(() => 1),
+  );
+  return { x, y, half, slope: rise / half, sag: Math.abs(sag) / height, height, letters: feet.length };
 }
 
 /** Places are counted in so many pixels, so that sums stay of one size. */

@@ -56,14 +56,9 @@ const TILE = 32;
  * busy the surroundings are.
  */
 export function findEdges(colours: Opponent): Edges {
-  const { width, height, all } = colours;
+  const { width, height } = colours;
   const count = width * height;
-  const changes = withPixels([bytesIn(all), 12 * count], (pixels, [from, out]) =>
-    pixels.gradients(from, width, height, out),
-  );
-  const [strength, normalX, normalY] = changes
-    ? planesOf(new Float32Array(changes.buffer), count)
-    : plainGradients(colours);
+  const { strength, normalX, normalY } = changes(colours);
   const thin = new Float32Array(count);
   const threshold = usualChange(strength, width, height);
   const tilesAcross = Math.ceil(width / TILE);
@@ -86,7 +81,20 @@ export function findEdges(colours: Opponent): Edges {
   return { width, height, strength: thin, normalX, normalY };
 }
 
-/** How much each pixel changes, and in which direction, across and down, without the kernels. */
+/** How much each pixel changes, and in which direction, across and down. */
+export function changes(colours: Opponent): Edges {
+  const { width, height, all } = colours;
+  const count = width * height;
+  const found = withPixels([bytesIn(all), 12 * count], (pixels, [from, out]) =>
+    pixels.gradients(from, width, height, out),
+  );
+  const [strength, normalX, normalY] = found
+    ? planesOf(new Float32Array(found.buffer), count)
+    : plainGradients(colours);
+  return { width, height, strength, normalX, normalY };
+}
+
+/** The same without the kernels. */
 function plainGradients({ width, height, light, redGreen, yellowBlue }: Opponent): Float32Array[] {
   const count = width * height;
   const [strength, normalX, normalY] = planesOf(new Float32Array(3 * count), count);

@@ -208,7 +208,8 @@ export function printOn({ marks, neighbour, group }: Print, quad: Quad): PrintOn
   };
 }
 
-function isInside(quad: Quad, x: number, y: number): boolean {
+/** Whether a place is in a convex quad, clockwise. */
+export function isInside(quad: Quad, x: number, y: number): boolean {
   return quad.every(([ax, ay], side) => {
     const [bx, by] = quad[(side + 1) % 4];
     return (bx - ax) * (y - ay) - (by - ay) * (x - ax) >= 0;

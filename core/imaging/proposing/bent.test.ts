@@ -1,6 +1,7 @@
 import { LEFT, photo, RIGHT, SIZE } from '../bend/testing/foldedPaper';
 import { distance, overlap, Point, Quad, scaleQuad } from '../quad';
-import { Sheet, withBends } from './bent';
+import * as rolled from '../bend/testing/rolledPaper';
+import { bentRegion, Sheet, withBends } from './bent';
 
 const [A, B, C, D] = [LEFT[0], RIGHT[1], RIGHT[2], LEFT[3]];
 const WHOLE: Quad = [A, B, C, D];
@@ -55,4 +56,18 @@ it('a flat sheet stays as it was found', () => {
   ];
   const sheets = [found(flat)];
   expect(withBends(photo([flat]), sheets)).toEqual(sheets);
+});
+
+it('a rolled sheet of which no outline was found is found by its print', () => {
+  const proposal = bentRegion(rolled.printedPhoto(), (corners) => found(corners).proposal)!;
+  const corners = [
+    [0, 0],
+    [rolled.WIDTH, 0],
+    [rolled.WIDTH, rolled.HEIGHT],
+    [0, rolled.HEIGHT],
+  ].map((corner) => rolled.seen(corner as Point));
+  scaleQuad(proposal.recipe.corners!, ...rolled.SIZE).forEach((corner, at) =>
+    expect(distance(corner, corners[at])).toBeLessThan(4),
+  );
+  expect(proposal.recipe.bend).toBeDefined();
 });

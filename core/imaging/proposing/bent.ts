@@ -1,8 +1,8 @@
-import { BendSearch } from '../bend/bendSearch';
+import { Bends, BendSearch } from '../bend/bendSearch';
 import { bowedSheet } from '../bend/bowedSheet';
 import { BentSheet } from '../bend/findBend';
 import { besideFold, FoldedSheet, foldedSheet, Pieces } from '../bend/folds';
-import { Row, unevenness } from '../bend/rows';
+import { offLevel, Row } from '../bend/rows';
 import { lettersOnly } from '../components';
 import { roughInk } from '../ink';
 import { area, overlap, Point, Quad } from '../quad';
@@ -42,6 +42,26 @@ export function withBends(picture: Raster, sheets: Sheet[]): Sheet[] {
   return [...left, ...bent];
 }
 
+/** How sure a sheet is of which no outline was found, but a region with bent sides. */
+const OF_REGION = 0.6;
+
+/**
+ * The bent sheet that the region with the most print is of, where no outline was found.
+ * @param propose makes a page of an outline as if that were flat
+ */
+export function bentRegion(
+  picture: Raster,
+  propose: (corners: Quad, confidence: number) => Proposal,
+): Proposal | undefined {
+  const search = new BendSearch(picture);
+  for (const { corners } of search.regionsAround()) {
+    const sheet = { corners, confidence: OF_REGION, proposal: propose(corners, OF_REGION) };
+    const found = bentSheetOf(picture, search, [sheet]);
+    if (found) return found.sheet.proposal;
+  }
+  return undefined;
+}
+
 function pairsOf(sheets: Sheet[]): Sheet[][] {
   return sheets.flatMap((one, at) =>
     sheets.slice(at + 1).flatMap((other) => (besideFold(one.corners, other.corners) ? [[one, other]] : [])),
@@ -66,35 +86,52 @@ function bentSheetOf(
 ): { sheet: Sheet; pieces: Quad[] } | undefined {
   const [one, other] = members;
   const found = other ? besideFold(one.corners, other.corners)! : [one.corners];
-  const candidates = candidatesOf(picture, search, found)
+  const candidates = allCandidates(picture, search, found)
     .map((each) => ({ ...each, cost: costOf(each) }))
     .filter(({ cost, sheet }) => cost < MOST_COST && (isUsual(sheet.aspect) || !leavesOut(sheet, found)))
     .sort((a, b) => a.cost - b.cost)
     .slice(0, MOST_TRIED);
+  let best: { candidate: Candidate; unbent: Unbent; off: number } | undefined;
   for (const candidate of candidates) {
-    const { sheet, isWhole, cost } = candidate;
     const unbent = unbend(picture, candidate);
-    if (!isWhole && !isOneSheet(picture, candidate, unbent)) continue;
+    if (!candidate.isWhole && !isOneSheet(picture, candidate, unbent)) continue;
     // Beside two pages in place of one there is nothing to compare.
-    if (!other && !speaksFor(unbent.rows, rowsOn(picture, one.proposal), cost)) continue;
-    const confidence = Math.min(...members.map((each) => each.confidence));
-    const { recipe, turn } = unbent;
-    return {
-      sheet: { corners: sheet.corners, confidence, proposal: { recipe, turn, confidence } },
-      pieces: [...candidate.pieces, sheet.corners],
-    };
+    if (!other && !speaksFor(unbent.rows, rowsOn(picture, one.proposal), candidate.cost)) continue;
+    const off = offLevel(unbent.rows);
+    if (!best || off < best.off) best = { candidate, unbent, off };
+    if (off < LEVEL) break;
   }
-  return undefined;
+  if (!best) return undefined;
+  const { sheet, pieces } = best.candidate;
+  const { recipe, turn } = best.unbent;
+  const confidence = Math.min(...members.map((each) => each.confidence));
+  return {
+    sheet: { corners: sheet.corners, confidence, proposal: { recipe, turn, confidence } },
+    pieces: [...pieces, sheet.corners],
+  };
 }
+
+/** Rows that are off straight and level by less are as they should be: the likeliest of the bends with such is taken. */
+const LEVEL = 0.1;
 
 /** Whether a sheet is clearly smaller than what was found: a rule below a letterhead may have been taken for its side. */
 const leavesOut = ({ corners }: BentSheet, found: Pieces) =>
   area(corners) < MOST_LEFT_OUT * found.reduce((sum, piece) => sum + Math.abs(area(piece)), 0);
 const MOST_LEFT_OUT = 0.94;
 
-function candidatesOf(picture: Raster, search: BendSearch, found: Pieces): Candidate[] {
+/** The ways in which a sheet may be bent of which some was found, by that and by the region it takes. */
+function allCandidates(picture: Raster, search: BendSearch, found: Pieces): Candidate[] {
+  const bends = search.bendsOf(found);
+  const candidates = candidatesOf(picture, bends);
+  if (bends.isFlat) return candidates;
+  const regions = search.regionsAround(found[0]);
+  return [
+    ...candidates,
+    ...regions.flatMap(({ corners, boundary }) => candidatesOf(picture, search.bendsOf([corners], boundary))),
+  ];
+}
+function candidatesOf(picture: Raster, { foldings, bowed }: Bends): Candidate[] {
   const size: [number, number] = [picture.width, picture.height];
-  const { foldings, bowed } = search.bendsOf(found);
   const folded = foldings.flatMap(({ pieces, held, isWhole }): Candidate[] => {
     const sheet = foldedSheet(pieces, size);
     // What is flat after all is as it was found, unless that was a part of it.
@@ -164,17 +201,13 @@ function isOneSheet(picture: Raster, { pieces, sheet }: Candidate, { rows, offFo
  */
 function speaksFor(rows: Row[], without: Row[], cost: number): boolean {
   const letters = (some: Row[]) => some.reduce((sum, { feet }) => sum + feet.length, 0);
-  const off = (some: Row[]) => {
-    const { sagging, apart } = unevenness(some);
-    return sagging + apart;
-  };
   const [own, others] = [letters(rows), letters(without)];
   // Without any print there is none to be lost.
   const share = own === others ? 1 : own / others;
   if (share > MUCH_MORE_PRINT && own - others > MORE_LETTERS) return true;
   if (cost > DOUBTFUL || share < (cost < CLEAR ? LESS_PRINT_IF_CLEAR : LESS_PRINT)) return false;
-  if (cost < CLEAR) return share > MORE_PRINT || off(rows) < off(without) + MORE_UNEVEN;
-  return off(rows) < EVENER * off(without);
+  const [off, offWithout] = [offLevel(rows), offLevel(without)];
+  return cost < CLEAR ? share > MORE_PRINT || off <= offWithout : off < MORE_LEVEL * offWithout;
 }
 /** A page of which a part had been cut off has larger letters in the same pixels, so that more rows are found. */
 const LESS_PRINT_IF_CLEAR = 0.6;
@@ -183,9 +216,8 @@ const MORE_PRINT = 1.1;
 /** So much more print, and so many letters more, are a part of the sheet that was cut off. */
 const MUCH_MORE_PRINT = 1.4;
 const MORE_LETTERS = 20;
-/** A bend that costs less is clear: rows may be more uneven with it by so much, in heights of letters, which is chance; else they are this share of it. */
+/** A bend that costs less is clear; with another one rows are off level by no more than this share of what they were. */
 const CLEAR = 0.65;
 /** One that costs more is only taken for bringing back what had been cut off. */
 const DOUBTFUL = 1.5;
-const MORE_UNEVEN = 0.1;
-const EVENER = 0.6;
+const MORE_LEVEL = 0.6;

@@ -13,7 +13,7 @@ import { Raster, shrink } from '../raster';
 import { flatten, paperOf, Recipe } from '../recipe';
 import { warp } from '../straighten';
 import { textDirection, textSkew } from '../textLines';
-import { withBends } from './bent';
+import { bentRegion, withBends } from './bent';
 import { bentProposal, Proposal, SURE_OF_DIRECTION, TEXT_SIZE, turnedInk } from './proposal';
 
 /** Size at which fingers on a page are looked for. */
@@ -43,16 +43,18 @@ export function proposeRecipes(
   let found = skip ? [] : findOutlines(picture).filter(({ confidence }) => confidence >= LEAST_CONFIDENCE);
   if (scanned && whole && !holdPrint(found, whole.letters, picture)) found = [];
   if (apart && whole && found.length < 2) found = printApart(whole.letters, picture);
-  if (found.length === 0) return [(whole ?? proposePage(picture, null, scanned, 0.5)).proposal];
-  const sheets = found.map((sheet) => ({
-    ...sheet,
-    proposal: proposePage(picture, sheet.corners, scanned, sheet.confidence).proposal,
-  }));
+  const propose = (corners: Quad, confidence: number) => proposePage(picture, corners, scanned, confidence).proposal;
+  const isKnown = Boolean(scanned) || apart;
+  if (found.length === 0) {
+    const bent = isKnown ? undefined : bentRegion(picture, propose);
+    return [bent ?? (whole ?? proposePage(picture, null, scanned, 0.5)).proposal];
+  }
+  const sheets = found.map((sheet) => ({ ...sheet, proposal: propose(sheet.corners, sheet.confidence) }));
   // In reading order: rows of sheets, from the left.
   const rowHeight = picture.height / 3;
   const order = ({ corners }: (typeof sheets)[number]) =>
     Math.round(Math.min(...corners.map(([, y]) => y)) / rowHeight) * 1e6 + Math.min(...corners.map(([x]) => x));
-  return (scanned || apart ? sheets : withBends(picture, sheets))
+  return (isKnown ? sheets : withBends(picture, sheets))
     .sort((a, b) => order(a) - order(b))
     .map(({ proposal }) => proposal);
 }

@@ -1,0 +1,322 @@
+import { area, ordered, Point, Quad } from '../quad';
+import { changes, Opponent } from './edges';
+import { convexHull } from './regions';
+
+/** How far across print is, in pixels: so far around a pixel the lightest counts, so that print does not part the paper. */
+const ACROSS_PRINT = 2;
+/** Levels of change that are told apart, so many for each level of brightness. */
+const LEVELS = 512;
+const PER_LEVEL = 4;
+/** A sheet grows over what is unlike its paper as if it changed by so much more. */
+const UNLIKE = 20;
+const [UNKNOWN, SHEET, BESIDE] = [0, 1, 2];
+
+/** The part of a picture that is a sheet: a one for each of its pixels. */
+export interface Region {
+  width: number;
+  height: number;
+  inside: Uint8Array;
+}
+
+/** A box, upright: its sides in pixels. */
+interface Box {
+  left: number;
+  top: number;
+  right: number;
+  bottom: number;
+}
+
+/** Seeks the regions that sheets take in one picture. */
+export class SheetRegions {
+  private readonly paper: Opponent;
+  private readonly strength: Float32Array;
+
+  constructor(colours: Opponent) {
+    this.paper = withoutPrint(colours);
+    this.strength = changes(this.paper).strength;
+  }
+
+  /**
+   * The region of a sheet on which there is print, with whatever outline: both what lies under the print and what lies at the border of the picture grow over
+   * what changes least first, until they meet where it changes most (watershed from markers, Meyer & Beucher 1990).
+   * @param print marks that stand on the sheet, in pixels
+   * @param runsOut whether the sheet may run out of the picture, so that what looks like it at the border is taken to be of it
+   */
+  around(print: readonly Box[], runsOut: boolean): Region {
+    const { paper, strength } = this;
+    const { width, height } = paper;
+    const labels = new Uint8Array(width * height);
+    const queue = new LevelQueue(width * height);
+    const mark = (at: number, label: number) => {
+      if (labels[at] !== UNKNOWN) return;
+      labels[at] = label;
+      queue.push(at, 0);
+    };
+    const under = print.map((box) => pixelsIn(box, width, height));
+    const unlike = unlikeness(paper, under.flat());
+    // Some marks may be of the table: its grain, or the joints of its tiles.
+    print.forEach((box, each) => {
+      const about = pixelsIn(widened(box), width, height);
+      if (about.filter((at) => unlike[at] < 1).length > ON_PAPER * about.length)
+        under[each].forEach((at) => mark(at, SHEET));
+    });
+    const border = borderOf(width, height);
+    const { beside, on } = runsOut ? parted(border, (at) => unlike[at] === 0) : { beside: border, on: [] };
+    beside.forEach((at) => mark(at, BESIDE));
+    on.forEach((at) => mark(at, SHEET));
+    for (let at = queue.pop(); at >= 0; at = queue.pop()) {
+      const x = at % width;
+      const label = labels[at];
+      const grow = (to: number) => {
+        if (labels[to] !== UNKNOWN) return;
+        labels[to] = label;
+        const change = strength[to] + (label === SHEET ? UNLIKE * unlike[to] : 0);
+        queue.push(to, Math.min(LEVELS - 1, change * PER_LEVEL) | 0);
+      };
+      if (x > 0) grow(at - 1);
+      if (x < width - 1) grow(at + 1);
+      if (at >= width) grow(at - width);
+      if (at < width * (height - 1)) grow(at + width);
+    }
+    const inside = Float32Array.from(labels, (label) => (label === SHEET ? 1 : 0));
+    const opened = extremes(extremes(inside, width, height, -1, NARROW), width, height, 1, NARROW);
+    return { width, height, inside: Uint8Array.from(opened) };
+  }
+}
+
+/** The pixels at the border of a picture, in order all around. */
+function borderOf(width: number, height: number): number[] {
+  return [
+    ...range(width - 1, (x) => x),
+    ...range(height - 1, (y) => (y + 1) * width - 1),
+    ...range(width - 1, (x) => height * width - 1 - x),
+    ...range(height - 1, (y) => (height - 1 - y) * width),
+  ];
+}
+
+/** What is narrower, in pixels either way, is no part of a sheet: the joints of tiles are as light. */
+const NARROW = 6;
+
+/** Pixels in order of their levels: those of the lowest first, and none lower than the last one was. */
+class LevelQueue {
+  private readonly next: Int32Array;
+  private readonly first = new Int32Array(LEVELS).fill(-1);
+  private readonly last = new Int32Array(LEVELS).fill(-1);
+  private level = 0;
+
+  constructor(size: number) {
+    this.next = new Int32Array(size).fill(-1);
+  }
+
+  push(at: number, level: number): void {
+    const to = Math.max(level, this.level);
+    if (this.first[to] < 0) this.first[to] = at;
+    else this.next[this.last[to]] = at;
+    this.last[to] = at;
+  }
+
+  pop(): number {
+    while (this.level < LEVELS - 1 && this.first[this.level] < 0) this.level++;
+    const at = this.first[this.level];
+    if (at >= 0) this.first[this.level] = this.next[at];
+    return at;
+  }
+}
+
+/** How far off the tint of a sheet's paper is, and how much darker or lighter (logarithm) it is without being unlike, and where it is so altogether. */
+const TINT = 0.04;
+const [LIKE, OTHER] = [0.35, 0.7];
+
+/** How unlike that of most of some pixels the colour of each is, from 0 to 1: of another tint, or much darker or lighter. */
+function unlikeness({ light, redGreen, yellowBlue }: Opponent, some: number[]): Float32Array {
+  const median = (of: (at: number) => number) => Float32Array.from(some, of).sort()[some.length >> 1] ?? 0;
+  const usual = median((at) => light[at]) + 1;
+  const [red, yellow] = [redGreen, yellowBlue].map((plane) => median((at) => plane[at] / (light[at] + 1)));
+  return light.map((own, at) => {
+    const off = Math.hypot(redGreen[at] / (own + 1) - red, yellowBlue[at] / (own + 1) - yellow);
+    if (off > TINT) return 1;
+    return Math.max(0, Math.min(1, (Math.abs(Math.log((own + 1) / usual)) - LIKE) / (OTHER - LIKE)));
+  });
+}
+
+/** A sheet that runs out of the picture takes so many pixels of its border; those so near to it aren't clearly beside it. */
+const LEAST_RUN = 12;
+const NEAR_RUN = 12;
+
+/** The pixels of the border, in order all around, that lie beside the sheet, and those on it. */
+function parted(border: number[], isPaper: (at: number) => boolean): { beside: number[]; on: number[] } {
+  const isRun = new Uint8Array(border.length);
+  let run = 0;
+  border.forEach((pixel, at) => {
+    run = isPaper(pixel) ? run + 1 : 0;
+    if (run >= LEAST_RUN) isRun.fill(1, at - run + 1, at + 1);
+  });
+  const isNear = (at: number) => {
+    for (let by = -NEAR_RUN; by <= NEAR_RUN; by++) if (isRun[(at + by + border.length) % border.length]) return true;
+    return false;
+  };
+  return { beside: border.filter((_, at) => !isNear(at)), on: border.filter((_, at) => isRun[at]) };
+}
+
+/** So much of what is about a mark on paper, as wide as it is tall, has the paper's colour. */
+const ON_PAPER = 0.9;
+
+function widened({ left, top, right, bottom }: Box): Box {
+  const by = Math.min(right - left, bottom - top);
+  return { left: left - by, top: top - by, right: right + by, bottom: bottom + by };
+}
+
+const range = <Each>(count: number, of: (at: number) => Each): Each[] =>
+  Array.from({ length: count }, (_, at) => of(at));
+
+function pixelsIn({ left, top, right, bottom }: Box, width: number, height: number): number[] {
+  const found: number[] = [];
+  for (let y = Math.max(0, Math.floor(top)); y < Math.min(height, bottom); y++)
+    for (let x = Math.max(0, Math.floor(left)); x < Math.min(width, right); x++) found.push(y * width + x);
+  return found;
+}
+
+/** The colours with print taken for the paper about it: the lightest around each pixel, then the darkest of these (closing, Serra 1982). */
+function withoutPrint(colours: Opponent): Opponent {
+  const { width, height } = colours;
+  const all = new Float32Array(colours.all.length);
+  const count = width * height;
+  const [light, redGreen, yellowBlue] = [0, 1, 2].map((each) => all.subarray(each * count, (each + 1) * count));
+  light.set(extremes(extremes(colours.light, width, height, 1), width, height, -1));
+  redGreen.set(means(colours.redGreen, width, height));
+  yellowBlue.set(means(colours.yellowBlue, width, height));
+  return { width, height, all, light, redGreen, yellowBlue };
+}
+
+/** The most around each pixel, or with -1 the least. */
+function extremes(from: Float32Array, width: number, height: number, sign: 1 | -1, reach = ACROSS_PRINT): Float32Array {
+  return alongBoth(from, width, height, (line, start, step, count, to) => {
+    for (let at = 0; at < count; at++) {
+      const end = Math.min(count - 1, at + reach);
+      let value = line[start + at * step];
+      for (let by = Math.max(0, at - reach); by <= end; by++) {
+        const other = line[start + by * step];
+        if (sign * (other - value) > 0) value = other;
+      }
+      to[start + at * step] = value;
+    }
+  });
+}
+
+/** The mean of the pixels around each. */
+function means(from: Float32Array, width: number, height: number): Float32Array {
+  return alongBoth(from, width, height, (line, start, step, count, to) => {
+    for (let at = 0; at < count; at++) {
+      const [before, after] = [Math.max(0, at - 1), Math.min(count - 1, at + 1)];
+      to[start + at * step] = (line[start + before * step] + line[start + at * step] + line[start + after * step]) / 3;
+    }
+  });
+}
+
+/** Does something along all rows, then along all columns. */
+function alongBoth(
+  from: Float32Array,
+  width: number,
+  height: number,
+  along: (line: Float32Array, start: number, step: number, count: number, to: Float32Array) => void,
+): Float32Array {
+  const [across, down] = [new Float32Array(from.length), new Float32Array(from.length)];
+  for (let y = 0; y < height; y++) along(from, y * width, 1, width, across);
+  for (let x = 0; x < width; x++) along(across, x, width, height, down);
+  return down;
+}
+
+/** The outer boundary of a region, clockwise, from pixel corner to pixel corner (of its largest piece). */
+export function boundaryOf({ width, height, inside }: Region): Point[] {
+  // The first pixel of the largest piece, row by row.
+  const start = largestPiece({ width, height, inside });
+  if (start < 0) return [];
+  const is = (x: number, y: number) => x >= 0 && y >= 0 && x < width && y < height && inside[y * width + x] === 1;
+  const points: Point[] = [];
+  let [x, y] = [start % width, Math.floor(start / width)];
+  const from: Point = [x, y];
+  // Along the edges of pixels, the region to the right: 0 right, 1 down, 2 left, 3 up.
+  let direction = 0;
+  do {
+    points.push([x, y]);
+    const [dx, dy] = [
+      [1, 0],
+      [0, 1],
+      [-1, 0],
+      [0, -1],
+    ][direction];
+    [x, y] = [x + dx, y + dy];
+    // The pixels ahead, left and right of the way.
+    const [left, right] = [
+      [
+        [x, y - 1],
+        [x, y],
+      ],
+      [
+        [x, y],
+        [x - 1, y],
+      ],
+      [
+        [x - 1, y],
+        [x - 1, y - 1],
+      ],
+      [
+        [x - 1, y - 1],
+        [x, y - 1],
+      ],
+    ][direction].map(([px, py]) => is(px, py));
+    if (left) direction = (direction + 3) % 4;
+    else if (!right) direction = (direction + 1) % 4;
+  } while (x !== from[0] || y !== from[1]);
+  return points;
+}
+
+function largestPiece({ width, inside }: Region): number {
+  const seen = new Uint8Array(inside.length);
+  let best = { start: -1, size: 0 };
+  const stack: number[] = [];
+  for (let start = 0; start < inside.length; start++) {
+    if (seen[start] || !inside[start]) continue;
+    let size = 0;
+    stack.push(start);
+    seen[start] = 1;
+    while (stack.length > 0) {
+      const at = stack.pop()!;
+      size++;
+      const x = at % width;
+      for (const to of [x > 0 ? at - 1 : -1, x < width - 1 ? at + 1 : -1, at - width, at + width])
+        if (to >= 0 && to < inside.length && inside[to] && !seen[to]) {
+          seen[to] = 1;
+          stack.push(to);
+        }
+    }
+    if (size > best.size) best = { start, size };
+  }
+  return best.start;
+}
+
+/** Of the corners of a boundary's hull so many are looked at. */
+const MOST_HULL = 64;
+
+/** The largest quad whose corners lie on a boundary: those of a sheet, though its sides are bowed. */
+export function largestQuad(boundary: Point[]): Quad | undefined {
+  const whole = convexHull(boundary);
+  const step = Math.max(1, whole.length / MOST_HULL);
+  const hull = range(Math.floor(whole.length / step), (at) => whole[Math.floor(at * step)]);
+  let best: { size: number; quad: Quad } | undefined;
+  for (let a = 0; a < hull.length; a++)
+    for (let c = a + 2; c < hull.length; c++) {
+      const far = (from: number, to: number): [size: number, at: number] => {
+        let [size, at] = [0, -1];
+        for (let each = from; each < to; each++) {
+          const own = Math.abs(area([hull[a], hull[each % hull.length], hull[c]]));
+          if (own > size) [size, at] = [own, each % hull.length];
+        }
+        return [size, at];
+      };
+      const [[one, b], [other, d]] = [far(a + 1, c), far(c + 1, a + hull.length)];
+      if (b < 0 || d < 0 || one + other <= (best?.size ?? 0)) continue;
+      best = { size: one + other, quad: [hull[a], hull[b], hull[c], hull[d]] };
+    }
+  return best && ordered(best.quad);
+}
