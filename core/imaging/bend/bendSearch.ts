@@ -33,6 +33,11 @@ export interface Bends {
   isFlat: boolean;
 }
 
+/** The region of a sheet, and on how much of its boundary an edge was seen. */
+export interface SeenRegion extends FoundRegion {
+  held: number;
+}
+
 /** Looks in one picture for what the sides of sheets speak for; its edges are found once. */
 export class BendSearch {
   private readonly placing: Raster;
@@ -45,9 +50,12 @@ export class BendSearch {
   }
 
   /** The regions that a sheet may take, in pixels, by the print on it. @param on a part of the sheet; without it, the one with the most print */
-  regionsAround(on?: Quad): FoundRegion[] {
+  regionsAround(on?: Quad): SeenRegion[] {
     const scale = this.placing.width / this.picture.width;
-    return this.regions.regionsAround(on && scaleQuad(on, scale)).map(({ corners, boundary }) => ({
+    const { edges } = (this.seen ??= this.look());
+    return this.regions.regionsAround(on && scaleQuad(on, scale)).map(({ corners, boundary, off }) => ({
+      off,
+      held: heldOn(edges, boundary, edges.width / this.placing.width),
       corners: scaleQuad(corners, 1 / scale),
       boundary: boundary.map(([x, y]): Point => [x / scale, y / scale]),
     }));
@@ -115,6 +123,21 @@ function edgesAlong(edges: Edges, boundary: Point[], scale: number): Edges {
   }
   return { ...edges, strength };
 }
+
+/** The share of a boundary, as far as it lies in the picture, with an edge near. @param scale from that to the edges */
+function heldOn({ width, height, strength }: Edges, boundary: Point[], scale: number): number {
+  let [held, seen] = [0, 0];
+  for (const point of boundary) {
+    const [x, y] = point.map((each) => Math.round(each * scale));
+    if (x < NEAR || y < NEAR || x >= width - NEAR || y >= height - NEAR) continue;
+    seen++;
+    const isNear = (row: number) =>
+      strength.subarray(row * width + x - NEAR, row * width + x + NEAR + 1).some((change) => change > 0);
+    if (Array.from({ length: 2 * NEAR + 1 }, (_, at) => y - NEAR + at).some(isNear)) held++;
+  }
+  return held / (seen || 1);
+}
+const NEAR = 2;
 
 const isStraight = (placing: Raster, quad: Quad) =>
   refineSides(placing, quad, FINELY).held.every((share) => share > CLEARLY_STRAIGHT);

@@ -5,7 +5,7 @@ import { findPrint, isInside, Print } from './print';
 import { boundaryOf, largestQuad, SheetRegions } from './sheetRegion';
 
 /** Size (longer side, pixels) at which the regions of sheets are sought. */
-const SEEK = 640;
+const SEEK = 448;
 /** Outlines with so much in common (intersection over union) are the same. */
 const SAME = 0.96;
 /** A region with so little of the picture is no sheet's, nor is one that has all of it. */
@@ -20,6 +20,8 @@ export interface FoundRegion {
   corners: Quad;
   /** All around it. */
   boundary: Point[];
+  /** How far that is off the straight lines between the corners at most, as a share of the picture's longer side, leaving out a twentieth of it. */
+  off: number;
 }
 
 /** Looks in one picture for the regions that sheets take, whatever their outlines; the print on it is found once. */
@@ -50,15 +52,18 @@ export class RegionSearch {
       }));
     if (marks.length < LEAST_MARKS) return [];
     const found: FoundRegion[] = [];
-    for (const runsOut of [false, true]) {
-      const region = sheets.around(marks, runsOut);
+    for (const region of sheets.around(marks)) {
       const share = region.inside.reduce((sum, each) => sum + each, 0) / region.inside.length;
       if (share < LEAST_SHARE || share > MOST_SHARE) continue;
       const boundary = boundaryOf(region);
       const quad = largestQuad(boundary);
       const corners = quad && scaleQuad(quad, scale);
       if (corners && found.every((other) => overlap(other.corners, corners) < SAME))
-        found.push({ corners, boundary: boundary.map(([x, y]): Point => [x * scale, y * scale]) });
+        found.push({
+          corners,
+          boundary: boundary.map(([x, y]): Point => [x * scale, y * scale]),
+          off: offStraight(boundary, quad, region),
+        });
     }
     return found;
   }
@@ -71,4 +76,23 @@ export class RegionSearch {
       scale: this.picture.width / small.width,
     };
   }
+}
+
+/** A boundary may be further off in so much of it: something lies on the sheet's side. */
+const LEFT_OUT = 0.05;
+
+/** How far a boundary is off the sides of a quad, as a share of the longer side of the picture, in which it runs; where it runs out of that nothing is known. */
+function offStraight(boundary: Point[], quad: Quad, { width, height }: { width: number; height: number }): number {
+  const isIn = ([x, y]: Point) => x > 1 && y > 1 && x < width - 1 && y < height - 1;
+  const offs = boundary
+    .filter(isIn)
+    .map((point) => Math.min(...quad.map((from, at) => offSide(point, from, quad[(at + 1) % 4]))));
+  return (offs.sort((a, b) => b - a)[Math.floor(LEFT_OUT * offs.length)] ?? 0) / Math.max(width, height);
+}
+
+/** How far a point is off the line between two others. */
+function offSide([x, y]: Point, [ax, ay]: Point, [bx, by]: Point): number {
+  const [dx, dy] = [bx - ax, by - ay];
+  const share = Math.max(0, Math.min(1, ((x - ax) * dx + (y - ay) * dy) / (dx * dx + dy * dy || 1)));
+  return Math.hypot(x - ax - share * dx, y - ay - share * dy);
 }

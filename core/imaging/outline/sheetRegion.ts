@@ -40,48 +40,75 @@ export class SheetRegions {
    * The region of a sheet on which there is print, with whatever outline: both what lies under the print and what lies at the border of the picture grow over
    * what changes least first, until they meet where it changes most (watershed from markers, Meyer & Beucher 1990).
    * @param print marks that stand on the sheet, in pixels
-   * @param runsOut whether the sheet may run out of the picture, so that what looks like it at the border is taken to be of it
+   * @returns the region if the sheet lies wholly in the picture, and if it may run out of it, so that what looks like it at the border is of it: these may be one
    */
-  around(print: readonly Box[], runsOut: boolean): Region {
-    const { paper, strength } = this;
-    const { width, height } = paper;
+  around(print: readonly Box[]): Region[] {
+    const { width, height } = this.paper;
+    const under = print.map((box) => pixelsIn(box, width, height));
+    const unlike = unlikeness(this.paper, under.flat());
+    // Some marks may be of the table: its grain, or the joints of its tiles.
+    const isOnPaper = (box: Box) => {
+      const about = pixelsIn(widened(box), width, height);
+      return about.filter((at) => unlike[at] < 1).length > ON_PAPER * about.length;
+    };
+    const on = under.filter((_, each) => isOnPaper(print[each])).flat();
+    const border = borderOf(width, height);
+    const { beside, runsOut } = parted(border, (at) => unlike[at] === 0);
+    const whole = this.grown(unlike, on, border);
+    return runsOut.length === 0 ? [whole] : [whole, this.grown(unlike, [...on, ...runsOut], beside)];
+  }
+
+  /** @param on pixels that are of the sheet @param beside those that are not */
+  private grown(unlike: Float32Array, on: number[], beside: number[]): Region {
+    const { width, height } = this.paper;
     const labels = new Uint8Array(width * height);
     const queue = new LevelQueue(width * height);
-    const mark = (at: number, label: number) => {
-      if (labels[at] !== UNKNOWN) return;
-      labels[at] = label;
-      queue.push(at, 0);
+    const grow = (to: number, label: number, level: number) => {
+      if (labels[to] !== UNKNOWN) return;
+      labels[to] = label;
+      queue.push(to, level);
     };
-    const under = print.map((box) => pixelsIn(box, width, height));
-    const unlike = unlikeness(paper, under.flat());
-    // Some marks may be of the table: its grain, or the joints of its tiles.
-    print.forEach((box, each) => {
-      const about = pixelsIn(widened(box), width, height);
-      if (about.filter((at) => unlike[at] < 1).length > ON_PAPER * about.length)
-        under[each].forEach((at) => mark(at, SHEET));
-    });
-    const border = borderOf(width, height);
-    const { beside, on } = runsOut ? parted(border, (at) => unlike[at] === 0) : { beside: border, on: [] };
-    beside.forEach((at) => mark(at, BESIDE));
-    on.forEach((at) => mark(at, SHEET));
+    on.forEach((at) => grow(at, SHEET, 0));
+    beside.forEach((at) => grow(at, BESIDE, 0));
+    const levels = [SHEET, BESIDE].map((label) =>
+      Uint16Array.from(this.strength, (change, at) =>
+        Math.min(LEVELS - 1, PER_LEVEL * (change + (label === SHEET ? UNLIKE * unlike[at] : 0))),
+      ),
+    );
     for (let at = queue.pop(); at >= 0; at = queue.pop()) {
       const x = at % width;
       const label = labels[at];
-      const grow = (to: number) => {
-        if (labels[to] !== UNKNOWN) return;
-        labels[to] = label;
-        const change = strength[to] + (label === SHEET ? UNLIKE * unlike[to] : 0);
-        queue.push(to, Math.min(LEVELS - 1, change * PER_LEVEL) | 0);
-      };
-      if (x > 0) grow(at - 1);
-      if (x < width - 1) grow(at + 1);
-      if (at >= width) grow(at - width);
-      if (at < width * (height - 1)) grow(at + width);
+      const level = levels[label - SHEET];
+      if (x > 0) grow(at - 1, label, level[at - 1]);
+      if (x < width - 1) grow(at + 1, label, level[at + 1]);
+      if (at >= width) grow(at - width, label, level[at - width]);
+      if (at < width * (height - 1)) grow(at + width, label, level[at + width]);
     }
-    const inside = Float32Array.from(labels, (label) => (label === SHEET ? 1 : 0));
-    const opened = extremes(extremes(inside, width, height, -1, NARROW), width, height, 1, NARROW);
-    return { width, height, inside: Uint8Array.from(opened) };
+    const inside = labels.map((label) => (label === SHEET ? 1 : 0));
+    return { width, height, inside: withoutNarrow(inside, width, height) };
   }
+}
+
+/** What is narrower, in pixels either way, is no part of a sheet: the joints of tiles are as light. */
+const NARROW = 4;
+
+/** A mask without what is narrow (opening, Serra 1982): what is near to anything outside is taken off, then what is near to what is left put on again. */
+function withoutNarrow(inside: Uint8Array, width: number, height: number): Uint8Array {
+  const opposite = (mask: Uint8Array) => mask.map((each) => 1 - each);
+  return opposite(eroded(opposite(eroded(inside, width, height)), width, height));
+}
+
+/** A mask without what is near to anything outside it, either way. */
+function eroded(mask: Uint8Array, width: number, height: number): Uint8Array {
+  return alongBoth(mask, width, height, (line, start, step, count, to) => {
+    let since = NARROW;
+    for (let at = 0; at < count + NARROW; at++) {
+      since = at < count && line[start + at * step] === 0 ? 0 : since + 1;
+      // Known once what comes after it is.
+      const known = at - NARROW;
+      if (known >= 0) to[start + known * step] = since > 2 * NARROW ? 1 : 0;
+    }
+  });
 }
 
 /** The pixels at the border of a picture, in order all around. */
@@ -93,9 +120,6 @@ function borderOf(width: number, height: number): number[] {
     ...range(height - 1, (y) => (height - 1 - y) * width),
   ];
 }
-
-/** What is narrower, in pixels either way, is no part of a sheet: the joints of tiles are as light. */
-const NARROW = 6;
 
 /** Pixels in order of their levels: those of the lowest first, and none lower than the last one was. */
 class LevelQueue {
@@ -140,11 +164,11 @@ function unlikeness({ light, redGreen, yellowBlue }: Opponent, some: number[]): 
 }
 
 /** A sheet that runs out of the picture takes so many pixels of its border; those so near to it aren't clearly beside it. */
-const LEAST_RUN = 12;
-const NEAR_RUN = 12;
+const LEAST_RUN = 9;
+const NEAR_RUN = 9;
 
 /** The pixels of the border, in order all around, that lie beside the sheet, and those on it. */
-function parted(border: number[], isPaper: (at: number) => boolean): { beside: number[]; on: number[] } {
+function parted(border: number[], isPaper: (at: number) => boolean): { beside: number[]; runsOut: number[] } {
   const isRun = new Uint8Array(border.length);
   let run = 0;
   border.forEach((pixel, at) => {
@@ -155,7 +179,7 @@ function parted(border: number[], isPaper: (at: number) => boolean): { beside: n
     for (let by = -NEAR_RUN; by <= NEAR_RUN; by++) if (isRun[(at + by + border.length) % border.length]) return true;
     return false;
   };
-  return { beside: border.filter((_, at) => !isNear(at)), on: border.filter((_, at) => isRun[at]) };
+  return { beside: border.filter((_, at) => !isNear(at)), runsOut: border.filter((_, at) => isRun[at]) };
 }
 
 /** So much of what is about a mark on paper, as wide as it is tall, has the paper's colour. */
@@ -182,19 +206,19 @@ function withoutPrint(colours: Opponent): Opponent {
   const all = new Float32Array(colours.all.length);
   const count = width * height;
   const [light, redGreen, yellowBlue] = [0, 1, 2].map((each) => all.subarray(each * count, (each + 1) * count));
-  light.set(extremes(extremes(colours.light, width, height, 1), width, height, -1));
+  light.set(means(extremes(extremes(colours.light, width, height, 1), width, height, -1), width, height));
   redGreen.set(means(colours.redGreen, width, height));
   yellowBlue.set(means(colours.yellowBlue, width, height));
   return { width, height, all, light, redGreen, yellowBlue };
 }
 
 /** The most around each pixel, or with -1 the least. */
-function extremes(from: Float32Array, width: number, height: number, sign: 1 | -1, reach = ACROSS_PRINT): Float32Array {
+function extremes(from: Float32Array, width: number, height: number, sign: 1 | -1): Float32Array {
   return alongBoth(from, width, height, (line, start, step, count, to) => {
     for (let at = 0; at < count; at++) {
-      const end = Math.min(count - 1, at + reach);
+      const end = Math.min(count - 1, at + ACROSS_PRINT);
       let value = line[start + at * step];
-      for (let by = Math.max(0, at - reach); by <= end; by++) {
+      for (let by = Math.max(0, at - ACROSS_PRINT); by <= end; by++) {
         const other = line[start + by * step];
         if (sign * (other - value) > 0) value = other;
       }
@@ -214,13 +238,13 @@ function means(from: Float32Array, width: number, height: number): Float32Array 
 }
 
 /** Does something along all rows, then along all columns. */
-function alongBoth(
-  from: Float32Array,
+function alongBoth<Plane extends Float32Array | Uint8Array>(
+  from: Plane,
   width: number,
   height: number,
-  along: (line: Float32Array, start: number, step: number, count: number, to: Float32Array) => void,
-): Float32Array {
-  const [across, down] = [new Float32Array(from.length), new Float32Array(from.length)];
+  along: (line: Plane, start: number, step: number, count: number, to: Plane) => void,
+): Plane {
+  const [across, down] = [from.slice(), from.slice()] as [Plane, Plane];
   for (let y = 0; y < height; y++) along(from, y * width, 1, width, across);
   for (let x = 0; x < width; x++) along(across, x, width, height, down);
   return down;

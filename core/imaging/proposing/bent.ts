@@ -42,6 +42,8 @@ export function withBends(picture: Raster, sheets: Sheet[]): Sheet[] {
   return [...left, ...bent];
 }
 
+/** On so much of the boundary of a sheet's region there is an edge. */
+const CLEARLY_SEEN = 0.85;
 /** How sure a sheet is of which no outline was found, but a region with bent sides. */
 const OF_REGION = 0.6;
 
@@ -54,10 +56,12 @@ export function bentRegion(
   propose: (corners: Quad, confidence: number) => Proposal,
 ): Proposal | undefined {
   const search = new BendSearch(picture);
-  for (const { corners } of search.regionsAround()) {
+  for (const { corners, held } of search.regionsAround()) {
     const sheet = { corners, confidence: OF_REGION, proposal: propose(corners, OF_REGION) };
     const found = bentSheetOf(picture, search, [sheet]);
     if (found) return found.sheet.proposal;
+    // It may be its rows that tell of the bend.
+    if (held > CLEARLY_SEEN && sheet.proposal.recipe.bend) return sheet.proposal;
   }
   return undefined;
 }
@@ -124,12 +128,15 @@ function allCandidates(picture: Raster, search: BendSearch, found: Pieces): Cand
   const bends = search.bendsOf(found);
   const candidates = candidatesOf(picture, bends);
   if (bends.isFlat) return candidates;
-  const regions = search.regionsAround(found[0]);
+  const regions = search.regionsAround(found[0]).filter(({ off }) => off > STRAIGHT);
   return [
     ...candidates,
     ...regions.flatMap(({ corners, boundary }) => candidatesOf(picture, search.bendsOf([corners], boundary))),
   ];
 }
+/** The boundary of a flat sheet's region is nowhere further off its straight sides. */
+const STRAIGHT = 0.01;
+
 function candidatesOf(picture: Raster, { foldings, bowed }: Bends): Candidate[] {
   const size: [number, number] = [picture.width, picture.height];
   const folded = foldings.flatMap(({ pieces, held, isWhole }): Candidate[] => {
