@@ -88,6 +88,10 @@ export const weaving = object({
 });
 export type Weaving = InferType<typeof weaving>;
 
+/** At which side books are bound: at the left one is read from left to right, at the right from right to left. */
+export const BINDINGS = ['left', 'right'] as const;
+export type Binding = (typeof BINDINGS)[number];
+
 /** What is said of a file that is sent, in its metadata. */
 export const arrival = object({
   stack: string().uuid().required(),
@@ -100,8 +104,10 @@ export const arrival = object({
   again: string().uuid(),
   /** The document that they go into. */
   document: string().uuid(),
-  /** Whether it is a picture of a bound book from above: an open one gives two pages. */
-  bound: boolean(),
+  /** At which side the book is bound of which it is a picture from above: an open one gives two pages. Pictures that have waited since before there was a choice say "true". */
+  bound: string<Binding>()
+    .transform((said) => (said === 'true' ? 'left' : said))
+    .oneOf(BINDINGS),
 });
 export type Arrival = InferType<typeof arrival>;
 

@@ -2,6 +2,7 @@ import { randomUUID } from 'node:crypto';
 import { createReadStream } from 'node:fs';
 import { EntityManager } from 'typeorm';
 import { Problem } from '@crow/contract/problems';
+import { Binding } from '@crow/contract/stacks';
 import { Landing } from '@crow/core/sorting/arrangement';
 import { Context } from '../platform/context';
 import { drawInvoice } from '../engines/invoiceXml';
@@ -37,8 +38,8 @@ export interface Arrival {
   documentId?: string;
   /** Whether it is the back of a sheet, where that is known. */
   back?: boolean;
-  /** Whether it shows a bound book from above. */
-  bound?: boolean;
+  /** At which side the book is bound that it shows from above. */
+  bound?: Binding;
   /** Whether the stack, if it is new, is one document. */
   whole?: boolean;
   /** Whether the stack, if it is new, goes to Check by itself; whether it is the paper of an entry in the books. */
@@ -64,7 +65,7 @@ export async function takeInBytes(
   const { stackId, fileId, stackName, fileName, position, landing = AT_THE_END, documentId = null } = arrival;
   const {
     back = null,
-    bound = false,
+    bound = null,
     whole = false,
     onward = false,
     forEntry = false,

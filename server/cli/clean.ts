@@ -2,7 +2,7 @@ import { mkdir } from 'node:fs/promises';
 import { basename, join } from 'node:path';
 import { Look } from '@crow/core/imaging/looks';
 import { quarterTurned } from '@crow/core/imaging/raster';
-import { proposePages } from '@crow/core/imaging/proposing/proposals';
+import { proposePages, Seen } from '@crow/core/imaging/proposing/proposals';
 import { finishPage, flatten, judgeRecipe } from '@crow/core/imaging/recipe';
 import { rasterOf, sharpOf } from '../engines/rasters';
 import { withScratch } from '../engines/scratch';
@@ -19,11 +19,13 @@ const LOOK_NAMES: Record<string, Look> = {
 
 /**
  * `./crow clean`: writes each page outlined, straightened, upright and rendered, as a PNG; tells how legible it is. With `--book` pictures of open
- * books give their two pages.
+ * books give their two pages, with `--right-bound` the right one first.
  */
 export async function main(args: string[]): Promise<number> {
-  const { files, given } = parseArguments(args, ['out', 'look'], ['book']);
+  const { files, given } = parseArguments(args, ['out', 'look'], ['book', 'right-bound']);
   if (!given.out) throw new Error('Say where the pages go: --out FOLDER.');
+  const book: Seen = given['right-bound'] === undefined ? 'book' : 'right-bound book';
+  const seen = given.book === undefined ? 'sheets' : book;
   const look = given.look ? LOOK_NAMES[given.look] : undefined;
   if (given.look && !look)
     throw new Error(`There is no look “${given.look}”; there are ${Object.keys(LOOK_NAMES).join(', ')}.`);
@@ -37,7 +39,7 @@ export async function main(args: string[]): Promise<number> {
       const { scanned, pointWidth, pointHeight } = info.pages[number];
       const picture = await withScratch(async (folder) => rasterOf(await openPage(info, number, folder)));
       const asScan: [number, number] | undefined = scanned ? [pointWidth, pointHeight] : undefined;
-      const proposals = proposePages(picture, given.book === undefined ? 'sheets' : 'book', asScan);
+      const proposals = proposePages(picture, seen, asScan);
       for (const { recipe, turn } of proposals) {
         const flat = flatten(picture, recipe);
         const wanted = { ...recipe, look: look ?? recipe.look };

@@ -10,8 +10,9 @@ const HELP = `Crow Shelf: from a pile of paper to searchable PDFs in named folde
   ./crow worker    work for the database that CROW_DATABASE names
   ./crow outline FILE…
                    print where the sheets are in each picture, as JSON
-  ./crow clean FILE… --out FOLDER [--look clear-colour|grey|black-and-white|even-light|as-shot] [--book]
-                   write each page outlined, flat, upright and legible as a PNG; with --book, of an open book its two pages
+  ./crow clean FILE… --out FOLDER [--look clear-colour|grey|black-and-white|even-light|as-shot] [--book [--right-bound]]
+                   write each page outlined, flat, upright and legible as a PNG; with --book, of an open book its two pages,
+                   the right one first with --right-bound
   ./crow read FILE… [--languages eng,deu]
                    print the words and facts of each file as JSON
   ./crow sort FILE… [--languages eng,deu]

@@ -46,7 +46,7 @@ async function expectPages(stack: Stack): Promise<void> {
 
 it('a picture of an open book gives its two pages when it was taken as one', async () => {
   const id = randomUUID();
-  await room.sendFile(id, 'Photo.jpg', spread, { bound: 'true' });
+  await room.sendFile(id, 'Photo.jpg', spread, { bound: 'left' });
   await room.work();
   const stack = await room.ask(endpoints.readStack, { params: { id } });
   await expectPages(stack);
@@ -55,6 +55,16 @@ it('a picture of an open book gives its two pages when it was taken as one', asy
     const found = await room.ask(endpoints.findSheet, { params: { id: page } });
     expect(found.recipe).toEqual(recipe);
   }
+});
+
+it('of a book that is bound at the right the right page comes first', async () => {
+  const id = randomUUID();
+  await room.sendFile(id, 'Photo.jpg', spread, { bound: 'right' });
+  await room.work();
+  const { pageList } = await room.ask(endpoints.readStack, { params: { id } });
+  const texts = await Promise.all(pageList.map((page) => textOf(page.id)));
+  expect(texts[0]).not.toContain('The Harbour Weaver');
+  expect(texts[1]).toContain('The Harbour Weaver');
 });
 
 it('a picture of an open book is cut when somebody says that it is one, in a step that can be undone', async () => {

@@ -2,6 +2,7 @@ import { EntityManager } from 'typeorm';
 import { Problem } from '@crow/contract/problems';
 import { Turn } from '@crow/core/geometry';
 import { Proposal } from '@crow/core/imaging/proposing/proposal';
+import { Seen } from '@crow/core/imaging/proposing/proposals';
 import { Recipe } from '@crow/core/imaging/recipe';
 import { Context } from '../platform/context';
 import { Page, SourceFile } from '../platform/entities';
@@ -9,7 +10,7 @@ import { ActingAs, record } from '../platform/history';
 import { announce } from '../platform/live';
 import { keepRecipe, recipeOf } from './recipes';
 import { currentArrangement } from '../stack/queries';
-import { remake } from './preparing';
+import { remake, seenOn } from './preparing';
 import { SourceShelf } from '../capture/sources';
 import { arrange } from '../stack/arranging';
 import { haveReadAgain, partsInPicture, stacksOfPages, wave } from './queries';
@@ -90,15 +91,16 @@ export async function wavePages({ database }: Context, actor: ActingAs, ids: str
 export async function findSheet({ database, heavy }: Context, sources: SourceShelf, pageId: string): Promise<Proposal> {
   const page = await database.source.manager.findOneBy(Page, { id: pageId });
   if (!page) throw new Problem('not-found', { what: 'The page' });
-  const seen = (await isOfBook(database.source.manager, page)) ? 'book' : 'sheets';
+  const seen = await seenOnPage(database.source.manager, page);
   const proposals = await sources.use(page.sourceFileId, (info) => heavy.sheets(info, page.sourceNumber, seen));
   const { recipe, turn, confidence } = proposals[Math.min(page.part, proposals.length - 1)];
   return { recipe, turn, confidence };
 }
 
-/** Whether a page was captured as one of a bound book, or cut out of an open one. */
-async function isOfBook(manager: EntityManager, { sourceFileId, sourceNumber, version }: Page): Promise<boolean> {
-  if (await manager.existsBy(SourceFile, { id: sourceFileId, bound: true })) return true;
+/** What a page's picture is of: of a book where it was captured as one, or cut out of an open one. */
+async function seenOnPage(manager: EntityManager, { sourceFileId, sourceNumber, version }: Page): Promise<Seen> {
+  const seen = seenOn(await manager.findOneBy(SourceFile, { id: sourceFileId }));
+  if (seen !== 'sheets') return seen;
   const recipe = await recipeOf(manager, version);
-  return Boolean(recipe?.bend) && (await partsInPicture(manager, sourceFileId, sourceNumber)) > 1;
+  return recipe?.bend && (await partsInPicture(manager, sourceFileId, sourceNumber)) > 1 ? 'book' : 'sheets';
 }

@@ -6,7 +6,7 @@ import { judgeLegibility, Legibility } from '@crow/core/imaging/legibility';
 import { isBlank } from '@crow/core/sorting/blank';
 import { Divider } from '@crow/core/sorting/divider';
 import { Proposal } from '@crow/core/imaging/proposing/proposal';
-import { proposePages } from '@crow/core/imaging/proposing/proposals';
+import { proposePages, Seen } from '@crow/core/imaging/proposing/proposals';
 import { judgeRecipe, pageSizeOf, Recipe } from '@crow/core/imaging/recipe';
 import { Context } from '../platform/context';
 import { readDivider } from '../engines/codes';
@@ -41,9 +41,9 @@ export async function preparePage(context: Context, sources: SourceShelf, pageId
   const { manager } = context.database.source;
   const page = await manager.findOneBy(Page, { id: pageId });
   if (!page || page.prepared) return;
-  const bound = await manager.existsBy(SourceFile, { id: page.sourceFileId, bound: true });
+  const seen = seenOn(await manager.findOneBy(SourceFile, { id: page.sourceFileId }));
   const prepared = await sources
-    .use(page.sourceFileId, (info) => prepare(info, page.sourceNumber, bound))
+    .use(page.sourceFileId, (info) => prepare(info, page.sourceNumber, seen))
     .catch((error) => {
       // A page that can't be drawn is told of where its picture is made.
       if (error instanceof Problem) return [untouched(null)];
@@ -56,8 +56,13 @@ function untouched(legibility: Prepared['legibility'], confidence = 1): Prepared
   return { recipe: null, turn: 0, confidence, legibility, blank: false, divider: null, damaged: false };
 }
 
-/** @param bound whether it is of a bound book, seen from above */
-async function prepare(info: SourceInfo, number: number, bound: boolean): Promise<Prepared[]> {
+/** What a file is known to be pictures of: of a book only where that was said. */
+export function seenOn(file: Pick<SourceFile, 'bound'> | null): Exclude<Seen, 'papers'> {
+  if (!file?.bound) return 'sheets';
+  return file.bound === 'right' ? 'right-bound book' : 'book';
+}
+
+async function prepare(info: SourceInfo, number: number, seen: Seen): Promise<Prepared[]> {
   if (info.format === 'pdf' && (await hasOwnText(info, number))) return [untouched(null)];
   const { scanned, width, height, pointWidth, pointHeight } = info.pages[number];
   const [picture, damaged] = await withScratch(async (folder) => [
@@ -71,7 +76,7 @@ async function prepare(info: SourceInfo, number: number, bound: boolean): Promis
   const divider = await readDivider(small);
   if (divider) return [{ ...untouched(null), divider, damaged }];
   const asScan: [number, number] | undefined = scanned ? [pointWidth, pointHeight] : undefined;
-  const proposals = proposePages(picture, bound ? 'book' : 'sheets', asScan);
+  const proposals = proposePages(picture, seen, asScan);
   const enlarged = Math.max(width, height) / Math.max(picture.width, picture.height);
   return proposals.map((proposal): Prepared => {
     const legibility = judgeRecipe(picture, proposal.recipe, { enlarged });

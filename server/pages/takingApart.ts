@@ -1,11 +1,11 @@
 import { Problem } from '@crow/contract/problems';
 import { setDropped } from '@crow/core/sorting/arrangement';
 import { Context } from '../platform/context';
-import { Page, Stack } from '../platform/entities';
+import { Page, SourceFile, Stack } from '../platform/entities';
 import { ActingAs, record } from '../platform/history';
 import { keepRecipe } from './recipes';
 import { currentArrangement } from '../stack/queries';
-import { addPart } from './preparing';
+import { addPart, seenOn } from './preparing';
 import { SourceShelf } from '../capture/sources';
 import { enterStep } from '../stack/arranging';
 import { partsInPicture } from './queries';
@@ -25,7 +25,9 @@ export async function takeApart(
   const { source } = context.database;
   const page = await source.manager.findOneBy(Page, { id: pageId });
   if (!page) throw new Problem('not-found', { what: 'The page' });
-  const proposals = await sources.use(page.sourceFileId, (info) => context.heavy.sheets(info, page.sourceNumber, seen));
+  const file = seenOn(await source.manager.findOneBy(SourceFile, { id: page.sourceFileId }));
+  const how = seen === 'book' && file !== 'sheets' ? file : seen;
+  const proposals = await sources.use(page.sourceFileId, (info) => context.heavy.sheets(info, page.sourceNumber, how));
   if (proposals.length < 2) throw new Problem(seen === 'book' ? 'no-open-book' : 'only-one-paper');
   await source.transaction(async (manager) => {
     const stack = await manager.findOne(Stack, { where: { id: page.stackId }, lock: { mode: 'for_no_key_update' } });

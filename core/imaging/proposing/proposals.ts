@@ -96,12 +96,17 @@ function proposePage(
   return { proposal: { recipe, turn, confidence }, letters };
 }
 
-/** What a picture is known to be of: sheets that lie side by side or alone, several papers for sure, or a bound book from above. */
-export type Seen = 'sheets' | 'papers' | 'book';
+/**
+ * What a picture is known to be of: sheets that lie side by side or alone, several papers for sure, or a bound book from above; one that is bound at the right is
+ * read from right to left.
+ */
+export type Seen = 'sheets' | 'papers' | 'book' | 'right-bound book';
 
 /** Proposes how to make pages of a picture of something. @param scanned as in `proposeRecipes` */
 export function proposePages(picture: Raster, seen: Seen, scanned?: [number, number]): Proposal[] {
-  return seen === 'book' ? proposeBookPages(picture) : proposeRecipes(picture, { scanned, apart: seen === 'papers' });
+  if (seen === 'book') return proposeBookPages(picture);
+  if (seen === 'right-bound book') return proposeBookPages(picture).reverse();
+  return proposeRecipes(picture, { scanned, apart: seen === 'papers' });
 }
 
 /**

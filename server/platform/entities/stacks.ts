@@ -8,6 +8,7 @@ import {
   PrimaryGeneratedColumn,
 } from 'typeorm';
 import { ProblemReport } from '@crow/contract/problems';
+import { Binding } from '@crow/contract/stacks';
 import { MailData } from '@crow/core/reading/facts/mailData';
 import { InvoiceData } from '@crow/core/reading/facts/invoiceData';
 import { Arrangement } from '@crow/core/sorting/arrangement';
@@ -87,8 +88,8 @@ export class SourceFile {
   @Column('jsonb', { nullable: true }) told: unknown;
   /** Whether its pages are backs of sheets; null where that is not known. */
   @Column('boolean', { nullable: true }) back: boolean | null;
-  /** Whether it shows a bound book from above: an open one gives two pages. */
-  @Column('boolean', { default: false }) bound: boolean;
+  /** At which side the book is bound that it shows from above, if it does: an open one gives two pages. */
+  @Column('text', { nullable: true }) bound: Binding | null;
   @CreateDateColumn({ type: 'timestamptz', name: 'created_at' }) createdAt: Date;
   /** The electronic invoice that it carries. */
   @Column('jsonb', { nullable: true }) invoice: InvoiceData | null;

@@ -37,6 +37,7 @@ import { Keeping1781000000000 } from './1781000000000-Keeping';
 import { LedgerHabits1782000000000 } from './1782000000000-LedgerHabits';
 import { CopyPlaces1783000000000 } from './1783000000000-CopyPlaces';
 import { SignedElsewhere1784000000000 } from './1784000000000-SignedElsewhere';
+import { BoundWhere1785000000000 } from './1785000000000-BoundWhere';
 
 /** What made the tables what they are, in order. Frozen: what has run somewhere is never changed. */
 export const MIGRATIONS = [
@@ -79,4 +80,5 @@ export const MIGRATIONS = [
   LedgerHabits1782000000000,
   CopyPlaces1783000000000,
   SignedElsewhere1784000000000,
+  BoundWhere1785000000000,
 ];

@@ -2,6 +2,7 @@ import { createContext, ReactNode, useCallback, useContext, useEffect, useMemo, 
 import { compareNames } from '@crow/core/filing/names';
 import { groupFiles } from '@crow/core/sorting/groupFiles';
 import { ProblemReport } from '@crow/contract/problems';
+import { Binding } from '@crow/contract/stacks';
 import { Outbox, Sending, Waiting } from '../outbox/outboxStore';
 import { sendWaiting, Sent } from '../outbox/sendWaiting';
 import { nextOrder } from '../outbox/shared';
@@ -56,9 +57,9 @@ interface Intake {
   /**
    * Takes in files where the next pages go, or else as stacks of their own.
    * @param otherwise gives the place for these and the next ones when there is none
-   * @param bound whether they are pictures of a bound book
+   * @param bound at which side the book is bound that they are pictures of
    */
-  takeIn: (files: File[], options?: { otherwise?: () => Place; bound?: boolean }) => void;
+  takeIn: (files: File[], options?: { otherwise?: () => Place; bound?: Binding | null }) => void;
   /** Sends a stack on to Check as one document, once all that was captured for it is taken in. */
   finish: (stackId: string) => void;
   retry: (id: string) => void;

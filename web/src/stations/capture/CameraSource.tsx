@@ -1,5 +1,6 @@
 import { Flashlight, FlashlightOff } from 'lucide-react';
 import { ReactNode, Ref, useCallback, useEffect, useRef, useState } from 'react';
+import { Binding, BINDINGS } from '@crow/contract/stacks';
 import { Hint, hintFor, isSame, Shutter, Sight } from '@crow/core/imaging/shutter';
 import { Point, Quad } from '@crow/core/imaging/quad';
 import { Button, IconButton, Key } from '../../parts/controls';
@@ -32,23 +33,24 @@ const SETTINGS_KEY = 'crow.camera';
 interface Settings {
   camera: string;
   byItself: boolean;
-  /** Whether a bound book lies under it, of which an open one gives two pages. */
-  bound: boolean;
+  /** At which side the book is bound that lies under it, of which an open one gives two pages. */
+  bound: Binding | null;
   /** The key that takes a page, besides the space bar: a pedal sends one. */
   key: string;
 }
 
 function readSettings(): Settings {
-  const usual = { camera: '', byItself: true, bound: false, key: '' };
+  const usual: Settings = { camera: '', byItself: true, bound: null, key: '' };
   try {
-    return { ...usual, ...(JSON.parse(localStorage.getItem(SETTINGS_KEY) ?? '{}') as Partial<Settings>) };
+    const kept = JSON.parse(localStorage.getItem(SETTINGS_KEY) ?? '{}') as Partial<Settings>;
+    return { ...usual, ...kept, bound: BINDINGS.find((binding) => binding === kept.bound) ?? null };
   } catch {
     return usual;
   }
 }
 
 interface CameraProps {
-  onTake: (picture: Blob, bound: boolean) => void;
+  onTake: (picture: Blob, bound: Binding | null) => void;
   /** On a narrow screen, what stands before and behind the button that takes a page: those taken, and going on with them. */
   taken?: ReactNode;
   onward?: ReactNode;
@@ -76,7 +78,7 @@ export function CameraSource({ onTake, taken, onward }: CameraProps) {
 
   const { bound } = settings;
   useEffect(() => {
-    shutter.current = new Shutter(bound);
+    shutter.current = new Shutter(bound !== null);
   }, [bound]);
   const { tell } = useNotices();
   const encoder = useRef<PictureEncoder>(undefined);
@@ -135,7 +137,7 @@ export function CameraSource({ onTake, taken, onward }: CameraProps) {
         const held = counting ? copyOf(source) : undefined;
         const frame = pixelsOf(held ?? source, Math.round(size.width * scale), Math.round(size.height * scale));
         // Making the sheet flat and legible takes longer than finding it.
-        const { bound: book } = latest.current;
+        const book = latest.current.bound !== null;
         const wanted = !book && !glimpsed.still && began - glimpsed.at >= GLIMPSE_MS;
         const seen = await worker.ask<'seen'>({ kind: 'look', picture: frame, glimpse: wanted, bound: book }, [
           frame.data.buffer as ArrayBuffer,
@@ -273,14 +275,15 @@ export function CameraSource({ onTake, taken, onward }: CameraProps) {
         <select
           aria-label="What lies under the camera"
           className="h-8 border border-[#3a3842] bg-[#28272e] px-1 text-sm"
-          value={bound ? 'book' : 'sheets'}
+          value={bound ?? 'sheets'}
           onChange={(event) => {
-            change({ bound: event.target.value === 'book' });
+            change({ bound: BINDINGS.find((binding) => binding === event.target.value) ?? null });
             event.target.blur();
           }}
         >
           <option value="sheets">Loose sheets</option>
-          <option value="book">Bound book</option>
+          <option value="left">Bound book</option>
+          <option value="right">Book read from the right</option>
         </select>
         <label className="flex items-center gap-2 text-sm">
           <input

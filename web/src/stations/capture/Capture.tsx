@@ -3,7 +3,7 @@ import { ReactNode, useCallback, useEffect, useRef, useState } from 'react';
 import { useNavigate, useSearchParams } from 'react-router';
 import { Document } from '@crow/contract/documents';
 import { Page } from '@crow/contract/pages';
-import { Stack } from '@crow/contract/stacks';
+import { Binding, Stack } from '@crow/contract/stacks';
 import { writeMoment } from '@crow/core/reading/dayForms';
 import { later } from '../../parts/later';
 import { Button, IconButton, Key } from '../../parts/controls';
@@ -75,7 +75,7 @@ export default function Capture() {
 
   const choose = () => chooser.current?.click();
   const takeByCamera = useCallback(
-    (picture: Blob, bound: boolean) => {
+    (picture: Blob, bound: Binding | null) => {
       const name = `Photo ${writeMoment(new Date(), 'iso', { seconds: true }).replaceAll(':', '.')}.jpg`;
       // A picture that the device's own camera took keeps its bytes, and with them its size and how it was held.
       takeIn([new File([picture], name, { type: picture.type })], { otherwise: cameraStack, bound });
