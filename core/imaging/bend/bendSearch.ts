@@ -66,16 +66,17 @@ export class BendSearch {
    * fold taken for a side; or several pieces. Beyond the first and the last there may be one more. And its sides may be bowed.
    * @param found the outline, or pieces beside each other, clockwise, in pixels
    * @param boundary of the sheet's region, if that is known: sides are sought along it only
+   * @param surely whether it is known to be bent, so that sides that look straight don't end the search
    * @returns what may be, in no order; nothing for a sheet with straight sides
    */
-  bendsOf(found: Pieces, boundary?: Point[]): Bends {
+  bendsOf(found: Pieces, { boundary, surely = false }: { boundary?: Point[]; surely?: boolean } = {}): Bends {
     const { picture, placing } = this;
     const scaled = (pieces: Pieces, scale: number) => pieces.map((each) => scaleQuad(each, scale));
     const large = scaled(found, placing.width / picture.width);
     const isOne = found.length === 1;
     const paper = paperColour(placing, large[0]);
     const beyond = [0, 1, 2, 3].filter((side) => isPaperBeyond(placing, large[0], side, paper, { inOtherLight: true }));
-    if (isOne && beyond.length === 0 && isStraight(placing, large[0])) return { foldings: [], isFlat: true };
+    if (isOne && !surely && beyond.length === 0 && isStraight(placing, large[0])) return { foldings: [], isFlat: true };
     const { edges, light, beside } = (this.seen ??= this.look());
     const pieces = scaled(found, edges.width / picture.width);
     const sideEdges = boundary ? edgesAlong(edges, boundary, edges.width / picture.width) : edges;

@@ -152,13 +152,13 @@ function unevenness(rows: Row[]): { sagging: number; apart: number } {
 /** Print may stand askew on its sheet by so much (radians). */
 const ASKEW = 0.01;
 
-/** How far rows are off straight and level ones on a page whose sides are level: in heights of their letters, on average. */
-export function offLevel(rows: Row[]): number {
+/** How far rows are off straight and level ones on a page whose sides are level: in heights of their letters, on average. @param most by how much they may all be askew (radians) */
+export function offLevel(rows: Row[], most = ASKEW): number {
   const shapes = rows.map(shapeOf);
   const sum = (of: (each: RowShape) => number) => shapes.reduce((total, each) => total + each.letters * of(each), 0);
   const long = sum(({ half }) => half) || 1;
   const mean = sum(({ slope, half }) => slope * half) / long;
-  const askew = Math.max(-ASKEW, Math.min(ASKEW, mean));
+  const askew = Math.max(-most, Math.min(most, mean));
   return sum(({ sag, slope, half, height }) => sag + (Math.abs(slope - askew) * half) / height) / (sum(() => 1) || 1);
 }
 

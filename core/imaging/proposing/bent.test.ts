@@ -30,6 +30,7 @@ const found = (corners: Quad): Sheet => ({
     turn: 0,
     confidence: 0.9,
   },
+  off: 0,
 });
 const isWhole = ({ corners }: Sheet) =>
   [0, 1, 2, 3].some((by) => corners.every((corner, at) => distance(corner, WHOLE[(at + by) % 4]) < 6));
@@ -59,7 +60,7 @@ it('a flat sheet stays as it was found', () => {
 });
 
 it('a rolled sheet of which no outline was found is found by its print', () => {
-  const proposal = bentRegion(rolled.printedPhoto(), (corners) => found(corners).proposal)!;
+  const proposal = bentRegion(rolled.printedPhoto(), found)!;
   const corners = [
     [0, 0],
     [rolled.WIDTH, 0],

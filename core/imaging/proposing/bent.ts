@@ -16,6 +16,8 @@ export interface Sheet {
   corners: Quad;
   confidence: number;
   proposal: Proposal;
+  /** How far its rows of print are off level on that page, as `offLevel` tells; 0 where that isn't known, or it is bent by its rows. */
+  off: number;
 }
 
 /** So much is common to an outline and a piece of a folded sheet that it is the outline of (intersection over union). */
@@ -53,11 +55,11 @@ const OF_REGION = 0.6;
  */
 export function bentRegion(
   picture: Raster,
-  propose: (corners: Quad, confidence: number) => Proposal,
+  propose: (corners: Quad, confidence: number) => Sheet,
 ): Proposal | undefined {
   const search = new BendSearch(picture);
   for (const { corners, held } of search.regionsAround()) {
-    const sheet = { corners, confidence: OF_REGION, proposal: propose(corners, OF_REGION) };
+    const sheet = propose(corners, OF_REGION);
     const found = bentSheetOf(picture, search, [sheet]);
     if (found) return found.sheet.proposal;
     // It may be its rows that tell of the bend.
@@ -90,7 +92,7 @@ function bentSheetOf(
 ): { sheet: Sheet; pieces: Quad[] } | undefined {
   const [one, other] = members;
   const found = other ? besideFold(one.corners, other.corners)! : [one.corners];
-  const candidates = allCandidates(picture, search, found)
+  const candidates = allCandidates(picture, search, found, one.off > SURELY_BENT)
     .map((each) => ({ ...each, cost: costOf(each) }))
     .filter(({ cost, sheet }) => cost < MOST_COST && (isUsual(sheet.aspect) || !leavesOut(sheet, found)))
     .sort((a, b) => a.cost - b.cost)
@@ -110,7 +112,7 @@ function bentSheetOf(
   const { recipe, turn } = best.unbent;
   const confidence = Math.min(...members.map((each) => each.confidence));
   return {
-    sheet: { corners: sheet.corners, confidence, proposal: { recipe, turn, confidence } },
+    sheet: { corners: sheet.corners, confidence, proposal: { recipe, turn, confidence }, off: best.off },
     pieces: [...pieces, sheet.corners],
   };
 }
@@ -124,16 +126,18 @@ const leavesOut = ({ corners }: BentSheet, found: Pieces) =>
 const MOST_LEFT_OUT = 0.94;
 
 /** The ways in which a sheet may be bent of which some was found, by that and by the region it takes. */
-function allCandidates(picture: Raster, search: BendSearch, found: Pieces): Candidate[] {
-  const bends = search.bendsOf(found);
+function allCandidates(picture: Raster, search: BendSearch, found: Pieces, surely: boolean): Candidate[] {
+  const bends = search.bendsOf(found, { surely });
   const candidates = candidatesOf(picture, bends);
   if (bends.isFlat) return candidates;
-  const regions = search.regionsAround(found[0]).filter(({ off }) => off > STRAIGHT);
+  const regions = search.regionsAround(found[0]).filter(({ off }) => surely || off > STRAIGHT);
   return [
     ...candidates,
-    ...regions.flatMap(({ corners, boundary }) => candidatesOf(picture, search.bendsOf([corners], boundary))),
+    ...regions.flatMap(({ corners, boundary }) => candidatesOf(picture, search.bendsOf([corners], { boundary }))),
   ];
 }
+/** Rows so far off level are of a sheet that isn't flat, though its sides may look straight. */
+const SURELY_BENT = 0.12;
 /** The boundary of a flat sheet's region is nowhere further off its straight sides. */
 const STRAIGHT = 0.01;
 

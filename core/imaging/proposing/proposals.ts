@@ -1,7 +1,7 @@
 import { Turn } from '../../geometry';
 import { findBend } from '../bend/findBend';
 import { findFingers } from '../bend/fingers';
-import { mayBeBent, textRows } from '../bend/rows';
+import { mayBeBent, offLevel, textRows } from '../bend/rows';
 import { findSpread } from '../bend/spread';
 import { lettersOnly } from '../components';
 import { Ink, roughInk } from '../ink';
@@ -13,7 +13,7 @@ import { Raster, shrink } from '../raster';
 import { flatten, paperOf, Recipe } from '../recipe';
 import { warp } from '../straighten';
 import { textDirection, textSkew } from '../textLines';
-import { bentRegion, withBends } from './bent';
+import { bentRegion, Sheet, withBends } from './bent';
 import { bentProposal, Proposal, SURE_OF_DIRECTION, TEXT_SIZE, turnedInk } from './proposal';
 
 /** Size at which fingers on a page are looked for. */
@@ -43,13 +43,16 @@ export function proposeRecipes(
   let found = skip ? [] : findOutlines(picture).filter(({ confidence }) => confidence >= LEAST_CONFIDENCE);
   if (scanned && whole && !holdPrint(found, whole.letters, picture)) found = [];
   if (apart && whole && found.length < 2) found = printApart(whole.letters, picture);
-  const propose = (corners: Quad, confidence: number) => proposePage(picture, corners, scanned, confidence).proposal;
+  const propose = (corners: Quad, confidence: number): Sheet => {
+    const { proposal, off } = proposePage(picture, corners, scanned, confidence);
+    return { corners, confidence, proposal, off };
+  };
   const isKnown = Boolean(scanned) || apart;
   if (found.length === 0) {
     const bent = isKnown ? undefined : bentRegion(picture, propose);
     return [bent ?? (whole ?? proposePage(picture, null, scanned, 0.5)).proposal];
   }
-  const sheets = found.map((sheet) => ({ ...sheet, proposal: propose(sheet.corners, sheet.confidence) }));
+  const sheets = found.map(({ corners, confidence }) => propose(corners, confidence));
   // In reading order: rows of sheets, from the left.
   const rowHeight = picture.height / 3;
   const order = ({ corners }: (typeof sheets)[number]) =>
@@ -59,13 +62,13 @@ export function proposeRecipes(
     .map(({ proposal }) => proposal);
 }
 
-/** @returns the proposal, and the letters seen on the page flat, its longer side `TEXT_SIZE` pixels */
+/** @returns the proposal, the letters seen on the page flat, its longer side `TEXT_SIZE` pixels, and how far their rows are off level there */
 function proposePage(
   picture: Raster,
   corners: Quad | null,
   scanned: [number, number] | undefined,
   confidence: number,
-): { proposal: Proposal; letters: Ink } {
+): { proposal: Proposal; letters: Ink; off: number } {
   const { width, height } = picture;
   const quad = corners ?? wholeQuad(width, height);
   const paper = paperOf(picture, corners, scanned);
@@ -80,9 +83,9 @@ function proposePage(
   const turn = sure ? direction.turn : 0;
   const sideways = turn % 180 !== 0;
   const across = sideways ? turnedInk(letters) : letters;
-  const seen = corners && !scanned && mayBeBent(textRows(across));
-  const bent = seen && findBend(picture, uprightQuad(corners, turn), uprightAspect(paper, turn));
-  if (bent) return { proposal: { ...bentProposal(picture, bent), confidence }, letters };
+  const rows = corners && !scanned ? textRows(across) : [];
+  const bent = corners && mayBeBent(rows) && findBend(picture, uprightQuad(corners, turn), uprightAspect(paper, turn));
+  if (bent) return { proposal: { ...bentProposal(picture, bent), confidence }, letters, off: 0 };
   const skew = textSkew(across, most);
   const angle = skew.clarity > CLEAR && Math.abs(skew.degrees) >= LEAST_SKEW ? -skew.degrees : 0;
   const recipe: Recipe = {
@@ -93,7 +96,7 @@ function proposePage(
     paper,
     marks: [],
   };
-  return { proposal: { recipe, turn, confidence }, letters };
+  return { proposal: { recipe, turn, confidence }, letters, off: offLevel(rows, (most * Math.PI) / 180) };
 }
 
 /**
