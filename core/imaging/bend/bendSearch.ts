@@ -29,8 +29,6 @@ const FINELY = 6;
 export interface Bends {
   foldings: Folding[];
   bowed?: BowedSides;
-  /** All sides are clearly straight. */
-  isFlat: boolean;
 }
 
 /** The region of a sheet, and on how much of its boundary an edge was seen. */
@@ -47,6 +45,17 @@ export class BendSearch {
   constructor(private readonly picture: Raster) {
     this.placing = shrink(picture, PLACE);
     this.regions = new RegionSearch(this.placing);
+  }
+
+  /** Whether the sides of an outline are clearly straight, and nothing tells of paper beyond them. @param corners in pixels */
+  seemsFlat(corners: Quad): boolean {
+    const large = scaleQuad(corners, this.placing.width / this.picture.width);
+    return sidesWithPaperBeyond(this.placing, large).length === 0 && isStraight(this.placing, large);
+  }
+
+  /** How many letters and words stand on a part of the picture. @param corners of it, in pixels */
+  marksOn(corners: Quad): number {
+    return this.regions.marksOn(scaleQuad(corners, this.placing.width / this.picture.width));
   }
 
   /** The regions that a sheet may take, in pixels, by the print on it. @param on a part of the sheet; without it, the one with the most print */
@@ -66,17 +75,13 @@ export class BendSearch {
    * fold taken for a side; or several pieces. Beyond the first and the last there may be one more. And its sides may be bowed.
    * @param found the outline, or pieces beside each other, clockwise, in pixels
    * @param boundary of the sheet's region, if that is known: sides are sought along it only
-   * @param surely whether it is known to be bent, so that sides that look straight don't end the search
    * @returns what may be, in no order; nothing for a sheet with straight sides
    */
-  bendsOf(found: Pieces, { boundary, surely = false }: { boundary?: Point[]; surely?: boolean } = {}): Bends {
+  bendsOf(found: Pieces, boundary?: Point[]): Bends {
     const { picture, placing } = this;
     const scaled = (pieces: Pieces, scale: number) => pieces.map((each) => scaleQuad(each, scale));
     const large = scaled(found, placing.width / picture.width);
     const isOne = found.length === 1;
-    const paper = paperColour(placing, large[0]);
-    const beyond = [0, 1, 2, 3].filter((side) => isPaperBeyond(placing, large[0], side, paper, { inOtherLight: true }));
-    if (isOne && !surely && beyond.length === 0 && isStraight(placing, large[0])) return { foldings: [], isFlat: true };
     const { edges, light, beside } = (this.seen ??= this.look());
     const pieces = scaled(found, edges.width / picture.width);
     const sideEdges = boundary ? edgesAlong(edges, boundary, edges.width / picture.width) : edges;
@@ -85,7 +90,7 @@ export class BendSearch {
       ? [
           ...brokenSides(pieces[0], sides).flatMap((broken) => piecesOf(light, broken)),
           ...twiceBroken(pieces[0], sides, light),
-          ...beyond.flatMap((side) => beside.beside(pieces[0], side)),
+          ...sidesWithPaperBeyond(placing, large[0]).flatMap((side) => beside.beside(pieces[0], side)),
         ]
       : [{ pieces, held: 1, isWhole: false }];
     const further = [...first]
@@ -97,7 +102,7 @@ export class BendSearch {
       pieces: scaled(placed(placing, scaled(each.pieces, light.scale)), picture.width / placing.width),
     }));
     const bowed = isOne ? bowedSides(sides) : undefined;
-    return { foldings, bowed: bowed && scaledSides(bowed, picture.width / edges.width), isFlat: false };
+    return { foldings, bowed: bowed && scaledSides(bowed, picture.width / edges.width) };
   }
 
   private look() {
@@ -139,6 +144,11 @@ function heldOn({ width, height, strength }: Edges, boundary: Point[], scale: nu
   return held / (seen || 1);
 }
 const NEAR = 2;
+
+function sidesWithPaperBeyond(placing: Raster, quad: Quad): number[] {
+  const paper = paperColour(placing, quad);
+  return [0, 1, 2, 3].filter((side) => isPaperBeyond(placing, quad, side, paper, { inOtherLight: true }));
+}
 
 const isStraight = (placing: Raster, quad: Quad) =>
   refineSides(placing, quad, FINELY).held.every((share) => share > CLEARLY_STRAIGHT);

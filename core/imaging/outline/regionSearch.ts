@@ -68,6 +68,13 @@ export class RegionSearch {
     return found;
   }
 
+  /** How many letters and words stand on a part of the picture. @param quad in pixels, clockwise */
+  marksOn(quad: Quad): number {
+    const { print } = (this.seen ??= this.look());
+    return print.marks.filter(({ left, right, top, bottom }) => isInside(quad, (left + right) / 2, (top + bottom) / 2))
+      .length;
+  }
+
   private look() {
     const small = shrink(this.picture, SEEK);
     return {

@@ -36,14 +36,14 @@ const isWhole = ({ corners }: Sheet) =>
   [0, 1, 2, 3].some((by) => corners.every((corner, at) => distance(corner, WHOLE[(at + by) % 4]) < 6));
 
 it('a folded sheet takes the place of both its pieces, though nothing is printed on it', () => {
-  const sheets = withBends(photo([LEFT, RIGHT]), [found(LEFT), found(RIGHT)]);
+  const sheets = withBends(photo([LEFT, RIGHT]), [found(LEFT), found(RIGHT)], found);
   expect(sheets).toHaveLength(1);
   expect(sheets.every(isWhole)).toBe(true);
   expect(sheets[0].proposal.recipe.bend).toBeDefined();
 });
 
 it('of one piece alone the whole is found, and what else lies on it stays a paper of its own', () => {
-  const sheets = withBends(photo([LEFT, RIGHT, SLIP], [225, 180, 110]), [found(LEFT), found(SLIP)]);
+  const sheets = withBends(photo([LEFT, RIGHT, SLIP], [225, 180, 110]), [found(LEFT), found(SLIP)], found);
   expect(sheets.filter(isWhole)).toHaveLength(1);
   expect(sheets.filter(({ corners }) => overlap(corners, SLIP) > 0.99)).toHaveLength(1);
 });
@@ -56,7 +56,7 @@ it('a flat sheet stays as it was found', () => {
     [300, 766],
   ];
   const sheets = [found(flat)];
-  expect(withBends(photo([flat]), sheets)).toEqual(sheets);
+  expect(withBends(photo([flat]), sheets, found)).toEqual(sheets);
 });
 
 it('a rolled sheet of which no outline was found is found by its print', () => {

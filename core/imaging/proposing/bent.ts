@@ -1,10 +1,11 @@
-import { Bends, BendSearch } from '../bend/bendSearch';
+import { Bends, BendSearch, SeenRegion } from '../bend/bendSearch';
 import { bowedSheet } from '../bend/bowedSheet';
 import { BentSheet } from '../bend/findBend';
 import { besideFold, FoldedSheet, foldedSheet, Pieces } from '../bend/folds';
 import { offLevel, Row } from '../bend/rows';
 import { lettersOnly } from '../components';
 import { roughInk } from '../ink';
+import { common } from '../outline/wholes';
 import { area, overlap, Point, Quad } from '../quad';
 import { Raster } from '../raster';
 import { paperFor, trueAspect } from '../straighten';
@@ -23,54 +24,93 @@ export interface Sheet {
 /** So much is common to an outline and a piece of a folded sheet that it is the outline of (intersection over union). */
 const SAME_PIECE = 0.5;
 
+/** Makes a page of an outline as if that were flat. */
+type Propose = (corners: Quad, confidence: number) => Sheet;
+
 /**
  * Puts sheets that are folded, or whose sides are bowed, in the place of the outlines that were found of them: of one piece, of several, or of the whole with
  * straight sides.
  * @param sheets as they were found, each with how a page would be made of it
  */
-export function withBends(picture: Raster, sheets: Sheet[]): Sheet[] {
+export function withBends(picture: Raster, sheets: Sheet[], propose: Propose): Sheet[] {
   const search = new BendSearch(picture);
-  let left = sheets;
+  const looked = sheets.map((sheet): Looked => {
+    const seemsFlat = sheet.off < SURELY_BENT && search.seemsFlat(sheet.corners);
+    const regions = seemsFlat ? [] : search.regionsAround(sheet.corners);
+    const others = sheets.filter((each) => each !== sheet);
+    const whole = regions.find(
+      (region) => isWholeOf(region, sheet, others) && hasMorePrint(search, region.corners, sheet.corners),
+    );
+    return { sheet: whole ? propose(whole.corners, sheet.confidence) : sheet, regions, seemsFlat };
+  });
+  let left = looked;
   const bent: Sheet[] = [];
-  for (const members of [...pairsOf(sheets), ...sheets.map((sheet) => [sheet])]) {
-    if (!members.every((sheet) => left.includes(sheet))) continue;
+  for (const members of [...pairsOf(looked), ...looked.map((each) => [each])]) {
+    if (!members.every((each) => left.includes(each)) || (members.length === 1 && members[0].seemsFlat)) continue;
     const found = bentSheetOf(picture, search, members);
     if (!found) continue;
     bent.push(found.sheet);
     // Other outlines of the same pieces go with them; what else lies on the sheet is another paper.
-    const isPiece = ({ corners }: Sheet) => found.pieces.some((piece) => overlap(corners, piece) > SAME_PIECE);
+    const isPiece = ({ sheet }: Looked) => found.pieces.some((piece) => overlap(sheet.corners, piece) > SAME_PIECE);
     left = left.filter((each) => !members.includes(each) && !isPiece(each));
   }
-  return [...left, ...bent];
+  return [...left.map(({ sheet }) => sheet), ...bent];
 }
 
+/** A sheet as it was looked at: whether it clearly seems flat, and else the regions in which its print stands. */
+interface Looked {
+  sheet: Sheet;
+  seemsFlat: boolean;
+  regions: SeenRegion[];
+}
+
+/** Rows so far off level are of a sheet that isn't flat, though its sides may look straight. */
+const SURELY_BENT = 0.12;
+/** The boundary of a flat sheet's region is nowhere further off its straight sides. */
+const STRAIGHT = 0.01;
 /** On so much of the boundary of a sheet's region there is an edge. */
 const CLEARLY_SEEN = 0.85;
+/** How much larger than a part of it a whole sheet is, and how much of the part lies on it; no more of another sheet does. */
+const LARGER = 1.12;
+const ON_WHOLE = 0.96;
+const OTHER_ON_WHOLE = 0.3;
+
+/** Whether the region of a sheet is clearly seen to go on beyond the outline that was found of it. */
+function isWholeOf({ corners, held, off }: SeenRegion, sheet: Sheet, others: Sheet[]): boolean {
+  return (
+    held > CLEARLY_SEEN &&
+    off < STRAIGHT &&
+    area(corners) > LARGER * area(sheet.corners) &&
+    common(corners, sheet.corners) > ON_WHOLE &&
+    others.every((other) => common(corners, other.corners) < OTHER_ON_WHOLE)
+  );
+}
+
+/** Whether so much more print stands on a sheet than on a part of it that it isn't chance. */
+const hasMorePrint = (search: BendSearch, whole: Quad, part: Quad) =>
+  search.marksOn(whole) > Math.max(MORE_PRINT * search.marksOn(part), search.marksOn(part) + MORE_MARKS);
+const MORE_MARKS = 4;
+
 /** How sure a sheet is of which no outline was found, but a region with bent sides. */
 const OF_REGION = 0.6;
 
-/**
- * The bent sheet that the region with the most print is of, where no outline was found.
- * @param propose makes a page of an outline as if that were flat
- */
-export function bentRegion(
-  picture: Raster,
-  propose: (corners: Quad, confidence: number) => Sheet,
-): Proposal | undefined {
+/** The bent sheet that the region with the most print is of, where no outline was found. */
+export function bentRegion(picture: Raster, propose: Propose): Proposal | undefined {
   const search = new BendSearch(picture);
-  for (const { corners, held } of search.regionsAround()) {
-    const sheet = propose(corners, OF_REGION);
-    const found = bentSheetOf(picture, search, [sheet]);
+  const regions = search.regionsAround();
+  for (const region of regions) {
+    const sheet = propose(region.corners, OF_REGION);
+    const found = bentSheetOf(picture, search, [{ sheet, seemsFlat: false, regions }]);
     if (found) return found.sheet.proposal;
     // It may be its rows that tell of the bend.
-    if (held > CLEARLY_SEEN && sheet.proposal.recipe.bend) return sheet.proposal;
+    if (region.held > CLEARLY_SEEN && sheet.proposal.recipe.bend) return sheet.proposal;
   }
   return undefined;
 }
 
-function pairsOf(sheets: Sheet[]): Sheet[][] {
+function pairsOf(sheets: Looked[]): Looked[][] {
   return sheets.flatMap((one, at) =>
-    sheets.slice(at + 1).flatMap((other) => (besideFold(one.corners, other.corners) ? [[one, other]] : [])),
+    sheets.slice(at + 1).flatMap((other) => (besideFold(one.sheet.corners, other.sheet.corners) ? [[one, other]] : [])),
   );
 }
 
@@ -88,11 +128,19 @@ interface Candidate {
 function bentSheetOf(
   picture: Raster,
   search: BendSearch,
-  members: Sheet[],
+  members: Looked[],
 ): { sheet: Sheet; pieces: Quad[] } | undefined {
-  const [one, other] = members;
+  const [one, other] = members.map(({ sheet }) => sheet);
   const found = other ? besideFold(one.corners, other.corners)! : [one.corners];
-  const candidates = allCandidates(picture, search, found, one.off > SURELY_BENT)
+  const isBent = one.off > SURELY_BENT;
+  const regions = members[0].regions.filter(
+    ({ corners, off }) => isBent || off > STRAIGHT || overlap(corners, one.corners) < SAME_SHEET,
+  );
+  const candidates = [
+    search.bendsOf(found),
+    ...regions.map(({ corners, boundary }) => search.bendsOf([corners], boundary)),
+  ]
+    .flatMap((bends) => candidatesOf(picture, bends))
     .map((each) => ({ ...each, cost: costOf(each) }))
     .filter(({ cost, sheet }) => cost < MOST_COST && (isUsual(sheet.aspect) || !leavesOut(sheet, found)))
     .sort((a, b) => a.cost - b.cost)
@@ -102,7 +150,8 @@ function bentSheetOf(
     const unbent = unbend(picture, candidate);
     if (!candidate.isWhole && !isOneSheet(picture, candidate, unbent)) continue;
     // Beside two pages in place of one there is nothing to compare.
-    if (!other && !speaksFor(unbent.rows, rowsOn(picture, one.proposal), candidate.cost)) continue;
+    const isMore = candidate.cost < CLEAR && hasMorePrint(search, candidate.sheet.corners, one.corners);
+    if (!other && !isMore && !speaksFor(unbent.rows, rowsOn(picture, one.proposal), candidate.cost)) continue;
     const off = offLevel(unbent.rows);
     if (!best || off < best.off) best = { candidate, unbent, off };
     if (off < LEVEL) break;
@@ -110,13 +159,15 @@ function bentSheetOf(
   if (!best) return undefined;
   const { sheet, pieces } = best.candidate;
   const { recipe, turn } = best.unbent;
-  const confidence = Math.min(...members.map((each) => each.confidence));
+  const confidence = Math.min(...members.map(({ sheet: { confidence: own } }) => own));
   return {
     sheet: { corners: sheet.corners, confidence, proposal: { recipe, turn, confidence }, off: best.off },
     pieces: [...pieces, sheet.corners],
   };
 }
 
+/** A region and an outline with so much in common are of the same sheet. */
+const SAME_SHEET = 0.9;
 /** Rows that are off straight and level by less are as they should be: the likeliest of the bends with such is taken. */
 const LEVEL = 0.1;
 
@@ -124,22 +175,6 @@ const LEVEL = 0.1;
 const leavesOut = ({ corners }: BentSheet, found: Pieces) =>
   area(corners) < MOST_LEFT_OUT * found.reduce((sum, piece) => sum + Math.abs(area(piece)), 0);
 const MOST_LEFT_OUT = 0.94;
-
-/** The ways in which a sheet may be bent of which some was found, by that and by the region it takes. */
-function allCandidates(picture: Raster, search: BendSearch, found: Pieces, surely: boolean): Candidate[] {
-  const bends = search.bendsOf(found, { surely });
-  const candidates = candidatesOf(picture, bends);
-  if (bends.isFlat) return candidates;
-  const regions = search.regionsAround(found[0]).filter(({ off }) => surely || off > STRAIGHT);
-  return [
-    ...candidates,
-    ...regions.flatMap(({ corners, boundary }) => candidatesOf(picture, search.bendsOf([corners], { boundary }))),
-  ];
-}
-/** Rows so far off level are of a sheet that isn't flat, though its sides may look straight. */
-const SURELY_BENT = 0.12;
-/** The boundary of a flat sheet's region is nowhere further off its straight sides. */
-const STRAIGHT = 0.01;
 
 function candidatesOf(picture: Raster, { foldings, bowed }: Bends): Candidate[] {
   const size: [number, number] = [picture.width, picture.height];
@@ -211,8 +246,7 @@ function isOneSheet(picture: Raster, { pieces, sheet }: Candidate, { rows, offFo
  * @param cost of the bend
  */
 function speaksFor(rows: Row[], without: Row[], cost: number): boolean {
-  const letters = (some: Row[]) => some.reduce((sum, { feet }) => sum + feet.length, 0);
-  const [own, others] = [letters(rows), letters(without)];
+  const [own, others] = [lettersIn(rows), lettersIn(without)];
   // Without any print there is none to be lost.
   const share = own === others ? 1 : own / others;
   if (share > MUCH_MORE_PRINT && own - others > MORE_LETTERS) return true;
@@ -220,6 +254,8 @@ function speaksFor(rows: Row[], without: Row[], cost: number): boolean {
   const [off, offWithout] = [offLevel(rows), offLevel(without)];
   return cost < CLEAR ? share > MORE_PRINT || off <= offWithout : off < MORE_LEVEL * offWithout;
 }
+const lettersIn = (rows: Row[]) => rows.reduce((sum, { feet }) => sum + feet.length, 0);
+
 /** A page of which a part had been cut off has larger letters in the same pixels, so that more rows are found. */
 const LESS_PRINT_IF_CLEAR = 0.6;
 const LESS_PRINT = 0.9;

@@ -57,7 +57,7 @@ export function proposeRecipes(
   const rowHeight = picture.height / 3;
   const order = ({ corners }: (typeof sheets)[number]) =>
     Math.round(Math.min(...corners.map(([, y]) => y)) / rowHeight) * 1e6 + Math.min(...corners.map(([x]) => x));
-  return (isKnown ? sheets : withBends(picture, sheets))
+  return (isKnown ? sheets : withBends(picture, sheets, propose))
     .sort((a, b) => order(a) - order(b))
     .map(({ proposal }) => proposal);
 }
