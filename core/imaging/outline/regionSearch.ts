@@ -2,7 +2,8 @@ import { overlap, Point, Quad, scaleQuad } from '../quad';
 import { Raster, shrink } from '../raster';
 import { opponentColours } from './edges';
 import { findPrint, isInside, Print } from './print';
-import { boundaryOf, largestQuad, SheetRegions } from './sheetRegion';
+import { boundaryOf, largestQuad, offStraight } from './boundary';
+import { SheetRegions } from './sheetRegion';
 
 /** Size (longer side, pixels) at which the regions of sheets are sought. */
 const SEEK = 448;
@@ -53,7 +54,7 @@ export class RegionSearch {
     if (marks.length < LEAST_MARKS) return [];
     const found: FoundRegion[] = [];
     for (const region of sheets.around(marks)) {
-      const share = region.inside.reduce((sum, each) => sum + each, 0) / region.inside.length;
+      const share = region.data.reduce((sum, each) => sum + each, 0) / region.data.length;
       if (share < LEAST_SHARE || share > MOST_SHARE) continue;
       const boundary = boundaryOf(region);
       const quad = largestQuad(boundary);
@@ -83,23 +84,4 @@ export class RegionSearch {
       scale: this.picture.width / small.width,
     };
   }
-}
-
-/** A boundary may be further off in so much of it: something lies on the sheet's side. */
-const LEFT_OUT = 0.05;
-
-/** How far a boundary is off the sides of a quad, as a share of the longer side of the picture, in which it runs; where it runs out of that nothing is known. */
-function offStraight(boundary: Point[], quad: Quad, { width, height }: { width: number; height: number }): number {
-  const isIn = ([x, y]: Point) => x > 1 && y > 1 && x < width - 1 && y < height - 1;
-  const offs = boundary
-    .filter(isIn)
-    .map((point) => Math.min(...quad.map((from, at) => offSide(point, from, quad[(at + 1) % 4]))));
-  return (offs.sort((a, b) => b - a)[Math.floor(LEFT_OUT * offs.length)] ?? 0) / Math.max(width, height);
-}
-
-/** How far a point is off the line between two others. */
-function offSide([x, y]: Point, [ax, ay]: Point, [bx, by]: Point): number {
-  const [dx, dy] = [bx - ax, by - ay];
-  const share = Math.max(0, Math.min(1, ((x - ax) * dx + (y - ay) * dy) / (dx * dx + dy * dy || 1)));
-  return Math.hypot(x - ax - share * dx, y - ay - share * dy);
 }

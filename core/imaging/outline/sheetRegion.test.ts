@@ -1,7 +1,8 @@
 import { distance, Point, Quad } from '../quad';
 import { Raster } from '../raster';
 import { opponentColours } from './edges';
-import { boundaryOf, largestQuad, SheetRegions } from './sheetRegion';
+import { boundaryOf, largestQuad } from './boundary';
+import { SheetRegions } from './sheetRegion';
 
 const [WIDTH, HEIGHT] = [300, 400];
 const [TABLE, PAPER, JOINT] = [70, 215, 200];

@@ -1,6 +1,5 @@
-import { area, ordered, Point, Quad } from '../quad';
+import { Ink } from '../ink';
 import { changes, Opponent } from './edges';
-import { convexHull } from './regions';
 
 /** How far across print is, in pixels: so far around a pixel the lightest counts, so that print does not part the paper. */
 const ACROSS_PRINT = 2;
@@ -10,13 +9,6 @@ const PER_LEVEL = 4;
 /** A sheet grows over what is unlike its paper as if it changed by so much more. */
 const UNLIKE = 20;
 const [UNKNOWN, SHEET, BESIDE] = [0, 1, 2];
-
-/** The part of a picture that is a sheet: a one for each of its pixels. */
-export interface Region {
-  width: number;
-  height: number;
-  inside: Uint8Array;
-}
 
 /** A box, upright: its sides in pixels. */
 interface Box {
@@ -40,9 +32,9 @@ export class SheetRegions {
    * The region of a sheet on which there is print, with whatever outline: both what lies under the print and what lies at the border of the picture grow over
    * what changes least first, until they meet where it changes most (watershed from markers, Meyer & Beucher 1990).
    * @param print marks that stand on the sheet, in pixels
-   * @returns the region if the sheet lies wholly in the picture, and if it may run out of it, so that what looks like it at the border is of it: these may be one
+   * @returns the region, a one for each pixel, if the sheet lies wholly in the picture, and if it may run out of it, so that what looks like it at the border is of it: these may be one
    */
-  around(print: readonly Box[]): Region[] {
+  around(print: readonly Box[]): Ink[] {
     const { width, height } = this.paper;
     const under = print.map((box) => pixelsIn(box, width, height));
     const unlike = unlikeness(this.paper, under.flat());
@@ -59,7 +51,7 @@ export class SheetRegions {
   }
 
   /** @param on pixels that are of the sheet @param beside those that are not */
-  private grown(unlike: Float32Array, on: number[], beside: number[]): Region {
+  private grown(unlike: Float32Array, on: number[], beside: number[]): Ink {
     const { width, height } = this.paper;
     const labels = new Uint8Array(width * height);
     const queue = new LevelQueue(width * height);
@@ -85,7 +77,7 @@ export class SheetRegions {
       if (at < width * (height - 1)) grow(at + width, label, level[at + width]);
     }
     const inside = labels.map((label) => (label === SHEET ? 1 : 0));
-    return { width, height, inside: withoutNarrow(inside, width, height) };
+    return { width, height, data: withoutNarrow(inside, width, height) };
   }
 }
 
@@ -248,99 +240,4 @@ function alongBoth<Plane extends Float32Array | Uint8Array>(
   for (let y = 0; y < height; y++) along(from, y * width, 1, width, across);
   for (let x = 0; x < width; x++) along(across, x, width, height, down);
   return down;
-}
-
-/** The outer boundary of a region, clockwise, from pixel corner to pixel corner (of its largest piece). */
-export function boundaryOf({ width, height, inside }: Region): Point[] {
-  // The first pixel of the largest piece, row by row.
-  const start = largestPiece({ width, height, inside });
-  if (start < 0) return [];
-  const is = (x: number, y: number) => x >= 0 && y >= 0 && x < width && y < height && inside[y * width + x] === 1;
-  const points: Point[] = [];
-  let [x, y] = [start % width, Math.floor(start / width)];
-  const from: Point = [x, y];
-  // Along the edges of pixels, the region to the right: 0 right, 1 down, 2 left, 3 up.
-  let direction = 0;
-  do {
-    points.push([x, y]);
-    const [dx, dy] = [
-      [1, 0],
-      [0, 1],
-      [-1, 0],
-      [0, -1],
-    ][direction];
-    [x, y] = [x + dx, y + dy];
-    // The pixels ahead, left and right of the way.
-    const [left, right] = [
-      [
-        [x, y - 1],
-        [x, y],
-      ],
-      [
-        [x, y],
-        [x - 1, y],
-      ],
-      [
-        [x - 1, y],
-        [x - 1, y - 1],
-      ],
-      [
-        [x - 1, y - 1],
-        [x, y - 1],
-      ],
-    ][direction].map(([px, py]) => is(px, py));
-    if (left) direction = (direction + 3) % 4;
-    else if (!right) direction = (direction + 1) % 4;
-  } while (x !== from[0] || y !== from[1]);
-  return points;
-}
-
-function largestPiece({ width, inside }: Region): number {
-  const seen = new Uint8Array(inside.length);
-  let best = { start: -1, size: 0 };
-  const stack: number[] = [];
-  for (let start = 0; start < inside.length; start++) {
-    if (seen[start] || !inside[start]) continue;
-    let size = 0;
-    stack.push(start);
-    seen[start] = 1;
-    while (stack.length > 0) {
-      const at = stack.pop()!;
-      size++;
-      const x = at % width;
-      for (const to of [x > 0 ? at - 1 : -1, x < width - 1 ? at + 1 : -1, at - width, at + width])
-        if (to >= 0 && to < inside.length && inside[to] && !seen[to]) {
-          seen[to] = 1;
-          stack.push(to);
-        }
-    }
-    if (size > best.size) best = { start, size };
-  }
-  return best.start;
-}
-
-/** Of the corners of a boundary's hull so many are looked at. */
-const MOST_HULL = 64;
-
-/** The largest quad whose corners lie on a boundary: those of a sheet, though its sides are bowed. */
-export function largestQuad(boundary: Point[]): Quad | undefined {
-  const whole = convexHull(boundary);
-  const step = Math.max(1, whole.length / MOST_HULL);
-  const hull = range(Math.floor(whole.length / step), (at) => whole[Math.floor(at * step)]);
-  let best: { size: number; quad: Quad } | undefined;
-  for (let a = 0; a < hull.length; a++)
-    for (let c = a + 2; c < hull.length; c++) {
-      const far = (from: number, to: number): [size: number, at: number] => {
-        let [size, at] = [0, -1];
-        for (let each = from; each < to; each++) {
-          const own = Math.abs(area([hull[a], hull[each % hull.length], hull[c]]));
-          if (own > size) [size, at] = [own, each % hull.length];
-        }
-        return [size, at];
-      };
-      const [[one, b], [other, d]] = [far(a + 1, c), far(c + 1, a + hull.length)];
-      if (b < 0 || d < 0 || one + other <= (best?.size ?? 0)) continue;
-      best = { size: one + other, quad: [hull[a], hull[b], hull[c], hull[d]] };
-    }
-  return best && ordered(best.quad);
 }
