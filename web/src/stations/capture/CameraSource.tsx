@@ -240,7 +240,7 @@ export function CameraSource({ onTake, taken, onward }: CameraProps) {
         )}
       </div>
       <div className="flex shrink-0 flex-wrap items-center gap-3 border-t border-[#3a3842] px-4 py-2 short:w-60 short:flex-col short:flex-nowrap short:items-stretch short:justify-end short:border-t-0 short:border-l">
-        <p aria-live="polite" className="min-w-0 flex-1 basis-60 short:flex-none short:basis-auto">
+        <p aria-live="polite" className="min-w-0 flex-1 basis-48 short:flex-none short:basis-auto">
           {stream
             ? hint
               ? hint === 'none' && !settings.byItself
@@ -258,7 +258,7 @@ export function CameraSource({ onTake, taken, onward }: CameraProps) {
         )}
         <select
           aria-label="Camera"
-          className="h-8 max-w-40 border border-[#3a3842] bg-[#28272e] px-1 text-sm"
+          className="h-8 max-w-32 border border-[#3a3842] bg-[#28272e] px-1 text-sm"
           value={settings.camera}
           onChange={(event) => {
             change({ camera: event.target.value });
@@ -283,7 +283,7 @@ export function CameraSource({ onTake, taken, onward }: CameraProps) {
         >
           <option value="sheets">Loose sheets</option>
           <option value="left">Bound book</option>
-          <option value="right">Book read from the right</option>
+          <option value="right">Right-to-left book</option>
         </select>
         <label className="flex items-center gap-2 text-sm">
           <input
