@@ -15,6 +15,9 @@ const MOST_SHARE = 0.97;
 /** Print that is known to stand on one sheet is so many marks. */
 const LEAST_MARKS = 6;
 
+/** Of print that stands together so much is on a part of a sheet when all of it belongs to that sheet. */
+const GOOD_PART = 0.25;
+
 /** The region of a sheet. */
 export interface FoundRegion {
   /** Those of the largest quad in it, clockwise. */
@@ -34,17 +37,14 @@ export class RegionSearch {
 
   /**
    * The region in which some print stands, if there is one.
-   * @param on where that print is: a part of the sheet, in pixels; without it, it is the print of which there is most
+   * @param on a part of the sheet, in pixels: it is the print that stands there and what goes on beyond it, without it that of which there is most
    * @returns none, one, or two when it depends on whether the sheet runs out of the picture
    */
   regionsAround(on?: Quad): FoundRegion[] {
     const { sheets, print, scale } = (this.seen ??= this.look());
-    const isMeant = (at: number) => {
-      const { left, right, top, bottom } = print.marks[at];
-      return on ? isInside(on, (left + right) / 2, (top + bottom) / 2) : print.group[at] === 0;
-    };
+    const groups = on ? groupsOn(print, on) : new Set([0]);
     const marks = print.marks
-      .filter((_, at) => isMeant(at))
+      .filter((_, at) => groups.has(print.group[at]))
       .map(({ left, top, right, bottom }) => ({
         left: left / scale,
         top: top / scale,
@@ -72,8 +72,7 @@ export class RegionSearch {
   /** How many letters and words stand on a part of the picture. @param quad in pixels, clockwise */
   marksOn(quad: Quad): number {
     const { print } = (this.seen ??= this.look());
-    return print.marks.filter(({ left, right, top, bottom }) => isInside(quad, (left + right) / 2, (top + bottom) / 2))
-      .length;
+    return print.marks.filter((mark) => isOn(quad, mark)).length;
   }
 
   private look() {
@@ -85,3 +84,17 @@ export class RegionSearch {
     };
   }
 }
+
+/** The groups of print that stand on a part of a picture, a good part of each. */
+function groupsOn({ marks, group }: Print, on: Quad): Set<number> {
+  const [all, inside] = [new Map<number, number>(), new Map<number, number>()];
+  marks.forEach((mark, at) => {
+    const count = (groups: Map<number, number>) => groups.set(group[at], (groups.get(group[at]) ?? 0) + 1);
+    count(all);
+    if (isOn(on, mark)) count(inside);
+  });
+  return new Set([...inside.keys()].filter((each) => inside.get(each)! >= GOOD_PART * all.get(each)!));
+}
+
+const isOn = (quad: Quad, { left, right, top, bottom }: Print['marks'][number]) =>
+  isInside(quad, (left + right) / 2, (top + bottom) / 2);

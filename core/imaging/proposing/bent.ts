@@ -38,8 +38,8 @@ export function withBends(picture: Raster, sheets: Sheet[], propose: Propose): S
     const seemsFlat = sheet.off < SURELY_BENT && search.seemsFlat(sheet.corners);
     const regions = seemsFlat ? [] : search.regionsAround(sheet.corners);
     const others = sheets.filter((each) => each !== sheet);
-    const whole = regions.find(
-      (region) => isWholeOf(region, sheet, others) && hasMorePrint(search, region.corners, sheet.corners),
+    const whole = regions.find((region) =>
+      isWholeOf(region, sheet, others, search.marksOn(region.corners) / search.marksOn(sheet.corners)),
     );
     return { sheet: whole ? propose(whole.corners, sheet.confidence) : sheet, regions, seemsFlat };
   });
@@ -68,6 +68,8 @@ interface Looked {
 const SURELY_BENT = 0.12;
 /** The boundary of a flat sheet's region is nowhere further off its straight sides. */
 const STRAIGHT = 0.01;
+/** Where it has much of the print that was cut off it may have folds. */
+const NEARLY_STRAIGHT = 0.05;
 /** On so much of the boundary of a sheet's region there is an edge. */
 const CLEARLY_SEEN = 0.85;
 /** How much larger than a part of it a whole sheet is, and how much of the part lies on it; no more of another sheet does. */
@@ -75,11 +77,15 @@ const LARGER = 1.12;
 const ON_WHOLE = 0.96;
 const OTHER_ON_WHOLE = 0.3;
 
-/** Whether the region of a sheet is clearly seen to go on beyond the outline that was found of it. */
-function isWholeOf({ corners, held, off }: SeenRegion, sheet: Sheet, others: Sheet[]): boolean {
+/**
+ * Whether the region of a sheet is clearly seen to go on beyond the outline that was found of it, and has print there.
+ * @param more how many times as much print stands on it
+ */
+function isWholeOf({ corners, held, off }: SeenRegion, sheet: Sheet, others: Sheet[], more: number): boolean {
   return (
     held > CLEARLY_SEEN &&
-    off < STRAIGHT &&
+    more > MORE_PRINT &&
+    off < (more > MUCH_MORE_PRINT ? NEARLY_STRAIGHT : STRAIGHT) &&
     area(corners) > LARGER * area(sheet.corners) &&
     common(corners, sheet.corners) > ON_WHOLE &&
     others.every((other) => common(corners, other.corners) < OTHER_ON_WHOLE)
