@@ -47,10 +47,14 @@ export class BendSearch {
     this.regions = new RegionSearch(this.placing);
   }
 
-  /** Whether the sides of an outline are clearly straight, and nothing tells of paper beyond them. @param corners in pixels */
-  seemsFlat(corners: Quad): boolean {
+  /**
+   * Whether the sides of an outline are clearly straight, and nothing tells of paper beyond them.
+   * @param corners in pixels
+   * @param isLevel whether its rows of print tell already that it is flat
+   */
+  seemsFlat(corners: Quad, isLevel = false): boolean {
     const large = scaleQuad(corners, this.placing.width / this.picture.width);
-    return sidesWithPaperBeyond(this.placing, large).length === 0 && isStraight(this.placing, large);
+    return sidesWithPaperBeyond(this.placing, large).length === 0 && (isLevel || isStraight(this.placing, large));
   }
 
   /** How many letters and words stand on a part of the picture. @param corners of it, in pixels */

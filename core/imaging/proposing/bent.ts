@@ -35,7 +35,8 @@ type Propose = (corners: Quad, confidence: number) => Sheet;
 export function withBends(picture: Raster, sheets: Sheet[], propose: Propose): Sheet[] {
   const search = new BendSearch(picture);
   const looked = sheets.map((sheet): Looked => {
-    const seemsFlat = sheet.off < SURELY_BENT && search.seemsFlat(sheet.corners);
+    const isLevel = sheet.off > 0 && sheet.off < SURELY_FLAT;
+    const seemsFlat = sheet.off < SURELY_BENT && search.seemsFlat(sheet.corners, isLevel);
     const regions = seemsFlat ? [] : search.regionsAround(sheet.corners);
     const others = sheets.filter((each) => each !== sheet);
     const whole = regions.find((region) =>
@@ -66,6 +67,8 @@ interface Looked {
 
 /** Rows so far off level are of a sheet that isn't flat, though its sides may look straight. */
 const SURELY_BENT = 0.12;
+/** Rows so straight and level are of one that is flat. */
+const SURELY_FLAT = 0.045;
 /** The boundary of a flat sheet's region is nowhere further off its straight sides. */
 const STRAIGHT = 0.01;
 /** Where it has much of the print that was cut off it may have folds. */
