@@ -16,12 +16,12 @@ const [top, bottom] = [0.3, 0.6].map((share): [Point, Point] => [
 ]);
 const SLIP: Quad = [between(...top, 0.25), between(...top, 0.7), between(...bottom, 0.7), between(...bottom, 0.25)];
 
-const found = (corners: Quad): Sheet => ({
+const foundIn = (corners: Quad, [width, height]: [number, number]): Sheet => ({
   corners,
   confidence: 0.9,
   proposal: {
     recipe: {
-      corners: scaleQuad(corners, 1 / SIZE[0], 1 / SIZE[1]),
+      corners: scaleQuad(corners, 1 / width, 1 / height),
       angle: 0,
       look: 'grey',
       paper: [595, 842],
@@ -32,6 +32,7 @@ const found = (corners: Quad): Sheet => ({
   },
   off: 0,
 });
+const found = (corners: Quad) => foundIn(corners, SIZE);
 const isWhole = ({ corners }: Sheet) =>
   [0, 1, 2, 3].some((by) => corners.every((corner, at) => distance(corner, WHOLE[(at + by) % 4]) < 6));
 
@@ -59,16 +60,30 @@ it('a flat sheet stays as it was found', () => {
   expect(withBends(photo([flat]), sheets, found)).toEqual(sheets);
 });
 
-it('a rolled sheet of which no outline was found is found by its print', () => {
-  const proposal = bentRegion(rolled.printedPhoto(), found)!;
-  const corners = [
-    [0, 0],
-    [rolled.WIDTH, 0],
-    [rolled.WIDTH, rolled.HEIGHT],
-    [0, rolled.HEIGHT],
-  ].map((corner) => rolled.seen(corner as Point));
-  scaleQuad(proposal.recipe.corners!, ...rolled.SIZE).forEach((corner, at) =>
-    expect(distance(corner, corners[at])).toBeLessThan(4),
-  );
-  expect(proposal.recipe.bend).toBeDefined();
+describe('a rolled sheet', () => {
+  const photo = rolled.printedPhoto();
+  const onPhoto = (corners: Quad) => foundIn(corners, rolled.SIZE);
+  const partOf = (share: number) =>
+    [
+      [0, 0],
+      [rolled.WIDTH, 0],
+      [rolled.WIDTH, share * rolled.HEIGHT],
+      [0, share * rolled.HEIGHT],
+    ].map((corner) => rolled.seen(corner as Point)) as Quad;
+  const expectWhole = ({ recipe }: Sheet['proposal']) => {
+    scaleQuad(recipe.corners!, ...rolled.SIZE).forEach((corner, at) =>
+      expect(distance(corner, partOf(1)[at])).toBeLessThan(4),
+    );
+    expect(recipe.bend).toBeDefined();
+  };
+
+  it('of which no outline was found is found by its print', () => {
+    expectWhole(bentRegion(photo, onPhoto)!);
+  });
+
+  it('of which the upper part was found goes on where its print does', () => {
+    const [sheet, ...others] = withBends(photo, [onPhoto(partOf(0.5))], onPhoto);
+    expect(others).toHaveLength(0);
+    expectWhole(sheet.proposal);
+  });
 });

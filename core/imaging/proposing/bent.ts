@@ -155,12 +155,14 @@ function bentSheetOf(
     .sort((a, b) => a.cost - b.cost)
     .slice(0, MOST_TRIED);
   let best: { candidate: Candidate; unbent: Unbent; off: number } | undefined;
+  let without: Row[] | undefined;
   for (const candidate of candidates) {
     const unbent = unbend(picture, candidate);
     if (!candidate.isWhole && !isOneSheet(picture, candidate, unbent)) continue;
-    // Beside two pages in place of one there is nothing to compare.
     const isMore = candidate.cost < CLEAR && hasMorePrint(search, candidate.sheet.corners, one.corners);
-    if (!other && !isMore && !speaksFor(unbent.rows, rowsOn(picture, one.proposal), candidate.cost)) continue;
+    // Beside two pages in place of one there is nothing to compare.
+    if (!other && !isMore && !speaksFor(unbent.rows, (without ??= rowsOn(picture, one.proposal)), candidate.cost))
+      continue;
     const off = offLevel(unbent.rows);
     if (!best || off < best.off) best = { candidate, unbent, off };
     if (off < LEVEL) break;
