@@ -24,6 +24,9 @@ export type Answer =
   | { kind: 'seen'; sight: Sight; flat: ImageData | null }
   | { kind: 'signed'; found: TracedSignature | NoSignature };
 
+/** What the worker tells of what it was asked: the answer, or why there is none. */
+export type Told = { number: number; answer: Answer } | { number: number; failed: string };
+
 /** How sure an outline is of which it is shown what it would make, and how large, in pixels. */
 const LIKELY = 0.4;
 const GLIMPSE = 360;
@@ -31,10 +34,16 @@ const GLIMPSE = 360;
 let opened: Raster | undefined;
 
 self.onmessage = ({ data: { number, ask } }: MessageEvent<{ number: number; ask: Ask }>) => {
-  const answer = answerTo(ask);
+  let answer: Answer;
+  try {
+    answer = answerTo(ask);
+  } catch (error) {
+    self.postMessage({ number, failed: error instanceof Error ? error.message : String(error) } satisfies Told);
+    return;
+  }
   const made = answer.kind === 'made' ? [answer.before, answer.after] : answer.kind === 'seen' ? [answer.flat] : [];
   const transfer = made.flatMap((picture) => picture?.data.buffer ?? []);
-  self.postMessage({ number, answer }, { transfer });
+  self.postMessage({ number, answer } satisfies Told, { transfer });
 };
 
 function answerTo(ask: Ask): Answer {

@@ -26,6 +26,8 @@ const BY_HAND = 'Ready: take it.';
 const LOOKED_AT = 1280;
 /** How often it looks while nothing moves, and how often at most the sheet is shown as it will be; in milliseconds. */
 const RESTING_MS = 200;
+/** How long it waits after a frame that could not be looked at. */
+const FAILED_MS = 1000;
 const GLIMPSE_MS = 300;
 const JPEG_QUALITY = 0.93;
 const SETTINGS_KEY = 'crow.camera';
@@ -139,10 +141,17 @@ export function CameraSource({ onTake, taken, onward }: CameraProps) {
         // Making the sheet flat and legible takes longer than finding it.
         const book = latest.current.bound !== null;
         const wanted = !book && !glimpsed.still && began - glimpsed.at >= GLIMPSE_MS;
-        const seen = await worker.ask<'seen'>({ kind: 'look', picture: frame, glimpse: wanted, bound: book }, [
-          frame.data.buffer as ArrayBuffer,
-        ]);
+        const seen = await worker
+          .ask<'seen'>({ kind: 'look', picture: frame, glimpse: wanted, bound: book }, [
+            frame.data.buffer as ArrayBuffer,
+          ])
+          .catch(() => undefined);
         if (over) return;
+        // A frame that can't be looked at is passed over; pages can be taken by hand all the while.
+        if (!seen) {
+          await new Promise((resolve) => setTimeout(resolve, FAILED_MS));
+          continue;
+        }
         setSight(seen.sight);
         const still = last !== undefined && isSame(last, seen.sight);
         last = seen.sight;

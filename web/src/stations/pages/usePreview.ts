@@ -2,6 +2,7 @@ import { useEffect, useRef, useState } from 'react';
 import { Page } from '@crow/contract/pages';
 import { Turn } from '@crow/core/geometry';
 import { Recipe } from '@crow/core/imaging/recipe';
+import { useNotices } from '../../parts/notices';
 import { pictureAddress } from '../../parts/PagePicture';
 import { ImagingWorker, pixelsOf } from '../../workers/imagingWorker';
 
@@ -16,6 +17,7 @@ const RESTING = 1100;
 /** And at the most, when it is looked at closely. */
 const LARGEST = 3000;
 const REST_MS = 140;
+const NOT_SHOWN = 'This browser has no room to show the page as it will be. What you set is kept; less zoom may help.';
 
 /**
  * The page as a recipe makes it, kept up with the recipe by a worker: small and at once while it changes, larger when it
@@ -28,6 +30,7 @@ export function usePreview(
   turn: Turn,
   zoom: number,
 ): { source: HTMLImageElement | undefined; preview: Preview | undefined } {
+  const { tell } = useNotices();
   const [loaded, setLoaded] = useState<{ id: string; image: HTMLImageElement }>();
   const [preview, setPreview] = useState<Preview & { id: string }>();
   const worker = useRef<ImagingWorker>(undefined);
@@ -46,16 +49,20 @@ export function usePreview(
     const image = new Image();
     let gone = false;
     image.src = pictureAddress(page.id, closely ? 'full' : 'screen', 0, '');
-    void image.decode().then(async () => {
+    const open = async () => {
+      await image.decode();
       if (gone) return;
       const picture = pixelsOf(image, image.naturalWidth, image.naturalHeight);
       await worker.current?.ask({ kind: 'open', picture }, [picture.data.buffer as ArrayBuffer]);
       if (!gone) setLoaded({ id: page.id, image });
+    };
+    open().catch(() => {
+      if (!gone) tell({ text: NOT_SHOWN });
     });
     return () => {
       gone = true;
     };
-  }, [page.id, closely]);
+  }, [page.id, closely, tell]);
 
   const source = loaded?.id === page.id ? loaded.image : undefined;
   useEffect(() => {
@@ -63,13 +70,18 @@ export function usePreview(
     const work = async () => {
       if (busy.current) return;
       busy.current = true;
-      while (wanted.current) {
-        const now = wanted.current;
-        wanted.current = undefined;
-        const made = await worker.current!.ask<'made'>({ kind: 'make', ...now });
-        setPreview({ id: page.id, before: made.before, after: made.after });
+      try {
+        while (wanted.current) {
+          const now = wanted.current;
+          wanted.current = undefined;
+          const made = await worker.current!.ask<'made'>({ kind: 'make', ...now });
+          setPreview({ id: page.id, before: made.before, after: made.after });
+        }
+      } catch {
+        tell({ text: NOT_SHOWN });
+      } finally {
+        busy.current = false;
       }
-      busy.current = false;
     };
     wanted.current = { recipe, turn, longSide: MOVING };
     void work();
@@ -78,7 +90,7 @@ export function usePreview(
       void work();
     }, REST_MS);
     return () => clearTimeout(rest);
-  }, [source, recipe, turn, page.id, longSide]);
+  }, [source, recipe, turn, page.id, longSide, tell]);
 
   return { source, preview: preview?.id === page.id ? preview : undefined };
 }

@@ -178,8 +178,12 @@ async function signatureIn(picture: Blob): Promise<Signature | string> {
   const pixels = pixelsOf(image, Math.round(image.width * scale), Math.round(image.height * scale));
   image.close();
   const worker = new ImagingWorker();
-  const { found } = await worker.ask<'signed'>({ kind: 'sign', picture: pixels }, [pixels.data.buffer as ArrayBuffer]);
+  const found = await worker
+    .ask<'signed'>({ kind: 'sign', picture: pixels }, [pixels.data.buffer as ArrayBuffer])
+    .then((answer) => answer.found)
+    .catch(() => undefined);
   worker.end();
+  if (!found) return 'This browser could not look at that picture. A smaller one may do, or draw the signature.';
   if (typeof found === 'string') return NO_SIGNATURE[found];
   const strokes = found.lines.map((line) =>
     line.map(([x, y, width]): Stroke[number] => [
