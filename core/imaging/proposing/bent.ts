@@ -159,11 +159,12 @@ function bentSheetOf(
   for (const candidate of candidates) {
     const unbent = unbend(picture, candidate);
     if (!candidate.isWhole && !isOneSheet(picture, candidate, unbent)) continue;
-    const isMore = candidate.cost < CLEAR && hasMorePrint(search, candidate.sheet.corners, one.corners);
+    const off = offLevel(unbent.rows);
+    // What has more print because it is of two sheets, one on the other, has no level rows.
+    const isMore = candidate.cost < CLEAR && off < LEVEL && hasMorePrint(search, candidate.sheet.corners, one.corners);
     // Beside two pages in place of one there is nothing to compare.
     if (!other && !isMore && !speaksFor(unbent.rows, (without ??= rowsOn(picture, one.proposal)), candidate.cost))
       continue;
-    const off = offLevel(unbent.rows);
     if (!best || off < best.off) best = { candidate, unbent, off };
     if (off < LEVEL) break;
   }
@@ -263,7 +264,8 @@ function speaksFor(rows: Row[], without: Row[], cost: number): boolean {
   if (share > MUCH_MORE_PRINT && own - others > MORE_LETTERS) return true;
   if (cost > DOUBTFUL || share < (cost < CLEAR ? LESS_PRINT_IF_CLEAR : LESS_PRINT)) return false;
   const [off, offWithout] = [offLevel(rows), offLevel(without)];
-  return cost < CLEAR ? share > MORE_PRINT || off <= offWithout : off < MORE_LEVEL * offWithout;
+  if (cost > CLEAR) return off < MORE_LEVEL * offWithout;
+  return off <= offWithout || (share > MORE_PRINT && off < LEVEL);
 }
 const lettersIn = (rows: Row[]) => rows.reduce((sum, { feet }) => sum + feet.length, 0);
 
