@@ -1,6 +1,6 @@
 import { Ink } from '../ink';
 import { leastSquares } from './linear';
-import { mayBeBent, textRows } from './rows';
+import { mayBeBent, offLevel, textRows } from './rows';
 
 const [WIDTH, HEIGHT] = [700, 500];
 
@@ -62,3 +62,12 @@ it('fits numbers to what was measured', () => {
 });
 
 it('a sheet without print is not taken for bent', () => expect(mayBeBent([])).toBe(false));
+
+it.each<[string, boolean, (row: number, x: number) => number]>([
+  ['level', true, (row) => 60 + row * 40],
+  ['all a little askew, as print may stand on its sheet', true, (row, x) => 60 + row * 40 + 0.008 * x],
+  ['all clearly aslant', false, (row, x) => 60 + row * 40 + 0.05 * x],
+  ['aslant on one half, as beyond a fold', false, (row, x) => 60 + row * 40 + 0.1 * Math.max(0, x - 350)],
+])('tells how far off level rows are that are %s (little: %s)', (_, isLittle, rowAt) => {
+  expect(offLevel(textRows(inkOf(rowAt, 8))) < 0.12).toBe(isLittle);
+});

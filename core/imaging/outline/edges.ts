@@ -81,7 +81,7 @@ export function findEdges(colours: Opponent): Edges {
   return { width, height, strength: thin, normalX, normalY };
 }
 
-/** How much each pixel changes, and in which direction, across and down. */
+/** How much each pixel changes, and in which direction, across and down: edges before they are thinned. */
 export function changes(colours: Opponent): Edges {
   const { width, height, all } = colours;
   const count = width * height;

@@ -188,28 +188,35 @@ export interface PrintOn {
 
 const GOOD_PART = 0.25;
 
-/** Counts the marks on a convex quad, given clockwise, and the rows and groups that its sides cut. */
-export function printOn({ marks, neighbour, group }: Print, quad: Quad): PrintOn {
-  const inside = marks.map(({ left, right, top, bottom }) => isInside(quad, (left + right) / 2, (top + bottom) / 2));
-  const [on, all] = [new Map<number, number>(), new Map<number, number>()];
-  group.forEach((number, each) => {
-    all.set(number, (all.get(number) ?? 0) + 1);
-    if (inside[each]) on.set(number, (on.get(number) ?? 0) + 1);
+/** Whether the middle of a mark is in a convex quad, clockwise. */
+export const isOn = (quad: Quad, { left, right, top, bottom }: Component) =>
+  isInside(quad, (left + right) / 2, (top + bottom) / 2);
+
+/** The groups of which a good part stands on a convex quad, clockwise. */
+export function groupsOn({ marks, group }: Print, quad: Quad): Set<number> {
+  const [all, on] = [new Map<number, number>(), new Map<number, number>()];
+  const count = (groups: Map<number, number>, number: number) => groups.set(number, (groups.get(number) ?? 0) + 1);
+  marks.forEach((mark, at) => {
+    count(all, group[at]);
+    if (isOn(quad, mark)) count(on, group[at]);
   });
-  let beside = 0;
-  for (const [number, count] of on) {
-    const whole = all.get(number)!;
-    if (count >= GOOD_PART * whole) beside += whole - count;
-  }
+  return new Set([...on.keys()].filter((number) => on.get(number)! >= GOOD_PART * all.get(number)!));
+}
+
+/** Counts the marks on a convex quad, given clockwise, and the rows and groups that its sides cut. */
+export function printOn(print: Print, quad: Quad): PrintOn {
+  const { marks, neighbour, group } = print;
+  const inside = marks.map((mark) => isOn(quad, mark));
+  const groups = groupsOn(print, quad);
   return {
     marks: inside.filter(Boolean).length,
     cut: inside.filter((within, each) => neighbour[each] >= 0 && within !== inside[neighbour[each]]).length,
-    beside,
+    beside: inside.filter((within, each) => !within && groups.has(group[each])).length,
   };
 }
 
 /** Whether a place is in a convex quad, clockwise. */
-export function isInside(quad: Quad, x: number, y: number): boolean {
+function isInside(quad: Quad, x: number, y: number): boolean {
   return quad.every(([ax, ay], side) => {
     const [bx, by] = quad[(side + 1) % 4];
     return (bx - ax) * (y - ay) - (by - ay) * (x - ax) >= 0;

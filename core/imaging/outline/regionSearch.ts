@@ -1,8 +1,8 @@
 import { overlap, Point, Quad, scaleQuad } from '../quad';
 import { Raster, shrink } from '../raster';
-import { opponentColours } from './edges';
-import { findPrint, isInside, Print } from './print';
 import { boundaryOf, largestQuad, offStraight } from './boundary';
+import { opponentColours } from './edges';
+import { findPrint, groupsOn, isOn, Print } from './print';
 import { SheetRegions } from './sheetRegion';
 
 /** Size (longer side, pixels) at which the regions of sheets are sought. */
@@ -14,9 +14,6 @@ const LEAST_SHARE = 0.04;
 const MOST_SHARE = 0.97;
 /** Print that is known to stand on one sheet is so many marks. */
 const LEAST_MARKS = 6;
-
-/** Of print that stands together so much is on a part of a sheet when all of it belongs to that sheet. */
-const GOOD_PART = 0.25;
 
 /** The region of a sheet. */
 export interface FoundRegion {
@@ -84,17 +81,3 @@ export class RegionSearch {
     };
   }
 }
-
-/** The groups of print that stand on a part of a picture, a good part of each. */
-function groupsOn({ marks, group }: Print, on: Quad): Set<number> {
-  const [all, inside] = [new Map<number, number>(), new Map<number, number>()];
-  marks.forEach((mark, at) => {
-    const count = (groups: Map<number, number>) => groups.set(group[at], (groups.get(group[at]) ?? 0) + 1);
-    count(all);
-    if (isOn(on, mark)) count(inside);
-  });
-  return new Set([...inside.keys()].filter((each) => inside.get(each)! >= GOOD_PART * all.get(each)!));
-}
-
-const isOn = (quad: Quad, { left, right, top, bottom }: Print['marks'][number]) =>
-  isInside(quad, (left + right) / 2, (top + bottom) / 2);

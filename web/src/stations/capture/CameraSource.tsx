@@ -45,7 +45,9 @@ function readSettings(): Settings {
   const usual: Settings = { camera: '', byItself: true, bound: null, key: '' };
   try {
     const kept = JSON.parse(localStorage.getItem(SETTINGS_KEY) ?? '{}') as Partial<Settings>;
-    return { ...usual, ...kept, bound: BINDINGS.find((binding) => binding === kept.bound) ?? null };
+    // Before there was a choice, a bound book was kept as "true".
+    const bound = (kept.bound as unknown) === true ? 'left' : kept.bound;
+    return { ...usual, ...kept, bound: BINDINGS.find((binding) => binding === bound) ?? null };
   } catch {
     return usual;
   }
