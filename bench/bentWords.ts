@@ -12,6 +12,7 @@ import { Bend, BENDS, makeBent } from '@crow/demo/bentScenes';
 import { encodePhoto, rasterise, rgbRaster } from '@crow/demo/capture';
 import { BATCH, FILED, WAITING } from '@crow/demo/papers';
 import { renderView } from '@crow/demo/view';
+import { asTaken } from './asTaken';
 import { recallOf, wordsOf } from './words';
 
 /**
@@ -31,18 +32,19 @@ for (let number = 0; number < Number(count); number++) {
   const pdf = await paper.draw();
   const picture = await rgbRaster((await rasterise(pdf, 1, PAPER_DPI))[0]);
   const sheet = { picture, width: (picture.width / PAPER_DPI) * 25.4, height: (picture.height / PAPER_DPI) * 25.4 };
-  const photo = renderView(makeBent(seed, bend, sheet, Number(longSide)));
+  const taken = join(folder, `${seed}-${bend}-alone.jpg`);
+  const { photo, seen } = await asTaken(renderView(makeBent(seed, bend, sheet, Number(longSide))), taken);
   const path = join(folder, `${seed}-${bend}.pdf`);
   writeFileSync(path, pdf);
   const truth = wordsOf(execFileSync('pdftotext', ['-l', '1', path, '-'], { encoding: 'utf8' }));
   const began = performance.now();
-  const [proposal] = proposeRecipes(photo);
+  const [proposal] = proposeRecipes(seen);
   const bent = Boolean(proposal.recipe.bend);
   const page = quarterTurned(makePage(photo, proposal.recipe), proposal.turn);
   const milliseconds = performance.now() - began;
   const made = recallOf(truth, await read(page, 'page'));
-  const asFlat = bent ? recallOf(truth, await read(makePage(photo, flatRecipe(photo)), 'flat')) : made;
-  const row = [recallOf(truth, await read(photo, 'alone')), asFlat, made];
+  const asFlat = bent ? recallOf(truth, await read(makePage(photo, flatRecipe(seen)), 'flat')) : made;
+  const row = [recallOf(truth, wordsIn(taken)), asFlat, made];
   (totals[bend] ??= []).push(row);
   console.error(
     seed,
@@ -56,6 +58,10 @@ for (let number = 0; number < Number(count); number++) {
   async function read(picture: Raster, what: string): Promise<string[]> {
     const file = join(folder, `${seed}-${bend}-${what}.jpg`);
     writeFileSync(file, await encodePhoto(picture));
+    return wordsIn(file);
+  }
+
+  function wordsIn(file: string): string[] {
     const text = execFileSync('tesseract', [file, 'stdout', '-l', 'eng+deu+fra', '--dpi', '200'], {
       encoding: 'utf8',
       stdio: ['ignore', 'pipe', 'ignore'],

@@ -13,6 +13,7 @@ import { BATCH, FILED, WAITING } from '@crow/demo/papers';
 import { seededRandom } from '@crow/demo/random';
 import { makeScene, Stock } from '@crow/demo/scenes';
 import { LaidSheet, outlineOf, renderView, View } from '@crow/demo/view';
+import { asTaken } from './asTaken';
 import { recallOf, wordsOf } from './words';
 
 /**
@@ -48,14 +49,15 @@ for (let number = 0; number < Number(count); number++) {
   seed++;
   const changed = { vary: worse, edge: runningOut, dim: inTheDark }[how ?? ''];
   const view = changed ? changed(scene.view, number) : scene.view;
-  const photo = renderView(view);
+  const taken = join(folder, `${seed - 1}-alone.jpg`);
+  const { photo, seen } = await asTaken(renderView(view), taken);
   // The sheet that is meant, of those that lie there.
   const meant = outlineOf(view.sheets[view.sheets.length - 1], view);
   const path = join(folder, `${number}.pdf`);
   writeFileSync(path, pdf);
   const truth = wordsInPicture(path, view);
   const began = performance.now();
-  const { recipe, turn } = proposeRecipes(photo)
+  const { recipe, turn } = proposeRecipes(seen)
     .map((proposal) => ({ ...proposal, on: overlap(pageQuad(proposal.recipe, photo.width, photo.height), meant) }))
     .sort((a, b) => b.on - a.on)[0];
   if (recipe.bend) bentOnes++;
@@ -64,7 +66,7 @@ for (let number = 0; number < Number(count); number++) {
   const milliseconds = performance.now() - began;
   rows.push({
     // Reading takes long; of photos of all qualities only the pages count.
-    alone: vary ? NaN : recallOf(truth, await read(photo, `${seed - 1}-alone`)),
+    alone: vary ? NaN : recallOf(truth, wordsIn(taken)),
     clean: recallOf(truth, await read(page, `${seed - 1}-page`)),
     legibility: judgeLegibility(flat).score,
     milliseconds,
@@ -108,6 +110,10 @@ function wordsInPicture(pdf: string, view: View): string[] {
 async function read(picture: Raster, name: string): Promise<string[]> {
   const path = join(folder, `${name}.jpg`);
   writeFileSync(path, await encodePhoto(picture));
+  return wordsIn(path);
+}
+
+function wordsIn(path: string): string[] {
   const languages = ['-l', 'eng+deu+fra', '--dpi', '200'];
   const text = execFileSync('tesseract', [path, 'stdout', ...languages], {
     encoding: 'utf8',

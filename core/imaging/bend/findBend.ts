@@ -8,7 +8,7 @@ import { USUAL_FOCAL, warp, warpBy } from '../straighten';
 import { Bend, bendOver, isBend } from './bend';
 import { cameraOver } from './cylinder';
 import { fitCylinder, Shape } from './fitCylinder';
-import { Row, textRows } from './rows';
+import { printedRules, Row, textRows } from './rows';
 
 /** A sheet that isn't flat: its corners in the picture, what lies between them, and its shape. */
 export interface BentSheet {
@@ -43,8 +43,10 @@ const SAME_PLACE = 0.5;
  */
 export function findBend(picture: Raster, corners: Quad, aspect: number): BentSheet | undefined {
   const plane = planeOver(picture, corners, aspect);
-  const rows = textRows(lettersOnly(roughInk(plane.seen))).filter((row) => isOn(plane.sheet, row));
-  if (!enough(rows)) return undefined;
+  const ink = roughInk(plane.seen);
+  const print = textRows(lettersOnly(ink)).filter((row) => isOn(plane.sheet, row));
+  if (!enough(print)) return undefined;
+  const rows = [...print, ...printedRules(ink).filter((row) => isOn(plane.sheet, row))];
   const shape = bentShape(rows, plane);
   const flat = shape && flattened(picture, plane, shape);
   if (!flat) return undefined;

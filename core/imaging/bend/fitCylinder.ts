@@ -27,6 +27,8 @@ const MOST_ROWS = 140;
 const STEPS = 30;
 /** From here on, in heights of letters, a foot further off weighs less. */
 const SLACK = 0.12;
+/** Nothing hangs below a printed rule. */
+const SLACK_OF_RULE = 1;
 /** How unlikely it is that a sheet is bent, tilted, or the camera elsewhere, beside rows that aren't level. */
 const STIFF = 0.02;
 const ANCHORED = { tilt: 0.08, turn: 0.02, foot: 0.3, axis: 0.02, rise: 0.002 };
@@ -79,7 +81,8 @@ export function fitCylinder(
     });
     samples.forEach(({ row }, index) => {
       const off = (out[index] - sums[row] / counts[row]) / rows[row].height;
-      out[index] = Math.abs(off) <= SLACK ? off : Math.sign(off) * Math.sqrt(2 * SLACK * Math.abs(off) - SLACK ** 2);
+      const slack = rows[row].isRule ? SLACK_OF_RULE : SLACK;
+      out[index] = Math.abs(off) <= slack ? off : Math.sign(off) * Math.sqrt(2 * slack * Math.abs(off) - slack ** 2);
     });
     let at = samples.length;
     const share = Math.sqrt(samples.length / 400);

@@ -1,6 +1,6 @@
 import { Ink } from '../ink';
 import { leastSquares } from './linear';
-import { mayBeBent, offLevel, textRows } from './rows';
+import { mayBeBent, offLevel, printedRules, textRows } from './rows';
 
 const [WIDTH, HEIGHT] = [700, 500];
 
@@ -70,4 +70,29 @@ it.each<[string, boolean, (row: number, x: number) => number]>([
   ['aslant on one half, as beyond a fold', false, (row, x) => 60 + row * 40 + 0.1 * Math.max(0, x - 350)],
 ])('tells how far off level rows are that are %s (little: %s)', (_, isLittle, rowAt) => {
   expect(offLevel(textRows(inkOf(rowAt, 8))) < 0.12).toBe(isLittle);
+});
+
+describe('printed rules', () => {
+  const rowAt = (row: number) => 60 + 60 * row;
+  /** A sheet folded at the middle, with a rule two pixels thick below the second row. */
+  const broken = (x: number) => 150 + 0.04 * Math.abs(x - 350);
+  const withRule = (from = 60, to = 640, thickness = 2) => {
+    const ink = inkOf(rowAt, 6);
+    for (let x = from; x < to; x++)
+      for (let y = 0; y < thickness; y++) ink.data[(Math.round(broken(x)) + y) * WIDTH + x] = 1;
+    return ink;
+  };
+
+  it('are followed over a fold, where rows of letters end', () => {
+    const [rule, ...others] = printedRules(withRule());
+    expect(others).toEqual([]);
+    expect(rule.feet[rule.feet.length - 1][0] - rule.feet[0][0]).toBeGreaterThan(550);
+    for (const [x, y] of rule.feet) expect(Math.abs(y - broken(x))).toBeLessThan(2);
+  });
+
+  it.each<[string, Ink]>([
+    ['letters', inkOf(rowAt, 6)],
+    ['a short stroke', withRule(300, 380)],
+    ['a bar as thick as letters', withRule(60, 640, 14)],
+  ])('are not seen in %s', (_, ink) => expect(printedRules(ink)).toEqual([]));
 });

@@ -1,4 +1,4 @@
-import { Component, inkPieces, letterHeight } from '../components';
+import { Component, connectedComponents, inkPieces, letterHeight } from '../components';
 import { Ink } from '../ink';
 import { Point } from '../quad';
 import { leastSquares } from './linear';
@@ -9,6 +9,8 @@ export interface Row {
   feet: Point[];
   /** The height that its small letters have, in pixels. */
   height: number;
+  /** Whether it is a printed rule. */
+  isRule?: boolean;
 }
 
 /** Sizes of letters and distances between them, in heights of small letters. */
@@ -39,6 +41,51 @@ export function textRows(ink: Ink): Row[] {
     if (row) rows.push(row);
   }
   return rows;
+}
+
+/** How long a printed rule is at least, how thick it and its slope are at most, in heights of small letters, and on how much of its length. */
+const RULE = { least: 12, thickest: 0.5, steepest: 0.5, clear: 0.85 };
+/** A rule so many pixels thick is none too thick, however small letters are. */
+const THIN = 3;
+
+/**
+ * Printed rules, as rows of print: they are straight and level on a sheet, and go on where there are no letters, over folds, too.
+ * @param ink of a page that stands more or less upright, rules and letters
+ */
+export function printedRules(ink: Ink): Row[] {
+  const { components, labels } = connectedComponents(ink);
+  const height = letterHeight(components);
+  if (height === 0) return [];
+  const thickest = Math.max(THIN, RULE.thickest * height);
+  const rules: Row[] = [];
+  components.forEach(({ left, right, top, bottom, pixels }, index) => {
+    const length = right - left + 1;
+    if (length < RULE.least * height || bottom - top > RULE.steepest * length || pixels > thickest * length) return;
+    const feet: Point[] = [];
+    let clear = 0;
+    for (let x = left; x <= right; x++) {
+      const [first, last] = reachIn(labels, ink.width, index + 1, x, [top, bottom]);
+      if (last - first >= thickest) continue;
+      clear++;
+      if ((x - left) % Math.ceil(height) === 0) feet.push([x, (first + last) / 2]);
+    }
+    if (clear >= RULE.clear * length) rules.push({ feet, height, isRule: true });
+  });
+  return rules;
+}
+
+/** The first and the last pixel of a piece of ink in a column. */
+function reachIn(
+  labels: Int32Array,
+  width: number,
+  piece: number,
+  x: number,
+  [top, bottom]: [number, number],
+): [number, number] {
+  let [first, last] = [top, bottom];
+  while (first < bottom && labels[first * width + x] !== piece) first++;
+  while (last > first && labels[last * width + x] !== piece) last--;
+  return [first, last];
 }
 
 function chainsOf(letters: Component[], height: number): Component[][] {

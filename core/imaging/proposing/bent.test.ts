@@ -1,5 +1,6 @@
 import { LEFT, photo, RIGHT, SIZE } from '../bend/testing/foldedPaper';
-import { distance, overlap, Point, Quad, scaleQuad } from '../quad';
+import { distance, overlap, Point, Quad, scaleQuad, wholeQuad } from '../quad';
+import { bendOver } from '../bend/bend';
 import * as rolled from '../bend/testing/rolledPaper';
 import { bentRegion, Sheet, withBends } from './bent';
 
@@ -79,6 +80,23 @@ describe('a rolled sheet', () => {
 
   it('of which no outline was found is found by its print', () => {
     expectWhole(bentRegion(photo, onPhoto)!);
+  });
+
+  it('that was bent by its rows of print is bent by its sides where these are clear', () => {
+    // Its rows are as level as can be, and some of the table is taken for the sheet.
+    const beside = ([x, y]: Point) => rolled.seen([(1.05 * x - 0.05) * rolled.WIDTH, y * rolled.HEIGHT]);
+    const more = wholeQuad(1, 1).map(beside) as Quad;
+    const byRows = (corners: Quad): Sheet => {
+      const sheet = onPhoto(corners);
+      const bend = bendOver(more, beside);
+      const recipe = {
+        ...sheet.proposal.recipe,
+        corners: scaleQuad(more, 1 / rolled.SIZE[0], 1 / rolled.SIZE[1]),
+        bend,
+      };
+      return { ...sheet, proposal: { ...sheet.proposal, recipe } };
+    };
+    expectWhole(bentRegion(photo, byRows)!);
   });
 
   it('of which the upper part was found goes on where its print does', () => {

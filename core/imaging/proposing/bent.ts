@@ -36,7 +36,8 @@ export function withBends(picture: Raster, sheets: Sheet[], propose: Propose): S
   const search = new BendSearch(picture);
   const looked = sheets.map((sheet): Looked => {
     const isLevel = sheet.off > 0 && sheet.off < SURELY_FLAT;
-    const seemsFlat = sheet.off < SURELY_BENT && search.seemsFlat(sheet.corners, isLevel);
+    const isKnownBent = Boolean(sheet.proposal.recipe.bend) || sheet.off >= SURELY_BENT;
+    const seemsFlat = !isKnownBent && search.seemsFlat(sheet.corners, isLevel);
     const regions = seemsFlat ? [] : search.regionsAround(sheet.corners);
     const others = sheets.filter((each) => each !== sheet);
     const whole = regions.find((region) =>
@@ -71,12 +72,15 @@ const SURELY_BENT = 0.12;
 const SURELY_FLAT = 0.045;
 /** The boundary of a flat sheet's region is nowhere further off its straight sides. */
 const STRAIGHT = 0.01;
-/** Where it has much of the print that was cut off it may have folds. */
+/** Where it has much of the print that was cut off, or is much larger and seen all around, it may be bent. */
 const NEARLY_STRAIGHT = 0.05;
 /** On so much of the boundary of a sheet's region there is an edge. */
 const CLEARLY_SEEN = 0.85;
+const WHOLLY_SEEN = 0.98;
 /** How much larger than a part of it a whole sheet is, and how much of the part lies on it; no more of another sheet does. */
 const LARGER = 1.12;
+/** Two sheets of one size, one half on the other, make less. */
+const MUCH_LARGER = 1.8;
 const ON_WHOLE = 0.96;
 const OTHER_ON_WHOLE = 0.3;
 
@@ -85,11 +89,13 @@ const OTHER_ON_WHOLE = 0.3;
  * @param more how many times as much print stands on it
  */
 function isWholeOf({ corners, held, off }: SeenRegion, sheet: Sheet, others: Sheet[], more: number): boolean {
+  const larger = area(corners) / area(sheet.corners);
+  const isPlain = more > MUCH_MORE_PRINT || (held > WHOLLY_SEEN && larger > MUCH_LARGER);
   return (
     held > CLEARLY_SEEN &&
     more > MORE_PRINT &&
-    off < (more > MUCH_MORE_PRINT ? NEARLY_STRAIGHT : STRAIGHT) &&
-    area(corners) > LARGER * area(sheet.corners) &&
+    off < (isPlain ? NEARLY_STRAIGHT : STRAIGHT) &&
+    larger > LARGER &&
     common(corners, sheet.corners) > ON_WHOLE &&
     others.every((other) => common(corners, other.corners) < OTHER_ON_WHOLE)
   );
@@ -155,7 +161,7 @@ function bentSheetOf(
     .sort((a, b) => a.cost - b.cost)
     .slice(0, MOST_TRIED);
   let best: { candidate: Candidate; unbent: Unbent; off: number } | undefined;
-  let without: Row[] | undefined;
+  let without: Without | undefined;
   for (const candidate of candidates) {
     const unbent = unbend(picture, candidate);
     if (!candidate.isWhole && !isOneSheet(picture, candidate, unbent)) continue;
@@ -163,8 +169,7 @@ function bentSheetOf(
     // What has more print because it is of two sheets, one on the other, has no level rows.
     const isMore = candidate.cost < CLEAR && off < LEVEL && hasMorePrint(search, candidate.sheet.corners, one.corners);
     // Beside two pages in place of one there is nothing to compare.
-    if (!other && !isMore && !speaksFor(unbent.rows, (without ??= rowsOn(picture, one.proposal)), candidate.cost))
-      continue;
+    if (!other && !isMore && !speaksFor(unbent.rows, (without ??= asFound(picture, one)), candidate.cost)) continue;
     if (!best || off < best.off) best = { candidate, unbent, off };
     if (off < LEVEL) break;
   }
@@ -182,6 +187,8 @@ function bentSheetOf(
 const SAME_SHEET = 0.9;
 /** Rows that are off straight and level by less are as they should be: the likeliest of the bends with such is taken. */
 const LEVEL = 0.1;
+/** Rows that are off by more are not all of one sheet, or it isn't made flat. */
+const UNLEVEL = 0.25;
 
 /** Whether a sheet is clearly smaller than what was found: a rule below a letterhead may have been taken for its side. */
 const leavesOut = ({ corners }: BentSheet, found: Pieces) =>
@@ -252,20 +259,32 @@ function isOneSheet(picture: Raster, { pieces, sheet }: Candidate, { rows, offFo
   return isUsual(sheet.aspect) && !pieces.some((piece) => isUsual(trueAspect(piece, picture.width, picture.height)));
 }
 
+/** The rows on a page made without a bend that may be, and whether it was bent by these very rows, which are level then as a matter of course. */
+interface Without {
+  rows: Row[];
+  byRows: boolean;
+}
+
+const asFound = (picture: Raster, { proposal }: Sheet): Without => ({
+  rows: rowsOn(picture, proposal),
+  byRows: proposal.recipe.bend !== undefined,
+});
+
 /**
  * Whether the rows on a page speak for a bend, beside those on a page made without it: they are straighter and more level, or not much less where the sides tell
  * clearly of it. A page that has lost print is none; one that had cut print off says nothing.
  * @param cost of the bend
  */
-function speaksFor(rows: Row[], without: Row[], cost: number): boolean {
-  const [own, others] = [lettersIn(rows), lettersIn(without)];
+function speaksFor(rows: Row[], without: Without, cost: number): boolean {
+  const [own, others] = [lettersIn(rows), lettersIn(without.rows)];
   // Without any print there is none to be lost.
   const share = own === others ? 1 : own / others;
-  if (share > MUCH_MORE_PRINT && own - others > MORE_LETTERS) return true;
+  const [off, offWithout] = [offLevel(rows), offLevel(without.rows)];
+  // Beside level rows, those of another sheet on which this one lies are none.
+  if (share > MUCH_MORE_PRINT && own - others > MORE_LETTERS) return off < Math.max(UNLEVEL, offWithout);
   if (cost > DOUBTFUL || share < (cost < CLEAR ? LESS_PRINT_IF_CLEAR : LESS_PRINT)) return false;
-  const [off, offWithout] = [offLevel(rows), offLevel(without)];
   if (cost > CLEAR) return off < MORE_LEVEL * offWithout;
-  return off <= offWithout || (share > MORE_PRINT && off < LEVEL);
+  return off <= offWithout || ((share > MORE_PRINT || without.byRows) && off < LEVEL);
 }
 const lettersIn = (rows: Row[]) => rows.reduce((sum, { feet }) => sum + feet.length, 0);
 

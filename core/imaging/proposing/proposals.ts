@@ -23,6 +23,8 @@ const MOST_SKEW_OF_SHEET = 3;
 /** Skew is only put right when it stands out so clearly, and from so many degrees on. */
 const CLEAR = 1.25;
 const LEAST_SKEW = 0.12;
+/** Rows so far off level tell of a bend, too: at a fold one ends and another begins. */
+const FAR_OFF_LEVEL = 0.5;
 /** Below this the whole picture is taken instead of an outline. */
 export const LEAST_CONFIDENCE = 0.5;
 
@@ -83,8 +85,10 @@ function proposePage(
   const turn = sure ? direction.turn : 0;
   const sideways = turn % 180 !== 0;
   const across = sideways ? turnedInk(letters) : letters;
-  const rows = corners && !scanned ? textRows(across) : [];
-  const bent = corners && mayBeBent(rows) && findBend(picture, uprightQuad(corners, turn), uprightAspect(paper, turn));
+  const rows = scanned ? [] : textRows(across);
+  const off = offLevel(rows, (most * Math.PI) / 180);
+  const isBent = mayBeBent(rows) || off > FAR_OFF_LEVEL;
+  const bent = isBent && findBend(picture, uprightQuad(quad, turn), uprightAspect(paper, turn));
   if (bent) return { proposal: { ...bentProposal(picture, bent), confidence }, letters, off: 0 };
   const skew = textSkew(across, most);
   const angle = skew.clarity > CLEAR && Math.abs(skew.degrees) >= LEAST_SKEW ? -skew.degrees : 0;
@@ -96,7 +100,7 @@ function proposePage(
     paper,
     marks: [],
   };
-  return { proposal: { recipe, turn, confidence }, letters, off: offLevel(rows, (most * Math.PI) / 180) };
+  return { proposal: { recipe, turn, confidence }, letters, off };
 }
 
 /**

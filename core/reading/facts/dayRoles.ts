@@ -196,6 +196,9 @@ const NET_DAYS =
 /** (Folded.) */
 const WAS_DUE = /\b(?:was|were|fell|had been) (?:due|payable)|\b(?:war|waren) fallig|\betait (?:due|exigible|payable)/;
 
+/** “If it is paid by 2 November the charge is reduced”: what holds only then (folded). */
+const ONLY_IF = /(?:^|[.;:] )(?:if|provided|wenn|falls|sofern|bei|si|en cas)\b[^.;]*$/u;
+
 function ofPayment(saying: Saying): DayLabel | undefined {
   const { terms, kind, whole } = saying;
   // A parcel is collected, and nothing of it is to be paid.
@@ -216,7 +219,9 @@ function ofPayment(saying: Saying): DayLabel | undefined {
   const isBetween = [until ? undefined : first(saying, 'ends'), first(saying, 'event')].some(
     (other) => other && other.away < pay.away,
   );
-  return isBetween ? undefined : label('due', pay, !until && !terms[0].parts.includes('pay') && pay.away > 14);
+  return isBetween
+    ? undefined
+    : label('due', pay, ONLY_IF.test(whole) || (!until && !terms[0].parts.includes('pay') && pay.away > 14));
 }
 
 function ofAnEnd(saying: Saying): DayLabel | undefined {

@@ -175,6 +175,7 @@ export const PAYMENT = any(
   'paid(?: by card)?',
   'bankomat(?:karte|kasse)?|maestro|debit',
   'tendered',
+  'received|erhalten|recu',
   'deposit',
   '(?:bar|karte|ec-?karte|girocard|kartenzahlung|kreditkarte)(?: gegeben)?',
   'gegeben',

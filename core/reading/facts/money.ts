@@ -67,6 +67,8 @@ export function amountsIn(row: Row, loose = false): Amount[] {
   for (const [at, { words, text: whole }] of row.cells.entries()) {
     // “03.11.” before what was booked is a day, and so is the one beside it.
     if (at < FIRST_CELLS && row.cells.length > 1 && /^(?:[0-2]\d|3[01])\.(?:0\d|1[0-2])\.$/.test(whole)) continue;
+    // A sign may stand apart before the only amount of its cell.
+    const isLess = words.length > 1 && /^[-–−]$/.test(words[0].text);
     for (let from = 0; from < words.length; from++) {
       // The longest first: 6 059,52 is one amount.
       for (let to = Math.min(words.length, from + 4); to > from; to--) {
@@ -81,7 +83,8 @@ export function amountsIn(row: Row, loose = false): Amount[] {
           .replace(/^[%\p{L}]{0,12}:(?=[£€$]?\d)/u, '');
         const read = /\d/.test(text) && (to - from === 1 || isGrouped(group)) ? readAmount(text) : undefined;
         if (!read || (!read.exact && !loose) || isOtherNumber(words, from, to)) continue;
-        found.push({ ...read, words: group, row });
+        const isOff = isLess && from === 1 && to === words.length && read.cents > 0;
+        found.push({ ...read, cents: isOff ? -read.cents : read.cents, words: group, row });
         from = to - 1;
         break;
       }

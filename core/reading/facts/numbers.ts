@@ -100,6 +100,8 @@ export function findNumbers(rows: readonly Row[], kind: Kind | undefined): Numbe
       if (label.bill && isAbout(kind)) keep('reference', score, sure, words, row, label);
       else if (label.role === 'yours' && label.said) keep('reference', score - 1, sure, words, row, label);
       if (label.role === 'plain') keep('number', score - 1.6, 0.86, words, row, label);
+      // The heads of a table are no labels of each other.
+      if (row.cells.length >= TABLE && label.role === 'unknown') return;
       if (label.role === 'unknown' && value.length >= LEAST_UNKNOWN && !/^\d+[.,]\d+\D*$/.test(value))
         keep('number', score - 1.6, 0.55, words, row, label);
     });
@@ -135,6 +137,9 @@ function isYears(value: string): boolean {
   return years !== null && (Number(years[1]) + 1) % 100 === Number(years[2]);
 }
 
+/** So many cells are a row of a table. */
+const TABLE = 4;
+
 /** The rows of a statement name other papers. */
 const isBooking = (row: Row, kind: Kind | undefined) =>
   kind === 'statement' && row.cells.length > 2 && amountsIn(row).length > 0;
@@ -152,6 +157,9 @@ function namesAnotherKind(word: string, kind: Kind | undefined): boolean {
   return named.length > 0 && named.every((each) => each !== kind && CITED.includes(each));
 }
 
+/** Words for what insures something: their number is no other than the policy's (folded). */
+const OF_INSURANCE = /polic|poli[sz]|versicher|assur|segur|assicur|verzeker/;
+
 /** How much a label speaks for the number of the paper itself; 0 where it is of something else. */
 function isOwn({ role, bill, said, own }: Named, kind: Kind | undefined): number {
   if (kind && own && role === 'document' && kindWords[kind].named.test(own)) return said ? 1.15 : 0.75;
@@ -160,7 +168,7 @@ function isOwn({ role, bill, said, own }: Named, kind: Kind | undefined): number
   if (role === 'document' && own && namesAnotherKind(own, kind)) return said ? OTHERS : 0;
   if (role === 'document') return bill || said ? 1 : 0.6;
   if (role === 'order') return kind === 'order' ? 1.2 : 0;
-  if (role === 'policy') return kind === 'contract' ? 0.8 : 0;
+  if (role === 'policy') return kind === 'contract' && !(own && OF_INSURANCE.test(own)) ? 0.8 : 0;
   if (role === 'delivery') return kind === 'delivery note' ? 1.2 : 0;
   return 0;
 }

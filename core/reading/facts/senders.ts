@@ -258,7 +258,8 @@ function partyOf(rows: readonly Row[]): Fact | undefined {
 function firmInText(rows: readonly Row[]): Fact | null {
   for (const { words } of rows.slice(0, TOLD_EARLY)) {
     const form = words.findIndex(
-      ({ text }, at) => at > 0 && COMPANY.exec(text)?.index === 0 && /^(?:\p{Lu}|e\.|gGmbH)/u.test(text),
+      ({ text }, at) =>
+        at > 0 && (/^e\.?G\b/.test(text) || (COMPANY.exec(text)?.index === 0 && /^(?:\p{Lu}|e\.|gGmbH)/u.test(text))),
     );
     if (form < 0) continue;
     const isCapital = (at: number) => /^\p{Lu}/u.test(words[at]?.text ?? '') && !/[,;:.]$/.test(words[at].text);

@@ -5,11 +5,23 @@ import { Amount, amountsIn } from './money';
 import { moneyFact, NO_SUMS, Sums } from './namedSums';
 import { Row } from './rows';
 
+/** What heads a column of sums of the year so far (folded). */
+const SO_FAR =
+  /\b(?:year[- ]to[- ]date|to date|ytd|y\.t\.d|cumul\p{L}*|kumul\p{L}*|jahressumme\p{L}*|aufgelaufen\p{L}*)\b/u;
+
 /** What a payslip pays out. */
 export function payout(rows: readonly Row[]): Sums {
   const row = rows.findLast(({ folded, ...each }) => PAYOUT.test(folded) && amountsIn({ folded, ...each }).length > 0);
-  const amount = row && amountsIn(row).at(-1);
-  return { ...NO_SUMS, total: amount ? moneyFact(amount, amount.cents, PAYOUT.exec(row.folded)![0], 0.93) : null };
+  const amounts = row ? amountsIn(row) : [];
+  // Beside what is paid now stands what was paid in the year so far, which is no less.
+  const isAddedUp = amounts.length > 1 && rows.some(({ folded }) => SO_FAR.test(folded));
+  const amount = isAddedUp
+    ? amounts.reduce((least, each) => (each.cents < least.cents ? each : least))
+    : amounts.at(-1);
+  return {
+    ...NO_SUMS,
+    total: row && amount ? moneyFact(amount, amount.cents, PAYOUT.exec(row.folded)![0], 0.93) : null,
+  };
 }
 
 /** What a statement asks for, where it does. */

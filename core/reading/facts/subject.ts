@@ -50,6 +50,8 @@ function isSubject({ text, folded, words, cells }: Row): boolean {
     cells.length === 1 &&
     words.length <= MOST_WORDS &&
     /\p{L}{3,}/u.test(text) &&
+    // The first line of the letter itself may begin with a small letter, as it does in German.
+    !/^\p{Ll}/u.test(text) &&
     !/[,;]$|[.!?]\s|\.$/.test(text) &&
     !REFERENCE.test(folded) &&
     datesInLine(words).every((date) => date.words.length < words.length - 2)

@@ -6,7 +6,7 @@ import { Fact, Kind } from './fact';
 import { kindTraits } from './kindList';
 import { labelOf } from './labelled';
 import { DEPOSIT, EXTRA, NET, PAYMENT, TAX, TO_PAY, TOTAL } from './labels';
-import { Amount, amountsIn } from './money';
+import { Amount, amountsIn, currencyIn } from './money';
 import { Named, Sums } from './namedSums';
 import { putBackPoints, putBackPointsOfRates } from './repair';
 import { fold, foldMisread, Row } from './rows';
@@ -243,7 +243,7 @@ function addMade(named: Record<SumName, Named[]>, column: readonly ColumnSum[], 
 
 /** What is paid again and again is no total. */
 const EACH_TIME =
-  /\b(?:monthly|a month|per month|each month|quarterly|a day|per (?:day|night|person|head|hour)|(?:je|pro) \p{L}+|par (?:jour|personne|nuit)|instal?ments?|monatlich|im monat|je monat|rate von|mensuel\w*|par mois|mensualite|al mes|al mese|per maand)\b/u;
+  /\b(?:monthly|a month|per month|each month|quarterly|a day|per (?:day|night|person|head|hour)|(?:je|pro) \p{L}+|par (?:jour|personne|nuit)|instal?ments?|monatlich\p{L}*|im monat|je monat|rate von|mensuel\w*|par mois|mensualite|al mes|al mese|per maand)\b/u;
 
 /** A sum that is paid in parts, which stand below it, each with its day. */
 function paidInParts(rows: readonly Row[]): Named[] {
@@ -258,12 +258,21 @@ function paidInParts(rows: readonly Row[]): Named[] {
   return [];
 }
 
+/** What is left with somebody as a security comes back. */
+const SECURITY = /\b(?:kaution\p{L}*|security deposit|depot de garantie|fianza|cauzione|waarborgsom)\b/u;
+
+/** From one time to another: “10.00 – 16.30”. */
+const CLOCK = /(?<![\d.,])(?:[01]?\d|2[0-3])\.[0-5]\d ?[-–—] ?(?:[01]?\d|2[0-3])\.[0-5]\d(?![\d.,])/;
+
 /** The only sum that a paper names, without saying what it is: a fee in a sentence, a price on a ticket. */
 function onlyAmount(rows: readonly Row[], taxes: readonly Named[]): Named[] {
   const found = rows
-    .filter((row) => !taxes.some(({ amount }) => amount.row === row) && !EACH_TIME.test(row.folded))
+    .filter(
+      (row) =>
+        !taxes.some(({ amount }) => amount.row === row) && !EACH_TIME.test(row.folded) && !SECURITY.test(row.folded),
+    )
     .flatMap((row) => amountsIn(row))
-    .filter(({ cents }) => cents > 0);
+    .filter(({ cents, row, words }) => cents > 0 && !(CLOCK.test(row.text) && !currencyIn(words[0].text)));
   if (found.length === 0 || new Set(found.map(({ cents }) => cents)).size > 1) return [];
   return [{ amount: found[0], label: sayLabel(found[0]), score: 0.3 }];
 }

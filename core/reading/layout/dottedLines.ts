@@ -2,35 +2,53 @@ import { Component } from '../../imaging/components';
 import { Ink } from '../../imaging/ink';
 
 /** Dots and dashes are no taller and no longer than these shares of a small letter's height; some that touch may be longer. */
-const [TALLEST, LONGEST] = [0.4, 1.6];
+const [TALLEST, LONGEST] = [0.6, 2.4];
 /** How far one lies from the next, and how far below or above it, in heights of a small letter. */
-const [WIDEST_GAP, MOST_ASIDE] = [1.1, 0.14];
+const [WIDEST_GAP, MOST_ASIDE] = [1.6, 0.14];
 /** So many in a row, so evenly apart, are a line; full stops are fewer. */
 const LEAST_DOTS = 9;
 const [EVEN, MOST_UNEVEN] = [0.75, 0.4];
 
+/** Those down a page are more: a column of full stops or hyphens stands at the ends of its rows. */
+const LEAST_DOTS_DOWN = 14;
+
 /**
- * Takes lines of dots or dashes out of a page: those under the rows of a table, and those that lead from a word to its figure. Their
- * pieces, which follow each other evenly at one height, would else be read as letters of the line above them.
+ * Takes lines of dots or dashes out of a page: those under the rows of a table, those that lead from a word to its figure, the sides of what
+ * is to be cut out. Their pieces, which follow each other evenly at one height, would else be read as letters of the line above them.
  * @param ink changed in place
  * @param pieces those of the ink
  * @param letter the height of small letters, in pixels
  * @returns the pixels that were part of one
  */
 export function takeOutDots(ink: Ink, pieces: readonly Component[], letter: number): number[] {
-  const small = pieces
-    .filter(({ left, right, top, bottom }) => bottom - top < TALLEST * letter && right - left < LONGEST * letter)
-    .sort((one, other) => one.left - other.left);
   const taken: number[] = [];
-  for (const row of rowsOf(small, letter)) {
-    if (row.length < LEAST_DOTS || !isEven(row)) continue;
+  const take = (row: readonly Component[]) => {
     for (const { left, right, top, bottom } of row)
       for (let y = top; y <= bottom; y++)
         for (let at = y * ink.width + left; at <= y * ink.width + right; at++) if (ink.data[at] !== 0) taken.push(at);
-  }
+  };
+  for (const row of linesOf(pieces, letter, LEAST_DOTS)) take(row);
+  for (const column of linesOf(pieces.map(turned), letter, LEAST_DOTS_DOWN)) take(column.map(turned));
   for (const at of taken) ink.data[at] = 0;
   return taken;
 }
+
+/** Pieces so small and in a row so long and even that they make a line. */
+function linesOf(pieces: readonly Component[], letter: number, least: number): Component[][] {
+  const small = pieces
+    .filter(({ left, right, top, bottom }) => bottom - top < TALLEST * letter && right - left < LONGEST * letter)
+    .sort((one, other) => one.left - other.left);
+  return rowsOf(small, letter).filter((row) => row.length >= least && isEven(row));
+}
+
+/** A piece with across and down exchanged. */
+const turned = ({ left, right, top, bottom, pixels }: Component): Component => ({
+  left: top,
+  right: bottom,
+  top: left,
+  bottom: right,
+  pixels,
+});
 
 /** Pieces that follow each other from the left at one height. */
 function rowsOf(pieces: readonly Component[], letter: number): Component[][] {

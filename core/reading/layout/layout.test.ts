@@ -54,6 +54,20 @@ describe('dotted lines', () => {
   });
 });
 
+describe('the dashed frame of what is to be cut out', () => {
+  it('is taken out on all sides, and hyphens under each other are kept', () => {
+    const page = blank(700, 500);
+    for (let x = 40; x < 660; x += 24) for (const y of [40, 460]) fill(page, [x, y, 14, 5]);
+    for (let y = 52; y < 450; y += 24) for (const x of [40, 649]) fill(page, [x, y, 5, 14]);
+    const list = blank(700, 500);
+    for (let row = 0; row < 16; row++) fill(list, [100, 60 + 24 * row, 8, 2]);
+    const hyphens = inkOf(list);
+    const ink = { ...hyphens, data: inkOf(page).data.map((value, at) => value | hyphens.data[at]) };
+    takeOutDots(ink, inkPieces(ink), 10);
+    expect(ink.data).toEqual(hyphens.data);
+  });
+});
+
 describe('segments', () => {
   it('are two lines where a bar stands beside both, and the bar is in neither', () => {
     const page = blank(900, 1200);
