@@ -12,16 +12,17 @@ import { encodePhoto, rasterise, rgbRaster } from '@crow/demo/capture';
 import { BATCH, FILED, WAITING } from '@crow/demo/papers';
 import { seededRandom } from '@crow/demo/random';
 import { makeScene, Stock } from '@crow/demo/scenes';
-import { LaidSheet, outlineOf, renderView, View } from '@crow/demo/view';
+import { LaidSheet, outlineOf, renderView, Shine, Thing, View } from '@crow/demo/view';
 import { asTaken } from './asTaken';
 import { recallOf, wordsOf } from './words';
 
 /**
  * Words read from photos by the engine alone and after the page was made flat and clear, and how well legibility foretells them:
- * node scripts/bench.mjs photoWords COUNT LONGSIDE FIRSTSEED [vary | edge | dim | usual] [FOLDER for the pictures]
+ * node scripts/bench.mjs photoWords COUNT LONGSIDE FIRSTSEED [vary | edge | dim | glare | sleeve | clips | lamp | usual] [FOLDER for the pictures]
  * With “vary” the photos are of all qualities: taken from far away, blurred, noisy, dark. With “edge” the sheet runs out of the picture on one side,
  * and only words that are wholly in the picture count.
- * With “dim” they are taken in a dark room, by a camera that makes up for it with noise.
+ * With “glare” a lamp is mirrored on them, with “sleeve” they lie in clear film, with “clips” wires and staples hold them, with “lamp” the light is
+ * coloured and a hand and a phone throw shadows; with “dim” they are taken in a dark room, by a camera that makes up for it with noise.
  */
 const [count = '16', longSide = '2600', firstSeed = '600', how, keep] = process.argv.slice(2);
 const vary = how === 'vary';
@@ -47,7 +48,15 @@ for (let number = 0; number < Number(count); number++) {
   let scene = makeScene(seed, stock, Number(longSide));
   while (!TROUBLES.includes(scene.trouble)) scene = makeScene(++seed, stock, Number(longSide));
   seed++;
-  const changed = { vary: worse, edge: runningOut, dim: inTheDark }[how ?? ''];
+  const changed = {
+    vary: worse,
+    edge: runningOut,
+    dim: inTheDark,
+    glare: mirroring,
+    sleeve: inSleeve,
+    clips: heldTogether,
+    lamp: underLamp,
+  }[how ?? ''];
   const view = changed ? changed(scene.view, number) : scene.view;
   const taken = join(folder, `${seed - 1}-alone.jpg`);
   const { photo, seen } = await asTaken(renderView(view), taken);
@@ -180,4 +189,72 @@ function runningOut(view: View, number: number): View {
 
 function movedBy(sheet: LaidSheet, across: number, down: number): LaidSheet {
   return { ...sheet, at: [sheet.at[0] + across * STEP_MM, sheet.at[1] + down * STEP_MM] };
+}
+
+/** The same view with one or two lamps mirrored on the sheet. */
+function mirroring(view: View, number: number): View {
+  const random = seededRandom(number + 203);
+  const [sheet] = view.sheets.slice(-1);
+  const shines = Array.from({ length: number % 2 === 0 ? 1 : 2 }, (): Shine => ({
+    at: [sheet.at[0] + (random() - 0.5) * sheet.width, sheet.at[1] + (random() - 0.6) * sheet.height],
+    reach: [14 + 40 * random(), 8 + 24 * random()],
+    angle: Math.PI * random(),
+    strength: 60 + 80 * random(),
+  }));
+  return { ...view, shines, light: { ...view.light, level: 0.62 + 0.25 * random() } };
+}
+
+/** The same view, the sheet in a clear sleeve that mirrors in streaks. */
+function inSleeve(view: View, number: number): View {
+  const random = seededRandom(number + 307);
+  const [sheet] = view.sheets.slice(-1);
+  const shines = Array.from({ length: 3 }, (): Shine => ({
+    at: [sheet.at[0] + (random() - 0.5) * sheet.width, sheet.at[1] + (random() - 0.5) * sheet.height],
+    reach: [40 + 90 * random(), 1.5 + 6 * random()],
+    angle: Math.PI * random(),
+    strength: 40 + 80 * random(),
+  }));
+  return { ...view, sleeve: 3 + 3 * random(), shines, light: { ...view.light, level: 0.7 + 0.25 * random() } };
+}
+
+/** The same view with a clip of wire over the upper edge, and a staple. */
+function heldTogether(view: View, number: number): View {
+  const random = seededRandom(number + 401);
+  const [sheet] = view.sheets.slice(-1);
+  const [cos, sin] = [Math.cos(sheet.angle), Math.sin(sheet.angle)];
+  const on = (x: number, y: number): Point => {
+    const [u, v] = [x - sheet.width / 2, y - sheet.height / 2];
+    return [sheet.at[0] + u * cos - v * sin, sheet.at[1] + u * sin + v * cos];
+  };
+  const wire = (from: Point, to: Point): Thing => ({ from, to, radius: 0.5, colour: [150, 152, 158] });
+  const at = sheet.width * (0.1 + 0.8 * random());
+  const clip = [
+    wire(on(at, -4), on(at, 24)),
+    wire(on(at + 7, -4), on(at + 7, 20)),
+    wire(on(at, -4), on(at + 7, -4)),
+    wire(on(at + 1.5, 27), on(at + 5.5, 27)),
+    wire(on(at + 5.5, 27), on(at + 5.5, 4)),
+  ];
+  const staple = [8 + 6 * random(), 6 + 6 * random()];
+  return {
+    ...view,
+    things: [...view.things, ...clip, wire(on(staple[0], staple[1]), on(staple[0] + 8, staple[1] + 5))],
+  };
+}
+
+/** The same view in coloured light, with the shadows of a hand and a phone. */
+function underLamp(view: View, number: number): View {
+  const random = seededRandom(number + 503);
+  const shadow = (width: number) => ({
+    at: [160 * (random() - 0.5), 200 * (random() - 0.5)] as Point,
+    angle: 2 * Math.PI * random(),
+    softness: 2 + 12 * random(),
+    depth: 0.35 + 0.3 * random(),
+    width,
+  });
+  return {
+    ...view,
+    light: { ...view.light, warmth: number % 3 === 0 ? -1.4 : 1.6 + 1.4 * random() },
+    shadows: [shadow(70 + 60 * random()), shadow(30 + 50 * random())],
+  };
 }

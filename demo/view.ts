@@ -26,6 +26,14 @@ export interface Thing {
   colour: [number, number, number];
 }
 
+/** Light that what lies there mirrors: an oval patch with a soft edge, so long and wide (mm), turned, and so bright in the middle (grey levels). */
+export interface Shine {
+  at: Point;
+  reach: [number, number];
+  angle: number;
+  strength: number;
+}
+
 export interface View {
   /** In pixels. */
   width: number;
@@ -36,8 +44,11 @@ export interface View {
   sheets: LaidSheet[];
   /** Sheets that are not flat, on those that are. */
   bent?: BentSheet[];
+  /** How far a clear sleeve, in which the topmost sheet lies, reaches beyond it (mm); on its left by three times as much. */
+  sleeve?: number;
   /** On top of everything. */
   things: Thing[];
+  shines?: Shine[];
   camera: Camera;
   /** Brightness of the light (1: paper is nearly white), how unevenly it falls (0 to 1), from which side, and how warm it is. */
   light: { level: number; falloff: number; from: number; warmth: number };
@@ -160,6 +171,8 @@ export function renderView(view: View): Raster {
         }
       }
       if (!found) colourAt(x, y, colour);
+      if (view.sleeve !== undefined) throughSleeve(tops[0], view.sleeve, x, y, colour);
+      for (const shine of view.shines ?? []) mirrored += shineAt(shine, x, y);
       let bright = light.level * shade * (1 - light.falloff * (0.5 - (x * lightX + y * lightY) / reach));
       for (const shadow of shadows) {
         const across = -(x - shadow.at[0]) * Math.sin(shadow.angle) + (y - shadow.at[1]) * Math.cos(shadow.angle);
@@ -178,6 +191,42 @@ export function renderView(view: View): Raster {
   };
   if (view.noise > 0) for (let at = 0; at < picture.data.length; at++) picture.data[at] += noise(view.noise);
   return picture;
+}
+
+/** How much of the light clear film lets through, what it adds, and how bright and wide (mm) its edges are. */
+const FILM = { through: 0.93, veil: 13, edge: 48, wide: 0.45 };
+
+function throughSleeve(
+  { sheet, cos, sin }: { sheet: LaidSheet; cos: number; sin: number },
+  around: number,
+  x: number,
+  y: number,
+  colour: [number, number, number],
+): void {
+  const [dx, dy] = [x - sheet.at[0], y - sheet.at[1]];
+  const [u, v] = [dx * cos + dy * sin, -dx * sin + dy * cos];
+  const left = sheet.width / 2 + 3 * around;
+  const inside = Math.min(
+    u + left,
+    sheet.width / 2 + around - u,
+    v + sheet.height / 2 + around,
+    sheet.height / 2 + around - v,
+  );
+  if (inside < -FILM.wide) return;
+  const isEdge = Math.abs(inside) < FILM.wide || Math.abs(u + left - 2 * around) < FILM.wide;
+  for (let each = 0; each < 3; each++)
+    colour[each] = isEdge
+      ? Math.min(255, colour[each] + FILM.edge)
+      : inside > 0
+        ? colour[each] * FILM.through + FILM.veil
+        : colour[each];
+}
+
+function shineAt({ at, reach, angle, strength }: Shine, x: number, y: number): number {
+  const [dx, dy] = [x - at[0], y - at[1]];
+  const [cos, sin] = [Math.cos(angle), Math.sin(angle)];
+  const off = ((dx * cos + dy * sin) / reach[0]) ** 2 + ((dy * cos - dx * sin) / reach[1]) ** 2;
+  return off > 9 ? 0 : strength * Math.exp(-(off ** 2));
 }
 
 function awayFrom({ from, to, radius }: Thing, x: number, y: number): number {

@@ -47,13 +47,21 @@ export function withBends(picture: Raster, sheets: Sheet[], propose: Propose): S
   });
   let left = looked;
   const bent: Sheet[] = [];
-  for (const members of [...pairsOf(looked), ...looked.map((each) => [each])]) {
+  // The part with most of the print tells best of all of the sheet.
+  const singles = looked
+    .map((each) => ({ each, marks: search.marksOn(each.sheet.corners) }))
+    .sort((a, b) => b.marks - a.marks)
+    .map(({ each }) => [each]);
+  for (const members of [...pairsOf(looked), ...singles]) {
     if (!members.every((each) => left.includes(each)) || (members.length === 1 && members[0].seemsFlat)) continue;
     const found = bentSheetOf(picture, search, members);
     if (!found) continue;
     bent.push(found.sheet);
     // Other outlines of the same pieces go with them; what else lies on the sheet is another paper.
-    const isPiece = ({ sheet }: Looked) => found.pieces.some((piece) => overlap(sheet.corners, piece) > SAME_PIECE);
+    const isPiece = ({ sheet: { corners } }: Looked) =>
+      found.pieces.some((piece) => overlap(corners, piece) > SAME_PIECE) ||
+      (common(corners, found.sheet.corners) > ON_WHOLE &&
+        members.some(({ sheet }) => besideFold(sheet.corners, corners)));
     left = left.filter((each) => !members.includes(each) && !isPiece(each));
   }
   return [...left.map(({ sheet }) => sheet), ...bent];
@@ -215,9 +223,14 @@ const UNUSUAL = 0.5;
 const MOST_COST = 3;
 const MOST_TRIED = 3;
 
-function costOf({ held, sheet }: Candidate): number {
-  return UNSEEN * (1 - held) + OFF * sheet.off + (isUsual(sheet.aspect) ? 0 : UNUSUAL);
+function costOf({ held, sheet: { off, aspect } }: Candidate): number {
+  return UNSEEN * (1 - held) + OFF * off + (isUsual(aspect) ? 0 : isSlip(aspect) ? LONG : UNUSUAL);
 }
+
+/** Slips are of any length. */
+const isSlip = (aspect: number) => Math.max(aspect, 1 / aspect) > LEAST_OF_SLIP;
+const LEAST_OF_SLIP = 1.8;
+const LONG = 0.15;
 
 const isUsual = (aspect: number) => paperFor(aspect).name !== null;
 
