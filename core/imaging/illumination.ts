@@ -1,5 +1,8 @@
 import { withPixels } from './kernels/pixels';
-import { boxBlur, bytesOf, plane, Plane, Raster } from './raster';
+import { withShadows } from './castShadows';
+import { finerAtEdges } from './shadowEdges';
+import { closed } from './greyMorphology';
+import { boxBlur, bytesOf, Plane, Raster } from './raster';
 
 /** How bright the bare paper is across a picture: a grid over it for each of red, green and blue (or for grey). */
 export interface Illumination {
@@ -48,6 +51,7 @@ export function estimateIllumination(picture: Raster): Illumination {
     const data = new Float32Array(seen.buffer, seen.byteOffset + 4 * channel * cells, cells);
     return { width: across, height: down, data };
   });
+  const asSeen = grids.map((grid) => ({ ...grid, data: grid.data.map((value) => Math.max(1, value)) }));
   for (const { data: values } of grids) {
     const usual = Float32Array.from(values).sort()[values.length >> 1];
     const darkest = Math.max(1, Math.min(DARKEST_PAPER, DARKEST_SHARE * usual));
@@ -55,7 +59,13 @@ export function estimateIllumination(picture: Raster): Illumination {
   }
   const filled = grids.map((grid) => closed(grid, REACH));
   keepShadowedEdges(grids, filled, printed);
-  return { channels: filled.map((grid) => boxBlur(boxBlur(grid, 1), 1)) };
+  const lit = withShadows(asSeen, filled, printed);
+  return {
+    channels: finerAtEdges(
+      picture,
+      lit.map((grid) => boxBlur(boxBlur(grid, 1), 1)),
+    ),
+  };
 }
 
 /**
@@ -108,53 +118,6 @@ function keepShadowedEdges(grids: Plane[], filled: Plane[], printed: Uint8Array)
     const shares = grids.map(({ data }, channel) => data[at] / filled[channel].data[at]);
     if (Math.min(...shares) < DEEPEST_SHADOW || Math.max(...shares) - Math.min(...shares) > SAME_TINT) continue;
     grids.forEach(({ data }, channel) => (filled[channel].data[at] = data[at]));
-  }
-}
-
-/** The largest value around, then the smallest of those: dark spots narrower than the reach are filled. */
-function closed(grid: Plane, reach: number): Plane {
-  const negative = (values: Plane): Plane => ({ ...values, data: values.data.map((value) => -value) });
-  return negative(largestAround(negative(largestAround(grid, reach)), reach));
-}
-
-function largestAround({ width, height, data }: Plane, reach: number): Plane {
-  const rows = plane(width, height);
-  const out = plane(width, height);
-  const room = new Float32Array(2 * (Math.max(width, height) + 4 * reach + 2));
-  for (let y = 0; y < height; y++) largestAlong(data, rows.data, y * width, 1, width, reach, room);
-  for (let x = 0; x < width; x++) largestAlong(rows.data, out.data, x, width, height, reach, room);
-  return out;
-}
-
-/**
- * The largest value within a reach of each of a row: that from its window's beginning to the end of a block as long as a window, and that
- * from there to the window's end (van Herk 1992, Gil & Werman 1993).
- * @param room for twice as many values as the row has, and four times the reach and two more
- */
-function largestAlong(
-  from: Float32Array,
-  to: Float32Array,
-  start: number,
-  step: number,
-  count: number,
-  reach: number,
-  room: Float32Array,
-): void {
-  const window = 2 * reach + 1;
-  const blocks = Math.ceil((count + 2 * reach) / window);
-  const length = blocks * window;
-  const ahead = room.subarray(length);
-  for (let at = 0; at < length; at++) {
-    const place = at - reach;
-    const value = place >= 0 && place < count ? from[start + place * step] : -Infinity;
-    room[at] = value;
-    ahead[at] = at % window > 0 && ahead[at - 1] > value ? ahead[at - 1] : value;
-  }
-  for (let at = length - 2; at >= 0; at--)
-    if ((at + 1) % window > 0 && room[at + 1] > room[at]) room[at] = room[at + 1];
-  for (let at = 0; at < count; at++) {
-    const [behind, before] = [room[at], ahead[at + 2 * reach]];
-    to[start + at * step] = behind > before ? behind : before;
   }
 }
 

@@ -37,3 +37,34 @@ it('tones of print are counted without large dark things, and all of them where 
   expect(dark).toBeLessThan(0.15 * ((Math.PI * 200 ** 2) / 2));
   expect(tonesOfPrint(page(200), 120)[INK]).toBe(tonesOfPrint(page(0), 120)[INK]);
 });
+
+describe('a shadow on the page', () => {
+  /** The page in the shadow of a stick that lies across it, so many pixels wide and soft at its edges. */
+  const shadowed = (wide: number, soft: number, depth = 0.6) => {
+    const { data, ...picture } = page(0);
+    const light = (x: number, y: number) => {
+      const off = Math.abs(x + 0.4 * y - 700) - wide / 2;
+      return 1 - depth / (1 + Math.exp((4 * off) / soft));
+    };
+    return { ...picture, data: data.map((value, at) => value * light(at % WIDTH, Math.floor(at / WIDTH))) };
+  };
+  const bright = ({ data }: Raster) => data.filter((value) => value > 235).length / data.length;
+
+  it.each([
+    ['narrow', 60, 24],
+    ['wide', 260, 24],
+    ['wide, with sharp edges', 260, 9],
+  ])('that is %s is taken out, and the print in it stays', (_, wide, soft) => {
+    const [plain, made] = [renderLook(page(0), 'grey'), renderLook(shadowed(wide, soft), 'grey')];
+    expect(bright(made)).toBeGreaterThan(bright(plain) - 0.01);
+    const print = ({ data }: Raster) => data.filter((value) => value < 128).length;
+    expect(Math.abs(print(made) / print(plain) - 1)).toBeLessThan(0.1);
+  });
+
+  it('is no panel that is printed in grey', () => {
+    const picture = page(0);
+    for (let y = 200; y < 260; y++) picture.data.fill(110, y * WIDTH + 40, y * WIDTH + 260);
+    const { data } = renderLook(picture, 'grey');
+    expect(data[230 * WIDTH + 150]).toBeLessThan(140);
+  });
+});
