@@ -90,7 +90,12 @@ function turnDarkGrounds(width: number, height: number, data: Uint8Array): void 
     const [x1, y1] = [Math.min(width, right * cell), Math.min(height, bottom * cell)];
     // The block's edge does not fall on whole cells: it is followed outwards, row by row and column by column.
     const edges = grown(width, height, data, [x0, y0, x1, y1], cell);
-    if (darkShare(width, data, edges) > GROUND && holdsLightPrint(width, data, edges)) turn(width, data, edges);
+    if (
+      darkShare(width, data, edges) > GROUND &&
+      isGround(width, data, edges, cell) &&
+      holdsLightPrint(width, data, edges)
+    )
+      turn(width, data, edges);
   }
 }
 
@@ -151,6 +156,33 @@ function darkShare(width: number, data: Uint8Array, [left, top, right, bottom]: 
   for (let y = top + inset; y < bottom - inset; y++)
     for (let x = left + inset; x < right - inset; x++, seen++) if (data[y * width + x] < INK_BELOW) below++;
   return below / Math.max(1, seen);
+}
+
+/** The edges of a dark ground run straight, but for so much of the length of both; they go in no further than this share of its height elsewhere. */
+const RAGGED = 0.16;
+const STRAIGHT = 0.14;
+/** A ground that is hardly wider than high is at least so many cells high: a black letter with a hole in it is less. */
+const WIDER = 1.3;
+const LEAST_HIGH = 8;
+
+/** Whether a dark area has straight edges above and below, aslant perhaps, as a ground has. Bold letters that touch are notched where they meet. */
+function isGround(width: number, data: Uint8Array, [left, top, right, bottom]: Area, cell: number): boolean {
+  const [wide, high] = [right - left, bottom - top];
+  if (wide < WIDER * high && high < LEAST_HIGH * cell) return false;
+  const raggedAt = (from: number, step: number) => {
+    const depths = Float32Array.from({ length: wide }, (_, x) => {
+      let depth = 0;
+      while (depth < high && data[(from + depth * step) * width + left + x] >= INK_BELOW) depth++;
+      return depth;
+    });
+    let off = 0;
+    for (let x = 0; x < wide; x++) {
+      const near = depths.slice(Math.max(0, x - high), Math.min(wide, x + high + 1)).sort();
+      if (depths[x] - near[near.length >> 2] > STRAIGHT * high) off++;
+    }
+    return off / wide;
+  };
+  return raggedAt(top, 1) + raggedAt(bottom - 1, -1) < RAGGED;
 }
 
 /** So much of a dark ground is light print; where there is less, it is a thing that lies there, or a picture. */

@@ -239,6 +239,20 @@ describe('an even page', () => {
     expect(ink.data[56 * 900 + 101]).toBe(1);
     expect(ink.data[30 * 900 + 600]).toBe(0);
   });
+
+  it('keeps black letters with holes that touch as they are: they are no dark ground', () => {
+    const page = blank(900, 1200);
+    line(page, 100, 500, 40);
+    for (let letter = 0; letter < 8; letter++) {
+      fill(page, [100 + 28 * letter, 100, 28, 34]);
+      fill(page, [110 + 28 * letter, 112, 8, 10], 240);
+      // Where two meet they are notched.
+      fill(page, [97 + 28 * letter, 100, 7, 12], 240);
+    }
+    const { ink } = evenPage(page);
+    expect(ink.data[130 * 900 + 150]).toBe(1);
+    expect(ink.data[116 * 900 + 114]).toBe(0);
+  });
 });
 
 describe('print much lighter than the rest of its page', () => {
