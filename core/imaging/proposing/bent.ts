@@ -295,7 +295,8 @@ function speaksFor(rows: Row[], without: Without, cost: number): boolean {
   const [off, offWithout] = [offLevel(rows), offLevel(without.rows)];
   // Beside level rows, those of another sheet on which this one lies are none.
   if (share > MUCH_MORE_PRINT && own - others > MORE_LETTERS) return off < Math.max(UNLEVEL, offWithout);
-  if (cost > DOUBTFUL || share < (cost < CLEAR ? LESS_PRINT_IF_CLEAR : LESS_PRINT)) return false;
+  const isClear = cost < CLEAR || (offWithout > UNLEVEL && off < FAR_MORE_LEVEL * offWithout);
+  if (cost > DOUBTFUL || share < (isClear ? LESS_PRINT_IF_CLEAR : LESS_PRINT)) return false;
   if (cost > CLEAR) return off < MORE_LEVEL * offWithout;
   return off <= offWithout || ((share > MORE_PRINT || without.byRows) && off < LEVEL);
 }
@@ -313,3 +314,5 @@ const CLEAR = 0.65;
 /** One that costs more is only taken for bringing back what had been cut off. */
 const DOUBTFUL = 1.5;
 const MORE_LEVEL = 0.6;
+/** What makes rows that are far off level so much more level is as clear. */
+const FAR_MORE_LEVEL = 0.2;
