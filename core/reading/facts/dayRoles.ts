@@ -248,14 +248,20 @@ function ofAnEvent(saying: Saying): DayLabel | undefined {
 /** “At the latest by” is what is said of paying, whatever the sentence says besides. */
 const LATEST = /latest|later|spatest|tard|uiterl/;
 
+/** (Folded.) */
+const UNTIL_ALONE =
+  /^\W*(?:bis(?: zum)?|by|until|no later than|jusqu'au|d'ici(?: au)?|avant le|entro(?: il)?|hasta el|voor|uiterlijk|ate)\W*$/;
+
 function ofASpan(saying: Saying): DayLabel | undefined {
-  const { strong, kind } = saying;
+  const { strong, kind, whole } = saying;
   const [span, from, until] = [first(saying, 'span', 12), first(saying, 'from', 20), first(saying, 'until')];
   if (span) return label('other', span);
   // “Kontoauszug zum 31.10.”: an account's statement is of the day that it goes to.
   if (until?.word === 'zum' && !strong && kind && kindTraits[kind].balances) return label('date', until);
   if (from && !strong) return label('other', from);
-  const isAsked = kind === 'reminder' || (until && LATEST.test(until.word));
+  // A label that says no more than “until” stands below what is to be paid.
+  const isAlone = kind && !kindTraits[kind].ends && UNTIL_ALONE.test(whole);
+  const isAsked = kind === 'reminder' || (until && (LATEST.test(until.word) || isAlone));
   if (until && kind && kindTraits[kind].due && isAsked) return label('due', until, true);
   if (!until || (strong && (until.away >= strong.away || strong.parts.includes('issued')))) return undefined;
   return kind && kindTraits[kind].ends ? label('ends', until, true) : { ...label('other', until), until: true };

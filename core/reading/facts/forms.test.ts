@@ -707,6 +707,97 @@ Card                6.00
 `,
     { kind: 'receipt', vendor: 'COUNTY STORES', total: 6 },
   ],
+  [
+    'a charge that is less if it is paid at once',
+    `
+# Orrin Harbour District Council
+Penalty Charge Notice
+PCN: OH0714823A                         Served: 19 Oct 2026
+A penalty charge of £70.00 is payable not later than 16 November 2026. If it is paid by 2 November 2026 the
+charge is reduced to £35.00.
+`,
+    { kind: 'notice', date: '2026-10-19', dueDate: '2026-11-16', number: 'OH0714823A', total: 70 },
+  ],
+  [
+    'a wage with what was paid in the year so far beside it',
+    `
+# Salt Pond Weavers Guild Inc
+Earnings Statement
+Employee            Pay date
+CASTELLANE, IMRE    10/23/2026
+
+Earnings        Hours      This period      Year to date
+Regular         24.00           744.00         11,160.00
+Federal income tax               52.10            781.50
+Net pay                         691.90         10,378.50
+`,
+    { kind: 'payslip', date: '2026-10-23', total: 691.9 },
+  ],
+  [
+    'a receipt that says what was received, a discount apart from its sign',
+    `
+# Ropewalk Dental Surgery
+12 Ropewalk, Orrin Harbour
+Paid with thanks                   Thursday 5 November 2026
+Scale and polish                                     £62.00
+One filling, white                                  £118.00
+Less: plan discount                                - £18.00
+Received £162.00 by card ending 0047
+Your receipt is no. R/20771
+`,
+    { kind: 'receipt', date: '2026-11-05', number: 'R/20771', total: 162, currency: 'GBP' },
+  ],
+  [
+    'a ticket with times beside its only sum',
+    `
+# INDIGO VAT DAY
+Sat 14 March 2027        10.00 - 16.30      ADMITS 2
+BOOKING CODE             PAID
+PVX-4471                 £190.00
+Bring this ticket with you
+`,
+    { kind: 'ticket', number: 'PVX-4471', total: 190 },
+  ],
+  [
+    'an agreement with a cooperative, a monthly fee and a security',
+    `
+# Nutzungsvertrag
+über eine Lagerfläche
+zwischen der Speicherhof Tönning eG, Am Eiderdeich 2, 25832 Tönning (nachfolgend: Genossenschaft)
+und Imre Castellane, Hafenstr. 4 (nachfolgend: Nutzer)
+Vertragsnummer: SH-LF-0218
+Das monatliche Nutzungsentgelt beträgt 84,00 €.
+Der Nutzer hinterlegt eine Kaution in Höhe von 168,00 €.
+Tönning, den 20. November 2026
+`,
+    { kind: 'contract', vendor: 'Speicherhof Tönning eG', number: 'SH-LF-0218', date: '2026-11-20', total: null },
+  ],
+  [
+    'a bill with “until” as a label of its own, and an account whose figures were read as letters',
+    `
+# Webschule Norderhever
+Rechnungs-Nr.       WN-2026-0318
+Ausgestellt         02.11.2026
+Kursgebühr          345,00 €
+Material             38,50 €
+Zu überweisen       383,50 €
+bis zum             15.12.2026
+auf Konto           DEO02 1203 0000 0000 2020 5I
+`,
+    { kind: 'invoice', dueDate: '2026-12-15', total: 383.5, iban: 'DE02120300000000202051' },
+  ],
+  [
+    'a tax bill with its number in groups behind “de l’avis”',
+    `
+# DIRECTION DES FINANCES LOCALES
+AVIS D'IMPOSITION 2026
+Numéro de l'avis : 26 56 0714 228 03
+Date d'établissement          28/10/2026
+Montant à payer               202,00 €
+Date limite de paiement       15/12/2026
+`,
+    { kind: 'notice', number: '26 56 0714 228 03', dueDate: '2026-12-15', total: 202 },
+  ],
 ])('reads %s', (_, paper, expected) => {
   const found = typedFacts(paper);
   expect(Object.fromEntries(Object.keys(expected).map((name) => [name, found[name] ?? null]))).toEqual(expected);

@@ -236,7 +236,7 @@ export const kindWords: Record<Kind, KindWords> = {
       'konto(?:auszug|ubersicht)',
       'umsatzubersicht',
       'kreditkartenabrechnung',
-      'releve(?: de compte| bancaire|(?! d))',
+      'releve(?: de compte| bancaire| de remboursements?|(?! d))',
       'extrait de compte',
       'extracto(?: bancario| de cuenta)?',
       'estratto conto',
@@ -284,6 +284,8 @@ export const kindWords: Record<Kind, KindWords> = {
     named: word(
       'certificate(?: of [a-z]+)?',
       'certification',
+      'bestatigung uber \\p{L}*zuwendung\\p{L}*',
+      'zuwendungsbestatigung',
       '(?:vaccination|service|treatment) (?:record|card|book)',
       'impf(?:ausweis|pass|buch)',
       'carnet de (?:sante|vaccination|vaccinations)',

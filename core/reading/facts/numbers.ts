@@ -359,19 +359,32 @@ function ibanIn(rows: readonly Row[]): { score: number; fact: Fact } | undefined
     const next = rows[row.number + 1];
     const line = next?.page === row.page ? [...row.words, ...next.words] : row.words;
     for (let from = 0; from < row.words.length; from++) {
-      if (!/^(?:IBAN:?)?[A-Z]{2}\d{2}/.test(row.words[from].text)) continue;
+      if (!/^(?:IBAN:?)?[A-Z]{2}[\dOIl]{2}/.test(row.words[from].text)) continue;
       for (let to = from + 1; to <= Math.min(line.length, from + 9); to++) {
         const words = line.slice(from, to);
         const value = words
           .map(({ text }) => text)
           .join('')
           .replace(/^IBAN:?|[.,;]$/g, '');
-        if (value.length < 15 || !/^[A-Z]{2}\d{2}[A-Z0-9]{11,30}$/.test(value) || !isIban(value)) continue;
+        const iban = ibanAs(value);
+        if (!iban) continue;
         const why: Reason = { code: 'check-digits' };
         const shown = words.filter((word) => row.words.includes(word));
-        return { score: 1, fact: { value, page: row.page, box: placeOf(shown), confidence: 0.99, why } };
+        const confidence = iban === value ? 0.99 : 0.9;
+        return { score: 1, fact: { value: iban, page: row.page, box: placeOf(shown), confidence, why } };
       }
     }
   }
   return undefined;
+}
+
+/** Figures that were read as letters. */
+const MISREAD: Record<string, string> = { O: '0', o: '0', D: '0', I: '1', l: '1', i: '1', S: '5', B: '8', Z: '2' };
+
+/** An IBAN as it was read, or with the figures that letters were taken for, as its check digits tell; a nought may have been read twice. */
+function ibanAs(value: string): string | undefined {
+  if (value.length < 15 || value.length > 35) return undefined;
+  const figures = value.slice(0, 2) + value.slice(2).replace(/[OoDIliSBZ]/g, (letter) => MISREAD[letter]);
+  const once = value.slice(0, 2) + figures.slice(2).replace('00', '0');
+  return [value, figures, once].find((each) => /^[A-Z]{2}\d{2}[A-Z0-9]{11,30}$/.test(each) && isIban(each));
 }

@@ -39,7 +39,7 @@ const STEMS: Record<Part, { within?: string; whole?: string }> = {
     within:
       'invoic|rechnung|faktur|factu|fattur|fatur|receipt|beleg|quittung|ticket|scontrin|recibo|ricevut|kwitant|voucher|do[ck]ument|vorgang|geschaft|gutschrift|avoir|mahnung|reminder|lieferschein|despatch|dispatch|bescheid|notice|urkund|certifica|zertifik|angebot|quot|offert|devis|estimate|voranschlag|presupuest|preventiv|auszug|statement|releve|estratt|extract|afschrift|akten|transact|bordereau|protokoll|fahrkart|billet|bonnummer|folio|record|nachweis|rapport|liquidat|honor|dossier|reservation|buchung|booking|bericht|antrag',
     whole:
-      'inv|bill|rg|re|rnr|bon|doc|dok|chk|sale|job|our|unser|unsere|notre|nuestra|nostra|nostro|onze|ons|nossa|case|charge|claim|az|trans|recu|credit|memo|note|permit|licence|license|fine|pcn|advice|file|vorg|trn|txn|tran|check|slip|docket|rcpt|rept',
+      'inv|bill|rg|re|rnr|bon|doc|dok|chk|sale|job|our|unser|unsere|notre|nuestra|nostra|nostro|onze|ons|nossa|case|charge|claim|az|trans|recu|credit|memo|note|permit|licence|license|fine|pcn|advice|file|vorg|trn|txn|tran|check|slip|docket|rcpt|rept|avis',
   },
   customer: {
     within:
@@ -184,7 +184,11 @@ export function termsBefore(before: string): Term[] {
     if (isDay || (/\d{2}/.test(word) && !/\d[.,]\d{2}\D*$/.test(word)) || /^\d$/.test(word)) break;
     // “A/c” is one word.
     const pieces = word.length <= SHORT && partsOf(word).length > 0 ? [word] : word.split(/[-/:]+/);
-    for (const piece of pieces.reverse()) if (piece !== '') terms.push({ word: piece, away, parts: partsOf(piece) });
+    for (const whole of pieces.reverse()) {
+      // “De l'avis”
+      const piece = whole.replace(/^[ld]['’](?=\p{L}{3})/u, '');
+      if (piece !== '') terms.push({ word: piece, away, parts: partsOf(piece) });
+    }
     away += word.length + 1;
     if (away > FARTHEST) break;
   }
