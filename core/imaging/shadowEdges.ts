@@ -6,6 +6,8 @@ const STEEP = 0.08;
 /** So many cells of the light are looked at about such a place, and so many parts of each, across and down. */
 const AROUND = 2;
 const FINER = 3;
+/** In a part with fewer pixels, across and down, print can't be told from paper. */
+const LEAST_PIXELS = 2.5;
 /** Of the pixels of such a part so many (a share) are darker than bare paper; print narrower than so many parts, on either side, is filled. */
 const PAPER_SHARE = 0.7;
 const PRINT = 3;
@@ -20,6 +22,7 @@ const SAME_TINT = 0.12;
  * @param light how bright paper is, a plane a channel
  */
 export function finerAtEdges(picture: Raster, light: Plane[]): Plane[] {
+  if (picture.width < LEAST_PIXELS * FINER * light[0].width) return light;
   const steep = steepCells(light);
   if (!steep) return light;
   const smooth = light.map((each) => enlarged(each));

@@ -157,9 +157,6 @@ function namesAnotherKind(word: string, kind: Kind | undefined): boolean {
   return named.length > 0 && named.every((each) => each !== kind && CITED.includes(each));
 }
 
-/** Words for what insures something: their number is no other than the policy's (folded). */
-const OF_INSURANCE = /polic|poli[sz]|versicher|assur|segur|assicur|verzeker/;
-
 /** How much a label speaks for the number of the paper itself; 0 where it is of something else. */
 function isOwn({ role, bill, said, own }: Named, kind: Kind | undefined): number {
   if (kind && own && role === 'document' && kindWords[kind].named.test(own)) return said ? 1.15 : 0.75;
@@ -168,7 +165,7 @@ function isOwn({ role, bill, said, own }: Named, kind: Kind | undefined): number
   if (role === 'document' && own && namesAnotherKind(own, kind)) return said ? OTHERS : 0;
   if (role === 'document') return bill || said ? 1 : 0.6;
   if (role === 'order') return kind === 'order' ? 1.2 : 0;
-  if (role === 'policy') return kind === 'contract' && !(own && OF_INSURANCE.test(own)) ? 0.8 : 0;
+  if (role === 'policy') return kind === 'contract' ? 0.8 : 0;
   if (role === 'delivery') return kind === 'delivery note' ? 1.2 : 0;
   return 0;
 }

@@ -12,7 +12,11 @@ const SO_FAR =
 /** What a payslip pays out. */
 export function payout(rows: readonly Row[]): Sums {
   const row = rows.findLast(({ folded, ...each }) => PAYOUT.test(folded) && amountsIn({ folded, ...each }).length > 0);
-  const amounts = row ? amountsIn(row) : [];
+  const said = row ? PAYOUT.exec(row.folded)! : null;
+  const from = row && said ? row.folded.slice(0, said.index).split(' ').length - 1 : 0;
+  const all = row ? amountsIn(row) : [];
+  const behind = all.filter(({ words: [first] }) => row!.words.indexOf(first) >= from);
+  const amounts = behind.length > 0 ? behind : all;
   // Beside what is paid now stands what was paid in the year so far, which is no less.
   const isAddedUp = amounts.length > 1 && rows.some(({ folded }) => SO_FAR.test(folded));
   const amount = isAddedUp
