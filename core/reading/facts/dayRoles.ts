@@ -192,13 +192,13 @@ function isTakenBehind(row: Row, words: readonly Word[]): boolean {
 const NET_DAYS =
   /\b(?:net|netto)[: ]+\d{1,3}(?: days?| tage)?\W*$|(?<!valid for |gultig |valable )\b(?:[7-9]|\d{2,3}) (?:days?|tagen?|jours),?\W*$/;
 
-/** A word for paying, as far away as a sentence with its sum puts it. */
-/** (Folded.) */
+/** What should have been paid before (folded). */
 const WAS_DUE = /\b(?:was|were|fell|had been) (?:due|payable)|\b(?:war|waren) fallig|\betait (?:due|exigible|payable)/;
 
 /** “If it is paid by 2 November the charge is reduced”: what holds only then (folded). */
 const ONLY_IF = /(?:^|[.;:] )(?:if|provided|wenn|falls|sofern|bei|si|en cas)\b[^.;]*$/u;
 
+/** A word for paying, as far away as a sentence with its sum puts it. */
 function ofPayment(saying: Saying): DayLabel | undefined {
   const { terms, kind, whole } = saying;
   // A parcel is collected, and nothing of it is to be paid.
@@ -248,7 +248,7 @@ function ofAnEvent(saying: Saying): DayLabel | undefined {
 /** “At the latest by” is what is said of paying, whatever the sentence says besides. */
 const LATEST = /latest|later|spatest|tard|uiterl/;
 
-/** (Folded.) */
+/** A label that says “until” and no more (folded). */
 const UNTIL_ALONE =
   /^\W*(?:bis(?: zum)?|by|until|no later than|jusqu'au|d'ici(?: au)?|avant le|entro(?: il)?|hasta el|voor|uiterlijk|ate)\W*$/;
 
@@ -259,7 +259,7 @@ function ofASpan(saying: Saying): DayLabel | undefined {
   // “Kontoauszug zum 31.10.”: an account's statement is of the day that it goes to.
   if (until?.word === 'zum' && !strong && kind && kindTraits[kind].balances) return label('date', until);
   if (from && !strong) return label('other', from);
-  // A label that says no more than “until” stands below what is to be paid.
+  // It stands below what is to be paid.
   const isAlone = kind && !kindTraits[kind].ends && UNTIL_ALONE.test(whole);
   const isAsked = kind === 'reminder' || (until && (LATEST.test(until.word) || isAlone));
   if (until && kind && kindTraits[kind].due && isAsked) return label('due', until, true);

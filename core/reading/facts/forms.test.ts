@@ -798,6 +798,19 @@ Date limite de paiement       15/12/2026
 `,
     { kind: 'notice', number: '26 56 0714 228 03', dueDate: '2026-12-15', total: 202 },
   ],
+  [
+    'a certificate of a donation, with a word in capitals that is no account',
+    `
+# Förderkreis Hafenmuseum e.V.
+Ratsdelft 1, 26721 Emden
+Bestätigung über Geldzuwendungen
+Name des Zuwendenden: Imre Castellane
+Tag der Zuwendung: 28.05.2026
+XXOO 1203 0000 0000 2020 51
+Emden, 15.06.2026
+`,
+    { kind: 'certificate', vendor: 'Förderkreis Hafenmuseum e.V.', date: '2026-06-15', iban: null },
+  ],
 ])('reads %s', (_, paper, expected) => {
   const found = typedFacts(paper);
   expect(Object.fromEntries(Object.keys(expected).map((name) => [name, found[name] ?? null]))).toEqual(expected);

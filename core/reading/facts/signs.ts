@@ -72,6 +72,9 @@ export function findSigns(pages: readonly Pick<PageText, 'words'>[]): Sign[] {
   return [...found.values()];
 }
 
+/** Whether it is known how long the IBANs of a country are. @param country two capitals */
+export const isIbanCountry = (country: string): boolean => Object.hasOwn(IBAN_LENGTHS, country);
+
 /** Whether an IBAN is as long as those of its country, and its check digits fit (ISO 7064 MOD 97-10). @param iban without spaces */
 export function isIban(iban: string): boolean {
   const length = IBAN_LENGTHS[iban.slice(0, 2)] as number | undefined;

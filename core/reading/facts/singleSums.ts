@@ -11,21 +11,19 @@ const SO_FAR =
 
 /** What a payslip pays out. */
 export function payout(rows: readonly Row[]): Sums {
-  const row = rows.findLast(({ folded, ...each }) => PAYOUT.test(folded) && amountsIn({ folded, ...each }).length > 0);
-  const said = row ? PAYOUT.exec(row.folded)! : null;
-  const from = row && said ? row.folded.slice(0, said.index).split(' ').length - 1 : 0;
-  const all = row ? amountsIn(row) : [];
-  const behind = all.filter(({ words: [first] }) => row!.words.indexOf(first) >= from);
+  const row = rows.findLast((each) => PAYOUT.test(each.folded) && amountsIn(each).length > 0);
+  if (!row) return NO_SUMS;
+  const { 0: said, index } = PAYOUT.exec(row.folded)!;
+  const from = row.folded.slice(0, index).split(' ').length - 1;
+  const all = amountsIn(row);
+  const behind = all.filter(({ words: [first] }) => row.words.indexOf(first) >= from);
   const amounts = behind.length > 0 ? behind : all;
   // Beside what is paid now stands what was paid in the year so far, which is no less.
   const isAddedUp = amounts.length > 1 && rows.some(({ folded }) => SO_FAR.test(folded));
   const amount = isAddedUp
     ? amounts.reduce((least, each) => (each.cents < least.cents ? each : least))
-    : amounts.at(-1);
-  return {
-    ...NO_SUMS,
-    total: row && amount ? moneyFact(amount, amount.cents, PAYOUT.exec(row.folded)![0], 0.93) : null,
-  };
+    : amounts[amounts.length - 1];
+  return { ...NO_SUMS, total: moneyFact(amount, amount.cents, said, 0.93) };
 }
 
 /** What a statement asks for, where it does. */
