@@ -1,7 +1,7 @@
 import { around, Box } from '@crow/core/geometry';
 import { Raster } from '@crow/core/imaging/raster';
 import { Dictionary, settleByDictionary, wantsDictionary } from '@crow/core/reading/layout/dictionary';
-import { isUnreadHandwriting } from '@crow/core/reading/layout/handwriting';
+import { unreadHandwriting } from '@crow/core/reading/layout/handwriting';
 import { withoutNoise } from '@crow/core/reading/layout/noise';
 import { better, covers, lettersLeft } from '@crow/core/reading/layout/leftOver';
 import { showsDiaeresis, takeDiaereses } from '@crow/core/reading/layout/diaereses';
@@ -121,9 +121,7 @@ export async function readLinesOf(
   // Legal forms are settled without a dictionary as well.
   const dictionary = wantsDictionary(settled) ? await dictionaryOf(language) : NO_WORDS;
   settleByDictionary(settled, dictionary, COMPOUNDING.includes(language));
-  const unread = layout.segments.map((segment, number) =>
-    isUnreadHandwriting(segment, layout.pieces.components, settled[number]),
-  );
+  const unread = unreadHandwriting(layout.segments, layout.pieces.components, settled);
   unread.forEach((is, number) => is && (settled[number] = []));
   const handwriting = together(layout.segments.filter((_, number) => unread[number]));
   return { words: pageWords(settled, strips, layout), language, layout, handwriting };

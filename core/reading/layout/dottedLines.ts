@@ -28,10 +28,31 @@ export function takeOutDots(ink: Ink, pieces: readonly Component[], letter: numb
         for (let at = y * ink.width + left; at <= y * ink.width + right; at++) if (ink.data[at] !== 0) taken.push(at);
   };
   for (const row of linesOf(pieces, letter, LEAST_DOTS)) take(row);
-  for (const column of linesOf(pieces.map(turned), letter, LEAST_DOTS_DOWN)) take(column.map(turned));
+  for (const column of linesOf(pieces.map(turned), letter, LEAST_DOTS_DOWN).map((line) => line.map(turned)))
+    if (!standsInText(column, pieces, letter)) take(column);
   for (const at of taken) ink.data[at] = 0;
   return taken;
 }
+
+/** So many pieces of a column that have a letter beside them, so near and so much of whose height is theirs, are figures or letters themselves. */
+const IN_TEXT = 0.3;
+const [BESIDE, SHARED] = [1.1, 0.5];
+
+/** Whether a column consists of the same letter in one row after the other, such as the ones of a table's figures. */
+function standsInText(column: readonly Component[], pieces: readonly Component[], letter: number): boolean {
+  const [from, until] = [column[0].left - BESIDE * letter, column[0].right + BESIDE * letter];
+  const near = pieces.filter(
+    ({ left, right, top, bottom }) => right >= from && left <= until && bottom - top < TEXT * letter,
+  );
+  const isBeside = (one: Component, other: Component) => {
+    const shared = Math.min(one.bottom, other.bottom) - Math.max(one.top, other.top) + 1;
+    const tall = Math.max(one.bottom - one.top, other.bottom - other.top) + 1;
+    return shared >= SHARED * tall && (other.left > one.right || other.right < one.left);
+  };
+  return column.filter((piece) => near.some((other) => isBeside(piece, other))).length > IN_TEXT * column.length;
+}
+/** Letters are no taller than so many small ones. */
+const TEXT = 3;
 
 /** Pieces so small and in a row so long and even that they make a line. */
 function linesOf(pieces: readonly Component[], letter: number, least: number): Component[][] {

@@ -68,7 +68,30 @@ describe('the dashed frame of what is to be cut out', () => {
   });
 });
 
+it('keeps the ones of a column of figures, which follow each other as dashes do', () => {
+  const page = blank(700, 700);
+  for (let row = 0; row < 20; row++)
+    for (const x of [100, 112, 124]) fill(page, [x, 60 + 24 * row, x === 100 ? 4 : 9, 14]);
+  const ink = inkOf(page);
+  expect(takeOutDots(ink, inkPieces(ink), 10)).toEqual([]);
+});
+
 describe('segments', () => {
+  it('are two cells on either side of a ruled line, but the figures in a comb of boxes are one', () => {
+    const page = blank(900, 300);
+    line(page, 60, 100, 12);
+    for (let at = 0; at < 8; at++) fill(page, [500 + at * 24, 100, 9, 14]);
+    const rule = (left: number) => ({ direction: 'down' as const, left, right: left + 1, top: 80, bottom: 140 });
+    const { segments: one } = findSegments(inkOf(page));
+    const between = (one[0].left + one[0].right) >> 1;
+    const { segments } = findSegments(inkOf(page), [
+      rule(between),
+      ...[1, 2, 3, 4, 5, 6, 7].map((at) => rule(492 + at * 24)),
+    ]);
+    expect(one.map(({ members }) => members.length)).toEqual([12, 8]);
+    expect(segments.map(({ members }) => members.length).sort()).toEqual([6, 6, 8]);
+  });
+
   it('are two lines where a bar stands beside both, and the bar is in neither', () => {
     const page = blank(900, 1200);
     for (let row = 0; row < 6; row++) line(page, 100, 400 + row * 40, 40);
@@ -103,6 +126,19 @@ describe('ruled lines', () => {
     expect(rules).toEqual([expect.objectContaining({ direction: 'across' })]);
     expect(ink.data[104 * 600 + 100] + ink.data[106 * 600 + 500]).toBe(0);
     for (let y = 80; y < 125; y++) expect(ink.data[y * 600 + 301]).toBe(1);
+  });
+
+  it('from one to the next are taken out, however short, and a tall stroke that stands on one is kept', () => {
+    const page = blank(900, 200);
+    for (const y of [60, 100]) fill(page, [40, y, 800, 2]);
+    for (const x of [40, 400, 838]) fill(page, [x, 60, 2, 42]);
+    fill(page, [600, 76, 3, 24]);
+    const ink = inkOf(page);
+    const { rules } = takeOutRules(ink, 14);
+    const standing = rules.filter(({ direction }) => direction === 'down').map(({ left }) => left);
+    expect(standing.sort((a, b) => a - b)).toEqual([40, 400, 838]);
+    expect(ink.data[80 * 900 + 400]).toBe(0);
+    expect(ink.data[80 * 900 + 601]).toBe(1);
   });
 
   it('of a box go on all four sides, and the letters in it stay', () => {
@@ -329,6 +365,16 @@ describe('reading order', () => {
     const found = layOut(page);
     expect(found.rows).toEqual([0, 0, 1, 1, 2, 2, 3, 3, 4, 4]);
     expect(order(page).map(([x]) => x)).toEqual([1, 8, 1, 8, 1, 8, 1, 8, 1, 8]);
+  });
+
+  it('puts no line beside the one below it, though an initial stands beside both', () => {
+    const page = blank(900, 500);
+    for (const x of [60, 90]) fill(page, [x, 100, 12, 60]);
+    for (let row = 0; row < 10; row++) line(page, row < 2 ? 300 : 60, 106 + row * 34, 30);
+    const { segments, rows } = layOut(page);
+    const lines = segments.flatMap(({ members }, at) => (members.length >= 30 ? [rows[at]] : []));
+    expect(lines).toHaveLength(10);
+    expect(new Set(lines).size).toBe(10);
   });
 
   it('goes down one column of prose and then the other', () => {

@@ -116,8 +116,11 @@ export function better(
   handwriting: readonly Box[] = [],
 ): Word[] {
   const worth = (words: readonly Word[]) => worthOf(words, isKnown);
+  // Of print that is hard to read, most says little: that tells nothing of a line.
+  const isHard = worth(own) < HARD * lettersOf(own);
   let out = linesOf(own.map((word) => known(word, whole, isKnown))).filter(
     (line) =>
+      isHard ||
       worth(line) > LEAST_ALONE * lettersOf(line) ||
       // Figures in tables are what the other search loses.
       line.some(({ text, box }) => /\d/.test(text) || whole.some((word) => covers(word.box, box))),
@@ -189,6 +192,8 @@ function instead(
 
 /** Of the letters of a line that only the own search sees, so many count at least where it is print. */
 const LEAST_ALONE = 0.1;
+/** Of the letters of print that is hard to read, no more count. */
+const HARD = 0.4;
 /** Two words are one if so much of both is shared. */
 const SAME_PLACE = 0.6;
 

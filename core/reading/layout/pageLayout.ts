@@ -25,7 +25,7 @@ export function layOut(picture: Raster): PageLayout {
   const { rules, taken } = takeOutRules(ink, letter);
   const data = bytesOf(page);
   for (const some of [dots, taken]) for (const at of some) data[at] = 255;
-  const found = findSegments(ink);
+  const found = findSegments(ink, rules);
   const { segments, rows } = inReadingOrder(found.segments);
   return { page, segments, rows, pieces: found, rules };
 }
@@ -42,7 +42,9 @@ function inReadingOrder(segments: Segment[]): { segments: Segment[]; rows: numbe
   const middle = ({ left, upper, lower }: Segment) => (upper + lower) / 2 - slope * left;
   const rows: Segment[][] = [];
   for (const segment of segments.toSorted((a, b) => middle(a) - middle(b))) {
-    const home = rows.findLast((row) => row.some((other) => sharesRow(other, segment, slope)));
+    const home = rows.findLast(
+      (row) => row.some((other) => sharesRow(other, segment, slope)) && !row.some((other) => isOver(other, segment)),
+    );
     if (home && rows.indexOf(home) >= rows.length - 4) home.push(segment);
     else rows.push([segment]);
   }
@@ -53,6 +55,14 @@ function inReadingOrder(segments: Segment[]): { segments: Segment[]; rows: numbe
     segments: ordered.flat(),
     rows: ordered.flatMap((row, at) => row.map(() => at)),
   };
+}
+
+/** Segments of which more than this share of the narrower one is above the other stand in two rows, however near. */
+const MOST_OVER = 0.3;
+
+function isOver(one: Segment, other: Segment): boolean {
+  const over = Math.min(one.right, other.right) - Math.max(one.left, other.left);
+  return over > MOST_OVER * Math.min(one.right - one.left, other.right - other.left);
 }
 
 /** Whether two segments stand in one row: most of the lower one's height is beside the other. */

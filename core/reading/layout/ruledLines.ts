@@ -14,6 +14,8 @@ const TORN = 3;
 const SOLID = 0.85;
 /** Rules are longer than so many heights of a small letter, standing ones than so many. */
 const [LEAST_ACROSS, LEAST_DOWN] = [4.5, 5];
+/** What runs from one ruled line to another is the side of a cell, from so many heights on; ends may be so many pixels short. */
+const [LEAST_SIDE, SHORT_OF] = [1.9, 3];
 /** And no thicker than this share of that height; over so much of its length nothing crosses a line. */
 const MOST_THICKNESS = 0.45;
 const FREE = 0.75;
@@ -36,7 +38,8 @@ export function takeOutRules(ink: Ink, letter: number): { rules: Rule[]; taken: 
   const rules: Rule[] = [];
   for (const across of [true, false]) {
     const least = Math.max(24, Math.round((across ? LEAST_ACROSS : LEAST_DOWN) * letter));
-    for (const { runs, ...rule } of joined(longRuns(ink, least, across), thickest)) {
+    const long = across ? longRuns(ink, least, true) : standingRuns(ink, least, Math.ceil(LEAST_SIDE * letter), rules);
+    for (const { runs, ...rule } of joined(long, thickest)) {
       const length = rule.to - rule.from + 1;
       const pixels = runs.reduce((sum, run) => sum + run.to - run.from + 1, 0);
       // The mean thickness: a long slanted line covers many rows and is thin all the same.
@@ -105,6 +108,20 @@ function longRuns(ink: Ink, least: number, across: boolean): Run[] {
   }
   for (let line = 0; line < lines; line++) end(line);
   return found.flat();
+}
+
+/** Runs down the page that are long, or those from a ruled line to the next. */
+function standingRuns(ink: Ink, long: number, side: number, lying: readonly Rule[]): Run[] {
+  const touches = (place: number, line: number) =>
+    lying.find(
+      ({ left, right, top, bottom }) =>
+        line >= left - SHORT_OF && line <= right + SHORT_OF && place >= top - SHORT_OF && place <= bottom + SHORT_OF,
+    );
+  return longRuns(ink, Math.min(long, side), false).filter(({ line, from, to }) => {
+    if (to - from + 1 >= long) return true;
+    const upper = touches(from, line);
+    return upper !== undefined && touches(to, line) !== undefined && touches(to, line) !== upper;
+  });
 }
 
 interface Joined {

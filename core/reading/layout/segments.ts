@@ -1,5 +1,6 @@
 import { Component, connectedComponents, letterHeight } from '../../imaging/components';
 import { Ink } from '../../imaging/ink';
+import { Rule } from './ruledLines';
 
 /** Letters in a row without a gap wider than those between words: a line of prose, or a cell of a table's row. */
 export interface Segment {
@@ -49,8 +50,9 @@ const MOST_CURVED = 0.02;
  * Finds the segments of text on a page that is level or nearly so, from the pieces of ink and who stands beside whom (nearest
  * neighbours, as in O'Gorman's docstrum, 1993): letters of lines and cells whatever their size, with their dots and accents.
  * @param ink without ruled lines
+ * @param rules that were taken out of it: what stands on both sides of one that runs down is two cells
  */
-export function findSegments(ink: Ink): PageSegments {
+export function findSegments(ink: Ink, rules: readonly Rule[] = []): PageSegments {
   const { components, labels } = connectedComponents(ink);
   const letter = letterHeight(components) || 16;
   const letters: number[] = [];
@@ -77,7 +79,9 @@ export function findSegments(ink: Ink): PageSegments {
     const home = nearest(piece, lines);
     if (home) swallow(home, piece);
   }
-  const segments = reunited(lines, components, slope).filter((segment) => isText(segment, components, letter));
+  const segments = reunited(lines, components, slope)
+    .flatMap((segment) => cells(segment, rules, components))
+    .filter((segment) => isText(segment, components, letter));
   slant(segments, components);
   return { segments, components, labels, letter };
 }
@@ -257,6 +261,32 @@ function reunited(segments: Segment[], components: Component[], slope: number): 
     }
   }
   return done;
+}
+
+/** Fewer pieces on a side of a ruled line are no cell: figures may be written into a comb of boxes, one into each. */
+const LEAST_OF_CELL = 2;
+
+/** The parts of a segment on either side of the ruled lines that run down through it. */
+function cells(segment: Segment, rules: readonly Rule[], components: Component[]): Segment[] {
+  const middle = (segment.upper + segment.lower) / 2;
+  const through = rules.filter(
+    ({ direction, left, right, top, bottom }) =>
+      direction === 'down' && left > segment.left && right < segment.right && top < middle && bottom > middle,
+  );
+  if (through.length === 0) return [segment];
+  const edges = through.map(({ left, right }) => (left + right) / 2).sort((a, b) => a - b);
+  const parts: number[][] = [...edges, 0].map(() => []);
+  for (const member of segment.members) {
+    const { left, right } = components[member - 1];
+    parts[edges.filter((edge) => edge < (left + right) / 2).length].push(member - 1);
+  }
+  const full = parts.filter(({ length }) => length > 0);
+  if (full.some(({ length }) => length < LEAST_OF_CELL)) return [segment];
+  return full.map((members) => {
+    const cell = segmentOf(components, members, segment.letter);
+    stretch(cell, components, segment.slope);
+    return cell;
+  });
 }
 
 /** Whether a segment can be text: a lone piece must look like a letter. */
