@@ -13,7 +13,7 @@ const [EVEN, MOST_UNEVEN] = [0.75, 0.4];
 const LEAST_DOTS_DOWN = 14;
 
 /**
- * Takes lines of dots or dashes out of a page: those under the rows of a table, those that lead from a word to its figure, the sides of what
+ * Takes lines of dots or dashes, and what is left of torn ones, out of a page: those under the rows of a table, those that lead from a word to its figure, the sides of what
  * is to be cut out. Their pieces, which follow each other evenly at one height, would else be read as letters of the line above them.
  * @param ink changed in place
  * @param pieces those of the ink
@@ -30,8 +30,38 @@ export function takeOutDots(ink: Ink, pieces: readonly Component[], letter: numb
   for (const row of linesOf(pieces, letter, LEAST_DOTS)) take(row);
   for (const column of linesOf(pieces.map(turned), letter, LEAST_DOTS_DOWN).map((line) => line.map(turned)))
     if (!standsInText(column, pieces, letter)) take(column);
+  for (const column of tornLines(pieces, letter)) take(column);
   for (const at of taken) ink.data[at] = 0;
   return taken;
+}
+
+/** What is left of a torn line is no wider than this share of a small letter's height, and no further from the next piece than so many of these heights. */
+const [TORN_WIDTH, TORN_GAP] = [0.42, 9];
+/** So many pieces of lengths so different are a torn line: letters under each other are alike. */
+const [LEAST_TORN, DIFFERENT] = [7, 0.6];
+
+/** The pieces of lines down a page of which a scan has left little: the fold of a paper, the edge of a copied sheet. Nothing stands beside them. */
+function tornLines(pieces: readonly Component[], letter: number): Component[][] {
+  const aside = Math.max(1.5, TORN_WIDTH * letter);
+  const narrow = pieces
+    .filter(({ left, right, top, bottom }) => right - left < TORN_WIDTH * letter && bottom - top > right - left)
+    .sort((one, other) => one.top - other.top);
+  const middle = ({ left, right }: Component) => (left + right) / 2;
+  const columns: Component[][] = [];
+  for (const piece of narrow) {
+    const home = columns.find((column) => {
+      const last = column[column.length - 1];
+      return Math.abs(middle(last) - middle(piece)) <= aside && piece.top - last.bottom <= TORN_GAP * letter;
+    });
+    if (home) home.push(piece);
+    else columns.push([piece]);
+  }
+  return columns.filter((column) => {
+    if (column.length < LEAST_TORN) return false;
+    const lengths = column.map(({ top, bottom }) => bottom - top + 1).sort((a, b) => a - b);
+    const [short, usual, long] = [0.15, 0.5, 0.85].map((share) => lengths[Math.floor(share * lengths.length)]);
+    return long - short > DIFFERENT * usual && !standsInText(column, pieces, letter);
+  });
 }
 
 /** So many pieces of a column that have a letter beside them, so near and so much of whose height is theirs, are figures or letters themselves. */

@@ -70,7 +70,7 @@ export function findSegments(ink: Ink, rules: readonly Rule[] = []): PageSegment
   const lines = groups.filter(({ members }) => members.length > MOST_CRUMBS);
   // A large heading's dots are as tall as small letters: what stands alone may belong to something larger beside it.
   for (const crumb of groups.filter(({ members }) => members.length <= MOST_CRUMBS).sort(byHeight)) {
-    const home = nearest(crumb, lines, ({ top, bottom }) => crumb.bottom - crumb.top < MUCH_SMALLER * (bottom - top));
+    const home = nearest(crumb, lines, ({ tall }) => crumb.bottom - crumb.top + 1 < MUCH_SMALLER * tall);
     if (home) swallow(home, crumb);
     else lines.push(crumb);
   }
@@ -80,6 +80,7 @@ export function findSegments(ink: Ink, rules: readonly Rule[] = []): PageSegment
     if (home) swallow(home, piece);
   }
   const segments = reunited(lines, components, slope)
+    .flatMap((segment) => linesApart(segment, components))
     .flatMap((segment) => cells(segment, rules, components))
     .filter((segment) => isText(segment, components, letter));
   slant(segments, components);
@@ -186,14 +187,18 @@ function chain(components: Component[], letters: number[]): number[][] {
 function segmentOf(components: Component[], members: number[], least = 0): Segment {
   let [left, top, right, bottom] = [Infinity, Infinity, 0, 0];
   const heights: number[] = [];
+  const all: number[] = [];
   for (const number of members) {
     const box = components[number];
     left = Math.min(left, box.left);
     top = Math.min(top, box.top);
     right = Math.max(right, box.right);
     bottom = Math.max(bottom, box.bottom);
+    all.push(box.bottom - box.top + 1);
     if (box.bottom - box.top + 1 >= LETTER_FROM * least) heights.push(box.bottom - box.top + 1);
   }
+  // What consists of points alone is measured by them.
+  if (heights.length === 0) heights.push(...all);
   heights.sort((a, b) => a - b);
   return {
     left,
@@ -261,6 +266,52 @@ function reunited(segments: Segment[], components: Component[], slope: number): 
     }
   }
   return done;
+}
+
+/** Letters that hold two lines together are so much taller than others; each line has so many others, and they stand so far apart, in heights of a letter. */
+const [HOLDING, LEAST_OF_LINE, LINES_APART] = [1.9, 4, 1.1];
+/** Of the letters of two lines, no more stand between both. */
+const MOST_BETWEEN = 0.12;
+
+/** The two lines of a segment in which a letter of the one touches one of the other, or the segment as it is. */
+function linesApart(segment: Segment, components: Component[]): Segment[] {
+  const { letter, slope, left } = segment;
+  if (segment.bottom - segment.top < (HOLDING + LINES_APART) * letter) return [segment];
+  const feet = segment.members
+    .map((member) => components[member - 1])
+    .filter(({ top, bottom }) => bottom - top + 1 >= LETTER_FROM * letter && bottom - top + 1 < HOLDING * letter)
+    .flatMap((piece) => {
+      const foot = piece.bottom - slope * ((piece.left + piece.right) / 2 - left);
+      // Letters that touch are one piece.
+      return new Array<number>(Math.max(1, Math.round((piece.right - piece.left) / letter))).fill(foot);
+    })
+    .sort((a, b) => a - b);
+  if (feet.length < 2 * LEAST_OF_LINE) return [segment];
+  // The widest step between feet, each side with letters enough, is where the one line ends.
+  let [edge, widest] = [0, 0];
+  for (let at = LEAST_OF_LINE; at <= feet.length - LEAST_OF_LINE; at++)
+    if (feet[at] - feet[at - 1] > widest) [edge, widest] = [(feet[at] + feet[at - 1]) / 2, feet[at] - feet[at - 1]];
+  const [upper, lower] = [feet.filter((foot) => foot < edge), feet.filter((foot) => foot >= edge)];
+  const apart = lower[lower.length >> 1] - upper[upper.length >> 1];
+  const between = feet.filter((foot) => Math.abs(foot - edge) < 0.2 * apart).length;
+  if (apart < LINES_APART * letter || between > MOST_BETWEEN * feet.length) return [segment];
+  const isUpper = (member: number) => {
+    const piece = components[member - 1];
+    const fall = slope * ((piece.left + piece.right) / 2 - left);
+    // What reaches into both begins in the line that it belongs to.
+    const tall = piece.bottom - piece.top + 1 >= HOLDING * letter;
+    return tall ? piece.top - fall < edge - apart / 2 : piece.bottom - fall < edge;
+  };
+  const parts = [segment.members.filter(isUpper), segment.members.filter((member) => !isUpper(member))];
+  return parts.map((members) => {
+    const line = segmentOf(
+      components,
+      members.map((member) => member - 1),
+      letter,
+    );
+    stretch(line, components, slope);
+    return line;
+  });
 }
 
 /** Fewer pieces on a side of a ruled line are no cell: figures may be written into a comb of boxes, one into each. */
