@@ -172,7 +172,7 @@ async function readDotted(
 
 /** So many letters that were not read, or words that are doubted so much on average, and the page is read the other way as well. */
 const [MANY_LEFT, SHARE_LEFT] = [14, 0.02];
-const [DOUBTFUL_PAGE, DOUBTED, MANY_DOUBTED] = [0.958, 0.7, 0.035];
+const [DOUBTFUL_PAGE, DOUBTED, MANY_DOUBTED] = [0.968, 0.7, 0.035];
 
 function isPoor(words: readonly Word[], left: number): boolean {
   const letters = words.reduce((sum, { text }) => sum + text.length, 0);
