@@ -37,12 +37,17 @@ interface Line {
  * The bookings of an account's statement: rows with a day and an amount, by the column that it stands in, the sign beside it, and by
  * what they must satisfy: each balance is the one before it and what is booked, and all lead from the opening to the closing balance.
  * @param until its last day (ISO 8601): days without a year lie before it
+ * @param monthFirst whether the month comes first in its days
  */
 export function findBookings(
   rows: readonly Row[],
-  { opening, closing, until }: { opening: number | null; closing: number | null; until: string | undefined },
+  {
+    opening,
+    closing,
+    ...days
+  }: { opening: number | null; closing: number | null; until: string | undefined; monthFirst?: boolean },
 ): Fact<Booking[]> | null {
-  const lines = linesIn(rows, until);
+  const lines = linesIn(rows, days);
   if (lines.length < FEWEST) return null;
   const heads = headsOf(rows, lines[0].row);
   splitBalances(lines, heads);
@@ -72,11 +77,17 @@ export function findBookings(
 const cents = (money: number) => Math.round(money * 100);
 const opposite = (values: number[]) => values.map((value) => -value);
 
-function linesIn(rows: readonly Row[], until: string | undefined): Line[] {
+/** How days are written: the last that there may be, and whether the month comes first. */
+interface DaysWritten {
+  until: string | undefined;
+  monthFirst?: boolean;
+}
+
+function linesIn(rows: readonly Row[], days: DaysWritten): Line[] {
   const lines: Line[] = [];
   let above: Row | undefined;
   for (const row of rows) {
-    const day = dayIn(row, until);
+    const day = dayIn(row, days);
     const amounts = moneyIn(row, day?.words);
     const told = row.words.filter(({ box }) => amounts.length === 0 || box[0] < placeOf(amounts[0].words)[0]);
     const text = told.filter((word) => !day?.words.includes(word)).map((word) => word.text);
@@ -102,9 +113,9 @@ function moneyIn(row: Row, day: readonly Word[] = []): Amount[] {
 }
 
 /** The first day of a row, if it begins with one; without a year, the last such day before the end of the statement. */
-function dayIn(row: Row, until: string | undefined): { date: string; words: Word[] } | undefined {
+function dayIn(row: Row, { until, monthFirst }: DaysWritten): { date: string; words: Word[] } | undefined {
   const first = row.words.slice(0, 4);
-  const [whole] = datesInLine(row.words);
+  const [whole] = datesInLine(row.words, { monthFirst });
   if (whole && first.includes(whole.words[0])) return whole;
   if (!until) return undefined;
   for (let count = 1; count <= 2; count++) {
@@ -114,7 +125,7 @@ function dayIn(row: Row, until: string | undefined): { date: string; words: Word
     for (const year of [Number(until.slice(0, 4)), Number(until.slice(0, 4)) - 1]) {
       const bare = text.replace(/[.]$/, '');
       const separator = /^\d+[./-]/.test(bare) ? bare[bare.search(/[./-]/)] : ' ';
-      const [found] = datesInLine([{ ...words[0], text: `${bare}${separator}${year}` }]);
+      const [found] = datesInLine([{ ...words[0], text: `${bare}${separator}${year}` }], { monthFirst });
       if (found && found.date <= until) return { date: found.date, words };
     }
   }

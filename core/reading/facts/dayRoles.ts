@@ -238,10 +238,14 @@ const OWN_EVENTS: Partial<Record<Kind, RegExp>> = {
   receipt: /purchas|kauf|achat/,
 };
 
+const YOURS = /\b(?:your|ihre[mnr]?|votre|uw|su|vostro)\W+(?:\p{L}+\W+)?$/u;
+
 function ofAnEvent(saying: Saying): DayLabel | undefined {
   const event = first(saying, 'event');
   if (!event) return undefined;
-  if (saying.kind && OWN_EVENTS[saying.kind]?.test(event.word)) return label('date', event);
+  // “Zu Ihrer Bestellung vom 8. Oktober” is the customer's, and seldom the day of what answers it.
+  const isYours = YOURS.test(saying.whole.slice(0, saying.whole.lastIndexOf(event.word)));
+  if (saying.kind && OWN_EVENTS[saying.kind]?.test(event.word)) return label('date', event, isYours);
   return first(saying, 'document', event.away) ? undefined : label('other', event);
 }
 

@@ -76,7 +76,8 @@ type Said = Omit<Facts, 'kind' | 'vendor' | 'currency'> & { isMoney: boolean };
 function saidAs(kind: Kind | undefined, { rows, first, currency, subject }: Paper): Said {
   const { sums: asked, due, numbered, ends, balances: hasBalances } = kindTraits[kind ?? 'other'];
   const isLoose = kind === undefined || kind === 'other';
-  const days = findDays(rows, dayOrderOf(rows, first, currency?.value), kind);
+  const order = dayOrderOf(rows, first, currency?.value);
+  const days = findDays(rows, order, kind);
   const { rows: counted, column } = apartFromTaxColumn(inOneCurrency(rows, currency?.value));
   const lines = asked && !hasBalances ? findLines(counted) : [];
   const sums = asked ? findSums(counted, lines, kind!, column) : NO_SUMS;
@@ -104,6 +105,7 @@ function saidAs(kind: Kind | undefined, { rows, first, currency, subject }: Pape
           opening: balances.opening?.value ?? null,
           closing: balances.closing?.value ?? null,
           until: days.period?.value.split('/')[1] ?? days.date?.value,
+          monthFirst: order === 'month',
         })
       : null,
     lines: asLinesFact(lines, addsUp ? 0.97 : 0.6, {

@@ -35,6 +35,84 @@ If you pay on or before 30/11/2026 the charge is reduced to £35.00. After
     { kind: 'notice', date: '2026-11-16', number: 'WH 0093317', total: 70 },
   ],
   [
+    'a bill whose table ends with net, tax and gross, and whose sums stand below those heads',
+    `
+# KITTIWAKE CAR POOL
+Invoice no.: KP-3301
+Invoice date: 30/06/26
+
+Date     Car           Product      Net      VAT     Gross
+04/06    WK20 ABD      Diesel     49.40     9.88     59.28
+19/06    WK20 ABD      Diesel     47.10     9.42     56.52
+All of this month                 96.50    19.30   £115.80
+`,
+    { kind: 'invoice', date: '2026-06-30', number: 'KP-3301', net: 96.5, tax: 19.3, total: 115.8 },
+  ],
+  [
+    'a rent that is asked for as a statement, with the last balance and a tax',
+    `
+# Heron Bay Storage
+40 Dock St, Port Amity, ME 04032
+Monthly Statement
+Statement prepared                     06/22/2026
+Previous balance                          $112.00
+Payment received 06/03/2026              -$112.00
+Rent 07/01/2026 - 07/31/2026              $100.00
+Sales tax 5.5% on rent                      $5.50
+Balance due 07/01/2026                    $105.50
+`,
+    { kind: 'invoice', date: '2026-06-22', dueDate: '2026-07-01', tax: 5.5, total: 105.5 },
+  ],
+  [
+    'a fee note that says when the next vaccination is',
+    `
+# Cabinet des Mouettes
+Perros, le 3 novembre 2026
+Note d'honoraires n° 2026/118
+Consultation                    38,00
+Vaccin                          29,50
+Total TTC                       67,50 €
+Prochain rappel de vaccin : 03/11/2027
+`,
+    { kind: 'invoice', date: '2026-11-03', number: '2026/118', total: 67.5 },
+  ],
+  [
+    'an order confirmed, with the day of the customer’s own order beside its number',
+    `
+Kammbau Iversen GmbH, Industriering 8, 08412 Werdau
+Wickford Loom
+                                      Werdau, 12. Oktober 2026
+Auftragsbestätigung Nr. KB 2026-417 zu Ihrer Bestellung vom 8. Oktober 2026
+Webkamm 40/10             2       62,00           124,00
+Nettobetrag                                       124,00
+zzgl. 19 % MwSt.                                   23,56
+Auftragssumme                                     147,56 €
+`,
+    { kind: 'order', date: '2026-10-12', number: 'KB 2026-417', net: 124, total: 147.56 },
+  ],
+  [
+    'a bill of a firm that draws its name as its place on the web',
+    `
+# skerrycloud.example
+Skerrycloud B.V. - Keizerskade 118 - Rotterdam
+Invoice SC-5530
+1 Sep 2026
+Storage                         4.00
+Snapshots                       0.73
+Total EUR                       4.73
+`,
+    { kind: 'invoice', vendor: 'Skerrycloud B.V.', number: 'SC-5530', total: 4.73 },
+  ],
+  [
+    'a receipt by hand with its sum in words',
+    `
+Quittung Nr. 18
+Betrag in EUR       145,00
+in Worten           einhundertfünfundvierzig
+`,
+    { kind: 'receipt', vendor: null, number: '18', total: 145 },
+  ],
+  [
     'a Swiss bill whose rate lost its point, with terms in days before the day itself',
     `
 # Färberei Kesselmatt

@@ -141,7 +141,7 @@ export const kindWords: Record<Kind, KindWords> = {
       '(?:first |second |third |final |last |urgent )?request for payment',
       '(?:facture|invoice|rechnung)s? (?:impayee?s?|unpaid|overdue|en retard|echues?|offen)',
       '(?:unpaid|outstanding|offene|unbezahlte) (?:invoices?|bills?|accounts?|posten|rechnung(?:en)?)',
-      'rappel(?: de paiement)?',
+      "(?<!prochain )rappel(?: de (?:paiement|facture|cotisation|loyer|reglement|l'echeance))?(?! (?:de|du|des|d'))",
       'relance',
       'mise en demeure',
       'recordatorio(?: de pago)?',

@@ -73,7 +73,9 @@ function howItIsSaid(row: Row, named: RegExp, name: string, usual: number): keyo
   const numbered = cell.folded.slice(name.length);
   if (
     cell.folded.startsWith(name) &&
-    /^ (?:(?:no|nr|n°)\.? ?)?[\p{L}]{0,4}[-/]?\d\S*(?:: |:$| (?:for|fur|pour|per|para|voor) )/u.test(numbered) &&
+    /^ (?:(?:no|nr|n°)\.? ?)?[\p{L}]{0,4}[-/ ]?\d\S*(?:: |:$| (?:for|fur|pour|per|para|voor|on your|to your|zu ihre[rm]?|auf ihre|sur votre|a votre) )/u.test(
+      numbered,
+    ) &&
     !ONGOING.test(name)
   )
     return 'short';
@@ -250,6 +252,8 @@ export function findKind(
   // What accounts to somebody for work is a bill.
   const statement = scores.get('statement');
   if (statement && (isTaxed || !rows.some(({ folded }) => OF_ACCOUNT.test(folded)))) statement.score *= 0.5;
+  // What adds a tax to the last balance and asks for both is one, whatever it is called.
+  if (statement && isTaxed && sums.length > 0 && asksForMoney(rows)) statement.score *= 0.4;
   // A till's slip may be called a ticket, too.
   const ticket = scores.get('ticket');
   if (ticket && ticket.strongest < HEADING_POINTS && scores.has('receipt')) ticket.score *= 0.6;

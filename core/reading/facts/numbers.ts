@@ -274,8 +274,9 @@ function whole(rows: readonly Row[], row: Row, at: number): Word[] {
   // At the beginning of a cell that another names they belong to the number, whatever else they may mean.
   const named = row.words[row.words.indexOf(cell[0]) - 1];
   const isNamed = from === 1 && named !== undefined && !/\d/.test(named.text);
-  // “No. A 55120”
-  const isSeries = /^[A-Z]$/.test(before) && partsOf(fold(cell[from - 2]?.text ?? '')).includes('number');
+  // “No. A 55120”, “Nr. AB 2026-417”
+  const isSeries =
+    /^[A-Z]{1,3}$/.test(before) && !currencyIn(before) && partsOf(fold(cell[from - 2]?.text ?? '')).includes('number');
   const isBelow = () =>
     from === 1 &&
     termsBefore(wordsAround(rows, row, cell.slice(0, 2)).above ?? '').some(({ parts }) => parts.includes('number'));

@@ -10,6 +10,10 @@ export const COMPANY =
 const NOT_A_NAME =
   /@|www\.|https?:|(?<!\p{L})(tel|phone|fax|date|datum|invoice|rechnung|facture|factura|fattura|factuur|fatura|receipt|quittung|kassenbon|kassenbeleg|beleg|ticket|recibo|reçu|statement|kontoauszug|page|seite|iban|vat|total|dear)(?!\p{L})|\d{4,}|^\P{L}*$/iu;
 
+/** A sum in words: “einhundertfünfundvierzig”, “one hundred and forty-five pounds” (folded). */
+const SUM_IN_WORDS =
+  /^(?:(?:betrag )?in worten|(?:amount )?in words|en (?:toutes )?lettres|\p{L}*(?:ein|zwei|drei|vier|funf|sechs|sieben|acht|neun)(?:hundert|tausend|und(?:zwan|drei|vier|funf|sech|sieb|acht|neun)s?[sz]ig)\p{L}*(?: euro)?|(?:(?:one|two|three|four|five|six|seven|eight|nine|ten|\p{L}+teen|(?:twen|thir|for|fif|six|seven|eigh|nine)ty|hundred|thousand|and|pounds?|euros?|dollars?|only|un|deux|trois|quatre|cinq|sept|huit|neuf|dix|vingts?|trente|quarante|cinquante|soixante|cents?|mille|et)\b[ -]*)+)$/u;
+
 /** How short a name may be, in letters, to be recognised again. */
 export const LEAST_LETTERS = 5;
 
@@ -151,7 +155,8 @@ export const bare = (text: string) => text.replace(/^[^\p{L}\p{N}]+|[^\p{L}\p{N}
 
 export function isName(text: string): boolean {
   const letters = (text.match(/\p{L}/gu) ?? []).length;
-  return letters >= 3 && text.split(' ').length <= 7 && !NOT_A_NAME.test(text) && !/(?<!\p{L})\d/u.test(text);
+  if (letters < 3 || text.split(' ').length > 7) return false;
+  return !NOT_A_NAME.test(text) && !/(?<!\p{L})\d/u.test(text) && !SUM_IN_WORDS.test(fold(text));
 }
 
 /** What a title ends with that names no kind by itself, and words by which a line speaks to whoever reads it (folded). */

@@ -48,6 +48,9 @@ export function findSender(rows: readonly Row[], first: FirstPage | undefined, k
   // Whoever makes an agreement is named in it.
   const between = heading?.why.code === 'heads-paper' && !COMPANY.test(heading.value) && partyOf(onFirst);
   if (between) return between;
+  // “nimbusrack.example” in the head is drawn; the firm behind it has a name.
+  const behind = heading && DOMAIN.exec(heading.value) && firmCalled(DOMAIN.exec(heading.value)![1], onFirst);
+  if (behind) return behind;
   // A line that nothing speaks for but its height may as well be whom the paper goes to.
   return heading && heading.confidence >= STANDS_OUT
     ? heading
@@ -277,6 +280,28 @@ function firmInText(rows: readonly Row[]): Fact | null {
   }
   return null;
 }
+
+/** A name that is where something is on the web. */
+const DOMAIN = /^(?:www\.)?([\w-]{4,})(?:\.[a-z]{2,}){1,2}$/i;
+
+/** The firm whose name begins as something does and ends with its legal form. */
+function firmCalled(beginning: string, rows: readonly Row[]): Fact | undefined {
+  const key = lettersOf(beginning);
+  for (const { words } of rows) {
+    const from = words.findIndex((_, at) => lettersOf(textOf(words.slice(at, at + 3))).startsWith(key));
+    for (let to = from + 1; from >= 0 && to <= Math.min(words.length, from + LONGEST_FIRM); to++) {
+      const part = words.slice(from, to);
+      const value = bare(textOf(part)).replace(/[-–·:,]+$/, '');
+      if (!LEGAL_FORM.test(value) || DOMAIN.test(value) || !isName(value)) continue;
+      const sure = part.reduce((sum, { confidence }) => sum + confidence, 0) / part.length;
+      return { value, page: 1, box: placeOf(part), confidence: 0.85 * sure, why: { code: 'small-print' } };
+    }
+  }
+  return undefined;
+}
+
+const LONGEST_FIRM = 5;
+const textOf = (words: readonly Word[]) => words.map(({ text }) => text).join(' ');
 
 /** Who closes a message by name. */
 function teamOf(rows: readonly Row[]): Fact | undefined {

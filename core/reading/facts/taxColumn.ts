@@ -1,7 +1,7 @@
 import { placeOf } from './fact';
 import { TAX, TOTAL } from './labels';
 import { Amount, amountsIn } from './money';
-import { Row } from './rows';
+import { Cell, Row } from './rows';
 
 /** What the last column of a table says of taxes: the sum of what is taxed, and that of the taxes. */
 export interface TaxColumn {
@@ -15,10 +15,11 @@ export interface TaxColumn {
  */
 export function apartFromTaxColumn(rows: readonly Row[]): { rows: readonly Row[]; column: TaxColumn | undefined } {
   for (const head of rows) {
-    const last = head.cells.at(-1)!;
-    const isTax =
-      TAX.exec(last.folded.replace(/[^\p{L}.]+$/u, ''))?.[0].length === last.folded.replace(/\W+$/, '').length;
-    if (head.cells.length < 3 || !isTax || amountsIn(head).length > 0) continue;
+    if (head.cells.length < 3 || amountsIn(head).length > 0) continue;
+    const [before, last] = head.cells.slice(-2);
+    const column = isTaxHead(before) ? beforeGross(head, before, rows) : undefined;
+    if (column) return { rows, column };
+    if (!isTaxHead(last)) continue;
     const found: { row: Row; net: Amount; tax: Amount }[] = [];
     for (const row of rows.slice(head.number + 1)) {
       const amounts = amountsIn(row);
@@ -48,6 +49,24 @@ export function apartFromTaxColumn(rows: readonly Row[]): { rows: readonly Row[]
     };
   }
   return { rows, column: undefined };
+}
+
+/** Whether the head of a column says that it is of taxes, and nothing else. */
+function isTaxHead({ folded }: Cell): boolean {
+  return TAX.exec(folded.replace(/[^\p{L}.]+$/u, ''))?.[0].length === folded.replace(/\W+$/, '').length;
+}
+
+/** The sums of a table whose rows tell what is taxed, the tax below its head, and at last what both make. */
+function beforeGross(head: Row, tax: Cell, rows: readonly Row[]): TaxColumn | undefined {
+  let [net, taxes, count] = [0, 0, 0];
+  for (const row of rows.slice(head.number + 1)) {
+    const [one, two, both] = amountsIn(row).slice(-3);
+    if (row.page !== head.page || !both || one.cents + two.cents !== both.cents || !isUnder(two, tax.box))
+      return undefined;
+    if (count > 0 && one.cents === net && two.cents === taxes) return { net: one, tax: two };
+    [net, taxes, count] = [net + one.cents, taxes + two.cents, count + 1];
+  }
+  return undefined;
 }
 
 /** Whether an amount stands under the head of a column. */
