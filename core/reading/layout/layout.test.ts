@@ -92,6 +92,23 @@ describe('segments', () => {
     expect(segments.map(({ members }) => members.length).sort()).toEqual([6, 6, 8]);
   });
 
+  it('are the two lines that a long letter of the one holds together with the other', () => {
+    const page = blank(900, 300);
+    line(page, 100, 100, 20);
+    line(page, 100, 124, 20);
+    fill(page, [238, 100, 15, 38]);
+    const { segments } = findSegments(inkOf(page));
+    expect(segments.map(({ members }) => members.length).sort()).toEqual([19, 20]);
+    expect(segments.map(({ upper }) => Math.round(upper)).sort((a, b) => a - b)).toEqual([100, 124]);
+  });
+
+  it('stay whole where all their letters stand on one line, however tall one of them is', () => {
+    const page = blank(900, 300);
+    line(page, 100, 130, 20);
+    fill(page, [240, 104, 3, 40]);
+    expect(findSegments(inkOf(page)).segments).toHaveLength(1);
+  });
+
   it('are two lines where a bar stands beside both, and the bar is in neither', () => {
     const page = blank(900, 1200);
     for (let row = 0; row < 6; row++) line(page, 100, 400 + row * 40, 40);

@@ -270,13 +270,15 @@ function reunited(segments: Segment[], components: Component[], slope: number): 
 
 /** Letters that hold two lines together are so much taller than others; each line has so many others, and they stand so far apart, in heights of a letter. */
 const [HOLDING, LEAST_OF_LINE, LINES_APART] = [1.9, 4, 1.1];
+/** Two lines are so high, in heights of a letter. */
+const LEAST_OF_TWO = 2.4;
 /** Of the letters of two lines, no more stand between both. */
 const MOST_BETWEEN = 0.12;
 
 /** The two lines of a segment in which a letter of the one touches one of the other, or the segment as it is. */
 function linesApart(segment: Segment, components: Component[]): Segment[] {
   const { letter, slope, left } = segment;
-  if (segment.bottom - segment.top < (HOLDING + LINES_APART) * letter) return [segment];
+  if (segment.bottom - segment.top < LEAST_OF_TWO * letter) return [segment];
   const feet = segment.members
     .map((member) => components[member - 1])
     .filter(({ top, bottom }) => bottom - top + 1 >= LETTER_FROM * letter && bottom - top + 1 < HOLDING * letter)
@@ -291,6 +293,7 @@ function linesApart(segment: Segment, components: Component[]): Segment[] {
   let [edge, widest] = [0, 0];
   for (let at = LEAST_OF_LINE; at <= feet.length - LEAST_OF_LINE; at++)
     if (feet[at] - feet[at - 1] > widest) [edge, widest] = [(feet[at] + feet[at - 1]) / 2, feet[at] - feet[at - 1]];
+  if (widest === 0) return [segment];
   const [upper, lower] = [feet.filter((foot) => foot < edge), feet.filter((foot) => foot >= edge)];
   const apart = lower[lower.length >> 1] - upper[upper.length >> 1];
   const between = feet.filter((foot) => Math.abs(foot - edge) < 0.2 * apart).length;
