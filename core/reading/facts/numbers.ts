@@ -276,7 +276,10 @@ function whole(rows: readonly Row[], row: Row, at: number): Word[] {
   const isNamed = from === 1 && named !== undefined && !/\d/.test(named.text);
   // “No. A 55120”, “Nr. AB 2026-417”
   const isSeries =
-    /^[A-Z]{1,3}$/.test(before) && !currencyIn(before) && partsOf(fold(cell[from - 2]?.text ?? '')).includes('number');
+    /^[A-Z]{1,3}$/.test(before) &&
+    !currencyIn(before) &&
+    !says.some((part) => ELSEWHERE.includes(part)) &&
+    partsOf(fold(cell[from - 2]?.text ?? '')).includes('number');
   const isBelow = () =>
     from === 1 &&
     termsBefore(wordsAround(rows, row, cell.slice(0, 2)).above ?? '').some(({ parts }) => parts.includes('number'));
