@@ -98,16 +98,40 @@ function unite(parent: Int32Array, one: number, other: number): void {
   else parent[a] = b;
 }
 
+/** A dot fills so much of its box, which is no longer than so many times its other side, and is lower than this share of a letter. */
+const [DOT_FULL, DOT_LONG, DOT_LOW] = [0.68, 1.6, 0.55];
+/** Where so many of the pieces are dots, they are those of dotted lines, not of letters and sentences. */
+const MANY_DOTS = 0.25;
+const FEWEST = 20;
+
 /** The height that most letters have (small ones), in pixels; 0 when there are hardly any. */
 export function letterHeight(components: Component[]): number {
-  const heights = components
-    .filter(({ left, right, top, bottom, pixels }) => {
-      const [w, h] = [right - left + 1, bottom - top + 1];
-      return h >= 4 && w >= 2 && w < 4 * h && h < 6 * w && pixels > 0.12 * w * h;
-    })
-    .map(({ top, bottom }) => bottom - top + 1)
-    .sort((a, b) => a - b);
-  return heights.length < 20 ? 0 : heights[Math.floor(heights.length * 0.4)];
+  const pieces = components.filter(({ left, right, top, bottom, pixels }) => {
+    const [w, h] = [right - left + 1, bottom - top + 1];
+    return h >= 4 && w >= 2 && w < 4 * h && h < 6 * w && pixels > 0.12 * w * h;
+  });
+  if (pieces.length < FEWEST) return 0;
+  const [full, open] = [pieces.filter(isFull), pieces.filter((piece) => !isFull(piece))];
+  const tall = usualHeight(pieces);
+  if (open.length < FEWEST || full.length < MANY_DOTS * pieces.length) return tall;
+  const least = DOT_LOW * usualHeight(open);
+  const dots = full.filter((piece) => heightOf(piece) < least);
+  return dots.length < MANY_DOTS * pieces.length
+    ? tall
+    : usualHeight(pieces.filter((piece) => !isFull(piece) || heightOf(piece) >= least));
+}
+
+const heightOf = ({ top, bottom }: Component) => bottom - top + 1;
+
+function isFull({ left, right, top, bottom, pixels }: Component): boolean {
+  const [w, h] = [right - left + 1, bottom - top + 1];
+  return pixels >= DOT_FULL * w * h && Math.max(w, h) <= DOT_LONG * Math.min(w, h);
+}
+
+/** The height of small letters among some pieces: two fifths of them are lower. */
+function usualHeight(pieces: readonly Component[]): number {
+  const heights = pieces.map(heightOf).sort((a, b) => a - b);
+  return heights[Math.floor(heights.length * 0.4)];
 }
 
 /** The ink without what is larger than letters: rules, frames, pictures, blots. */

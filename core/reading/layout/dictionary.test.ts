@@ -1,7 +1,7 @@
 import { SpelledWord } from '../spelled';
 import { settleByDictionary, wantsDictionary } from './dictionary';
 
-const GERMAN = new Set('sanitär prüfung stück eichen brett muster monat nachricht'.split(' '));
+const GERMAN = new Set('sanitär prüfung stück eichen brett muster monat nachricht lernen kamm'.split(' '));
 
 /** A word whose letters are sure, but for those behind a ~. */
 function word(text: string): SpelledWord {
@@ -27,6 +27,8 @@ it.each([
   ['pl~e', 'plc'],
   ['Pell Insurance ple,', 'Pell Insurance plc,'],
   ['1td', 'ltd'],
+  ['le~men', 'lernen'],
+  ['Kam~rn', 'Kamm'],
 ])('makes a word of %s: %s', (read, right) => {
   expect(settled(read)).toBe(right);
 });
@@ -35,7 +37,8 @@ it.each([
   ['what is a word', 'Mon~at'],
   ['what is sure', 'Sanitar'],
   ['what could be two words', 'M~uster'],
-  ['names and numbers', 'Kr~upp 12~34 A~B OH~9'],
+  ['names and numbers', 'Kr~upp 12~34 A~B OH~9 Ha~mer'],
+  ['letters that are sure and may have run together', 'lemen'],
   ['words with hyphens', 'Sanit~ar-Bedarf'],
 ])('leaves alone %s', (_what, read) => {
   expect(settled(read)).toBe(read.replaceAll('~', ''));

@@ -1,3 +1,4 @@
+import { around } from '../../geometry';
 import { Character, SpelledWord } from '../spelled';
 
 /** The words of a language, in small letters. */
@@ -30,6 +31,16 @@ const ALIKE = [
   'e£',
 ];
 const ACCENTED: Record<string, string> = { a: 'äàâáã', o: 'öôóõò', u: 'üùûú', e: 'éèêë', i: 'íîïì', c: 'ç', n: 'ñ' };
+
+/** Letters that run together, and what they are read as then; doubted more than this, one may be the other. */
+const RUN_TOGETHER: [string, string][] = [
+  ['m', 'rn'],
+  ['rn', 'm'],
+  ['rm', 'rn'],
+  ['cl', 'd'],
+  ['vv', 'w'],
+];
+const TOGETHER_DOUBTED = 0.986;
 
 /** Legal forms of firms: short words that no dictionary has, and that stand on most papers. */
 const LEGAL_FORMS = new Set('plc ltd llp inc gmbh ohg sarl eurl srl sas lda'.split(' '));
@@ -134,10 +145,39 @@ function settleWord({ characters }: SpelledWord, isKnown: (text: string) => bool
   const mayBeLegal = own.length <= SHORTEST && own.every(({ text }) => /\p{L}/u.test(text));
   const legal = mayBeLegal ? exchanges(LEGAL_DOUBTED, (text) => LEGAL_FORMS.has(text)) : [];
   const found = legal.length > 0 || own.length < SHORTEST ? legal : exchanges(DOUBTED, isKnown);
+  if (found.length === 0 && own.length >= SHORTEST) takeApart(characters, own, spelt, isKnown);
   if (found.length !== 1) return;
   const [{ character, text }] = found;
   const isCapital = /\p{Lu}/u.test(character.text) || (character === own[0] && own.length > 1 && isTall(own));
   character.text = isCapital ? text.toUpperCase() : text;
+}
+
+/** Exchanges letters that ran together for what they are, where that alone makes a word. The characters are changed in place. */
+function takeApart(
+  characters: Character[],
+  own: readonly Character[],
+  spelt: readonly string[],
+  isKnown: (text: string) => boolean,
+): void {
+  const found = RUN_TOGETHER.flatMap(([read, right]) =>
+    own.flatMap((_, at) => {
+      const run = own.slice(at, at + read.length);
+      const isRead =
+        spelt.slice(at, at + read.length).join('') === read && run.every(({ text }) => /\p{Ll}/u.test(text));
+      if (!isRead || run.every(({ confidence }) => confidence >= TOGETHER_DOUBTED)) return [];
+      return isKnown([...spelt.slice(0, at), right, ...spelt.slice(at + read.length)].join('')) ? [{ run, right }] : [];
+    }),
+  );
+  if (found.length !== 1) return;
+  const [{ run, right }] = found;
+  const [x, y, width, height] = around(run.map(({ box }) => box));
+  const confidence = Math.min(...run.map((each) => each.confidence));
+  const letters = [...right].map((text, at): Character => ({
+    text,
+    box: [x + (at * width) / right.length, y, width / right.length, height],
+    confidence,
+  }));
+  characters.splice(characters.indexOf(run[0]), run.length, ...letters);
 }
 
 /** Whether the first of some letters stands as tall as a capital, beside small ones. */
