@@ -93,4 +93,70 @@ export const LAYOUTS: PrintedLayout[] = [
     body: (chance) =>
       `<style>table{border-collapse:collapse;width:100%;border:1.5pt solid #000} td,th{border-left:0.5pt solid #000;border-right:0.5pt solid #000;padding:0 2pt;line-height:1.25} th{border-bottom:1pt solid #000} .n{text-align:right}</style><h3>Cash book</h3><table><tr><th>Day</th><th>Particulars</th><th>Folio</th><th>In</th><th>Out</th></tr>${rows(40, () => `<tr><td>${chance.whole(1, 30)}</td><td>${words(chance, 2).join(' ')}</td><td>${chance.whole(1, 99)}</td><td class=n>${chance.of(0.4) ? money(chance, 200) : ''}</td><td class=n>1${money(chance, 99)}</td></tr>`)}</table>`,
   },
+  {
+    name: 'table drawn with signs',
+    style: 'font:9pt "DejaVu Sans Mono"; white-space:pre',
+    body: (chance) => {
+      const line = `+${['-'.repeat(6), '-'.repeat(22), '-'.repeat(10), '-'.repeat(10)].join('+')}+`;
+      const cells = (some: string[]) =>
+        `|${some.map((each, at) => (at < 2 ? each.padEnd([6, 22][at]) : each.padStart(10))).join('|')}|`;
+      return [
+        'STOCK LIST  WAREHOUSE 3',
+        line,
+        cells(['No', 'Article', 'Pieces', 'Value']),
+        line,
+        ...Array.from({ length: 30 }, (_, at) =>
+          cells([
+            String(at + 101),
+            words(chance, 2).join(' ').slice(0, 22),
+            String(chance.whole(1, 900)),
+            money(chance, 900),
+          ]),
+        ),
+        line,
+      ].join('\n');
+    },
+  },
+  {
+    name: 'calendar',
+    style: 'font:11pt "Liberation Sans"',
+    body: (chance) =>
+      `<style>${GRID} td{height:60pt;vertical-align:top;width:14%} small{font-size:7pt}</style><h1>October 2026</h1><table><tr>${rows(7, (at) => `<th>${['Mon', 'Tue', 'Wed', 'Thu', 'Fri', 'Sat', 'Sun'][at]}</th>`)}</tr>${rows(5, (week) => `<tr>${rows(7, (day) => `<td><b>${week * 7 + day + 1}</b>${chance.of(0.5) ? `<br><small>${words(chance, 3).join(' ')}</small>` : ''}</td>`)}</tr>`)}</table>`,
+  },
+  {
+    name: 'underlined and tightly set',
+    style: 'font:10pt/1.02 "Liberation Serif"',
+    body: (chance) =>
+      `<h2><u>${words(chance, 4).join(' ')}</u></h2>${rows(6, () => `<p>${prose(chance, 3)} <u>${sentence(chance)}</u> ${prose(chance, 2)} <i>${sentence(chance)}</i></p>`)}`,
+  },
+  {
+    name: 'contents',
+    style: 'font:11pt "Liberation Serif"',
+    body: (chance) =>
+      `<style>.r{display:flex} .d{flex:1;overflow:hidden;white-space:nowrap;direction:rtl}</style><h1>Contents</h1>${rows(28, (at) => `<div class=r style="padding-left:${(at % 3) * 14}pt"><span>${Math.floor(at / 3) + 1}.${(at % 3) + 1} ${words(chance, 3).join(' ')}</span><span style="flex:1;border-bottom:1pt dotted #000;margin:0 3pt 3pt"></span><span>${at * 4 + 1}</span></div>`)}`,
+  },
+  {
+    name: 'checklist',
+    style: 'font:10pt "DejaVu Sans"',
+    body: (chance) =>
+      `<h2>Before you leave</h2>${rows(22, () => `<div style="display:flex;align-items:center;margin:3pt 0"><span style="width:9pt;height:9pt;border:1pt solid #000;margin-right:8pt"></span>${words(chance, 5).join(' ')}<span style="flex:1;border-bottom:0.6pt solid #000;margin-left:10pt;height:9pt"></span></div>`)}`,
+  },
+  {
+    name: 'spaced headings and initials',
+    style: 'font:11pt "Liberation Serif"; text-align:justify',
+    body: (chance) =>
+      `<style>p::first-letter{font-size:34pt;float:left;line-height:0.85;padding-right:3pt}</style>${rows(4, () => `<h3 style="letter-spacing:5pt;text-align:center;text-transform:uppercase">${words(chance, 2).join(' ')}</h3><p>${prose(chance, 5)}</p>`)}`,
+  },
+  {
+    name: 'heads that stand upright',
+    style: 'font:9pt "Liberation Sans"',
+    body: (chance) =>
+      `<style>${GRID} .u{writing-mode:vertical-rl;transform:rotate(180deg);height:70pt} td{text-align:center}</style><table><tr><th></th>${rows(10, () => `<th><span class=u>${chance.pick(WORDS)}</span></th>`)}</tr>${rows(18, (at) => `<tr><td>${NAMES[at]}</td>${rows(10, () => `<td>${chance.whole(1, 99)}</td>`)}</tr>`)}</table>`,
+  },
+  {
+    name: 'combs of boxes',
+    style: 'font:9pt "Liberation Sans"',
+    body: (chance) =>
+      `<style>.c span{display:inline-block;width:13pt;height:16pt;border:0.6pt solid #000;margin-right:-0.6pt;text-align:center;line-height:16pt}</style><h2>Transfer order</h2>${rows(12, () => `<div>${words(chance, 2).join(' ')}</div><div class=c>${[...`${chance.pick(NAMES).toUpperCase()}${chance.whole(1000, 99999)}`].map((letter) => `<span>${letter}</span>`).join('')}</div>`)}`,
+  },
 ];

@@ -1,5 +1,6 @@
 import { around, Box } from '@crow/core/geometry';
 import { Raster } from '@crow/core/imaging/raster';
+import { withCombsJoined } from '@crow/core/reading/layout/combs';
 import { Dictionary, settleByDictionary, wantsDictionary } from '@crow/core/reading/layout/dictionary';
 import { unreadHandwriting } from '@crow/core/reading/layout/handwriting';
 import { withoutNoise } from '@crow/core/reading/layout/noise';
@@ -124,7 +125,8 @@ export async function readLinesOf(
   const unread = unreadHandwriting(layout.segments, layout.pieces.components, settled);
   unread.forEach((is, number) => is && (settled[number] = []));
   const handwriting = together(layout.segments.filter((_, number) => unread[number]));
-  return { words: pageWords(settled, strips, layout), language, layout, handwriting };
+  const words = withCombsJoined(pageWords(settled, strips, layout), layout.rules, layout.pieces.letter);
+  return { words, language, layout, handwriting };
 }
 
 /** A line is in another language than its page when it has so many words and that language is so far ahead. */

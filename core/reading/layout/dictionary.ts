@@ -37,6 +37,7 @@ const RUN_TOGETHER: [string, string][] = [
   ['m', 'rn'],
   ['rn', 'm'],
   ['rm', 'rn'],
+  ['n', 'rn'],
   ['cl', 'd'],
   ['vv', 'w'],
 ];

@@ -2,6 +2,7 @@ import { Raster } from '../../imaging/raster';
 import { Ink } from '../../imaging/ink';
 import { inkPieces } from '../../imaging/components';
 import { takeOutDots } from './dottedLines';
+import { takeOutEmptyBoxes } from './emptyBoxes';
 import { evenPage } from './evenPage';
 import { layOut } from './pageLayout';
 import { takeOutRules } from './ruledLines';
@@ -74,6 +75,31 @@ it('keeps the ones of a column of figures, which follow each other as dashes do'
     for (const x of [100, 112, 124]) fill(page, [x, 60 + 24 * row, x === 100 ? 4 : 9, 14]);
   const ink = inkOf(page);
   expect(takeOutDots(ink, inkPieces(ink), 10)).toEqual([]);
+});
+
+it('takes out boxes to be ticked while they are empty, and no letters or ticked ones', () => {
+  const page = blank(700, 300);
+  const box = (x: number, y: number) => {
+    for (const at of [0, 22]) fill(page, [x, y + at, 25, 3]);
+    for (const at of [0, 22]) fill(page, [x + at, y, 3, 25]);
+  };
+  const ring = (x: number, y: number) => {
+    for (let row = -12; row <= 12; row++)
+      for (let column = -12; column <= 12; column++) {
+        const away = Math.hypot(row, column);
+        if (away <= 12 && away > 9) fill(page, [x + column, y + row, 1, 1]);
+      }
+  };
+  for (const y of [40, 100]) box(60, y);
+  box(60, 160);
+  for (let at = 0; at < 19; at++) fill(page, [63 + at, 163 + at, 2, 2]);
+  ring(200, 60);
+  const ink = inkOf(page);
+  const taken = takeOutEmptyBoxes(ink, inkPieces(ink), 14);
+  const rows = new Set(taken.map((at) => Math.floor(at / 700)));
+  expect(taken.length).toBe(2 * (2 * 25 * 3 + 2 * 19 * 3));
+  expect([Math.min(...rows), Math.max(...rows)]).toEqual([40, 124]);
+  expect(taken.every((at) => at % 700 < 100)).toBe(true);
 });
 
 describe('segments', () => {

@@ -144,10 +144,15 @@ const groupsOf = (words: readonly Pick<Word, 'text'>[]) => words.flatMap(({ text
 /** A reading of a page by fewer words tells nothing of another one; and it must have so many more. */
 const [LEAST_WORDS, CLEARLY] = [5, 1.1];
 
-/** Whether a reading of the whole page has more words that are known than another one. */
+/** Of what it gives no less may be known than so much of what is known of the other: noise holds words by chance. */
+const AS_SURELY = 0.85;
+
+/** Whether a reading of the whole page has more words that are known than another one, and as few that are not. */
 function saysMore(one: readonly Word[], other: readonly Word[], isKnown: (word: string) => boolean): boolean {
-  const [known, theirKnown] = [one, other].map((words) => groupsOf(words).filter(isKnown).length);
-  return known > LEAST_WORDS && known > CLEARLY * theirKnown;
+  const [groups, theirs] = [one, other].map(groupsOf);
+  const [known, theirKnown] = [groups, theirs].map((some) => some.filter(isKnown).length);
+  const isAsSure = known * theirs.length >= AS_SURELY * theirKnown * groups.length;
+  return known > LEAST_WORDS && known > CLEARLY * theirKnown && isAsSure;
 }
 
 /** So many of the words of a line are known where it is print; and so many words tell that what was taken for handwriting is print. */

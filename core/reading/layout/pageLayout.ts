@@ -1,6 +1,7 @@
 import { inkPieces, letterHeight } from '../../imaging/components';
 import { bytesOf, Raster } from '../../imaging/raster';
 import { takeOutDots } from './dottedLines';
+import { takeOutEmptyBoxes } from './emptyBoxes';
 import { evenPage } from './evenPage';
 import { Rule, takeOutRules } from './ruledLines';
 import { inReadingOrder } from './readingOrder';
@@ -23,9 +24,10 @@ export function layOut(picture: Raster): PageLayout {
   const pieces = inkPieces(ink);
   const letter = letterHeight(pieces) || USUAL_LETTER;
   const dots = takeOutDots(ink, pieces, letter);
+  const boxes = takeOutEmptyBoxes(ink, pieces, letter);
   const { rules, taken } = takeOutRules(ink, letter);
   const data = bytesOf(page);
-  for (const some of [dots, taken]) for (const at of some) data[at] = 255;
+  for (const some of [dots, boxes, taken]) for (const at of some) data[at] = 255;
   const found = findSegments(ink, rules);
   const { segments, rows } = inReadingOrder(found.segments);
   return { page, segments, rows, pieces: found, rules };
