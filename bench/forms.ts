@@ -23,7 +23,8 @@ import { feederScan } from './piles/scan';
  * -fantasque-sans, -play, -karla, -opendin, -cardo, -clear-sans, -quattrocento, -fanwood, -go, -tlwg-loma-otf, -3270, -b612, -oxygen, -courier-prime,
  * -century-catalogue, -jetbrains-mono, -beteckna, -lindenhill, -klaudia-berenika, -goudybookletter, -lobstertwo, -adf-accanthis, -adf-universalis, -adf-gillius, -adf-romande, -adf-baskervald,
  * -inter, -manrope, -mplus, -stix, -lmodern, -texgyre, -open-sans, -roboto-unhinted, -averia-serif-gwf, -hermit, -gnutypewriter, -tlwg-typewriter-otf, -opendyslexic, -ubuntu-title,
- * -radisnoir, -dustin, -breip, -dkg-handwriting, -bebas-neue, -sora, -national-park, -comic-neue, -league-spartan, -hosny-amiri); where one is missing the browser takes another.
+ * -radisnoir, -dustin, -breip, -dkg-handwriting, -bebas-neue, -sora, -national-park, -comic-neue, -league-spartan, -hosny-amiri, -agave, -arapey, -adf-switzera, -elstob, -roadgeek,
+ * -morisawa-bizud-gothic, -adf-libris, -adf-verana, -karmilla, -routed-gothic, -junction, -nanum, -georgewilliams, -adf-tribun); where one is missing the browser takes another.
  */
 const [set, folder, ...options] = process.argv.slice(2);
 const [list, again] = ['list', 'again'].map((option) => options.includes(option));
