@@ -27,62 +27,118 @@ export function takeOutDots(ink: Ink, pieces: readonly Component[], letter: numb
       for (let y = top; y <= bottom; y++)
         for (let at = y * ink.width + left; at <= y * ink.width + right; at++) if (ink.data[at] !== 0) taken.push(at);
   };
+  let places: ByPlace | undefined;
+  const isText = (column: readonly Component[]) =>
+    standsInText(column, (places ??= lettersByPlace(pieces, letter)), letter);
   for (const row of linesOf(pieces, letter, LEAST_DOTS)) take(row);
   for (const column of linesOf(pieces.map(turned), letter, LEAST_DOTS_DOWN).map((line) => line.map(turned)))
-    if (!standsInText(column, pieces, letter)) take(column);
-  for (const column of tornLines(pieces, letter)) take(column);
+    if (!isText(column)) take(column);
+  for (const column of tornLines(pieces, letter)) if (!isText(column)) take(column);
   for (const at of taken) ink.data[at] = 0;
   return taken;
 }
 
-/** What is left of a torn line is no wider than this share of a small letter's height, and no further from the next piece than so many of these heights. */
-const [TORN_WIDTH, TORN_GAP] = [0.42, 9];
+/** What is left of a torn line is no wider and no shorter than these shares of a small letter's height, and no further from the next piece than so many of these heights. */
+const [TORN_WIDTH, TORN_LENGTH, TORN_GAP] = [0.42, 0.3, 9];
 /** So many pieces of lengths so different are a torn line: letters under each other are alike. */
 const [LEAST_TORN, DIFFERENT] = [7, 0.6];
 
-/** The pieces of lines down a page of which a scan has left little: the fold of a paper, the edge of a copied sheet. Nothing stands beside them. */
+/** The pieces of lines down a page of which a scan has left little: the fold of a paper, the edge of a copied sheet. */
 function tornLines(pieces: readonly Component[], letter: number): Component[][] {
   const aside = Math.max(1.5, TORN_WIDTH * letter);
   const narrow = pieces
-    .filter(({ left, right, top, bottom }) => right - left < TORN_WIDTH * letter && bottom - top > right - left)
+    .filter(({ left, right, top, bottom }) => {
+      const high = bottom - top;
+      return right - left < TORN_WIDTH * letter && high > right - left && high >= TORN_LENGTH * letter;
+    })
     .sort((one, other) => one.top - other.top);
   const middle = ({ left, right }: Component) => (left + right) / 2;
   const columns: Component[][] = [];
+  // Columns that may still go on, by how far across the page they stand.
+  const open = new Map<number, Component[][]>();
   for (const piece of narrow) {
-    const home = columns.find((column) => {
-      const last = column[column.length - 1];
-      return Math.abs(middle(last) - middle(piece)) <= aside && piece.top - last.bottom <= TORN_GAP * letter;
-    });
-    if (home) home.push(piece);
-    else columns.push([piece]);
+    const band = Math.floor(middle(piece) / aside);
+    const goesOn = (column: Component[]) => piece.top - column[column.length - 1].bottom <= TORN_GAP * letter;
+    const near = [-1, 0, 1].flatMap((by) => open.get(band + by) ?? []).filter(goesOn);
+    const home = near.find((column) => Math.abs(middle(column[column.length - 1]) - middle(piece)) <= aside);
+    const own = (open.get(band) ?? []).filter((column) => column !== home && goesOn(column));
+    if (home) {
+      const was = Math.floor(middle(home[home.length - 1]) / aside);
+      if (was !== band)
+        open.set(
+          was,
+          (open.get(was) ?? []).filter((column) => column !== home),
+        );
+      home.push(piece);
+      open.set(band, [...own, home]);
+    } else {
+      const column = [piece];
+      columns.push(column);
+      open.set(band, [...own, column]);
+    }
   }
   return columns.filter((column) => {
     if (column.length < LEAST_TORN) return false;
     const lengths = column.map(({ top, bottom }) => bottom - top + 1).sort((a, b) => a - b);
     const [short, usual, long] = [0.15, 0.5, 0.85].map((share) => lengths[Math.floor(share * lengths.length)]);
-    return long - short > DIFFERENT * usual && !standsInText(column, pieces, letter);
+    return long - short > DIFFERENT * usual;
   });
 }
 
 /** So many pieces of a column that have a letter beside them, so near and so much of whose height is theirs, are figures or letters themselves. */
 const IN_TEXT = 0.3;
 const [BESIDE, SHARED] = [1.1, 0.5];
+/** What is lower than this share of a letter may be a point or a comma: it belongs to the letter that it stands so near to. */
+const [POINT, NEAR] = [0.6, 0.8];
 
-/** Whether a column consists of the same letter in one row after the other, such as the ones of a table's figures. */
-function standsInText(column: readonly Component[], pieces: readonly Component[], letter: number): boolean {
-  const [from, until] = [column[0].left - BESIDE * letter, column[0].right + BESIDE * letter];
-  const near = pieces.filter(
-    ({ left, right, top, bottom }) => right >= from && left <= until && bottom - top < TEXT * letter,
-  );
-  const isBeside = (one: Component, other: Component) => {
-    const shared = Math.min(one.bottom, other.bottom) - Math.max(one.top, other.top) + 1;
-    const tall = Math.max(one.bottom - one.top, other.bottom - other.top) + 1;
-    return shared >= SHARED * tall && (other.left > one.right || other.right < one.left);
-  };
-  return column.filter((piece) => near.some((other) => isBeside(piece, other))).length > IN_TEXT * column.length;
+/** Pieces that may be letters, by the squares of a page that they reach into, each as wide as a small letter is high. */
+type ByPlace = ReadonlyMap<number, readonly Component[]>;
+
+/** Letters are no taller and no wider than so many small ones; some may touch. */
+const [TEXT, TOUCHING] = [3, 12];
+
+/** A page has fewer squares than this beside each other. */
+const MOST_ACROSS = 65_536;
+
+function lettersByPlace(pieces: readonly Component[], letter: number): ByPlace {
+  const places = new Map<number, Component[]>();
+  for (const piece of pieces) {
+    const { left, right, top, bottom } = piece;
+    if (bottom - top >= TEXT * letter || right - left >= TOUCHING * letter) continue;
+    for (const square of squares([left, right, top, bottom], letter)) {
+      const own = places.get(square);
+      if (own) own.push(piece);
+      else places.set(square, [piece]);
+    }
+  }
+  return places;
 }
-/** Letters are no taller than so many small ones. */
-const TEXT = 3;
+
+/** The numbers of the squares that a box reaches into. */
+function squares([left, right, top, bottom]: number[], letter: number): number[] {
+  const found: number[] = [];
+  for (let y = Math.floor(top / letter); y <= bottom / letter; y++)
+    for (let x = Math.floor(left / letter); x <= right / letter; x++) found.push(y * MOST_ACROSS + x);
+  return found;
+}
+
+/** Whether a column consists of the same sign in one row after the other, such as the ones or the points of a table's figures. */
+function standsInText(column: readonly Component[], letters: ByPlace, letter: number): boolean {
+  const beside = BESIDE * letter;
+  const inText = column.filter(({ left, right, top, bottom }) =>
+    squares([left - beside, right + beside, top, bottom], letter).some((square) =>
+      letters.get(square)?.some((other) => {
+        const shared = Math.min(bottom, other.bottom) - Math.max(top, other.top) + 1;
+        const tall = Math.max(bottom - top, other.bottom - other.top) + 1;
+        const gap = Math.max(other.left - right, left - other.right);
+        if (gap <= 0) return false;
+        const isPoint = bottom - top < POINT * letter && other.bottom - other.top >= POINT * letter;
+        return isPoint ? gap <= NEAR * letter && shared > 0 : gap <= beside && shared >= SHARED * tall;
+      }),
+    ),
+  );
+  return inText.length > IN_TEXT * column.length;
+}
 
 /** Pieces so small and in a row so long and even that they make a line. */
 function linesOf(pieces: readonly Component[], letter: number, least: number): Component[][] {

@@ -69,12 +69,44 @@ describe('the dashed frame of what is to be cut out', () => {
   });
 });
 
+it('keeps the points of a column of figures, which follow each other as dots do', () => {
+  const page = blank(700, 700);
+  for (let row = 0; row < 20; row++) {
+    for (const x of [100, 112, 130]) fill(page, [x, 60 + 24 * row, 9, 14]);
+    fill(page, [124, 71 + 24 * row, 3, 3]);
+  }
+  const ink = inkOf(page);
+  expect(takeOutDots(ink, inkPieces(ink), 10)).toEqual([]);
+});
+
 it('keeps the ones of a column of figures, which follow each other as dashes do', () => {
   const page = blank(700, 700);
   for (let row = 0; row < 20; row++)
     for (const x of [100, 112, 124]) fill(page, [x, 60 + 24 * row, x === 100 ? 4 : 9, 14]);
   const ink = inkOf(page);
   expect(takeOutDots(ink, inkPieces(ink), 10)).toEqual([]);
+});
+
+it('takes out what is left of a torn line beside a column, and no narrow letters under each other', () => {
+  const page = blank(900, 900);
+  const lengths = [12, 27, 14, 40, 11, 22, 35, 10, 18, 30];
+  for (const [row, length] of lengths.entries()) {
+    line(page, 60, 60 + row * 60, 30);
+    fill(page, [600, 50 + row * 60, 3, length]);
+    // Letters as narrow, in a column of their own with a letter on either side.
+    for (const [x, wide] of [
+      [700, 9],
+      [714, 3],
+      [722, 9],
+    ])
+      fill(page, [x, 60 + row * 60, wide, 9 + (row % 3) * 5]);
+  }
+  const ink = inkOf(page);
+  const before = inkPieces(ink);
+  takeOutDots(ink, before, 14);
+  const left = inkPieces(ink).map((piece) => piece.left);
+  expect(left.filter((x) => x >= 590 && x < 620)).toEqual([]);
+  expect(left).toHaveLength(before.length - lengths.length);
 });
 
 it('takes out boxes to be ticked while they are empty, and no letters or ticked ones', () => {

@@ -98,28 +98,25 @@ function grown(
     (segment) => segment.members.length > CRUMB && segment.left < right && segment.right > left,
   );
   const inside = crossing ? below.slice(0, below.indexOf(crossing)) : below;
-  // What stands beside it further down, and alone, may be below both columns.
-  const counted = inside.filter((segment) => lines.has(segment));
   const sides = [true, false].map((isLeft) => inside.filter((segment) => segment.right <= left === isLeft));
   const isColumn = (side: readonly Segment[]) =>
     side.filter((segment) => lines.has(segment)).length >= LEAST_LINES && !isTable(side, level);
-  if (counted.length === 0 || !sides.every(isColumn)) return undefined;
+  if (!sides.every(isColumn)) return undefined;
   const ends = sides.map((side) => Math.max(...side.map(level)));
   return { left, right, top, bottom: Math.max(...ends) };
 }
 
 /** Whether many of the rows on one side of a gap consist of several cells, not all of which are prose. */
 function isTable(side: readonly Segment[], level: (segment: Segment) => number): boolean {
-  const words = side.filter(({ members }) => members.length > CRUMB);
-  const inCells = words.filter((one) =>
-    words.some(
-      (other) =>
-        other !== one &&
-        Math.abs(level(other) - level(one)) <= one.letter / 2 &&
-        Math.min(one.members.length, other.members.length) < PROSE,
-    ),
-  );
-  return inCells.length > MOST_CELLS * words.length;
+  const words = side.filter(({ members }) => members.length > CRUMB).sort((a, b) => level(a) - level(b));
+  const inCells = new Set<Segment>();
+  words.forEach((one, at) => {
+    for (let next = at + 1; next < words.length && level(words[next]) - level(one) <= one.letter / 2; next++) {
+      const other = words[next];
+      if (Math.min(one.members.length, other.members.length) < PROSE) inCells.add(one).add(other);
+    }
+  });
+  return inCells.size > MOST_CELLS * words.length;
 }
 
 /** Segments in rows from the top, each from the left. */

@@ -112,15 +112,15 @@ function longRuns(ink: Ink, least: number, across: boolean): Run[] {
 
 /** Runs down the page that are long, or those from a ruled line to the next. */
 function standingRuns(ink: Ink, long: number, side: number, lying: readonly Rule[]): Run[] {
+  const byRow: Rule[][] = [];
+  for (const rule of lying)
+    for (let y = Math.max(0, rule.top - SHORT_OF); y <= rule.bottom + SHORT_OF; y++) (byRow[y] ??= []).push(rule);
   const touches = (place: number, line: number) =>
-    lying.find(
-      ({ left, right, top, bottom }) =>
-        line >= left - SHORT_OF && line <= right + SHORT_OF && place >= top - SHORT_OF && place <= bottom + SHORT_OF,
-    );
+    byRow[place]?.find(({ left, right }) => line >= left - SHORT_OF && line <= right + SHORT_OF);
   return longRuns(ink, Math.min(long, side), false).filter(({ line, from, to }) => {
     if (to - from + 1 >= long) return true;
-    const upper = touches(from, line);
-    return upper !== undefined && touches(to, line) !== undefined && touches(to, line) !== upper;
+    const [upper, lower] = [touches(from, line), touches(to, line)];
+    return upper !== undefined && lower !== undefined && upper !== lower;
   });
 }
 
