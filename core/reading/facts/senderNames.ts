@@ -12,7 +12,7 @@ const NOT_A_NAME =
 
 /** A sum in words: “einhundertfünfundvierzig”, “one hundred and forty-five pounds” (folded). */
 const SUM_IN_WORDS =
-  /^(?:(?:betrag )?in worten|(?:amount )?in words|en (?:toutes )?lettres|\p{L}*(?:ein|zwei|drei|vier|funf|sechs|sieben|acht|neun)(?:hundert|tausend|und(?:zwan|drei|vier|funf|sech|sieb|acht|neun)s?[sz]ig)\p{L}*(?: euro)?|(?:(?:one|two|three|four|five|six|seven|eight|nine|ten|\p{L}+teen|(?:twen|thir|for|fif|six|seven|eigh|nine)ty|hundred|thousand|and|pounds?|euros?|dollars?|only|un|deux|trois|quatre|cinq|sept|huit|neuf|dix|vingts?|trente|quarante|cinquante|soixante|cents?|mille|et)\b[ -]*)+)$/u;
+  /^(?:(?:betrag )?in worten|(?:amount )?in words|en (?:toutes )?lettres|\p{L}*(?:ein|zwei|drei|vier|funf|sechs|sieben|acht|neun)(?:hundert|tausend|und(?:zwan|drei|vier|funf|sech|sieb|acht|neun)s?[sz]ig)\p{L}*(?: euro)?|(?:(?:one|two|three|four|five|six|seven|eight|nine|ten|eleven|twelve|\p{L}+teen|(?:twen|thir|for|fif|six|seven|eigh|nine)ty|hundred|thousand|and|pounds?|euros?|dollars?|only|un|deux|trois|quatre|cinq|sept|huit|neuf|dix|onze|douze|vingts?|trente|quarante|cinquante|soixante|cents?|mille|et)\b[ -]*){2,})$/u;
 
 /** How short a name may be, in letters, to be recognised again. */
 export const LEAST_LETTERS = 5;
