@@ -4,6 +4,7 @@ import { join } from 'node:path';
 import { chromium } from 'playwright-core';
 import sharp from 'sharp';
 import { rasterise } from '@crow/demo/capture';
+import { plainText } from '@crow/core/reading/words';
 import { readSheets } from '@crow/server/cli/sheets';
 import { inspectFile } from '@crow/server/engines/sourceFile';
 import { Chance } from './piles/chance';
@@ -40,7 +41,7 @@ for (const [number, { name, style, body }] of LAYOUTS.entries())
     await (bilevel ? made.png() : made.jpeg({ quality: 85 })).toFile(path);
     const sheets = await readSheets(await inspectFile(path, name), 0, ['eng']);
     const ours = sheets.flatMap(({ text }) => text.words.map((word) => word.text));
-    writeFileSync(`${path}.txt`, sheets.map(({ text }) => textOf(text.words)).join('\n'));
+    writeFileSync(`${path}.txt`, sheets.map(({ text }) => plainText(text.words)).join('\n'));
     const engine = execFileSync('tesseract', [path, 'stdout', '-l', 'eng', '--psm', '3'], {
       encoding: 'utf8',
       stdio: ['ignore', 'pipe', 'ignore'],
@@ -68,15 +69,6 @@ for (const which of ['ours', 'engine'] as const)
   console.log(
     `${which}: found ${share(sum[which][0], sum.told)}, of what is given ${share(sum[which][0], sum[which][1])}`,
   );
-
-function textOf(words: readonly { text: string; line: number }[]): string {
-  let [text, line] = ['', -1];
-  for (const word of words) {
-    text += `${word.line === line ? ' ' : '\n'}${word.text}`;
-    line = word.line;
-  }
-  return text;
-}
 
 function compared(given: string[], told: string[]) {
   const left = new Map<string, number>();

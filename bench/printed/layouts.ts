@@ -35,7 +35,7 @@ const GRID = 'table{border-collapse:collapse;width:100%} td,th{border:0.6pt soli
 export const LAYOUTS: PrintedLayout[] = [
   {
     name: 'grid of figures',
-    style: `font:8.5pt "DejaVu Sans Mono"; ${''}`,
+    style: 'font:8.5pt "DejaVu Sans Mono"',
     body: (chance) =>
       `<style>${GRID}</style><h3>Table of readings</h3><table><tr>${rows(8, (at) => `<th>No. ${at + 1}</th>`)}</tr>${rows(34, () => `<tr>${rows(8, () => `<td>${chance.whole(0, 9) < 4 ? `1${chance.whole(0, 999)}` : money(chance, 1999)}</td>`)}</tr>`)}</table>`,
   },

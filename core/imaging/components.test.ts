@@ -1,4 +1,4 @@
-import { connectedComponents, inkPieces } from './components';
+import { connectedComponents, inkPieces, letterHeight } from './components';
 
 /** Ink drawn with # on paper. */
 function drawn(...rows: string[]) {
@@ -34,4 +34,20 @@ it('finds the same in ink that does not begin with a word in memory', () => {
   const moved = new Uint8Array(data.length + 1).subarray(1);
   moved.set(data);
   expect(connectedComponents({ width, height, data: moved })).toEqual(connectedComponents({ width, height, data }));
+});
+
+it('takes the height of letters from letters, however many dots lead from them to their figures', () => {
+  const piece = (left: number, top: number, w: number, h: number, share: number) => ({
+    left,
+    right: left + w - 1,
+    top,
+    bottom: top + h - 1,
+    pixels: Math.round(share * w * h),
+  });
+  const letters = Array.from({ length: 60 }, (_, at) => piece(at * 20, 40, 14, 22, 0.45));
+  const dots = Array.from({ length: 400 }, (_, at) => piece(at * 8, 58, 5, 5, 0.9));
+  expect(letterHeight(letters)).toBe(22);
+  expect(letterHeight([...letters, ...dots])).toBe(22);
+  // Small letters whose insides have run full are letters.
+  expect(letterHeight(Array.from({ length: 60 }, (_, at) => piece(at * 9, 40, 7, 7, 0.8)))).toBe(7);
 });

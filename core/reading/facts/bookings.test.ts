@@ -109,3 +109,19 @@ Date         Details               Paid out     Paid in      Balance
   expect(closing?.value).toBe(1227.15);
   expect(amountDue).toBeNull();
 });
+
+it('reads the month first where the paper does', () =>
+  expect(
+    bookingsOn(`
+# Amity Harbor Bank
+Account statement
+Statement date 09/30/2026
+Port Amity, ME 04032
+
+Date          Details                    Debits     Credits      Balance
+09/01/2026    Previous balance                                 $1,204.11
+09/03/2026    Harbor rates                88.00                $1,116.11
+09/09/2026    Scarf commission                       240.00    $1,356.11
+09/30/2026    New balance                                      $1,356.11
+`)?.lines.map(({ date }) => date),
+  ).toEqual(['2026-09-03', '2026-09-09']));

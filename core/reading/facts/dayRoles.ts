@@ -238,6 +238,7 @@ const OWN_EVENTS: Partial<Record<Kind, RegExp>> = {
   receipt: /purchas|kauf|achat/,
 };
 
+/** Whose it is, right before a word or one before it (folded). */
 const YOURS = /\b(?:your|ihre[mnr]?|votre|uw|su|vostro)\W+(?:\p{L}+\W+)?$/u;
 
 function ofAnEvent(saying: Saying): DayLabel | undefined {

@@ -49,7 +49,8 @@ export function findSender(rows: readonly Row[], first: FirstPage | undefined, k
   const between = heading?.why.code === 'heads-paper' && !COMPANY.test(heading.value) && partyOf(onFirst);
   if (between) return between;
   // “nimbusrack.example” in the head is drawn; the firm behind it has a name.
-  const behind = heading && DOMAIN.exec(heading.value) && firmCalled(DOMAIN.exec(heading.value)![1], onFirst);
+  const domain = DOMAIN.exec(heading?.value ?? '');
+  const behind = domain && firmCalled(domain[1], onFirst);
   if (behind) return behind;
   // A line that nothing speaks for but its height may as well be whom the paper goes to.
   return heading && heading.confidence >= STANDS_OUT

@@ -39,3 +39,17 @@ it('leaves the cells of tables alone, and words above a comb', () => {
   }));
   expect(texts(withCombsJoined(words, sides(50, 7), 14))).toEqual(['12.50', '13.75', '11.00']);
 });
+
+it('leaves a table of narrow columns alone, whose sides run down past several rows or whose cells hold more than one figure', () => {
+  const tall = sides(50, 8).map((each) => ({ ...each, bottom: 260 }));
+  const rows = [0, 40, 80].flatMap((down, line) =>
+    written('1234567').map((word): Word => ({ ...word, line, box: [word.box[0], word.box[1] + down, 10, 18] })),
+  );
+  expect(withCombsJoined(rows, tall, 14)).toEqual(rows);
+  const numbers = [12, 8, 31, 47, 25].map((value, at): Word => ({
+    ...written('A')[0],
+    text: String(value),
+    box: [55 + at * 30, 110, 20, 18],
+  }));
+  expect(withCombsJoined(numbers, sides(50, 6), 14)).toEqual(numbers);
+});

@@ -13,8 +13,10 @@ interface Comb {
 const [NARROWEST, WIDEST] = [0.9, 3.6];
 const ALIKE = 0.2;
 const LEAST_BOXES = 4;
-/** What is written into boxes is read in words of so many characters on average. */
-const SHORT = 2;
+/** They are in one row, no higher than so many heights of a letter: what runs down further parts the columns of a table. */
+const HIGHEST = 4.5;
+/** Two letters in two boxes are wider than one box: of the words read there, no more than this share may be narrower, which are two figures in one box. */
+const NARROWER = 0.34;
 /** An empty box parts what is written before and behind it. */
 const EMPTY = 1.5;
 
@@ -26,10 +28,10 @@ export function withCombsJoined(words: readonly Word[], rules: readonly Rule[], 
   let out = [...words];
   for (const { box, pitch } of combsOf(rules, letter)) {
     const inside = out.filter((word) => isInside(word.box, box)).sort((a, b) => a.box[0] - b.box[0]);
-    const letters = inside.reduce((sum, { text }) => sum + [...text].length, 0);
-    if (inside.length < 2 || letters > SHORT * inside.length) continue;
+    const isInOneBox = ({ text, box: [, , width] }: Word) => width < pitch * ([...text].length - 1);
+    if (inside.length < 2 || inside.filter(isInOneBox).length > NARROWER * inside.length) continue;
     const joined = runsOf(inside, pitch).map(asOne);
-    const first = out.indexOf(out.find((word) => inside.includes(word))!);
+    const first = out.findIndex((word) => inside.includes(word));
     const rest = (some: Word[]) => some.filter((word) => !inside.includes(word));
     out = [...rest(out.slice(0, first)), ...joined, ...rest(out.slice(first))];
   }
@@ -37,7 +39,9 @@ export function withCombsJoined(words: readonly Word[], rules: readonly Rule[], 
 }
 
 function combsOf(rules: readonly Rule[], letter: number): Comb[] {
-  const sides = rules.filter(({ direction }) => direction === 'down').sort((a, b) => a.left - b.left);
+  const sides = rules
+    .filter(({ direction, top, bottom }) => direction === 'down' && bottom - top <= HIGHEST * letter)
+    .sort((a, b) => a.left - b.left);
   const combs: Comb[] = [];
   const used = new Set<Rule>();
   for (const first of sides) {

@@ -442,6 +442,18 @@ describe('reading order', () => {
     expect(order(page).map(([x]) => x)).toEqual([1, 8, 1, 8, 1, 8, 1, 8, 1, 8]);
   });
 
+  it('goes down three columns of prose that are out of step, though dirt stands beside one', () => {
+    const page = blank(1200, 700);
+    for (let row = 0; row < 12; row++) {
+      for (const [column, x] of [60, 420, 780].entries()) line(page, x, 60 + row * 40 + column * 13, 22);
+      fill(page, [1130, 62 + row * 40, 6, 12]);
+    }
+    const { segments } = layOut(page);
+    const columns = segments.filter(({ members }) => members.length >= 20).map(({ left }) => Math.floor(left / 360));
+    expect(columns).toEqual([...columns].sort());
+    expect(columns).toHaveLength(36);
+  });
+
   it('puts no line beside the one below it, though an initial stands beside both', () => {
     const page = blank(900, 500);
     for (const x of [60, 90]) fill(page, [x, 100, 12, 60]);

@@ -90,3 +90,17 @@ it('takes nothing from handwriting but what reads as print', () => {
     ...['the', 'loom', 'stands', 'upstairs'],
   ]);
 });
+
+it('keeps its own reading of a page where the other one has more words only among noise', () => {
+  const own = [
+    ...line('D E F G', 0, 0.95),
+    ...line('the loom', 1),
+    ...line('stands upstairs', 2),
+    ...line('the harbour', 3),
+  ];
+  const noise = ['xqrt the', 'vvji loom', 'rtzk the', 'pqfg loom', 'mmwx the'].flatMap((text, at) =>
+    line(text, at + 4, 0.5),
+  );
+  const texts = better(own, [...own.slice(4), ...noise], isKnown).map(({ text }) => text);
+  expect(texts.slice(0, 4)).toEqual(['D', 'E', 'F', 'G']);
+});
