@@ -4,6 +4,7 @@ import { Look } from '@crow/core/imaging/looks';
 import { quarterTurned } from '@crow/core/imaging/raster';
 import { proposePages, Seen } from '@crow/core/imaging/proposing/proposals';
 import { finishPage, flatten, judgeRecipe } from '@crow/core/imaging/recipe';
+import { lookedAtPicture } from '../engines/pictures';
 import { rasterOf, sharpOf } from '../engines/rasters';
 import { withScratch } from '../engines/scratch';
 import { openPage } from '../engines/sourceFile';
@@ -37,16 +38,20 @@ export async function main(args: string[]): Promise<number> {
     const pages = [];
     for (let number = 0; number < info.pages.length; number++) {
       const { scanned, pointWidth, pointHeight } = info.pages[number];
-      const picture = await withScratch(async (folder) => rasterOf(await openPage(info, number, folder)));
+      // Looked at as the program does, smaller; the page is made of all of it.
+      const [picture, looked] = await withScratch(async (folder) => [
+        await rasterOf(await openPage(info, number, folder)),
+        await lookedAtPicture(info, number, folder),
+      ]);
       const asScan: [number, number] | undefined = scanned ? [pointWidth, pointHeight] : undefined;
-      const proposals = proposePages(picture, seen, asScan);
+      const proposals = proposePages(looked, seen, asScan);
       for (const { recipe, turn } of proposals) {
         const flat = flatten(picture, recipe);
         const wanted = { ...recipe, look: look ?? recipe.look };
         const page = quarterTurned(finishPage(flat, wanted), turn);
         const out = join(given.out, `${stem}-${pages.length + 1}.png`);
         await sharpOf(page).png({ compressionLevel: 3 }).toFile(out);
-        const { score, advice } = judgeRecipe(picture, recipe);
+        const { score, advice } = judgeRecipe(looked, recipe, { enlarged: picture.width / looked.width });
         const name = Object.keys(LOOK_NAMES).find((each) => LOOK_NAMES[each] === wanted.look)!;
         pages.push({ out, look: name, legibility: { score: Math.round(score * 1000) / 1000, advice } });
       }

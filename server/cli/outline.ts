@@ -1,9 +1,8 @@
 import { findOutlines } from '@crow/core/imaging/outline/findOutlines';
 import { LEAST_CONFIDENCE } from '@crow/core/imaging/proposing/proposals';
-import { wholeQuad } from '@crow/core/imaging/quad';
-import { rasterOf } from '../engines/rasters';
+import { scaleQuad, wholeQuad } from '@crow/core/imaging/quad';
+import { lookedAtPicture } from '../engines/pictures';
 import { withScratch } from '../engines/scratch';
-import { openPage } from '../engines/sourceFile';
 import { eachFile, openFile, parseArguments } from './files';
 
 /** `./crow outline`: where the sheets are in photos, as JSON lines, without server or database. */
@@ -14,8 +13,10 @@ export function main(args: string[]): Promise<number> {
     const [{ width, height }] = info.pages;
     const pages = [];
     for (let number = 0; number < info.pages.length; number++) {
-      const picture = await withScratch(async (folder) => rasterOf(await openPage(info, number, folder)));
+      // Looked at as the program does: in a larger picture corners lie no nearer to the sheet's.
+      const picture = await withScratch((folder) => lookedAtPicture(info, number, folder));
       const found = info.pages[number].scanned ? [] : findOutlines(picture);
+      const enlarged = info.pages[number].width / picture.width;
       const sure = found.filter(({ confidence }) => confidence >= LEAST_CONFIDENCE);
       const whole = {
         corners: wholeQuad(picture.width, picture.height),
@@ -24,7 +25,7 @@ export function main(args: string[]): Promise<number> {
       // Unsure, the best guess is told with its doubt; with none at all, the whole picture.
       for (const { corners, confidence } of sure.length > 0 ? sure : [found[0] ?? whole])
         pages.push({
-          corners: corners.map((corner) => corner.map(rounded)),
+          corners: scaleQuad(corners, enlarged).map((corner) => corner.map(rounded)),
           confidence: Math.round(confidence * 1000) / 1000,
         });
     }

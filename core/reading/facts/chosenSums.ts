@@ -42,8 +42,16 @@ function isMadeOf({ total: made, of = [] }: Made, total: Named, sums: readonly N
 /** Whether the column makes a total of the sum of the lines and the taxes below that. */
 function isMadeWith({ total: made, of = [] }: Made, total: Named, lines: number): boolean {
   if (!made || !isSame(total.amount, made)) return false;
-  const [first, ...taxes] = of;
-  return first?.cents === lines && taxes.every((part) => TAX.test(foldMisread(sayLabel(part))));
+  const isTax = (part: Amount) => TAX.test(foldMisread(sayLabel(part)));
+  // Right below the lines, or below what they make.
+  const first = of.findIndex(isTax);
+  const untaxed = of.slice(0, Math.max(1, first)).reduce((sum, { cents }) => sum + cents, 0);
+  return untaxed === lines && of.slice(Math.max(1, first)).every(isTax);
+}
+
+/** Two taxes of one rate that are called otherwise are two, such as those of a state and of the country. */
+function isAnotherTax(one: Pick<Named, 'label' | 'rate'>, other: Pick<Named, 'label' | 'rate'>): boolean {
+  return one.label !== other.label && one.rate !== undefined && one.rate.percent === other.rate?.percent;
 }
 
 /** Which of the sums something else on the paper confirms. */
@@ -81,7 +89,10 @@ export function chosen(
   const nets = named.net.toSorted(byScore).slice(0, 3);
   // The same tax is often said twice.
   const taxes = named.tax.filter(
-    ({ amount, on }, at) => on || named.tax.findIndex((other) => other.amount.cents === amount.cents) === at,
+    ({ amount, on, label, rate }, at) =>
+      on ||
+      named.tax.findIndex((other) => other.amount.cents === amount.cents && !isAnotherTax(other, { label, rate })) ===
+        at,
   );
   // A table by rates says all of it; what is said besides is their sum.
   const table = taxes.filter(({ on }) => on);

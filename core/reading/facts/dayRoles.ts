@@ -212,6 +212,8 @@ function ofPayment(saying: Saying): DayLabel | undefined {
   if (!pay || pay.away > NEAR + (until ? 24 : 0)) return undefined;
   // The day of a pay slip is the day of its pay.
   if (kind === 'payslip') return label('date', pay);
+  // What was paid at once was paid on the day of its receipt.
+  if (kind === 'receipt' && !until) return label('date', pay, true);
   // “Payment received on”, “paid on”: that day has been.
   if (!until && /received|erhalten|recu|paid|bezahlt|dankend|^\W*less\b|abzgl|abzuglich|moins/.test(whole))
     return label(terms.some(({ word }) => /^(?:date|datum|fecha|data)$/.test(word)) ? 'date' : 'other', pay, true);

@@ -1,6 +1,7 @@
 import { datesInLine, FoundDate } from '../dates';
 import { DayOrder } from './dayOrder';
 import { rivalled } from './doubt';
+import { dueWithin } from './dueWithin';
 import { DayLabel, dayLabel, SENTENCE } from './dayRoles';
 import { kindTraits } from './kindList';
 import { Fact, Kind, leastSure, placeOf } from './fact';
@@ -113,7 +114,7 @@ function daysIn(rows: readonly Row[], monthFirst: boolean, kind: Kind | undefine
               ({ label, listed, date: day }) => label?.role === 'due' && !label.weak && !listed && day >= written,
             ),
           )
-        : null,
+        : dueWithin(rows, date?.value, kind),
     ends: runsOut ?? (ends && ends !== date ? asFact(ends, ends.label!.weak ? 0.7 : 0.9) : null),
     period,
   };

@@ -7,7 +7,8 @@ import { admitFacts } from './gate';
 import { Fact, Facts, Kind, leastSure, placeOf } from './fact';
 import { findKind } from './kinds';
 import { kindTraits, likeOf, mayHave, OwnKind } from './kindList';
-import { amountsIn, currencyIn, DOLLARS, inOneCurrency } from './money';
+import { currencyIn, DOLLARS, isSeldom } from './currencies';
+import { amountsIn, inOneCurrency } from './money';
 import { findNumbers } from './numbers';
 import { Row, rowsOf } from './rows';
 import { subjectOf } from './subject';
@@ -17,7 +18,7 @@ import { apartFromTaxColumn } from './taxColumn';
 import { findSigns, senderBySigns } from './signs';
 import { NO_SUMS } from './namedSums';
 import { findBalances } from './singleSums';
-import { findSums } from './sums';
+import { findSums, withoutChanged } from './sums';
 import { asLinesFact, findLines } from './tableLines';
 import { withBarCodes } from './withBarCodes';
 import { withPaymentCode } from './withPaymentCode';
@@ -78,7 +79,7 @@ function saidAs(kind: Kind | undefined, { rows, first, currency, subject }: Pape
   const isLoose = kind === undefined || kind === 'other';
   const order = dayOrderOf(rows, first, currency?.value);
   const days = findDays(rows, order, kind);
-  const { rows: counted, column } = apartFromTaxColumn(inOneCurrency(rows, currency?.value));
+  const { rows: counted, column } = apartFromTaxColumn(withoutChanged(inOneCurrency(rows, currency?.value)));
   const lines = asked && !hasBalances ? findLines(counted) : [];
   const sums = asked ? findSums(counted, lines, kind!, column) : NO_SUMS;
   const numbers = findNumbers(rows, kind);
@@ -98,6 +99,8 @@ function saidAs(kind: Kind | undefined, { rows, first, currency, subject }: Pape
     period: isLoose ? null : days.period,
     ends: ends ? days.ends : null,
     ...amounts,
+    // A statement without balances asks for what its lines leave to pay.
+    ...(hasBalances && !balances.opening && !balances.closing && { total: amounts.amountDue }),
     ...balances,
     subject: kind && WRITTEN.includes(kind) ? subject() : null,
     bookings: hasBalances
@@ -191,13 +194,15 @@ const HEADS_COLUMN = 5;
 function findCurrency(rows: readonly Row[]): Fact | null {
   const votes = new Map<string, { count: number; fact: Fact }>();
   for (const row of rows) {
-    const beside = amountsIn(row, true).length > 0;
+    const amounts = amountsIn(row, true);
+    const beside = amounts.length > 0;
     for (const [at, word] of row.words.entries()) {
       const value = currencyIn(word.text);
       if (!value || isParagraph(row, at)) continue;
       const vote = votes.get(value);
       // By itself above a column it is that of all that stands in it.
       const heads = !beside && row.cells.length > 1 && row.cells.some((cell) => cell.text === word.text);
+      if (isSeldom(value) && !heads && !amounts.some(({ words }) => words.includes(word))) continue;
       const weight = heads ? HEADS_COLUMN : beside ? 3 : 1;
       if (vote) {
         vote.count += weight;

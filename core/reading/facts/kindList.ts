@@ -25,7 +25,7 @@ const LIST = {
   'delivery note': { numbered: true, repeats: true },
   order: { sums: 'owed', numbered: true, repeats: true },
   quote: { sums: 'owed', totalled: true, numbered: true, ends: true, repeats: true },
-  statement: { sums: 'owed', numbered: true, balances: true, repeats: true },
+  statement: { sums: 'owed', due: true, numbered: true, balances: true, repeats: true },
   contract: { sums: 'owed', due: true, numbered: true, ends: true, repeats: true },
   certificate: { numbered: true, ends: true },
   payslip: { sums: 'owed', totalled: true },

@@ -45,6 +45,9 @@ export const kindWords: Record<Kind, KindWords> = {
       '(?:gift |donation )?acknowledge?ment(?! of (?:your )?order)',
       '(?:spenden|zuwendungs)(?:quittung|bestatigung|bescheinigung)',
       'talao',
+      '(?:remittance|payment) advice',
+      'zahlungsavis|zahlungsbestatigung',
+      'avis de (?:paiement|virement|versement)',
     ),
     says: [
       [
@@ -129,7 +132,7 @@ export const kindWords: Record<Kind, KindWords> = {
       'refund note',
       '(?<=^\\W*)refund(?=\\W*$)',
     ),
-    says: [[/(total|sales) credit|credited|gutgeschrieben|erstattungsbetrag|a votre credit|refund(ed)?/u, 1]],
+    says: [[/(total|sales) credit|credited|gutgeschrieben|erstattungsbetrag|a votre credit|refund(ed)?|rembours|ruckerstattung|retoure|reembols|rimbors|terugbetal/u, 1]],
     weight: 1.6,
   },
   reminder: {

@@ -5,7 +5,8 @@ import { Fact, Kind, KINDS } from './fact';
 import { OwnKind } from './kindList';
 import { kindWords, KindWords, ownWords } from './kindWords';
 import { CLOSING, OPENING, PAYMENT, PAYOUT, TAX, TOTAL } from './labels';
-import { amountsIn, currencyIn } from './money';
+import { currencyIn } from './currencies';
+import { amountsIn } from './money';
 import { fold, Row } from './rows';
 import { partsOf } from './terms';
 
@@ -230,6 +231,9 @@ export function findKind(
       amount.cents < 0 ? 'credit note' : isCharged ? 'notice' : isInsured ? 'contract' : isPaid ? 'receipt' : 'invoice';
     // “Net à payer” is said on bills as well.
     const isPay = (scores.get('payslip')?.score ?? 0) > (scores.get('invoice')?.score ?? 0);
+    // What gives money back is no receipt for what was paid.
+    const receipt = scores.get('receipt');
+    if (receipt && amount.cents < 0) receipt.score *= 0.5;
     if (paidOut && !hasTax && isPay) add('payslip', points, paidOut, paidOut.text);
     else add(kind, points, amount.row, amount.row.text);
     // A letter that lists what it asks for is a bill.

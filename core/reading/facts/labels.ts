@@ -7,6 +7,7 @@ const any = (...words: string[]) => new RegExp(`(?<![\\p{L}\\p{N}])(?:${words.jo
 export const TOTAL = any(
   '(?:grand |invoice )?total(?: (?:due|amount|to pay|payable|price|incl(?:uding|\\.)? (?:vat|tax)|ttc|a (?:payer|regler|pagar)|factura|fattura|com iva|da pagare|general[e]?))?',
   'total',
+  '(?:what |amount |balance )?you owe(?: us)?',
   'amount(?: (?:due|payable|to pay|for (?:the|this) \\p{L}+))?',
   'to (?:settle|be paid)',
   // Compounds say by their last part what they are, but for what is only a part of the sum.
@@ -35,7 +36,6 @@ export const TOTAL = any(
   'restbetrag|(?:nach|zu)zahlung(?:sbetrag)?|nachforderung|restschuld|rest a payer',
   'credited(?: to (?:you|your account|a\\/c))?|gutgeschrieben',
   'you pay|all in',
-  '(?:what )?you owe(?: us)?',
   'owing',
   '(?:amount |total |sum )?(?:outstanding|overdue|owed|owing)',
   '(?:annual |monthly |total )?premium',
@@ -56,11 +56,12 @@ export const TOTAL = any(
   '(?:kindly |please )?remit',
   'bitte (?:uberweisen|zahlen|begleichen)',
   'a verser',
+  'a (?:payer|regler)(?: ttc)?',
   'zu (?:entrichten|uberweisen)',
 );
 /** What is left to pay, beside a total that may be another. */
 export const TO_PAY =
-  /due|pay|owed|owing|outstanding|balance|zahl|offen|rest|forderung|payer|regler|reste|solde|pagar|pendiente|dovuto|betalen|voldoen|openstaand/;
+  /due|pay|owed?|owing|outstanding|balance|zahl|offen|rest|forderung|payer|regler|reste|solde|pagar|pendiente|dovuto|betalen|voldoen|openstaand/;
 /** What was paid before. */
 export const DEPOSIT = any(
   '(?:less |abzgl\\.? |abzuglich )?(?:deposit|down ?payment|advance)(?: paid| received)?',
@@ -134,7 +135,7 @@ export const NET = any(
   'base tributavel',
 );
 export const TAX = any(
-  '(?:plus |incl(?:uding|udes|\\.)? |of which )?(?:vat|v\\.a\\.t\\.?|sales tax|gst(?:\\/hst)?|hst|pst|qst)',
+  '(?:plus |incl(?:uding|udes|\\.)? |of which )?(?:vat|v\\.a\\.t\\.?|sales tax|(?:[csi]|ut)?gst(?:\\/hst)?|hst|pst|qst)',
   't\\.?p\\.?s\\.?|t\\.?v\\.?[qh]\\.?',
   '(?:insurance premium|premium|state|local|county|excise|consumption) tax',
   'tax (?:at |@ ?)?(?=\\d{1,2}(?:[.,]\\d+)? ?%)',

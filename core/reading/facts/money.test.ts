@@ -1,5 +1,6 @@
 import { Word } from '../words';
-import { amountsIn, currencyIn, readAmount } from './money';
+import { currencyIn } from './currencies';
+import { amountsIn, readAmount } from './money';
 import { rowsOf } from './rows';
 
 /** A row of words as they would stand on paper; two spaces and more part cells. */

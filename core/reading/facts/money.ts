@@ -1,4 +1,5 @@
 import { Word } from '../words';
+import { currencyIn, SIGN, SURE_SIGN } from './currencies';
 import { Row } from './rows';
 
 /** An amount of money as it is printed. */
@@ -11,35 +12,9 @@ export interface Amount {
   exact: boolean;
 }
 
-/** Signs and short names of currencies (ISO 4217). */
-const CURRENCIES: [string, RegExp][] = [
-  ['GBP', /£|\bgbp\b/i],
-  ['EUR', /€|\beur(o|os)?\b/i],
-  ['CHF', /\bchf\b|\bsfr\.?\b|\bfr\.(?=\s*\d)/i],
-  ['CAD', /\bcad\b|\bc(?:an|a)?\$/i],
-  ['AUD', /\baud\b|\bau?\$/i],
-  ['NZD', /\bnzd\b|\bnz\$/i],
-  ['USD', /\$|\busd\b/i],
-  ['SEK', /\bsek\b/i],
-  ['NOK', /\bnok\b/i],
-  ['DKK', /\bdkk\b/i],
-  ['PLN', /\bpln\b|\bzł\b/i],
-];
-
-/** Dollars of other countries, which their papers print with the sign alone as well. */
-export const DOLLARS = ['CAD', 'AUD', 'NZD'];
-
-/** The currency that a text names, if any. @param paper the currency of the paper: a dollar's sign alone may be one of its */
-export function currencyIn(text: string, paper?: string): string | undefined {
-  const named = CURRENCIES.find(([, sign]) => sign.test(text))?.[0];
-  return named === 'USD' && paper && DOLLARS.includes(paper) && !/us/i.test(text) ? paper : named;
-}
-
-const SIGN = '(?:£|€|(?:CA?|AU?|NZ|US)?\\$|EUR|GBP|CHF|USD|CAD|AUD|NZD|SEK|NOK|DKK|PLN)';
 /** Groups of three by a point, a comma, a space or an apostrophe, then two decimals by a comma or a point. */
 const WRITTEN = new RegExp(
-  `^[(]?([-–−+]?)\\s?${SIGN}?\\s?([-–−]?)(\\d{1,3}(?:[.,' ]\\d{3})+|\\d+)([.,](\\d{2}|-|–))?\\s?([-–−]?)\\s?${SIGN}?[)]?[*A-D]?$`,
-  'i',
+  `^[(]?([-–−+]?)\\s?${SIGN}?\\s?([-–−]?)(\\d{1,3}(?:[.,' ]\\d{3})+|\\d+)([.,](\\d{2}|-{1,2}|–|—))?\\s?([-–−]?)\\s?${SIGN}?[)]?[*A-Da-d]?$`,
 );
 
 /** What is printed as hundredths; undefined when it is no amount. 1.234,56 and 1,234.56 are told by their last separator. */
@@ -52,7 +27,7 @@ export function readAmount(text: string): { cents: number; exact: boolean } | un
   const digits = whole.replace(/[.,' ]/g, '');
   if (digits.length > 10) return undefined;
   // One comma or point before three figures parts thousands.
-  const exact = decimals !== undefined || /[£€$]/.test(text);
+  const exact = decimals !== undefined || SURE_SIGN.test(text);
   const cents = Number(digits) * 100 + (hundredths !== undefined && /\d/.test(hundredths) ? Number(hundredths) : 0);
   const negative = isBracketed || /[-–−]/.test(minusA + minusB + minusC);
   return { cents: negative ? -cents : cents, exact };
@@ -80,7 +55,7 @@ export function amountsIn(row: Row, loose = false): Amount[] {
           .join(' ')
           .replace(/(\d)[.,;:]$/, '$1')
           // What is said before it may have run into it.
-          .replace(/^[%\p{L}]{0,12}:(?=[£€$]?\d)/u, '');
+          .replace(/^[%\p{L}]{0,12}:(?=[£€$₹¥]?\d)/u, '');
         const read = /\d/.test(text) && (to - from === 1 || isGrouped(group)) ? readAmount(text) : undefined;
         if (!read || (!read.exact && !loose) || isOtherNumber(words, from, to)) continue;
         const isOff = isLess && from === 1 && to === words.length && read.cents > 0;
@@ -96,7 +71,7 @@ export function amountsIn(row: Row, loose = false): Amount[] {
 /** Days of booking and of value stand in the first columns. */
 const FIRST_CELLS = 2;
 
-const ONLY_SIGN = new RegExp(`^[-–−+]?${SIGN}[-–−]?$`, 'i');
+const ONLY_SIGN = new RegExp(`^[-–−+]?${SIGN}[-–−]?$`);
 const isSign = (text: string) => ONLY_SIGN.test(text);
 
 /** Whether words can be one amount: signs around it, and groups of three figures after the first. */
@@ -104,7 +79,7 @@ function isGrouped(words: readonly Word[]): boolean {
   const figures = words.filter(({ text }) => !isSign(text));
   if (words.some(({ text }, at) => isSign(text) && at > 0 && at < words.length - 1)) return false;
   return (
-    (figures.every(({ text }, at) => at === 0 || /^\d{3}([.,]\d{2})?[€£$]?$/.test(text)) &&
+    (figures.every(({ text }, at) => at === 0 || /^\d{3}([.,]\d{2})?[€£$₹¥]?$/.test(text)) &&
       /^[-–−]?\D?\d{1,3}([.,]\d{2})?$/.test(figures[0].text)) ||
     figures.length === 1
   );

@@ -5,7 +5,8 @@ import { rivalled } from './doubt';
 import { Fact, Kind, KINDS, leastSure, placeOf } from './fact';
 import { kindWords } from './kindWords';
 import { wordsAround } from './labelled';
-import { amountsIn, currencyIn, readAmount } from './money';
+import { currencyIn } from './currencies';
+import { amountsIn, readAmount } from './money';
 import { fold, Row } from './rows';
 import { isIban, isIbanCountry } from './signs';
 import { Part, partsOf, SPAN, Term, termsBefore } from './terms';
@@ -157,13 +158,18 @@ function namesAnotherKind(word: string, kind: Kind | undefined): boolean {
   return named.length > 0 && named.every((each) => each !== kind && CITED.includes(each));
 }
 
+/** What a label counts more that begins with what a bill is called. */
+const CLOSER = 0.4;
+
 /** How much a label speaks for the number of the paper itself; 0 where it is of something else. */
 function isOwn({ role, bill, said, own }: Named, kind: Kind | undefined): number {
-  if (kind && own && role === 'document' && kindWords[kind].named.test(own)) return said ? 1.15 : 0.75;
+  // “Rechnungsnummer” names it more closely than “Abrechnungsnummer” does.
+  const close = kind === 'invoice' && own && BILL.exec(own)?.index === 0 ? CLOSER : 0;
+  if (kind && own && role === 'document' && kindWords[kind].named.test(own)) return (said ? 1.15 : 0.75) + close;
   if (bill && (isAbout(kind) || kind === 'statement')) return 0;
   // “Angebot Nr. 1877” on a bill is another paper's, unless the kind was taken wrong.
   if (role === 'document' && own && namesAnotherKind(own, kind)) return said ? OTHERS : 0;
-  if (role === 'document') return bill || said ? 1 : 0.6;
+  if (role === 'document') return (bill || said ? 1 : 0.6) + close;
   if (role === 'order') return kind === 'order' ? 1.2 : 0;
   if (role === 'policy') return kind === 'contract' ? 0.8 : 0;
   if (role === 'delivery') return kind === 'delivery note' ? 1.2 : 0;
@@ -211,9 +217,15 @@ function named(terms: readonly Term[], above: boolean, isLabel: boolean): Named 
     const closer = best && (best.role === 'yours' ? role !== 'yours' : apart < best.apart && role !== 'yours');
     if (!best || closer) best = { role, apart, at };
   });
-  const valued = near
-    .slice(0, Math.max(1, head < 0 ? 1 : head))
-    .some(({ parts }) => parts.length > 0 && !parts.includes('number') && parts.every((part) => VALUES.includes(part)));
+  // “Facture d'acompte” above a number is what the paper is called.
+  const isTitle = above && head < 0 && best?.role === 'document' && best.at === 1 && near[0].parts.includes('event');
+  const valued =
+    !isTitle &&
+    near
+      .slice(0, Math.max(1, head < 0 ? 1 : head))
+      .some(
+        ({ parts }) => parts.length > 0 && !parts.includes('number') && parts.every((part) => VALUES.includes(part)),
+      );
   const text = near
     .slice(0, Math.max(head, best?.at ?? 0) + 1)
     .map(({ word }) => word)
@@ -334,6 +346,7 @@ function isSomethingElse(row: Row, { text }: Word, at: number): boolean {
   // “210 Tannery Row”, in a cell of its own: a house and its street.
   const cell = row.cells.find((each) => each.words[0] === row.words[at]);
   if (/^\d{1,4}[a-z]?$/i.test(text) && cell && STREET.test(cell.folded)) return true;
+  if (/^(?:%|‰)/.test(row.words[at + 1]?.text ?? '')) return true;
   if (/^\d{1,2}:\d{2}|^\d+[.,]\d+p$/.test(text)) return true;
   // What is counted: “standing charge 169 days”.
   if (/^\d{1,4}$/.test(text) && SPAN.test(fold(row.words[at + 1]?.text ?? ''))) return true;

@@ -6,7 +6,7 @@ export type Reason =
   | { code: 'repaired'; printed: string }
   | { code: 'rates'; count: number; adds: boolean }
   | { code: 'currency-sign'; sign: string }
-  | { code: 'says'; text: string }
+  | { code: 'says' | 'counted'; text: string }
   | { code: 'known-sign'; kind: Sign['kind'] }
   | {
       code:
@@ -60,6 +60,8 @@ export function sayReason(reason: Reason): string {
       return `“${reason.sign}” beside an amount`;
     case 'says':
       return `says “${reason.text}”`;
+    case 'counted':
+      return `counted from its day: “${reason.text}”`;
     case 'known-sign':
       return `its ${SIGN_NAMES[reason.kind]} is known`;
     case 'behind-its-word':

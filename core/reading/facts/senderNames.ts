@@ -4,6 +4,7 @@ import { GOES_ON } from './kinds';
 import { kindWords } from './kindWords';
 import { COLUMN } from './labels';
 import { Cell, fold, Row } from './rows';
+import { Part, partsOf } from './terms';
 
 export const COMPANY =
   /(?<![\p{L}.])(ltd|limited|llp|plc|llc|inc\.?|corp\.?|cic|c\.i\.c\.|gmbh|ag|kg|ohg|ug|e\.? ?k\.?|e\.? ?v\.?|(?<=\p{L}{3} )e\.? ?g|sarl|s\.a\.r\.l\.|sas|s\.a\.|sa|co\.?|& sons|& söhne|& fils|e hijos|e figli|& zonen|& filhos|s\.l\.|s\.r\.l\.|s\.p\.a\.|b\.v\.|n\.v\.|lda\.?|council|school|surgery|stadtwerke|verein|bank|insurance|university|museum)(?![\p{L}])/iu;
@@ -36,9 +37,8 @@ export function nameIn(
   usual: number,
 ): { text: string; words: Word[] } {
   const skipped = label.split(' ').filter((part) => part !== '').length;
-  const words = withoutAddress(
-    withoutSentence(asLarge(withoutCrumbs(label === '' ? cell.words : cell.words.slice(skipped)))),
-  );
+  const named = withoutMail(label === '' ? cell.words : cell.words.slice(skipped));
+  const words = withoutAddress(withoutSentence(asLarge(withoutCrumbs(named))));
   const goesOn =
     below &&
     cell.box[3] > LARGE * usual &&
@@ -55,6 +55,12 @@ export function nameIn(
   const text = bare(all.map((word) => word.text).join(' '));
   // A point between it and what went on behind it may have been read as one of its own.
   return { text: text.replace(/(?<=\p{Lu}\p{Ll}{4,})\.$/u, ''), words: all };
+}
+
+/** The name before a mail address: “Quayside Print <accounts@quayside.example>”. */
+function withoutMail(words: Word[]): Word[] {
+  const address = words.findIndex(({ text }, at) => at > 0 && /^[<([]?[\w.+-]+@[\w.-]+\.\w+[>)\]]?$/.test(text));
+  return address > 0 && address === words.length - 1 ? words.slice(0, address) : words;
 }
 
 const isInCapitals = (text: string) => !/\p{Ll}{2}/u.test(text);
@@ -247,6 +253,19 @@ const LONGEST_FORM = 5;
 export function isColumnHead({ folded, words }: Cell): boolean {
   return words.length <= 2 && COLUMN.exec(folded)?.[0] === folded;
 }
+
+/** Whether a name is what a value is called: “Dated”, “Kassenzeichen: 7.4410”. */
+export function isLabel({ words: [first] }: Cell, text: string): boolean {
+  const words = fold(text).split(' ');
+  if (COMPANY.test(text) || !first.text.startsWith(text.split(' ')[0])) return false;
+  const parts = partsOf(words[words.length - 1]);
+  return words.length === 1
+    ? parts.some((part) => LABELS.includes(part))
+    : words.length < 4 && parts.includes('number');
+}
+
+/** What values are that labels of one word name; a word of other parts may be a name: “Küstensparkasse”. */
+const LABELS: Part[] = ['number', 'day', 'issued', 'pay', 'until', 'ends', 'customer', 'order', 'page', 'item'];
 
 /** Whether a line says what kind of paper it is, and hardly more. */
 export function isHeading(text: string): boolean {

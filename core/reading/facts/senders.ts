@@ -13,6 +13,7 @@ import {
   isAddressLine,
   isColumnHead,
   isHeading,
+  isLabel,
   isName,
   isNamedAfter,
   isTitle,
@@ -99,7 +100,7 @@ function saidAgain({ text }: Pick<Cell, 'text'>, rows: readonly Row[]): number {
 
 /** What stands before the sender's name, before the one it goes to, and on the line of a person who is written to (folded). */
 const FROM =
-  /^(?:from|von|absender|expediteur|emetteur|remitente|emisor|mittente|afzender|emitente|(?:[\p{L}']+ )?(?:business|company|firm|seller|supplier|vendor|shop|merchant|verkaufer|lieferant|auftragnehmer|aussteller|firma|vendeur|fournisseur|prestataire|societe|landlord|lessor|bailleur|vermieter(?:in)?|employer|employeur|arbeitgeber|insurer|versicherer|assureur|proveedor|fornitore|leverancier))\s*:\s*/u;
+  /^(?:(?:issued|sold|supplied|provided|billed|invoiced|underwritten) by:? |(?:ausgestellt|verkauft) (?:von|durch):? |(?:delivre|emis|vendu)e? par:? |(?:from|von|absender|expediteur|emetteur|remitente|emisor|mittente|afzender|emitente|(?:[\p{L}']+ )?(?:business|company|firm|seller|supplier|vendor|shop|merchant|verkaufer|lieferant|auftragnehmer|aussteller|firma|vendeur|fournisseur|prestataire|societe|landlord|lessor|bailleur|vermieter(?:in)?|employer|employeur|arbeitgeber|insurer|versicherer|assureur|proveedor|fornitore|leverancier))\s*:\s*)/u;
 /** The heading of a paper that goes on with whom it is from: “Receipt from …”. */
 const TITLE_FROM = /^(.{3,30}?) (?:from|von|bei|chez|van) (?=\p{L})/u;
 /** Who says at its end that they wrote it: “Ihr Team von …”, “the … team”. */
@@ -189,6 +190,7 @@ function findVendor(head: readonly Row[], rows: readonly Row[]): Fact | null {
         isTitle(text) ||
         isNamedAfter(text) ||
         isColumnHead(cell) ||
+        isLabel(cell, text) ||
         (amountsIn(row).length > 0 && !COMPANY.test(text)) ||
         (addressed && fold(text).split(' ').includes(addressed))
       )

@@ -6,7 +6,8 @@ import { Fact, Kind } from './fact';
 import { kindTraits } from './kindList';
 import { labelOf } from './labelled';
 import { DEPOSIT, EXTRA, NET, PAYMENT, TAX, TO_PAY, TOTAL } from './labels';
-import { Amount, amountsIn, currencyIn } from './money';
+import { currencyIn } from './currencies';
+import { Amount, amountsIn } from './money';
 import { Named, Sums } from './namedSums';
 import { putBackPoints, putBackPointsOfRates } from './repair';
 import { fold, foldMisread, Row } from './rows';
@@ -16,8 +17,7 @@ import { PrintedLine } from './tableLines';
 
 const NAMES = { deposit: DEPOSIT, total: TOTAL, net: NET, tax: TAX, payment: PAYMENT, extra: EXTRA };
 /** Net, tax by rate, total and what is left to pay: by what they are called, and by what adds up. */
-export function findSums(all: readonly Row[], lines: readonly PrintedLine[], kind: Kind, taxColumn?: TaxColumn): Sums {
-  const rows = withoutChanged(all);
+export function findSums(rows: readonly Row[], lines: readonly PrintedLine[], kind: Kind, taxColumn?: TaxColumn): Sums {
   if (kind === 'payslip') return payout(rows);
   if (kindTraits[kind].balances) return asked(rows);
   const isReturned = kindTraits[kind].sums === 'returned';
@@ -26,7 +26,8 @@ export function findSums(all: readonly Row[], lines: readonly PrintedLine[], kin
   const sumOfLines = lines.reduce((sum, { amount }) => sum + Math.abs(amount.cents), 0);
   const unnamed: Amount[] = [];
   const paidAtOnce: Named[] = [];
-  let [extras, paid] = [0, 0];
+  const deposits: Amount[] = [];
+  let extras = 0;
   /** The last row of a table of taxes so far. */
   let ratedRow = -2;
   if (taxColumn) {
@@ -55,7 +56,7 @@ export function findSums(all: readonly Row[], lines: readonly PrintedLine[], kin
       const amount = group[group.length - 1];
       const label = labelOf(rows, part, group[0].words, NAMES);
       if (label?.name === 'extra' && amount.cents !== sumOfLines) extras += amount.cents;
-      if (label?.name === 'deposit') paid += Math.abs(amount.cents);
+      if (label?.name === 'deposit') deposits.push(amount);
       if (label?.name === 'payment') paidAtOnce.push({ amount, label: label.text, score: 0.3 });
       if (!label || label.name === 'extra') unnamed.push(...group);
       if (!label || !isSumName(label.name) || amount.cents < 0) continue;
@@ -69,6 +70,9 @@ export function findSums(all: readonly Row[], lines: readonly PrintedLine[], kin
       named[label.name].push({ amount, label: label.text, score, rate: rateIn(part) ?? rateIn(row) });
     }
   }
+  const wanted = depositAsked(deposits, named.tax, rows);
+  if (wanted) named.net.push({ amount: wanted, label: sayLabel(wanted), score: 1 });
+  const paid = deposits.reduce((sum, each) => sum + (each === wanted ? 0 : Math.abs(each.cents)), 0);
   // One thing alone may be all that there is to pay.
   if (lines.length === 1) unnamed.push(lines[0].amount);
   addUnnamed(named, unnamed, lines, extras);
@@ -102,6 +106,17 @@ export function findSums(all: readonly Row[], lines: readonly PrintedLine[], kin
   return isReturned ? returned(sums) : sums;
 }
 
+/** The deposit that a paper asks for: what its tax is on, with which it makes another sum. */
+function depositAsked(deposits: readonly Amount[], taxes: readonly Named[], rows: readonly Row[]): Amount | undefined {
+  const isPrinted = (cents: number) => rows.some((row) => amountsIn(row).some((amount) => amount.cents === cents));
+  return deposits.find(({ cents }) =>
+    taxes.some(
+      ({ amount: tax, rate }) =>
+        rate && Math.abs((cents * rate.percent) / 100 - tax.cents) <= 1 && isPrinted(cents + tax.cents),
+    ),
+  );
+}
+
 /** Whether what stands before an amount says something. */
 const says = (amount: Amount, label: RegExp) => label.test(foldMisread(sayLabel(amount)));
 
@@ -112,12 +127,12 @@ const TIP = /\b(?:tip|gratuity|trinkgeld|pourboire|propina|mancia|fooi|gorjeta)\
 const CHANGED =
   /\b(?:rises?|increases?|goes up|reduced|drops?|falls?|steigt|sinkt|(?:erhoht|ermassigt|verringert)(?: sich)?|porte|ramene|reduit|majore)(?: \p{L}+){0,2} (?:to|auf|a)\W*$/u;
 
-/** What one of several payments is, and what something cost before (folded). */
+/** What one of several payments is, what something cost before, and what a firm's owners put into it (folded). */
 const NOT_NOW =
-  /\b\d+ (?:\p{L}+ )?(?:payments?|instal?ments?|raten|zahlungen|mensualites|versements|rate|cuotas|termijnen) (?:of|von|zu|a|de|da|van)\W*$|\b(?:last year(?:'s)?|(?:im )?vorjahr\p{L}*|(?:l'an(?:nee)?|l'annee) (?:derniere?|passee?))(?: \p{L}+){0,4}\W*$/u;
+  /\b(?:capital(?: social)?(?: de)?|share capital(?: of)?|stammkapital|grundkapital)\W*$|\b\d+ (?:\p{L}+ )?(?:payments?|instal?ments?|raten|zahlungen|mensualites|versements|rate|cuotas|termijnen) (?:of|von|zu|a|de|da|van)\W*$|\b(?:last year(?:'s)?|(?:im )?vorjahr\p{L}*|(?:l'an(?:nee)?|l'annee) (?:derniere?|passee?))(?: \p{L}+){0,4}\W*$/u;
 
 /** The rows without sums that only hold under some condition, or for a part of what is paid. */
-function withoutChanged(rows: readonly Row[]): Row[] {
+export function withoutChanged(rows: readonly Row[]): Row[] {
   return rows.map((row) => {
     const changed = amountsIn(row).filter(({ words: [first] }) => {
       const before = row.words.slice(0, row.words.indexOf(first));
@@ -160,6 +175,8 @@ function labelledApart(row: Row, amounts: Amount[]): { part: Row; group: Amount[
 }
 
 const MOST_SUMS = 40;
+/** Sums are rounded by no more hundredths: by half of the smallest coin. */
+const MOST_ROUNDED = 5;
 
 /**
  * Sums that nothing known is said of, or something else, but that fit: what net, tax and what stands between make, two of which one is
@@ -226,7 +243,9 @@ function addMade(named: Record<SumName, Named[]>, column: readonly ColumnSum[], 
       made.net = amount;
       continue;
     }
-    if (of.slice(1).some((part) => says(part, TAX)) && !says(of[0], TAX)) made.net = of[0];
+    // Only where nothing but taxes is added to it; what was rounded is no part of the goods.
+    const added = of.slice(1).filter(({ cents }) => Math.abs(cents) > MOST_ROUNDED);
+    if (added.length > 0 && added.every((part) => says(part, TAX)) && !says(of[0], TAX)) made.net = of[0];
     Object.assign(made, { total: amount, of, left: undefined, paid: undefined });
   }
   const add = (name: 'net' | 'total', sum: Amount | undefined) => {
@@ -264,6 +283,25 @@ const SECURITY = /\b(?:kaution\p{L}*|security deposit|depot de garantie|fianza|c
 /** From one time to another: “10.00 – 16.30”. */
 const CLOCK = /(?<![\d.,])(?:[01]?\d|2[0-3])\.[0-5]\d ?[-–—] ?(?:[01]?\d|2[0-3])\.[0-5]\d(?![\d.,])/;
 
+/** Whether an amount is a part of the one before it: “£18.50 incl. booking fee £1.50”. */
+function isWithin({ row, words: [first] }: Amount): boolean {
+  const before = row.words.slice(0, row.words.indexOf(first));
+  const from = before.findLastIndex(({ text }) => INCLUDED.test(fold(text).replace(/^\(/, '')));
+  return (
+    from > 0 &&
+    before.length - from <= MOST_WITHIN &&
+    /\d/.test(
+      before
+        .slice(0, from)
+        .map(({ text }) => text)
+        .join(''),
+    )
+  );
+}
+
+/** A part of a sum is named in no more words. */
+const MOST_WITHIN = 4;
+
 /** The only sum that a paper names, without saying what it is: a fee in a sentence, a price on a ticket. */
 function onlyAmount(rows: readonly Row[], taxes: readonly Named[]): Named[] {
   const found = rows
@@ -271,7 +309,7 @@ function onlyAmount(rows: readonly Row[], taxes: readonly Named[]): Named[] {
       (row) =>
         !taxes.some(({ amount }) => amount.row === row) && !EACH_TIME.test(row.folded) && !SECURITY.test(row.folded),
     )
-    .flatMap((row) => amountsIn(row))
+    .flatMap((row) => amountsIn(row).filter((amount) => !isWithin(amount)))
     .filter(({ cents, row, words }) => cents > 0 && !(CLOCK.test(row.text) && !currencyIn(words[0].text)));
   if (found.length === 0 || new Set(found.map(({ cents }) => cents)).size > 1) return [];
   return [{ amount: found[0], label: sayLabel(found[0]), score: 0.3 }];

@@ -51,7 +51,7 @@ const STEMS: Record<Part, { within?: string; whole?: string }> = {
     whole: 'po|p\\.o|ordre',
   },
   policy: {
-    within: 'polic|poliz|versicherungs|vertrag|contract|contrat|tenanc|agreement|apolice',
+    within: 'polic|poliz|versicherungs|assuranc|insuranc|vertrag|contract|contrat|tenanc|agreement|apolice',
     whole: 'vsnr|vs|schein',
   },
   yours: { whole: 'your|ihr|ihre|ihrer|votre|vos|vuestr[ao]|vostr[ao]|uw|vs|sua?|vossa' },
@@ -60,7 +60,7 @@ const STEMS: Record<Part, { within?: string; whole?: string }> = {
     whole: 'vat|tax|st|stnr|ust|ustid|ustidnr|mwst|tva|iva|btw|nif|cif|ein|abn|uid|hrb|hra|hr|kvk|rcs|ape|naf|gst|crn',
   },
   bank: {
-    within: 'bankleit|kontonum|compte|cuenta|rekening|routing|bankverb',
+    within: 'bankleit|kontonum|(?<!a)compte|cuenta|rekening|routing|bankverb',
     whole: 'bic|swift|sort|blz|konto|kto|conto|conta|bank|banque|banca|banco',
   },
   iban: { within: 'iban' },

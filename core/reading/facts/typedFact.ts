@@ -2,7 +2,8 @@ import { digitsOf, moneyOf, writeMoney } from '../../money';
 import { readDate } from '../dates';
 import { isDay } from '../dayForms';
 import { KIND_NAME } from './kindList';
-import { currencyIn, readAmount } from './money';
+import { currencyIn } from './currencies';
+import { readAmount } from './money';
 
 /** A typed fact as it is kept (days in ISO 8601, money with a point and two decimals), or what the text is not. */
 export type TypedFact = { value: string } | { unclear: 'date' | 'amount' | 'kind' | 'currency' };

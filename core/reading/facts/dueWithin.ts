@@ -1,0 +1,134 @@
+import { addDays } from '../../shelf/days';
+import { Word } from '../words';
+import { Fact, Kind, leastSure, placeOf } from './fact';
+import { fold, Row } from './rows';
+
+/** Numbers of days that are written out (folded). */
+const IN_WORDS: Record<string, number> = {
+  seven: 7,
+  ten: 10,
+  fourteen: 14,
+  thirty: 30,
+  sixty: 60,
+  sieben: 7,
+  acht: 8,
+  zehn: 10,
+  vierzehn: 14,
+  dreissig: 30,
+  huit: 8,
+  dix: 10,
+  quinze: 15,
+  trente: 30,
+};
+const COUNT = `(\\d{1,3}|${Object.keys(IN_WORDS).join('|')})(?: ?\\(\\w+\\))?`;
+const DAYS =
+  '(?:(?:calendar|kalender|working|werk)[ -]?)?(?:days?|tagen?|jours?(?: calendaires)?|giorni|dias|dagen)(?![\\p{L}])';
+
+/** A time in days in a clause (folded): “within 14 days”, “30 jours”, “net 15”. */
+const SPANS = [
+  new RegExp(`(?<![\\p{L}\\d.,])${COUNT} ?${DAYS}`, 'u'),
+  /\bnet(?:t|to)? ?[:-]? ?(\d{1,3})(?= ?(?:$|[.,;)]|days|tage|from|ab))/u,
+];
+
+/** What says that a time is one to pay in (folded). */
+const ASKED =
+  /\b(?:pay|payable|paid|payment|settle|settled|settlement|remit|due|terms|transfer|net|nett|netto)\b|zahl|begleich|uberweis|ausgleich|entricht|fallig|payer|payable|paiement|regler|reglement|virement|echeance|a verser|\bpag[ao]|betal|voldoen|overmak/u;
+
+/** What else is to be done within a time, or what comes after it (folded). */
+const SOMETHING_ELSE =
+  /skonto|discount|escompte|sconto|rabatt|\d ?%|return|ruckgabe|retour|widerspr|widerruf|einspruch|appeal|recours|objection|complain|reklam|reclam|beanstand|mangel|quer(?:y|ies)|late\b|verzug|verspat|mahn|interest|zinsen|penalit|overdue|refund|erstatt|rembours|cancel|kundig|resili|storn|valid|gultig|valable|warrant|garant|unpaid|\bnot\b|\bnicht\b|\bif\b|\bwenn\b|\bfalls\b|reduced|older|alter als|\bcredit of\b/u;
+/** What the delivery of goods takes is another time, where nothing is said of paying (folded). */
+const DELIVERED = /deliver|liefer|livr|versand|ship/;
+
+const TO_MONTHS_END =
+  /fin de mois|end of (?:the )?(?:following )?month|\be\.?o\.?m\b|month end|monatsende|zum ende des monats/;
+
+/** How sure a day is that the paper leaves to be counted, and within how many days papers are to be paid. */
+const COUNTED = 0.8;
+const LONGEST = 120;
+
+/** Kinds that ask to be paid. */
+const ASKING: Kind[] = ['invoice', 'reminder', 'notice'];
+
+/**
+ * The day by which a paper is to be paid that says only within how many days of its own: “payable within 14 days”, “net 30”.
+ * @param date of the paper, ISO 8601
+ */
+export function dueWithin(rows: readonly Row[], date: string | undefined, kind: Kind | undefined): Fact | null {
+  if (date === undefined || kind === undefined || !ASKING.includes(kind)) return null;
+  for (const [at, row] of rows.entries()) {
+    const next = rows[at + 1];
+    const goesOn = next?.page === row.page && !/[.;:!?]$/.test(row.text) ? next.words : [];
+    const before =
+      at > 0 && rows[at - 1].page === row.page && !/[.;:!?]$/.test(rows[at - 1].text) ? rows[at - 1] : undefined;
+    const found = spanIn([...row.words, ...goesOn], row.words.length, before?.folded ?? '');
+    if (!found) continue;
+    const { days, words, text } = found;
+    const day = addDays(date, days);
+    const isToMonthsEnd = TO_MONTHS_END.test(`${row.folded} ${fold(goesOn.map((word) => word.text).join(' '))}`);
+    return {
+      value: isToMonthsEnd ? endOfMonth(day) : day,
+      page: row.page,
+      box: placeOf(words.filter((word) => row.words.includes(word))),
+      confidence: COUNTED * leastSure(words),
+      why: { code: 'counted', text },
+    };
+  }
+  return null;
+}
+
+/** The first time to pay in that some words say, which begins within the first of them. @param before the line above */
+function spanIn(
+  words: readonly Word[],
+  first: number,
+  before: string,
+): { days: number; words: Word[]; text: string } | undefined {
+  for (let from = 0; from < first; from++) {
+    for (const pattern of SPANS) {
+      const group = words.slice(from, from + LONGEST_SPAN);
+      const said = fold(group.map(({ text }) => text).join(' '));
+      const match = pattern.exec(said);
+      if (match?.index !== 0) continue;
+      const days = IN_WORDS[match[1]] ?? Number(match[1]);
+      const clause = clauseAround(words, from, before);
+      const isAsked = ASKED.test(clause) && !SOMETHING_ELSE.test(clause);
+      if (days < 1 || days > LONGEST || !isAsked || (DELIVERED.test(clause) && !/zahl|pay|regl/.test(clause))) continue;
+      const length = match[0].split(' ').length;
+      return {
+        days,
+        words: group.slice(0, length),
+        text: group
+          .slice(0, length)
+          .map(({ text }) => text)
+          .join(' '),
+      };
+    }
+  }
+  return undefined;
+}
+
+/** A time takes no more words, and what is said of it stands within so many. */
+const LONGEST_SPAN = 4;
+const FARTHEST = 14;
+
+/** What a sentence says about a place, no farther than its commas where a discount parts it (folded). */
+function clauseAround(words: readonly Word[], at: number, before: string): string {
+  const ends = ({ text }: Word) => /[.;!?]$/.test(text) && text.length > 3;
+  const earlier = words.slice(Math.max(0, at - FARTHEST), at);
+  const start = earlier.findLastIndex(ends) + 1;
+  const later = words.slice(at, at + FARTHEST);
+  const end = later.findIndex(ends);
+  const told = [...earlier.slice(start), ...later.slice(0, end < 0 ? undefined : end + 1)];
+  const line = fold(told.map(({ text }) => text).join(' '));
+  const whole = start === 0 && at < FARTHEST ? `${before.split(/[.;!?] /).at(-1)} ${line}` : line;
+  // “2 % Skonto innerhalb von 8 Tagen, 30 Tage netto”: each for itself.
+  if (!SOMETHING_ELSE.test(whole)) return whole;
+  const place = fold(words[at].text);
+  const clauses = line.split(/,|\b(?:or|oder|ou|else|sonst|sinon)\b/);
+  return clauses.find((clause) => clause.split(' ').includes(place)) ?? whole;
+}
+
+function endOfMonth(day: string): string {
+  const [year, month] = day.split('-').map(Number);
+  return new Date(Date.UTC(year, month, 0)).toISOString().slice(0, 10);
+}
