@@ -9,6 +9,7 @@ import { readSheets } from '@crow/server/cli/sheets';
 import { inspectFile } from '@crow/server/engines/sourceFile';
 import { Chance } from './piles/chance';
 import { feederScan } from './piles/scan';
+import { compared, printedWords } from './printed/compared';
 import { LAYOUTS } from './printed/layouts';
 
 /**
@@ -18,11 +19,6 @@ import { LAYOUTS } from './printed/layouts';
 const [folder, seed = '1', how = ''] = process.argv.slice(2);
 mkdirSync(folder, { recursive: true });
 const browser = await chromium.launch({ executablePath: '/usr/bin/chromium', args: ['--no-sandbox'] });
-const wordsOf = (text: string) =>
-  text
-    .replace(/[’‘]/g, "'")
-    .split(/\s+/)
-    .filter((word) => /[\p{L}\p{N}]/u.test(word));
 const sum = { ours: [0, 0], engine: [0, 0], told: 0 };
 for (const [number, { name, style, body }] of LAYOUTS.entries())
   for (const bilevel of [false, true]) {
@@ -31,7 +27,7 @@ for (const [number, { name, style, body }] of LAYOUTS.entries())
     await page.setContent(
       `<!doctype html><meta charset="utf-8"><style>@page{size:A4;margin:14mm} body{${style}}</style>${body(chance)}`,
     );
-    const told = wordsOf(await page.evaluate(() => document.body.innerText));
+    const told = printedWords(await page.evaluate(() => document.body.innerText));
     const pdf = await page.pdf({ preferCSSPageSize: true, printBackground: true });
     await page.close();
     const [sheet] = await rasterise(pdf, 1, bilevel ? 300 : 200);
@@ -47,7 +43,7 @@ for (const [number, { name, style, body }] of LAYOUTS.entries())
       stdio: ['ignore', 'pipe', 'ignore'],
       env: { ...process.env, OMP_THREAD_LIMIT: '1' },
     });
-    const [a, b] = [compared(wordsOf(ours.join(' ')), told), compared(wordsOf(engine), told)];
+    const [a, b] = [compared(printedWords(ours.join(' ')), told), compared(printedWords(engine), told)];
     sum.told += told.length;
     for (const [which, { found, given }] of [
       ['ours', a],
@@ -69,19 +65,3 @@ for (const which of ['ours', 'engine'] as const)
   console.log(
     `${which}: found ${share(sum[which][0], sum.told)}, of what is given ${share(sum[which][0], sum[which][1])}`,
   );
-
-function compared(given: string[], told: string[]) {
-  const left = new Map<string, number>();
-  for (const word of given) left.set(word, (left.get(word) ?? 0) + 1);
-  const missed = told.filter((word) => {
-    const number = left.get(word) ?? 0;
-    if (number > 0) left.set(word, number - 1);
-    return number === 0;
-  });
-  return {
-    found: told.length - missed.length,
-    given: given.length,
-    missed,
-    extra: [...left].flatMap(([word, number]) => Array<string>(number).fill(word)),
-  };
-}

@@ -61,7 +61,10 @@ export async function recognise(picture: Raster, languages: string[]): Promise<P
     words.map(({ box }) => box),
   );
   const all = isPoor(read, left)
-    ? withoutNoise(await withWholePage(picture, words, language, handwriting, letter), dictionary)
+    ? withoutNoise(
+        await withWholePage(layout.isJoined ? layout.page : picture, words, language, handwriting, letter),
+        dictionary,
+      )
     : words;
   // What the other search read as print was none.
   const unreadByHand = handwriting.filter(

@@ -132,7 +132,12 @@ export const kindWords: Record<Kind, KindWords> = {
       'refund note',
       '(?<=^\\W*)refund(?=\\W*$)',
     ),
-    says: [[/(total|sales) credit|credited|gutgeschrieben|erstattungsbetrag|a votre credit|refund(ed)?|rembours|ruckerstattung|retoure|reembols|rimbors|terugbetal/u, 1]],
+    says: [
+      [
+        /(total|sales) credit|credited|gutgeschrieben|erstattungsbetrag|a votre credit|refund(ed)?|rembours|ruckerstattung|retoure|reembols|rimbors|terugbetal/u,
+        1,
+      ],
+    ],
     weight: 1.6,
   },
   reminder: {

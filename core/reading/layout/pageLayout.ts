@@ -1,5 +1,6 @@
 import { inkPieces, letterHeight } from '../../imaging/components';
 import { bytesOf, Raster } from '../../imaging/raster';
+import { joinBrokenPrint } from './brokenPrint';
 import { takeOutDots } from './dottedLines';
 import { takeOutEmptyBoxes } from './emptyBoxes';
 import { evenPage } from './evenPage';
@@ -16,11 +17,14 @@ export interface PageLayout {
   rows: number[];
   pieces: Pick<PageSegments, 'components' | 'labels' | 'letter'>;
   rules: Rule[];
+  /** Whether print of dots was joined on the page: the picture as it came can hardly be read. */
+  isJoined: boolean;
 }
 
 /** Finds the text on a page that is upright and level, or nearly so. The picture stays as it is. */
 export function layOut(picture: Raster): PageLayout {
   const { page, ink } = evenPage(picture);
+  const isJoined = joinBrokenPrint(page, ink);
   const pieces = inkPieces(ink);
   const letter = letterHeight(pieces) || USUAL_LETTER;
   const dots = takeOutDots(ink, pieces, letter);
@@ -30,7 +34,7 @@ export function layOut(picture: Raster): PageLayout {
   for (const some of [dots, boxes, taken]) for (const at of some) data[at] = 255;
   const found = findSegments(ink, rules);
   const { segments, rows } = inReadingOrder(found.segments);
-  return { page, segments, rows, pieces: found, rules };
+  return { page, segments, rows, pieces: found, rules, isJoined };
 }
 
 const USUAL_LETTER = 16;
