@@ -195,6 +195,9 @@ const NET_DAYS =
 /** What should have been paid before (folded). */
 const WAS_DUE = /\b(?:was|were|fell|had been) (?:due|payable)|\b(?:war|waren) fallig|\betait (?:due|exigible|payable)/;
 
+/** What begins on a day (folded). */
+const BEGINS = /\b(?:ab|seit|from|since|as of|effective|depuis|a (?:partir|compter) du)(?: dem| the| le)?\W*$/;
+
 /** “If it is paid by 2 November the charge is reduced”: what holds only then (folded). */
 const ONLY_IF = /(?:^|[.;:] )(?:if|provided|wenn|falls|sofern|bei|si|en cas)\b[^.;]*$/u;
 
@@ -205,6 +208,8 @@ function ofPayment(saying: Saying): DayLabel | undefined {
   if (kind === 'delivery note') return undefined;
   // “Was due” says when something else should have been paid.
   if (WAS_DUE.test(whole)) return label('other', terms[0]);
+  // “Zahlbetrag ab 1. Juli” begins on that day.
+  if (BEGINS.test(whole)) return label('other', terms[0]);
   if (TAKEN.test(whole) && terms[0].away <= NEAR) return label('due', terms[0]);
   // What was paid on account has been paid.
   const pay = terms.find(({ parts }) => parts.includes('pay') && !parts.includes('event') && !parts.includes('span'));

@@ -120,7 +120,8 @@ export const kindWords: Record<Kind, KindWords> = {
     named: word(
       'credit (?:note|memo|advice|adjustment)',
       'rechnungsgutschrift',
-      'gutschrift(?= ?(?:nr|nummer|vom|zu|[(\\[]|$))',
+      'gutschrift(?= ?(?:nr|nummer|vom|zu|[()\\[]|$))',
+      'gutschriftsnummer',
       '(?:gutschrift|erstattung)s?-?(?:anzeige|beleg|nachweis|rechnung)',
       'rechnungskorrektur',
       'storno(?:rechnung)?',
@@ -148,6 +149,10 @@ export const kindWords: Record<Kind, KindWords> = {
       '(?:letzte |erste |zweite |dritte )?(?:zahlungs)?(?:erinnerung|mahnung|aufforderung)',
       '(?:first |second |third |final |last |urgent )?request for payment',
       '(?:facture|invoice|rechnung)s? (?:impayee?s?|unpaid|overdue|en retard|echues?|offen)',
+      '(?:disconnect(?:ion)?|shut-?off|past due|delinquency) notice',
+      'notice of (?:disconnection|termination of service)',
+      'sperr(?:ankundigung|androhung)',
+      'avis de (?:coupure|suspension)',
       '(?:unpaid|outstanding|offene|unbezahlte) (?:invoices?|bills?|accounts?|posten|rechnung(?:en)?)',
       "(?<!prochain )rappel(?: de (?:paiement|facture|cotisation|loyer|reglement|l'echeance))?(?! (?:de|du|des|d'))",
       'relance',
@@ -160,7 +165,7 @@ export const kindWords: Record<Kind, KindWords> = {
     ),
     says: [
       [
-        /overdue|not (yet )?received (your )?payment|(?:not|yet)(?: \p{L}+){0,3} (?:had|seen|received) (?:your|any|a) payment|was due\b|now owing|still owing|(?:crossed|crosses) (?:with )?(?:this|our|in the post)|uberschnitten|croise|(pas|toujours pas|non) (ete )?reglee?|has not been (paid|settled)|(wrote|written) to you (on|about)|had no (answer|reply)|remains? (unpaid|outstanding)|noch keine?n? zahlung|zahlungseingang|uberfallig|mahngebuhr|verzugszins|(noch|steht|ist) offen\b|late (fee|payment (fee|charge|interest))|(?:charge|fee|interest) for late|still (open|unpaid)|interets? de retard|impaye|en retard|sauf erreur|pendiente de pago|insoluto|nog niet ontvangen/u,
+        /overdue|past due|not (yet )?received (your )?payment|(?:not|yet)(?: \p{L}+){0,3} (?:had|seen|received) (?:your|any|a) payment|was due\b|now owing|still owing|(?:crossed|crosses) (?:with )?(?:this|our|in the post)|uberschnitten|croise|(pas|toujours pas|non) (ete )?reglee?|has not been (paid|settled)|(wrote|written) to you (on|about)|had no (answer|reply)|remains? (unpaid|outstanding)|noch keine?n? zahlung|zahlungseingang|uberfallig|mahngebuhr|verzugszins|(noch|steht|ist) offen\b|late (fee|payment (fee|charge|interest))|(?:charge|fee|interest) for late|still (open|unpaid)|interets? de retard|impaye|en retard|sauf erreur|pendiente de pago|insoluto|nog niet ontvangen/u,
         2.4,
       ],
     ],

@@ -124,6 +124,9 @@ const UNASKED: Kind[] = ['order', 'quote', 'credit note', 'delivery note', 'pays
 /** Who collects taxes and charges, by the first rows of a paper (folded). */
 const PUBLIC =
   /\b(?:council|municipality of|(?:city|town|county|borough) of|tax (?:office|collector)|landkreis|stadtverwaltung|\p{L}{3,}(?<!ges)amt|mairie de|tresor public|ayuntamiento|comune di)\b|^(?:stadt|gemeinde|gemeente|commune de) \p{L}+$/u;
+/** What only an office's papers say: how one objects to them (folded). */
+const APPEALED =
+  /rechtsbehelf|\bwiderspruch (?:erhoben|erheben|einlegen|eingelegt)|\beinspruch (?:einlegen|eingelegt|erheben|erhoben)|voies de recours|right of appeal|you (?:may|can) appeal/;
 const LETTERHEAD = 4;
 const INSURED = /insurance premium tax|versicherungs?-?steuer|taxe sur les (?:conventions d')?assurances?/u;
 /** Whom an agreement is made between (folded). */
@@ -223,7 +226,8 @@ export function findKind(
       (!isLeft && !asksForTransfer(rows) && (scores.get('receipt')?.score ?? 0) > (scores.get('invoice')?.score ?? 0));
     // What a public body asks for is no bill, unless it calls it one.
     const isPublic = rows.slice(0, LETTERHEAD).some(({ cells }) => cells.some(({ folded }) => PUBLIC.test(folded)));
-    const isCharged = isPublic && !isPaid && !titled.has('invoice') && !titled.has('receipt');
+    const isOfficial = isPublic || rows.some(({ folded }) => APPEALED.test(folded));
+    const isCharged = isOfficial && !isPaid && !titled.has('invoice') && !titled.has('receipt');
     // Only what is insured is taxed so; an agreement lists what is to be paid by it.
     const isAgreed = titled.has('contract') && rows.some(({ folded }) => AGREED.test(folded));
     const isInsured = !titled.has('invoice') && (isAgreed || insured !== undefined);

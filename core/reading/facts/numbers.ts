@@ -9,6 +9,7 @@ import { currencyIn } from './currencies';
 import { amountsIn, readAmount } from './money';
 import { fold, Row } from './rows';
 import { isIban, isIbanCountry } from './signs';
+import { STREET } from './street';
 import { Part, partsOf, SPAN, Term, termsBefore } from './terms';
 
 /** What a paper's numbers are of. */
@@ -336,10 +337,6 @@ const isNumbered = ({ words }: Row, at: number) =>
 const trimmed = (text: string) =>
   text.replace(/^[(:]+|[):;,.]+$/g, '').replace(/^(?:Nr|No|N°|Nº)[.:](?=[A-Z]{0,3}[-/]?\d)/i, '');
 
-/** A house number and the name of a street or a place (folded). */
-const STREET =
-  /^\d{1,4}[a-z]? (?:\p{L}[\p{L}'.-]+ ){1,3}(?:street|st|road|rd|lane|row|avenue|ave|way|drive|dr|close|court|place|square|sq|hill|yard|quay|wharf|terrace|gardens|boulevard|blvd|parkway|pkwy|plaza|highway|hwy|mews|crescent)\b|^\d{1,4}(?: ?bis)?,? (?:rue|impasse|avenue|place|quai|allee|chemin|boulevard|route|via|calle)\b/u;
-
 /** Amounts, times, percentages and house numbers are no numbers of papers. */
 function isSomethingElse(row: Row, { text }: Word, at: number): boolean {
   if (readAmount(text)?.exact || /%/.test(text) || (currencyIn(text) && !/^[A-Z]{1,5}[-/]?\d/.test(text))) return true;
@@ -350,6 +347,8 @@ function isSomethingElse(row: Row, { text }: Word, at: number): boolean {
   if (/^\d{1,2}:\d{2}|^\d+[.,]\d+p$/.test(text)) return true;
   // What is counted: “standing charge 169 days”.
   if (/^\d{1,4}$/.test(text) && SPAN.test(fold(row.words[at + 1]?.text ?? ''))) return true;
+  // “Port Amity, ME 04032”
+  if (/^\d{5}(?:-\d{4})?$/.test(text) && isState(row.words, at)) return true;
   // A law's paragraph: “§ 4 Nr. 14 UStG”.
   if (text.length <= 3 && /^(?:\p{Lu}\p{L}*G|BGB|HGB|AO)\b/u.test(row.words[at + 1]?.text ?? '')) return true;
   // What an account begins with.
@@ -365,6 +364,10 @@ function isSomethingElse(row: Row, { text }: Word, at: number): boolean {
       (!isCalled && /^\p{Lu}\p{Ll}+$/u.test(after) && text.length <= 2))
   );
 }
+
+/** Whether a state stands before a place, as in addresses of the United States: “Port Amity, ME”. */
+const isState = (words: readonly Word[], at: number) =>
+  /^[A-Z]{2}$/.test(words[at - 1]?.text ?? '') && /,$/.test(words[at - 2]?.text ?? '');
 
 /** The first bank account whose check digits fit. */
 function ibanIn(rows: readonly Row[]): { score: number; fact: Fact } | undefined {

@@ -4,6 +4,7 @@ import { GOES_ON } from './kinds';
 import { kindWords } from './kindWords';
 import { COLUMN } from './labels';
 import { Cell, fold, Row } from './rows';
+import { STREET } from './street';
 import { Part, partsOf } from './terms';
 
 export const COMPANY =
@@ -136,6 +137,20 @@ function withoutAddress(words: Word[]): Word[] {
         /^P\.?O\.?$/.test(text) ||
         /[,:]$/.test(words[at - 1].text)),
   );
+  // “Amity Light & Power 77 Substation Rd”
+  const house = words.findIndex(
+    (_, at) =>
+      at > 1 &&
+      STREET.test(
+        fold(
+          words
+            .slice(at)
+            .map(({ text }) => text)
+            .join(' '),
+        ),
+      ),
+  );
+  if (house > 1 && (end < 0 || house < end)) return words.slice(0, house);
   // The stroke behind a firm's form may have been lost: “Wohnbau Lüttenhus eG Deichgrafenweg 3 - 26506 Norden”.
   const form = words.findIndex(({ text }, at) => at > 0 && LEGAL_FORM.test(`Xxx ${text}`));
   // “Inselkaufhaus Brunke KG Einkauf Textil”
@@ -171,7 +186,7 @@ const TITLE =
 
 /** What papers are marked with, or a part of their title (folded). */
 const MARKED =
-  /^(?:credit|debit|note|notes|memo|original|(?:customer|merchant|file|office) copy|copy|duplicate|kopie|duplikat|zweitschrift|copie|void|refund|return|draft|entwurf|paid|bezahlt|paye|private (?:and|&) confidential|confidential|personlich|vertraulich|first class|recommande|einschreiben|urgent|important|wichtig|eilt)$/;
+  /^(?:credit|debit|note|notes|memo|original|(?:customer|merchant|file|office) copy|copy|duplicate|(?:gift )?(?:voucher|card)|geschenkgutschein|gutschein|bon cadeau|cheque cadeau|kopie|duplikat|zweitschrift|copie|void|refund|return|draft|entwurf|paid|bezahlt|paye|private (?:and|&) confidential|confidential|personlich|vertraulich|first class|recommande|einschreiben|urgent|important|wichtig|eilt)$/;
 
 /** How a sentence that names two begins, and a greeting (folded). */
 const PARTIES = /^(?:between|zwischen|entre|tra|tussen|hallo|hello|hi|bonjour|guten (?:tag|morgen)|moin) /;
@@ -258,7 +273,9 @@ export function isColumnHead({ folded, words }: Cell): boolean {
 export function isLabel({ words: [first] }: Cell, text: string): boolean {
   const words = fold(text).split(' ');
   if (COMPANY.test(text) || !first.text.startsWith(text.split(' ')[0])) return false;
-  const parts = partsOf(words[words.length - 1]);
+  const last = words[words.length - 1];
+  if (words.length < 4 && /^(?:\p{L}*(?:address|anschrift|adresse))$/u.test(last)) return true;
+  const parts = partsOf(last);
   return words.length === 1
     ? parts.some((part) => LABELS.includes(part))
     : words.length < 4 && parts.includes('number');

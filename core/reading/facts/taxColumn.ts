@@ -1,7 +1,8 @@
+import { currencyIn } from './currencies';
 import { placeOf } from './fact';
 import { TAX, TOTAL } from './labels';
 import { Amount, amountsIn } from './money';
-import { Cell, Row } from './rows';
+import { Cell, fold, Row } from './rows';
 
 /** What the last column of a table says of taxes: the sum of what is taxed, and that of the taxes. */
 export interface TaxColumn {
@@ -24,7 +25,7 @@ export function apartFromTaxColumn(rows: readonly Row[]): { rows: readonly Row[]
     for (const row of rows.slice(head.number + 1)) {
       const amounts = amountsIn(row);
       const [net, tax] = amounts.slice(-2);
-      if (amounts.length < 2 || row.page !== head.page || !isUnder(tax, last.box)) break;
+      if (amounts.length < 2 || row.page !== head.page || !isInLast(tax, before, last)) break;
       found.push({ row, net, tax });
     }
     const sums = found.at(-1);
@@ -52,7 +53,10 @@ export function apartFromTaxColumn(rows: readonly Row[]): { rows: readonly Row[]
 }
 
 /** Whether the head of a column says that it is of taxes, and nothing else. */
-function isTaxHead({ folded }: Cell): boolean {
+function isTaxHead({ words }: Cell): boolean {
+  // “VAT GBP”, “TVA (€)”
+  const named = words.filter(({ text }) => currencyIn(text) === undefined);
+  const folded = fold(named.map(({ text }) => text).join(' '));
   return TAX.exec(folded.replace(/[^\p{L}.]+$/u, ''))?.[0].length === folded.replace(/\W+$/, '').length;
 }
 
@@ -67,6 +71,13 @@ function beforeGross(head: Row, tax: Cell, rows: readonly Row[]): TaxColumn | un
     [net, taxes, count] = [net + one.cents, taxes + two.cents, count + 1];
   }
   return undefined;
+}
+
+/** Whether an amount stands in the last column, whose head may stand in its middle: nearer to it than to the one before. */
+function isInLast(amount: Amount, before: Cell, last: Cell): boolean {
+  const middle = ([x, , width]: Row['box']) => x + width / 2;
+  const at = middle(placeOf(amount.words));
+  return isUnder(amount, last.box) || at > (middle(before.box) + middle(last.box)) / 2;
 }
 
 /** Whether an amount stands under the head of a column. */

@@ -84,11 +84,11 @@ const STEMS: Record<Part, { within?: string; whole?: string }> = {
   issued: {
     within:
       'issu|ausgestell|erstell|emis|emitt|emiss|etabli|expedi|brief|schreib|gedruckt|printed|opgesteld|uitgegeven|abgeschick|inspect|pruf',
-    whole: 'point|sent|billed|raised|made|written|served|prepared',
+    whole: 'point|sent|booked|billed|raised|made|written|served|prepared',
   },
   pay: {
     within:
-      'zahl|uberweis|begleich|ausgleich|fallig|echeance|payab|payment|regler|reglement|vencim|scaden|betal|deadline|remit|settle|verval|vervald|voldoen|overmak|paiement|payer|virer|pagament|pagar|pagare|saldare|versare|abonar|liquid|entricht|einzahl|collect|abgebucht|eingezogen|prelev|einzug|debit',
+      'zahl|uberweis|begleich|ausgleich|fallig|echeance|payab|payment|regler|reglement|vencim|scaden|betal|deadline|remit|settle|verval|vervald|voldoen|overmak|paiement|payer|virer|pagament|pagar|pagare|saldare|versare|abonar|liquid|entricht|einzahl|collect|exigibl|abgebucht|eingezogen|prelev|einzug|debit',
     whole: 'pay|due|paid|pago|transfer|owed|prompt|terms',
   },
   until: {
@@ -182,8 +182,12 @@ export function termsBefore(before: string): Term[] {
     }
     const isDay = /\d[./-]\d{1,2}[./-]\d{2}/.test(word);
     if (isDay || (/\d{2}/.test(word) && !/\d[.,]\d{2}\D*$/.test(word)) || /^\d$/.test(word)) break;
-    // “A/c” is one word.
-    const pieces = word.length <= SHORT && partsOf(word).length > 0 ? [word] : word.split(/[-/:]+/);
+    // “A/c” is one word, “check-in” too.
+    const pieces = /^check-?(?:in|out)\W*$/.test(word)
+      ? [word.replace(/-/, '')]
+      : word.length <= SHORT && partsOf(word).length > 0
+        ? [word]
+        : word.split(/[-/:]+/);
     for (const whole of pieces.reverse()) {
       // “De l'avis”
       const piece = whole.replace(/^[ld]['’](?=\p{L}{3})/u, '');
