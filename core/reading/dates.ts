@@ -50,7 +50,7 @@ const NAME = '(\\p{L}{3,10})';
 const START = '(?<![\\p{L}\\p{N}])';
 const END = '(?![\\p{L}\\p{N}])';
 /** The one form that may be read in two ways. */
-const IN_FIGURES = /\b(\d{1,2})[./-] ?(\d{1,2})[./-] ?(\d{4}|\d{2})\b(?![./-]\d)/u;
+const IN_FIGURES = /\b(\d{1,2})[./-] ?(\d{1,2})[./-] ?(\d{4}|\d{2})\b(?![.,/-]\d)/u;
 const FORMS: { form: RegExp; parts: (found: string[]) => [year: string, month: string, day: string] }[] = [
   { form: /\b(\d{4})([-/.])(\d{1,2})\2(\d{1,2})\b/u, parts: ([, y, , m, d]) => [y, m, d] },
   { form: IN_FIGURES, parts: ([, d, m, y]) => [y, m, d] },

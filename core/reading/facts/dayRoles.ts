@@ -181,7 +181,7 @@ const TAKEN = /\b(?:take|taken|draw|drawn|charged?|buchen|einziehen)\b.*\b(?:ban
 
 /** “Wir buchen den Beitrag am 1.12. von Ihrem Konto ab”, “we collect it on 5 May from your account” (folded). */
 const TAKES = /\b(?:buchen|ziehen|take|collect|debit|prelev\p{L}*)\b/u;
-const ACCOUNT = /konto|account|bank|compte|cuenta/;
+const ACCOUNT = /konto|account|bank|compte|cuenta|lastschrift|direct debit|prelevement/;
 
 function isTakenBehind(row: Row, words: readonly Word[]): boolean {
   const from = row.words.indexOf(words[words.length - 1]) + 1;

@@ -29,7 +29,10 @@ export function ownWords({ words }: OwnKind): KindWords {
 export const kindWords: Record<Kind, KindWords> = {
   receipt: {
     named: word(
-      '(?:sales |cash |payment |till )?receipt',
+      '(?<!\\b(?:up)?on )(?:sales |cash |payment |till )?receipt(?! of (?:this|our|your|the|invoice|goods))',
+      "preuve (?:de (?:depot|paiement|versement)|d'achat)",
+      'proof of (?:posting|postage|purchase|payment)',
+      '(?:einlieferungs|zahlungs|einzahlungs|kauf)beleg',
       'quittung',
       'kassen(?:bon|beleg|zettel)',
       'beleg(?!-? ?(?:nr|nummer|no|datum))',
@@ -271,6 +274,8 @@ export const kindWords: Record<Kind, KindWords> = {
       '(?:tenancy |service |hire |lease |purchase |employment |sale )*(?:agreement|contract)',
       '(?:home |motor |travel |contents |liability |business )*(?:insurance )?policy(?: schedule| document)?',
       'insurance certificate',
+      '(?:sepa[ -]?)?(?:basis-?)?(?:lastschrift)?-?mandat(?: de prelevement)?(?: sepa)?',
+      'direct debit (?:mandate|instruction)',
       '\\p{L}*vertrag',
       'versicherungs(?:schein|police|bestatigung)',
       '(?:contrat|bail)(?: de [a-z]+)?',
@@ -300,6 +305,7 @@ export const kindWords: Record<Kind, KindWords> = {
       'bestatigung uber \\p{L}*zuwendung\\p{L}*',
       'zuwendungsbestatigung',
       '(?:vaccination|service|treatment) (?:record|card|book)',
+      '(?:safety|inspection) (?:record|report)',
       'impf(?:ausweis|pass|buch)',
       'carnet de (?:sante|vaccination|vaccinations)',
       '(?:birth|marriage|death|vaccination|test|guarantee|warranty) certificate',

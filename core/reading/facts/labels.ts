@@ -126,6 +126,7 @@ export const NET = any(
   'zwischensumme(?: netto)?',
   '(?:montant|total|sous-? ?total) (?:ht|h\\.t\\.?|hors tax(?:e|es))',
   'hors taxes?',
+  'h\\.?t\\.?',
   '(?:base )?imponible',
   '(?:totale )?imponibile',
   'subtotaal',

@@ -100,7 +100,7 @@ function saidAgain({ text }: Pick<Cell, 'text'>, rows: readonly Row[]): number {
 
 /** What stands before the sender's name, before the one it goes to, and on the line of a person who is written to (folded). */
 const FROM =
-  /^(?:(?:issued|sold|supplied|provided|billed|invoiced|underwritten) by:? |(?:ausgestellt|verkauft) (?:von|durch):? |(?:delivre|emis|vendu)e? par:? |(?:from|von|absender|expediteur|emetteur|remitente|emisor|mittente|afzender|emitente|(?:[\p{L}']+ )?(?:business|company|firm|seller|supplier|vendor|shop|merchant|verkaufer|lieferant|auftragnehmer|aussteller|firma|vendeur|fournisseur|prestataire|societe|landlord|lessor|bailleur|vermieter(?:in)?|employer|employeur|arbeitgeber|insurer|versicherer|assureur|proveedor|fornitore|leverancier))\s*:\s*)/u;
+  /^(?:(?:issued|sold|supplied|provided|billed|invoiced|underwritten) by:? |(?:ausgestellt|verkauft) (?:von|durch):? |(?:delivre|emis|vendu)e? par:? |(?:from|von|absender|expediteur|emetteur|remitente|emisor|mittente|afzender|emitente|(?:[\p{L}']+ )?(?:business|company|firm|seller|supplier|vendor|shop|merchant|verkaufer|lieferant|auftragnehmer|aussteller|firma|vendeur|fournisseur|prestataire|societe|landlord|lessor|bailleur|creancier|creditor|glaubiger|zahlungsempfanger|vermieter(?:in)?|employer|employeur|arbeitgeber|insurer|versicherer|assureur|proveedor|fornitore|leverancier))\s*:\s*)/u;
 /** The heading of a paper that goes on with whom it is from: “Receipt from …”. */
 const TITLE_FROM = /^(.{3,30}?) (?:from|von|bei|chez|van) (?=\p{L})/u;
 /** Who says at its end that they wrote it: “Ihr Team von …”, “the … team”. */

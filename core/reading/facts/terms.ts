@@ -71,7 +71,7 @@ const STEMS: Record<Part, { within?: string; whole?: string }> = {
   },
   till: {
     within: 'terminal|kasse(?!nz)|caisse|cassa|operator|cashier|bedien|transakt|kellner|autoris|authori',
-    whole: 'till|caja|trace|auth|pos|tisch|table|aid|merchant|tse|tid|mid|register|server|covers',
+    whole: 'till|caja|trace|auth|auto|pos|tisch|table|aid|merchant|tse|tid|mid|register|server|covers',
   },
   delivery: { within: 'deliver|liefer|tracking|sendung|shipment|parcel|colis|consign|carrier|livrais|entrega|consegn' },
   item: { within: 'artikel|article|articulo|chargen', whole: 'item|sku|ean|gtin|isbn|art|lot|batch|line|pos|size' },
