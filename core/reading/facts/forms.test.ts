@@ -3,6 +3,142 @@ import { typedFacts } from '../testing/typed';
 /** Forms that bills of the usual kind don't have: each a paper as typed, and what it says. */
 it.each<[string, string, Record<string, unknown>]>([
   [
+    'a bill in rupees, with two taxes of one rate and no sum without them',
+    `
+# Periyar Handloom Mills
+TAX INVOICE
+Invoice No: PHM/114      Date: 11-Sep-2026
+To: Wickford Loom
+
+Description               Qty      Rate      Amount
+Towelling cloth            60    120.00    7,200.00
+Selvedge tape              40     45.00    1,800.00
+CGST @ 2.5%                                  225.00
+SGST @ 2.5%                                  225.00
+Total                                  INR 9,450.00
+`,
+    { kind: 'invoice', date: '2026-09-11', number: 'PHM/114', currency: 'INR', tax: 450, total: 9450 },
+  ],
+  [
+    'a bill for a deposit, which is what it asks for',
+    `
+# FERRONNERIE TANGUY SARL
+SARL au capital de 6 000 €
+Facture d'acompte
+Facture n° 26-118
+Le 9 septembre 2026
+Client : Wickford Loom
+
+Montant du marché HT          3 200,00 €
+Acompte de 40 % HT            1 280,00 €
+TVA 20 %                        256,00 €
+Acompte à régler TTC          1 536,00 €
+`,
+    { kind: 'invoice', date: '2026-09-09', currency: 'EUR', net: 1280, tax: 256, total: 1536 },
+  ],
+  [
+    'a receipt whose goods and carriage make the sum with the tax, and that prints no net sum',
+    `
+# Skerryvore Labels Ltd
+Receipt 20417
+Date 14 Sep 2026
+
+Woven labels, 300      £48.00
+Delivery                £7.00
+VAT (20%)              £11.00
+Amount charged         £66.00
+`,
+    { kind: 'receipt', net: null, tax: 11, total: 66 },
+  ],
+  [
+    'a ticket whose price has its fee in it',
+    `
+# Quayside Playhouse
+Ticket
+Sat 21 Nov 2026      Row C Seat 4
+£16.00 incl. booking fee £1.20
+`,
+    { kind: 'ticket', currency: 'GBP', total: 16 },
+  ],
+  [
+    'a statement without balances that asks for what is left to pay',
+    `
+# Spruce Head Orthodontics
+Patient Statement
+Statement date: 10/14/2026
+Please remit by: 11/04/2026
+
+Service                     Charge    Plan paid    You owe
+09/22/2026 Retainer check    96.00        70.00      26.00
+Amount you owe                                      $26.00
+`,
+    { date: '2026-10-14', dueDate: '2026-11-04', currency: 'USD', total: 26 },
+  ],
+  [
+    'a bill whose last column tells the tax of each row, below a head in its middle',
+    `
+# GANNET FREIGHT LTD
+Invoice No. GF-40118
+Invoice date 03/10/2026
+
+Charge                   Net GBP           VAT GBP
+Customs clearance          60.00                   12.00
+Carriage                   35.00                    7.00
+Duty outlay                21.50                    0.00
+Totals                    116.50                   19.00
+Invoice total GBP                                 135.50
+`,
+    { kind: 'invoice', net: 116.5, tax: 19, total: 135.5 },
+  ],
+  [
+    'a notice of what is paid out from a day on',
+    `
+# Versorgungswerk Küste
+Datum 22.06.2026
+Anpassung Ihrer Rente
+Rente bisher                  402,00 EUR
+Rente neu                     415,00 EUR
+Beitrag Krankenkasse          -33,00 EUR
+Zahlbetrag ab 01.07.2026      382,00 EUR
+Gegen diesen Bescheid kann Widerspruch erhoben werden.
+`,
+    { kind: 'notice', date: '2026-06-22', dueDate: null },
+  ],
+  [
+    'a certificate whose issuer is named as such',
+    `
+# Deposit Certificate
+issued by Strongroom Deposits Ltd, the scheme
+Certificate number SD 2207 118
+Date protected 4th September 2026
+`,
+    { kind: 'certificate', vendor: 'Strongroom Deposits Ltd', number: 'SD 2207 118' },
+  ],
+  [
+    'a mail that was printed, with who sent it',
+    `
+Inbox
+Your receipt from Netshed Prints #NP-331
+From: Netshed Prints <accounts@netshed.example>
+Sent: 28 September 2026 17:52
+To: imre@wickfordloom.example
+Amount paid £24.00
+`,
+    { kind: 'receipt', vendor: 'Netshed Prints', number: 'NP-331', total: 24 },
+  ],
+  [
+    'a bill that is payable on receipt',
+    `
+# Farrow & Lyle, P.C.
+September 30, 2026
+Invoice 18820
+For services rendered                $624.00
+Balance now due                      $624.00
+Payable upon receipt. Thank you.
+`,
+    { kind: 'invoice', number: '18820', total: 624 },
+  ],
+  [
     'a last bill that cites its quote and what was paid on account, each with its day',
     `
                                         Zimmerei Okke Brodersen

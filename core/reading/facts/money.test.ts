@@ -25,6 +25,11 @@ it.each([
   ['-123.53', -12353],
   ['(12.00)', -1200],
   ['7,-', 700],
+  ['1.362,—', 136200],
+  ['480.--', 48000],
+  ['JPY 60,200', 6020000],
+  ['¥1,200', 120000],
+  ['Fr. 734.20', 73420],
 ])('reads %s as hundredths', (text, cents) => expect(readAmount(text)).toEqual({ cents, exact: true }));
 
 it.each(['19 %', '14.03.2026', 'A4', '12:30', '', 'OH2 7LM'])('takes %s for no amount', (text) =>
@@ -61,4 +66,10 @@ it.each([
   ['£3', 'GBP'],
   ['US$ 4', 'USD'],
   ['Eurydice', undefined],
+  ['INR', 'INR'],
+  ['¥12,800', 'JPY'],
+  ['Fr.', 'CHF'],
+  ['ZAR', 'ZAR'],
+  ['BAZAR', undefined],
+  ['CUP', undefined],
 ])('finds in %s the currency %s', (text, currency) => expect(currencyIn(text)).toBe(currency));
