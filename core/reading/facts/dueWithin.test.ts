@@ -23,6 +23,9 @@ it.each([
   ['Bei Zahlung innerhalb von 10 Tagen 2 % Skonto. Sonst zahlbar in 30 Tagen netto.', '2026-11-04'],
   ['Paiement à 45 jours fin de mois', '2026-11-30'],
   ['Règlement sous 30 jours.', '2026-11-04'],
+  ['Payable within one month of this invoice.', '2026-11-05'],
+  ['Zahlbar innerhalb von 4 Wochen.', '2026-11-02'],
+  ['Bitte zahlen Sie innerhalb eines Monats.', '2026-11-05'],
 ])('“%s” is due on %s', (said, due) => expect(bill(said)).toMatchObject({ dueDate: due }));
 
 it('goes on in the next line', () =>
@@ -36,6 +39,8 @@ it.each([
   'Delivery within 21 days.',
   'Accounts not paid within 30 days bear interest.',
   'This price is valid for 30 days.',
+  'You pay once a month.',
+  'A deposit of two months is due.',
   'Payment by card, thank you.',
 ])('“%s” says nothing of when it is due', (said) => expect(bill(said).dueDate ?? null).toBeNull());
 

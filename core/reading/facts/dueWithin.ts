@@ -3,8 +3,18 @@ import { Word } from '../words';
 import { Fact, Kind, leastSure, placeOf } from './fact';
 import { fold, Row } from './rows';
 
-/** Numbers of days that are written out (folded). */
+/** Numbers of days, weeks or months that are written out (folded). */
 const IN_WORDS: Record<string, number> = {
+  one: 1,
+  a: 1,
+  two: 2,
+  four: 4,
+  eines: 1,
+  einem: 1,
+  zwei: 2,
+  vier: 4,
+  un: 1,
+  deux: 2,
   seven: 7,
   ten: 10,
   fourteen: 14,
@@ -21,12 +31,12 @@ const IN_WORDS: Record<string, number> = {
   trente: 30,
 };
 const COUNT = `(\\d{1,3}|${Object.keys(IN_WORDS).join('|')})(?: ?\\(\\w+\\))?`;
-const DAYS =
-  '(?:(?:calendar|kalender|working|werk)[ -]?)?(?:days?|tagen?|jours?(?: calendaires)?|giorni|dias|dagen)(?![\\p{L}])';
+const UNIT =
+  '(?:(?:calendar|kalender|working|werk)[ -]?)?(days?|tagen?|jours?|giorni|dias|dagen|weeks?|wochen?|semaines?|(?:calendar )?months?|monat(?:en|s)?|mois)(?![\\p{L}])';
 
-/** A time in days in a clause (folded): “within 14 days”, “30 jours”, “net 15”. */
+/** A time in a clause (folded): “within 14 days”, “30 jours”, “one month”, “net 15”. */
 const SPANS = [
-  new RegExp(`(?<![\\p{L}\\d.,])${COUNT} ?${DAYS}`, 'u'),
+  new RegExp(`(?<![\\p{L}\\d.,])${COUNT} ?${UNIT}`, 'u'),
   /\bnet(?:t|to)? ?[:-]? ?(\d{1,3})(?= ?(?:$|[.,;)]|days|tage|from|ab))/u,
 ];
 
@@ -59,12 +69,13 @@ export function dueWithin(rows: readonly Row[], date: string | undefined, kind: 
   for (const [at, row] of rows.entries()) {
     const next = rows[at + 1];
     const goesOn = next?.page === row.page && !/[.;:!?]$/.test(row.text) ? next.words : [];
-    const before =
+    const above =
       at > 0 && rows[at - 1].page === row.page && !/[.;:!?]$/.test(rows[at - 1].text) ? rows[at - 1] : undefined;
-    const found = spanIn([...row.words, ...goesOn], row.words.length, before?.folded ?? '');
+    const found = spanIn([...row.words, ...goesOn], row.words.length, above?.folded ?? '');
     if (!found) continue;
-    const { days, words, text } = found;
-    const day = addDays(date, days);
+    const { count, unit, words, text } = found;
+    const day = after(date, count, unit);
+    if (day === undefined) continue;
     const isToMonthsEnd = TO_MONTHS_END.test(`${row.folded} ${fold(goesOn.map((word) => word.text).join(' '))}`);
     return {
       value: isToMonthsEnd ? endOfMonth(day) : day,
@@ -77,25 +88,29 @@ export function dueWithin(rows: readonly Row[], date: string | undefined, kind: 
   return null;
 }
 
-/** The first time to pay in that some words say, which begins within the first of them. @param before the line above */
+/** The first time to pay in that some words say, which begins within the first of them. @param above the line above */
 function spanIn(
   words: readonly Word[],
   first: number,
-  before: string,
-): { days: number; words: Word[]; text: string } | undefined {
+  above: string,
+): { count: number; unit: string; words: Word[]; text: string } | undefined {
   for (let from = 0; from < first; from++) {
     for (const pattern of SPANS) {
       const group = words.slice(from, from + LONGEST_SPAN);
       const said = fold(group.map(({ text }) => text).join(' '));
       const match = pattern.exec(said);
       if (match?.index !== 0) continue;
-      const days = IN_WORDS[match[1]] ?? Number(match[1]);
-      const clause = clauseAround(words, from, before);
+      const count = IN_WORDS[match[1]] ?? Number(match[1]);
+      const clause = clauseAround(words, from, above);
       const isAsked = ASKED.test(clause) && !SOMETHING_ELSE.test(clause);
-      if (days < 1 || days > LONGEST || !isAsked || (DELIVERED.test(clause) && !/zahl|pay|regl/.test(clause))) continue;
+      // Weeks and months are said of much else.
+      const unit = match[2] ?? 'days';
+      const isTerm = IN_DAYS.test(unit) || WITHIN.test(before(words, from));
+      if (count < 1 || !isTerm || !isAsked || (DELIVERED.test(clause) && !/zahl|pay|regl/.test(clause))) continue;
       const length = match[0].split(' ').length;
       return {
-        days,
+        count,
+        unit,
         words: group.slice(0, length),
         text: group
           .slice(0, length)
@@ -106,6 +121,19 @@ function spanIn(
   }
   return undefined;
 }
+
+const IN_DAYS = /^(?:days?|tagen?|jours?|giorni|dias|dagen)$/;
+/** What stands right before the time that something is done in (folded). */
+const WITHIN = /\b(?:within|inside|innerhalb(?: von)?|innert|binnen|sous|dans(?: un delai de)?)$/;
+
+/** The two words before a place (folded). */
+const before = (words: readonly Word[], at: number) =>
+  fold(
+    words
+      .slice(Math.max(0, at - 2), at)
+      .map(({ text }) => text)
+      .join(' '),
+  );
 
 /** A time takes no more words, and what is said of it stands within so many. */
 const LONGEST_SPAN = 4;
@@ -126,6 +154,18 @@ function clauseAround(words: readonly Word[], at: number, before: string): strin
   const place = fold(words[at].text);
   const clauses = line.split(/,|\b(?:or|oder|ou|else|sonst|sinon)\b/);
   return clauses.find((clause) => clause.split(' ').includes(place)) ?? whole;
+}
+
+/** The day that many days, weeks or months after another; none where that is longer than bills are open. */
+function after(day: string, count: number, unit: string): string | undefined {
+  if (!/^(?:calendar )?mo/.test(unit)) {
+    const days = count * (/^(?:we|wo|se)/.test(unit) ? 7 : 1);
+    return days <= LONGEST ? addDays(day, days) : undefined;
+  }
+  if (count * 30 > LONGEST) return undefined;
+  const [year, month, date] = day.split('-').map(Number);
+  const last = new Date(Date.UTC(year, month + count, 0)).getUTCDate();
+  return new Date(Date.UTC(year, month - 1 + count, Math.min(date, last))).toISOString().slice(0, 10);
 }
 
 function endOfMonth(day: string): string {
