@@ -57,7 +57,7 @@ const FORMS: { form: RegExp; parts: (found: string[]) => [year: string, month: s
   // A comma after the day is a point that was misread.
   {
     form: new RegExp(
-      `${START}(\\d{1,2})(?:st|nd|rd|th|er|[.,]|º)? ?(?:of |de )?${NAME}[.,]{0,2} (?:de )?(\\d{4})${END}`,
+      `${START}(\\d{1,2})(?:st|nd|rd|th|er|[.,]|º)? ?(?:day of |of |de )?${NAME}[.,]{0,2} (?:de )?(\\d{4})${END}`,
       'iu',
     ),
     parts: ([, d, m, y]) => [y, m, d],

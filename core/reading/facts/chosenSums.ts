@@ -195,7 +195,7 @@ export function chosen(
   });
   const most = tax.toSorted((a, b) => b.amount.cents - a.amount.cents)[0];
   const taxCents = tax.reduce((sum, { amount }) => sum + amount.cents, 0);
-  const rate = most?.rate;
+  const rate = most?.rate ?? (tax.length === 1 && net ? bareRate(most.amount, net.amount.cents) : undefined);
   // Beside what is not taxed, a sum that does not call itself net may be a part of it.
   const isWholeNet =
     !net || !total || net.amount.cents + taxCents === total.amount.cents || NET.test(foldMisread(net.label));
@@ -260,6 +260,16 @@ function belowRival(
 /** How sure a part of the total is at most that nothing else on the paper confirms. */
 const UNCONFIRMED = 0.85;
 const doubted = (fact: Fact<number>): Fact<number> => ({ ...fact, confidence: Math.min(fact.confidence, 0.6) });
+
+/** A rate without its sign, which may have been lost: figures before a tax that are what it is of the net sum, in hundredths. */
+function bareRate({ row, words, cents: tax }: Amount, net: number): Named['rate'] {
+  const before = row.words.slice(0, row.words.indexOf(words[0]));
+  const found = before.find(({ text }) => {
+    if (!/^\d{1,2}(?:[.,]\d{1,3})?$/.test(text)) return false;
+    return tax > 0 && Math.abs((net * Number(text.replace(',', '.'))) / 100 - tax) <= 1;
+  });
+  return found && { percent: Number(found.text.replace(',', '.')), words: [found] };
+}
 
 /** How sure a net sum is that carriage or a discount was added to. */
 const WITH_EXTRAS = 0.9;

@@ -90,7 +90,9 @@ function daysIn(rows: readonly Row[], monthFirst: boolean, kind: Kind | undefine
   const due =
     dueOf(candidates.filter((each) => each.date >= written)) ??
     dueOf(candidates) ??
-    (date && dueOf(withoutYear(rows, candidates, date.value, monthFirst, kind)));
+    (date &&
+      !(kind && kindTraits[kind].balances) &&
+      dueOf(withoutYear(rows, candidates, date.value, monthFirst, kind)));
   const period = periodOf(candidates);
   const traits = kind && kindTraits[kind];
   const ends = best(

@@ -199,10 +199,13 @@ function findCurrency(rows: readonly Row[]): Fact | null {
     for (const [at, word] of row.words.entries()) {
       const value = currencyIn(word.text);
       if (!value || isParagraph(row, at)) continue;
+      const isInAmount = amounts.some(({ words }) => words.includes(word));
+      // “$G88120519” is a number whose S was misread.
+      if (/\d/.test(word.text) && !isInAmount) continue;
       const vote = votes.get(value);
       // By itself above a column it is that of all that stands in it.
       const heads = !beside && row.cells.length > 1 && row.cells.some((cell) => cell.text === word.text);
-      if (isSeldom(value) && !heads && !amounts.some(({ words }) => words.includes(word))) continue;
+      if (isSeldom(value) && !heads && !isInAmount) continue;
       const weight = heads ? HEADS_COLUMN : beside ? 3 : 1;
       if (vote) {
         vote.count += weight;

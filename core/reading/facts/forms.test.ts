@@ -3,6 +3,76 @@ import { typedFacts } from '../testing/typed';
 /** Forms that bills of the usual kind don't have: each a paper as typed, and what it says. */
 it.each<[string, string, Record<string, unknown>]>([
   [
+    'a bill whose rate lost its sign, and that is due on a “day of”',
+    `
+# Dunlin Boatyard
+Invoice No. 26/1184
+Invoice date 1 October 2026
+
+Slipway, two tides      277.00
+Net                     277.00
+VAT 20                   55.40
+Total                  £332.40
+Accounts are due for settlement on or before the 28th day of October 2026.
+`,
+    { date: '2026-10-01', dueDate: '2026-10-28', tax: 55.4, taxRate: 20, total: 332.4 },
+  ],
+  [
+    'a letter with a return line above the address in its window, and what is taken from the account',
+    `
+Ev. Kindergarten Muschel, Deichstraße 5, 26725 Emden
+Familie
+Castellane
+Hafengasse 4
+26721 Emden
+                              Emden, 28.09.2026
+Elternbeitrag Oktober 2026
+Elternbeitrag Ganztag         186,00 €
+Essensgeld                     64,80 €
+Abbuchung am 05.10.2026       250,80 €
+`,
+    { vendor: 'Ev. Kindergarten Muschel', date: '2026-09-28', dueDate: '2026-10-05', total: 250.8 },
+  ],
+  [
+    'a notice that asks for one of two sums, in a sentence',
+    `
+# Stadt Norden
+Norden, 12.03.2026
+Hundesteuerbescheid
+Wir setzen die Hundesteuer ab 01.04.2026 auf 84,00 € fest.
+Für dieses Jahr sind 63,00 € zu zahlen, fällig am 15.05.2026.
+Gegen diesen Bescheid kann Widerspruch erhoben werden.
+`,
+    { kind: 'notice', date: '2026-03-12', dueDate: '2026-05-15', currency: 'EUR', total: 63 },
+  ],
+  [
+    'a refund, and the order that it is of',
+    `
+# We've issued your refund
+From: Sandbar Dyes <orders@sandbar.example>
+Date: Oct 14, 2026
+Order #44718 placed September 30, 2026
+Madder root, 1 lb         $24.50
+Shipping refund            $6.95
+Total refunded            $31.45
+`,
+    { kind: 'credit note', vendor: 'Sandbar Dyes', date: '2026-10-14', currency: 'USD', total: -31.45 },
+  ],
+  [
+    'a yearly statement of a loan, whose twelve payments are no day in December',
+    `
+# Fulmar Building Society
+Mortgage statement
+Statement date 31 December 2025
+Date      Details                    Charged     Paid     Balance
+01 Jan    Balance at start                               84,210.00
+31 Dec    Interest                  3,368.40             87,578.40
+31 Dec    12 payments of £512.00             6,144.00    81,434.40
+31 Dec    Balance at end                                 81,434.40
+`,
+    { kind: 'statement', date: '2025-12-31', dueDate: null, opening: 84210, closing: 81434.4 },
+  ],
+  [
     'a bill in rupees, with two taxes of one rate and no sum without them',
     `
 # Periyar Handloom Mills

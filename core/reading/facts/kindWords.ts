@@ -142,6 +142,8 @@ export const kindWords: Record<Kind, KindWords> = {
         1,
       ],
     ],
+    headed:
+      /(?:your|a) refund\b|refund (?:issued|sent|processed|confirmation)|ihre (?:ruck)?erstattung|votre remboursement/,
     weight: 1.6,
   },
   reminder: {
@@ -233,6 +235,7 @@ export const kindWords: Record<Kind, KindWords> = {
       'kostenvoranschlag',
       'offerte',
       'devis',
+      'proposition(?: commerciale)?',
       'presupuesto',
       'cotizacion',
       'preventivo',
@@ -240,7 +243,7 @@ export const kindWords: Record<Kind, KindWords> = {
     ),
     says: [
       [
-        /valid (until|for)|(?:price|quote|offer|estimate) (?:holds|stands|is (?:held|good|firm|open))|open for acceptance|(?:my|our) (?:price|quote|estimate) for|gultig bis|gilt bis|bindefrist|valable jusqu|valido (hasta|fino)|geldig tot/u,
+        /valid (until|for)|(?:price|quote|offer|estimate) (?:holds|stands|is (?:held|good|firm|open))|open for acceptance|(?:my|our) (?:price|quote|estimate) for|bon pour accord|(?:proposition|offre|devis) valable|gultig bis|gilt bis|bindefrist|valable jusqu|valido (hasta|fino)|geldig tot/u,
         0.8,
       ],
     ],
@@ -400,6 +403,7 @@ export const kindWords: Record<Kind, KindWords> = {
       '(?:return |single |day |season |rail |train |bus |ferry |parking |entrance |admission |e-?)*ticket',
       'boarding (?:pass|card)',
       'admit (?:one|two)',
+      'admission(?! (?:fee|charge|price))',
       '(?:fahr|eintritts|flug|bahn|park)-?(?:karte|schein|ticket)',
       '(?:titre|billet) de transport',
       'billet(?: aller.*)?',

@@ -87,6 +87,7 @@ export const PAYOUT = any(
 );
 export const OPENING = any(
   'opening balance',
+  'balance at (?:the )?(?:start|beginning)',
   '(?:balance )?brought (?:forward|over)',
   'balance (?:forward|b/?f)',
   '(?:previous|last|old|start(?:ing)?) balance',

@@ -307,7 +307,7 @@ function whole(rows: readonly Row[], row: Row, at: number): Word[] {
   const begun = /^[A-Z]{1,3}[-/]?(\d{3,6})$/.exec(cell[to - 1].text)?.[1];
   const isBegun = begun !== undefined && /^\d+$/.test(cell[to]?.text ?? '') && cell[to].text.length === begun.length;
   if (isBegun || /^\d{2,6}$/.test(cell[to - 1].text)) {
-    while (/^\d{2,6}$/.test(cell[to]?.text ?? '')) to++;
+    while (/^\d{2,8}$/.test(cell[to]?.text ?? '')) to++;
     // The sentence may end behind it.
     if (/^\d{3,6}[.,;]$/.test(cell[to]?.text ?? '')) to++;
     // The last figure or letter of one in groups may stand by itself.

@@ -220,6 +220,12 @@ export function isAddressLine({ words }: Cell): boolean {
   return signs.length >= 2 && words.slice(signs[0]).some(({ text }) => /^\d/.test(text));
 }
 
+/** A line with a name, a street and a town behind commas, as it stands above the address in a letter's window. */
+export function isReturnLine({ words, text }: Cell): boolean {
+  const commas = words.filter((word, at) => /,$/.test(word.text) && at < words.length - 1).length;
+  return commas >= 2 && /^\p{Lu}/u.test(text) && /, \d{4,5} \p{Lu}\p{L}+$/u.test(text);
+}
+
 /**
  * A name of one word as it stands elsewhere with more: what is drawn large at the top is often the first word of it, or has small
  * letters where the name has none.
@@ -273,6 +279,8 @@ export function isColumnHead({ folded, words }: Cell): boolean {
 export function isLabel({ words: [first] }: Cell, text: string): boolean {
   const words = fold(text).split(' ');
   if (COMPANY.test(text) || !first.text.startsWith(text.split(' ')[0])) return false;
+  // “Kind: Marta”
+  if (words.length === 1 && first.text.endsWith(':')) return true;
   const last = words[words.length - 1];
   if (words.length < 4 && /^(?:\p{L}*(?:address|anschrift|adresse))$/u.test(last)) return true;
   const parts = partsOf(last);

@@ -15,6 +15,7 @@ import {
   isHeading,
   isLabel,
   isName,
+  isReturnLine,
   isNamedAfter,
   isTitle,
   LEAST_LETTERS,
@@ -54,9 +55,12 @@ export function findSender(rows: readonly Row[], first: FirstPage | undefined, k
   const behind = domain && firmCalled(domain[1], onFirst);
   if (behind) return behind;
   // A line that nothing speaks for but its height may as well be whom the paper goes to.
-  return heading && heading.confidence >= STANDS_OUT
-    ? heading
-    : (teamOf(onFirst) ?? findInSmallPrint(foot) ?? firmInText(onFirst) ?? heading);
+  if (heading && heading.confidence >= STANDS_OUT) return heading;
+  const team = teamOf(onFirst);
+  // “Nordlicht Energie eG” is signed by the team of “Nordlicht Energie”.
+  if (heading && team && lettersOf(heading.value).startsWith(lettersOf(team.value)))
+    return { ...heading, confidence: Math.max(heading.confidence, team.confidence) };
+  return team ?? findInSmallPrint(foot) ?? firmInText(onFirst) ?? heading;
 }
 
 /** A sender that is known already, in the head of the first page: the surest way to tell one. */
@@ -130,7 +134,10 @@ function blocksOf(head: readonly Row[]): Block[] {
   head.forEach((row, rank) => {
     for (const cell of row.cells) {
       const home = blocks.findLast(({ cells }) => standsUnder(cell.box, cells[cells.length - 1].cell.box));
-      if (home && !TO.test(cell.folded) && !FROM.test(cell.folded)) home.cells.push({ cell, row, rank });
+      // The line above the address in a window is the sender's.
+      const isBelowReturn = home?.cells.length === 1 && isReturnLine(home.cells[0].cell);
+      if (home && !isBelowReturn && !TO.test(cell.folded) && !FROM.test(cell.folded))
+        home.cells.push({ cell, row, rank });
       else blocks.push({ cells: [{ cell, row, rank }], recipient: false });
     }
   });

@@ -302,6 +302,22 @@ function isWithin({ row, words: [first] }: Amount): boolean {
 /** A part of a sum is named in no more words. */
 const MOST_WITHIN = 4;
 
+/** What says behind an amount that it is to be paid: “sind 63,00 € zu zahlen” (folded). */
+const ASKED_BEHIND =
+  /^(?:zu (?:zahlen|entrichten|uberweisen|begleichen)|ist (?:fallig|zahlbar)|(?:is |are )?(?:due|payable|to be paid)|(?:est |sont )?(?:a (?:payer|regler|verser)|exigibles?))\b/;
+
+const isAskedFor = ({ row, words }: Amount) => {
+  const from = row.words.indexOf(words.at(-1)!) + 1;
+  return ASKED_BEHIND.test(
+    fold(
+      row.words
+        .slice(from, from + 3)
+        .map(({ text }) => text)
+        .join(' '),
+    ),
+  );
+};
+
 /** The only sum that a paper names, without saying what it is: a fee in a sentence, a price on a ticket. */
 function onlyAmount(rows: readonly Row[], taxes: readonly Named[]): Named[] {
   const found = rows
@@ -311,8 +327,11 @@ function onlyAmount(rows: readonly Row[], taxes: readonly Named[]): Named[] {
     )
     .flatMap((row) => amountsIn(row).filter((amount) => !isWithin(amount)))
     .filter(({ cents, row, words }) => cents > 0 && !(CLOCK.test(row.text) && !currencyIn(words[0].text)));
-  if (found.length === 0 || new Set(found.map(({ cents }) => cents)).size > 1) return [];
-  return [{ amount: found[0], label: sayLabel(found[0]), score: 0.3 }];
+  // Of several in sentences it is the one that is asked for.
+  const asked = found.filter(isAskedFor);
+  const [first, ...others] = asked.length > 0 ? asked : found;
+  if (!first || others.some(({ cents }) => cents !== first.cents)) return [];
+  return [{ amount: first, label: sayLabel(first), score: 0.3 }];
 }
 
 /** Sums that are owed the other way round. */

@@ -88,7 +88,7 @@ const STEMS: Record<Part, { within?: string; whole?: string }> = {
   },
   pay: {
     within:
-      'zahl|uberweis|begleich|ausgleich|fallig|echeance|payab|payment|regler|reglement|vencim|scaden|betal|deadline|remit|settle|verval|vervald|voldoen|overmak|paiement|payer|virer|pagament|pagar|pagare|saldare|versare|abonar|liquid|entricht|einzahl|collect|exigibl|abgebucht|eingezogen|prelev|einzug|debit',
+      'zahl|uberweis|begleich|ausgleich|fallig|echeance|payab|payment|regler|reglement|vencim|scaden|betal|deadline|remit|settle|verval|vervald|voldoen|overmak|paiement|payer|virer|pagament|pagar|pagare|saldare|versare|abonar|liquid|entricht|einzahl|collect|exigibl|abbuch|abgebucht|eingezogen|prelev|einzug|debit',
     whole: 'pay|due|paid|pago|transfer|owed|prompt|terms',
   },
   until: {
