@@ -1,12 +1,9 @@
-import { execFileSync } from 'node:child_process';
 import { mkdirSync, readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import sharp from 'sharp';
-import { readSheets } from '@crow/server/cli/sheets';
-import { inspectFile } from '@crow/server/engines/sourceFile';
 import { Chance } from './piles/chance';
 import { feederScan } from './piles/scan';
-import { compared, printedWords } from './printed/compared';
+import { BesideEngine, printedWords } from './printed/besideEngine';
 
 /**
  * Prints papers as needles and heated bars do, of dots or of dashes, scans them, and tells how many of their words the program reads, beside the engine
@@ -20,7 +17,7 @@ const WORDS = readFileSync('/usr/share/dict/words', 'utf8')
   .filter((word) => /^[a-z]{3,9}$/.test(word));
 /** Rows of dots in a line, and its letters as they are drawn, in dots. */
 const [LINE_DOTS, LETTER_DOTS] = [18, 14];
-const sum = { ours: [0, 0], engine: [0, 0], told: 0 };
+const both = new BesideEngine();
 for (let number = 0; number < Number(count); number++) {
   const chance = new Chance(Number(seed) + number);
   const lines = linesOf(chance);
@@ -29,28 +26,10 @@ for (let number = 0; number < Number(count); number++) {
   const { picture } = await feederScan(sharp(page.picture), chance, false);
   await sharp(picture).jpeg({ quality: 85 }).withDensity(200).toFile(path);
   const told = printedWords([...page.head, ...lines].join(' '));
-  const sheets = await readSheets(await inspectFile(path, path), 0, ['eng']);
-  const ours = sheets.flatMap(({ text }) => text.words.map((word) => word.text));
-  const engine = execFileSync('tesseract', [path, 'stdout', '-l', 'eng', '--psm', '3'], {
-    encoding: 'utf8',
-    stdio: ['ignore', 'pipe', 'ignore'],
-    env: { ...process.env, OMP_THREAD_LIMIT: '1' },
-  });
-  const [a, b] = [compared(printedWords(ours.join(' ')), told), compared(printedWords(engine), told)];
-  sum.told += told.length;
-  for (const [which, { found, given }] of [
-    ['ours', a],
-    ['engine', b],
-  ] as const) {
-    sum[which][0] += found;
-    sum[which][1] += given;
-  }
-  console.log(`${page.how}: ours ${a.found}/${a.given}, engine ${b.found}/${b.given} of ${told.length}`);
+  const { said } = await both.read(path, told);
+  console.log(`${page.how}: ${said}`);
 }
-for (const which of ['ours', 'engine'] as const)
-  console.log(
-    `${which}: found ${(sum[which][0] / sum.told).toFixed(4)}, of what is given ${(sum[which][0] / sum[which][1]).toFixed(4)}`,
-  );
+both.tell();
 
 /** What a till, a carrier or a workshop prints: goods with sums, a day, numbers. */
 function linesOf(chance: Chance): string[] {
