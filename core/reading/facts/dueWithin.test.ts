@@ -44,5 +44,16 @@ it.each([
   'Payment by card, thank you.',
 ])('“%s” says nothing of when it is due', (said) => expect(bill(said).dueDate ?? null).toBeNull());
 
+it.each([
+  ['Net      45.00', 'VAT 20 %      9.00', 'Total due      £54.00'],
+  ['Standing charge 91 days      23.39', 'Total due      £84.00'],
+  ['Payment received, with thanks      60.00', 'Loom hire, 14 days      84.00', 'Balance due      £84.00'],
+])('“%s” in a table is no time to pay in', (...rows) => expect(bill(...rows).dueDate ?? null).toBeNull());
+
+it.each([[['Payment terms      Account', '30 days      W-118']], [['Terms of payment:      30 days']]])(
+  'a time in a cell of its own is named beside or above: %s',
+  (rows) => expect(bill(...rows)).toMatchObject({ dueDate: '2026-11-04' }),
+);
+
 it('a day that is printed counts before one that is counted', () =>
   expect(bill('Payment within 30 days, by 1 November 2026.')).toMatchObject({ dueDate: '2026-11-01' }));

@@ -1,6 +1,8 @@
 import { addDays } from '../../shelf/days';
 import { Word } from '../words';
 import { Fact, Kind, leastSure, placeOf } from './fact';
+import { wordsAround } from './labelled';
+import { readAmount } from './money';
 import { fold, Row } from './rows';
 
 /** Numbers of days, weeks or months that are written out (folded). */
@@ -37,7 +39,7 @@ const UNIT =
 /** A time in a clause (folded): “within 14 days”, “30 jours”, “one month”, “net 15”. */
 const SPANS = [
   new RegExp(`(?<![\\p{L}\\d.,])${COUNT} ?${UNIT}`, 'u'),
-  /\bnet(?:t|to)? ?[:-]? ?(\d{1,3})(?= ?(?:$|[.,;)]|days|tage|from|ab))/u,
+  /\bnet(?:t|to)? ?[:-]? ?(\d{1,3})(?![.,]?\d)(?= ?(?:$|[.,;)]|days|tage|from|ab))/u,
 ];
 
 /** What says that a time is one to pay in (folded). */
@@ -67,28 +69,43 @@ const ASKING: Kind[] = ['invoice', 'reminder', 'notice'];
 export function dueWithin(rows: readonly Row[], date: string | undefined, kind: Kind | undefined): Fact | null {
   if (date === undefined || kind === undefined || !ASKING.includes(kind)) return null;
   for (const [at, row] of rows.entries()) {
-    const next = rows[at + 1];
-    const goesOn = next?.page === row.page && !/[.;:!?]$/.test(row.text) ? next.words : [];
-    const above =
-      at > 0 && rows[at - 1].page === row.page && !/[.;:!?]$/.test(rows[at - 1].text) ? rows[at - 1] : undefined;
-    const found = spanIn([...row.words, ...goesOn], row.words.length, above?.folded ?? '');
-    if (!found) continue;
-    const { count, unit, words, text } = found;
-    const day = after(date, count, unit);
-    if (day === undefined) continue;
-    const isToMonthsEnd = TO_MONTHS_END.test(`${row.folded} ${fold(goesOn.map((word) => word.text).join(' '))}`);
-    return {
-      value: isToMonthsEnd ? endOfMonth(day) : day,
-      page: row.page,
-      box: placeOf(words.filter((word) => row.words.includes(word))),
-      confidence: COUNTED * leastSure(words),
-      why: { code: 'counted', text },
-    };
+    for (const [place, cell] of row.cells.entries()) {
+      const goesOn = isOneSentence(row, rows[at + 1]) ? rows[at + 1].words : [];
+      const sentence = isOneSentence(rows[at - 1], row) ? rows[at - 1].folded : '';
+      // In a cell of its own it is named by the one before it, or by the one above.
+      const isAlone = cell.words.length <= LONGEST_SPAN;
+      const named = isAlone ? [row.cells[place - 1]?.folded, wordsAround(rows, row, cell.words).above] : [sentence];
+      const found = spanIn([...cell.words, ...goesOn], cell.words.length, named.join(' '));
+      if (!found) continue;
+      const { count, unit, words, text } = found;
+      const day = after(date, count, unit);
+      if (day === undefined) continue;
+      const isToMonthsEnd = TO_MONTHS_END.test(`${cell.folded} ${fold(goesOn.map((word) => word.text).join(' '))}`);
+      return {
+        value: isToMonthsEnd ? endOfMonth(day) : day,
+        page: row.page,
+        box: placeOf(words.filter((word) => row.words.includes(word))),
+        confidence: COUNTED * leastSure(words),
+        why: { code: 'counted', text },
+      };
+    }
   }
   return null;
 }
 
-/** The first time to pay in that some words say, which begins within the first of them. @param above the line above */
+/** A line of so many words is one of a sentence. */
+const SENTENCE = 6;
+
+/** Whether a sentence goes on from one line to the next: rows of a table, with their sums, are none. */
+function isOneSentence(row: Row | undefined, next: Row | undefined): boolean {
+  if (!row || row.page !== next?.page || /[.;:!?]$/.test(row.text)) return false;
+  const isText = ({ cells, words }: Row) => cells.length === 1 && !readAmount(words[words.length - 1].text)?.exact;
+  // “Please pay £222.20 / within fourteen days”
+  if (next.cells.length === 1 && /^(?:within|innerhalb|innert|binnen|sous|dans)\b/.test(next.text)) return true;
+  return isText(row) && isText(next) && Math.max(row.words.length, next.words.length) >= SENTENCE;
+}
+
+/** The first time to pay in that some words say, which begins within the first of them. @param above what stands above or before them and belongs to them */
 function spanIn(
   words: readonly Word[],
   first: number,
@@ -140,7 +157,7 @@ const LONGEST_SPAN = 4;
 const FARTHEST = 14;
 
 /** What a sentence says about a place, no farther than its commas where a discount parts it (folded). */
-function clauseAround(words: readonly Word[], at: number, before: string): string {
+function clauseAround(words: readonly Word[], at: number, above: string): string {
   const ends = ({ text }: Word) => /[.;!?]$/.test(text) && text.length > 3;
   const earlier = words.slice(Math.max(0, at - FARTHEST), at);
   const start = earlier.findLastIndex(ends) + 1;
@@ -148,7 +165,7 @@ function clauseAround(words: readonly Word[], at: number, before: string): strin
   const end = later.findIndex(ends);
   const told = [...earlier.slice(start), ...later.slice(0, end < 0 ? undefined : end + 1)];
   const line = fold(told.map(({ text }) => text).join(' '));
-  const whole = start === 0 && at < FARTHEST ? `${before.split(/[.;!?] /).at(-1)} ${line}` : line;
+  const whole = start === 0 && at < FARTHEST ? `${above.split(/[.;!?] /).at(-1)} ${line}` : line;
   // “2 % Skonto innerhalb von 8 Tagen, 30 Tage netto”: each for itself.
   if (!SOMETHING_ELSE.test(whole)) return whole;
   const place = fold(words[at].text);

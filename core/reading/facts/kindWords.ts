@@ -277,7 +277,7 @@ export const kindWords: Record<Kind, KindWords> = {
       '(?:tenancy |service |hire |lease |purchase |employment |sale )*(?:agreement|contract)',
       '(?:home |motor |travel |contents |liability |business )*(?:insurance )?policy(?: schedule| document)?',
       'insurance certificate',
-      '(?:sepa[ -]?)?(?:basis-?)?(?:lastschrift)?-?mandat(?: de prelevement)?(?: sepa)?',
+      'mandat de prelevement(?: sepa)?|sepa-?(?:basis-?)?(?:lastschrift)?-?mandat|lastschriftmandat',
       'direct debit (?:mandate|instruction)',
       '\\p{L}*vertrag',
       'versicherungs(?:schein|police|bestatigung)',
