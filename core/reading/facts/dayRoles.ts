@@ -177,7 +177,8 @@ function ofAnotherPaper({ terms: [nearest], kind, whole }: Saying): DayLabel | u
 }
 
 /** What is taken from an account is due on that day (folded). */
-const TAKEN = /\b(?:take|taken|draw|drawn|charged?|buchen|einziehen)\b.*\b(?:bank|account|card|konto)\b/;
+const TAKEN =
+  /\b(?:take|taken|draw|drawn|charged?|buchen|einziehen)\b.*\b(?:bank|account|card|konto)\b|\b(?:buchen|ziehen)\b.*\b(?:ab|ein)\b|\b(?:will|to) be (?:charged|debited|taken|drawn|collected)\b|\bwe(?: will|'ll) (?:take|collect)\b/;
 
 /** “Wir buchen den Beitrag am 1.12. von Ihrem Konto ab”, “we collect it on 5 May from your account” (folded). */
 const TAKES = /\b(?:buchen|ziehen|take|collect|debit|prelev\p{L}*)\b/u;
@@ -258,7 +259,11 @@ function ofAnEvent(saying: Saying): DayLabel | undefined {
 }
 
 /** “At the latest by” is what is said of paying, whatever the sentence says besides. */
-const LATEST = /latest|later|spatest|tard|uiterl/;
+const LATEST = /latest|later|spat(?:est|er)|tard|uiterl|^(?:frist(?:ende|ablauf)?|delai|limite?|terme|cut-?off)$/;
+
+/** The last day on which something may be done (folded): on a paper that asks for money it is to be paid. */
+const LAST_DAY =
+  /^\W*(?:the )?(?:final|last|latest|letzter?|spatester?|derniere?|ultime) (?:date|day|tag|jour|termin)\W*$/;
 
 /** A label that says “until” and no more (folded). */
 const UNTIL_ALONE =
@@ -270,7 +275,10 @@ function ofASpan(saying: Saying): DayLabel | undefined {
   if (span) return label('other', span);
   // “Kontoauszug zum 31.10.”: an account's statement is of the day that it goes to.
   if (until?.word === 'zum' && !strong && kind && kindTraits[kind].balances) return label('date', until);
-  if (from && !strong) return label('other', from);
+  // “To reach us by”
+  if (from && !strong && !(until && until.away < from.away)) return label('other', from);
+  if (LAST_DAY.test(whole) && kind && kindTraits[kind].due && !kindTraits[kind].ends)
+    return label('due', saying.terms[0], true);
   // It stands below what is to be paid.
   const isAlone = kind && !kindTraits[kind].ends && UNTIL_ALONE.test(whole);
   const isAsked = kind === 'reminder' || (until && (LATEST.test(until.word) || isAlone));

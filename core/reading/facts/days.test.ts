@@ -36,6 +36,15 @@ it.each([
   ['Date 3 November 2026\nLess your payment of 02/10/2026   10.00', { date: '2026-11-03' }],
   ['Date 3 November 2026\nFor 1 to 31 October 2026', { date: '2026-11-03', period: '2026-10-01/2026-10-31' }],
   ['Date 3 November 2026\nPeriod   01.08.2026   31.10.2026', { date: '2026-11-03', period: '2026-08-01/2026-10-31' }],
+  ['Date 3 November 2026\nFunds required by: 17 November 2026', { date: '2026-11-03', dueDate: '2026-11-17' }],
+  ['Date 3 November 2026\nOn or before: 17 November 2026', { date: '2026-11-03', dueDate: '2026-11-17' }],
+  ['Datum 03.11.2026\nAbbuchungstermin: 17.11.2026', { date: '2026-11-03', dueDate: '2026-11-17' }],
+  ['Datum 03.11.2026\nWir buchen ab am 17.11.2026', { date: '2026-11-03', dueDate: '2026-11-17' }],
+  ['Date 3 November 2026\nCredit period ends: 17 November 2026', { date: '2026-11-03', dueDate: '2026-11-17' }],
+  ['Date 3 November 2026\nClaims by: 17 November 2026', { date: '2026-11-03' }],
+  ['Datum 03.11.2026\n2 % Skonto bis 17.11.2026', { date: '2026-11-03' }],
+  ['Datum 03.11.2026\nAnpassung zum 01.12.2026', { date: '2026-11-03' }],
+  ['Date 3 November 2026\nNext appointment: 17 November 2026', { date: '2026-11-03' }],
   ['14 Nov 26 15:08', { date: '2026-11-14' }],
 ])('reads “%s”', (lines, expected) => expect(daysOn(lines)).toEqual({ ...NONE, ...expected }));
 

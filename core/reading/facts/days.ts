@@ -116,10 +116,47 @@ function daysIn(rows: readonly Row[], monthFirst: boolean, kind: Kind | undefine
               ({ label, listed, date: day }) => label?.role === 'due' && !label.weak && !listed && day >= written,
             ),
           )
-        : dueWithin(rows, date?.value, kind),
+        : (dueWithin(rows, date?.value, kind) ?? perhapsDue(candidates, written, kind)),
     ends: runsOut ?? (ends && ends !== date ? asFact(ends, ends.label!.weak ? 0.7 : 0.9) : null),
     period,
   };
+}
+
+/** What is to be done by a day that is not paying (folded). */
+const OTHERWISE =
+  /skonto(?!frei)|rabatt|discount|rebate|escompte|remise|saving|offer|angebot|offre|vote|return|ruckgabe|retour|repl(?:y|ies)|antwort|repons|answer|appeal|objec|einspruch|widerspruch|reclam|rekla|complain|dispute|claim|cancel|kundig|resili|renew|book|order|bestell|command|register|anmeld|inscri|enrol|confirm|bestatig|collect|abhol|retir|use|einlos|read|ables/;
+
+/** The time in which something is to be paid (folded). */
+const TERM = /terms?\b|credit|payment|zahl|frist|delai|paiement|reglement/;
+
+/** Kinds that ask for money by a day, and hardly for anything else. */
+const ASKING: readonly (Kind | undefined)[] = ['invoice', 'reminder', 'notice'];
+
+/** How sure a day is that is due by what else it could be. */
+const PERHAPS = 0.5;
+
+/**
+ * The only day to come that a paper which asks for money names in a label of its own, by which nothing else is said to be done:
+ * probably it is the day to pay by, whatever it is called.
+ */
+function perhapsDue(candidates: readonly Candidate[], written: string, kind: Kind | undefined): Fact | null {
+  if (!ASKING.includes(kind) || written === '') return null;
+  const isSoon = (day: string) => day > written && Date.parse(day) - Date.parse(written) <= LONGEST_TERM * 86_400_000;
+  const coming = candidates.filter(({ date, row, words, label, listed }) => {
+    const cell = row.cells.find((each) => each.words.includes(words[0]));
+    const isUntil = label?.until === true && label.text !== 'zum';
+    const isTerm = label?.role === 'ends' && cell && TERM.test(cell.folded);
+    const isAsked = isUntil || isTerm || (!label && isLabelled(row, words));
+    return isSoon(date) && isAsked && !listed && !hasAmount(row) && cell && !OTHERWISE.test(cell.folded);
+  });
+  const [only, ...others] = coming;
+  return only && others.every(({ date }) => date === only.date) ? asFact(only, PERHAPS) : null;
+}
+
+/** Whether a label of its own with a colon stands before a day. */
+function isLabelled(row: Row, words: readonly Word[]): boolean {
+  const before = row.words[row.words.indexOf(words[0]) - 1];
+  return before !== undefined && /\p{L}.*:$/u.test(before.text);
 }
 
 /** Whether a day could be that of the paper as well, by what stands beside it or where it stands. */

@@ -9,6 +9,7 @@ import { currencyIn } from './currencies';
 import { amountsIn } from './money';
 import { fold, Row } from './rows';
 import { partsOf } from './terms';
+import { kindOfTitle } from './titles';
 
 /** What is paid at once is paid at a till. */
 const PAID = new RegExp(`^(?:${PAYMENT.source})`, 'u');
@@ -25,12 +26,17 @@ const HEAD_ROWS = 2;
 /** A line so much taller than usual is a heading, whatever else it says. */
 const TALL = 1.25;
 
+/** Beside something else it must be so much taller: letters with tails are tall by themselves. */
+const TALLER = 1.6;
+
 /** Behind the name of a kind: a number and then what is said about it. */
 const ABOUT_NUMBERED = /^\W*\S*\d\S*\W+\p{L}/u;
 /** What a title goes on with behind the name of a kind. */
 export const GOES_ON =
   /^ (?:for|of|on|to|between|about|de|du|des|d'|pour|sur|uber|zur|zum|fur|von|zwischen|per|para|van|voor)\b/;
 const LONGEST_TITLE = 9;
+/** In small letters it goes on with no more words. */
+const LONGEST_BROKEN_OFF = 5;
 
 /** What stands before the name of another paper that this one is about (folded): “against invoice”. */
 const ABOUT =
@@ -90,7 +96,25 @@ function howItIsSaid(row: Row, named: RegExp, name: string, usual: number): keyo
   }
   // A heading may stand beside the name of the firm: “Northgate Academy Trust Payslip”.
   const endsHead = row.number < HEAD_ROWS && words.length <= 5 && cell.folded.endsWith(` ${name}`);
-  return words.length <= 2 || endsHead ? 'short' : 'mention';
+  // “Quotation for oak shelves” alone in its line is a title, whatever its size.
+  const isTitle =
+    row.page === 1 &&
+    row.number < EARLY &&
+    row.cells.length === 1 &&
+    words.length <= LONGEST_BROKEN_OFF &&
+    cell.folded.startsWith(name) &&
+    GOES_ON.test(cell.folded.slice(name.length)) &&
+    !/[.,;:]$/.test(cell.text);
+  return words.length <= 2 || endsHead || isTitle ? 'short' : 'mention';
+}
+
+/** The kind that a title at the top, large or alone in its row, names by the parts of its words. */
+function titleOf(row: Row, usual: number): Kind | undefined {
+  if (row.page > 1 || row.number >= EARLY || amountsIn(row).length > 0) return undefined;
+  return row.cells
+    .filter(({ text, box }) => (row.cells.length === 1 || box[3] > TALLER * usual) && !/\d|:$/.test(text))
+    .map(({ folded }) => kindOfTitle(folded))
+    .find((kind) => kind !== undefined);
 }
 
 /** What an account's statement says somewhere. */
@@ -171,12 +195,18 @@ export function findKind(
   const counted = new Set<string>();
   const titled = new Set<string>();
   for (const row of rows) {
+    const title = titleOf(row, usual);
+    if (title) {
+      titled.add(title);
+      add(title, NAMED * (kindWords[title].weight ?? 1) * SAID.heading, row, row.text);
+    }
     const names = table.map(([, { named }]) => named.exec(row.folded)).filter((found) => found !== null);
     for (const [kind, { named, says = [], headed, weight = 1 }] of table) {
       const name = named.exec(row.folded);
       // Of two that one line names, the first is what it is: “Rechnung/Lieferschein”, “Credit note for invoice 7719”.
       const isSecond = name && names.some((other) => other.index < name.index);
-      const way = name && (isSecond ? 'mention' : howItIsSaid(row, named, name[0], usual));
+      // What the whole of a title says counts, not a word of it: “Delivery ticket”.
+      const way = !title && name && (isSecond ? 'mention' : howItIsSaid(row, named, name[0], usual));
       if (name && way && !counted.has(`${kind} ${way} ${name[0]}`)) {
         counted.add(`${kind} ${way} ${name[0]}`);
         const early = row.page > 1 ? 0.4 : row.number < EARLY ? 1.15 : 1;

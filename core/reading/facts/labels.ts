@@ -56,7 +56,7 @@ export const TOTAL = any(
   '(?:kindly |please )?remit',
   'bitte (?:uberweisen|zahlen|begleichen)',
   'a verser',
-  'a (?:payer|regler)(?: ttc)?',
+  '(?:a (?:payer|regler)|net)(?: a payer)? ttc|a (?:payer|regler)',
   'zu (?:entrichten|uberweisen)',
 );
 /** What is left to pay, beside a total that may be another. */
@@ -118,7 +118,8 @@ export const NET = any(
   // “Net de taxe” is what a sum is that nothing is added to.
   'net(?:t)?(?! de tax)(?: (?:total|amount|value))?',
   '(?:sub-? ?total|total|totale|montant|\\p{L}*summe|\\p{L}*betrag) (?:ex(?:cl|kl)?|exclu|before|without|hors|ohne|vor|sin|sem|senza)[a-z.]* (?:vat|tax(?:es?)?|mwst|ust|steuer|tva|iva|btw)',
-  '(?:amount |goods |sum )?(?:ex|excl|before|without)[a-z.]* (?:vat|tax|gst)',
+  '(?:amount |goods |sum )?(?:ex|excl|exkl|exclusive of|before|without|ohne|vor|hors|avant|sans|sin|sem|senza)[a-z.]* (?:vat|tax(?:es?)?|gst|mwst|ust|steuern?|tva|iva|btw)',
+  '(?:base|basis|value|amount) (?:for |de |der |la )?(?:vat|tax|tva|mwst|ust)|(?:mwst|ust|tva)\\.?-? ?basis',
   '(?:\\p{L}+ )?(?:value|total|sum|amount|price|summe|wert|betrag|montant|prix),? (?:vat|tax|mwst|ust|tva) (?:not included|excluded|extra|to be added|nicht enthalten|non comprise|en sus)',
   '(?:amount|goods) (?:excl|before)[a-z.]*',
   '(?:summe |gesamt |betrag |warenwert )?netto(?:betrag|summe|wert|umsatz)?',
@@ -137,7 +138,9 @@ export const NET = any(
   'base tributavel',
 );
 export const TAX = any(
-  '(?:plus |incl(?:uding|udes|\\.)? |of which )?(?:vat|v\\.a\\.t\\.?|sales tax|(?:[csi]|ut)?gst(?:\\/hst)?|hst|pst|qst)',
+  '(?:plus |incl(?:uding|udes|\\.)? |of which )?(?:vat|v\\.a\\.t\\.?|sales tax|value[ -]added tax|(?:[csi]|ut)?gst(?:\\/hst)?|hst|pst|qst)',
+  // “Incl. VAT total” is the whole sum.
+  '(?<!(?:incl|inkl|einschl)\\p{L}*\\.? |with |mit )(?:vat|gst|mwst\\.?|ust\\.?|umsatzsteuer|mehrwertsteuer)[- ]?(?:betrag|summe|anteil|amount|total|content|element|charge|sum|value)',
   't\\.?p\\.?s\\.?|t\\.?v\\.?[qh]\\.?',
   '(?:insurance premium|premium|state|local|county|excise|consumption) tax',
   'tax (?:at |@ ?)?(?=\\d{1,2}(?:[.,]\\d+)? ?%)',
@@ -145,6 +148,7 @@ export const TAX = any(
   'taxe sur les .{3,20}',
   '(?<!hors |de |sans )taxes',
   '(?:zzgl\\.? |inkl\\.? |enthaltene |darin )?(?:mwst\\.?|m\\.?w\\.?st\\.?|ust\\.?|umsatzsteuer|mehrwertsteuer)',
+  'taxe sur la valeur ajoutee',
   '(?:dont )?t\\.?v\\.?a\\.?',
   '(?:iva|i\\.v\\.a\\.?|imposta)',
   '(?:btw|b\\.t\\.w\\.?)',

@@ -26,7 +26,7 @@ const ROLES: Part[] = ['document', 'customer', 'order', 'policy', 'yours', 'deli
 /** A word of days or of money between says that the figures are that. */
 const VALUES: Part[] = ['day', 'issued', 'pay', 'until', 'from', 'ends', 'span', 'event'];
 /** A bill that takes another one back is itself. */
-const TAKEN_BACK = /storno|gutschrift|korrektur|avoir|credit|annul/;
+const TAKEN_BACK = /storno|gutschrift|korrektur|avoir|credit|annul|cancel/;
 /** Words that a paper is called when it is a bill. */
 const BILL = /invoic|rechnung|faktur|factu|fattur|fatur|^bill$|^inv$/;
 
@@ -187,9 +187,9 @@ const OF_A_PAPER: Named['role'][] = ['document', 'delivery', 'order', 'policy'];
 function nameOf(rows: readonly Row[], row: Row, words: Word[]): Named | undefined {
   const { beside: before, above, isLabel } = wordsAround(rows, row, words);
   const beside = before === '' ? wrappedLabel(rows, row) : before;
-  const here = named(termsBefore(beside.replace(DATED, '')), false, isLabel);
+  const here = asQuoted(beside, false) ?? named(termsBefore(beside.replace(DATED, '')), false, isLabel);
   if (here && here.role !== 'unknown' && here.role !== 'plain') return here;
-  const over = above === undefined ? undefined : named(termsBefore(above), true, true);
+  const over = above === undefined ? undefined : (asQuoted(above, true) ?? named(termsBefore(above), true, true));
   // “N° 1180” below the name of the paper is the paper's.
   if (here?.role === 'plain' && over && OF_A_PAPER.includes(over.role)) return { ...over, said: true };
   if (here?.role === 'plain') return here;
@@ -203,25 +203,51 @@ function wrappedLabel(rows: readonly Row[], row: Row): string {
   return above.folded;
 }
 
+/** What is asked to be said with a payment is the number of what is paid (folded): “Please quote”, “à rappeler”, “bei Zahlung angeben”. */
+const QUOTED =
+  /\b(?:(?:please|always|paying|payment) (?:quote|quoting|state|give|use|mention)|(?:quote|give|state|use|mention) (?:this|when|with)\b|(?:bitte|stets|immer|zahlung|uberweisung|ruckfragen) (?:bitte |stets |immer )?angeben|verwendungszweck|uberweisungszweck|zahlungszweck|a (?:rappeler|indiquer|mentionner|preciser)|libelle du virement|motif du virement)\b/;
+
+/** A number that is to be said with a payment, where nothing else is said of what it is. */
+function asQuoted(before: string, above: boolean): Named | undefined {
+  const said = QUOTED.exec(before.slice(-LONGEST_LABEL));
+  if (!said) return undefined;
+  const roles = termsBefore(before).flatMap(({ word, parts }) =>
+    /^(?:quot(?:e|ing)|votre|your|ihrer?)$/.test(word) ? [] : parts,
+  );
+  return roles.some((part) => ROLES.includes(part))
+    ? undefined
+    : { role: 'plain', said: true, bill: false, away: 0, label: said[0], above };
+}
+
+/** What says what a number is no longer than so many letters. */
+const LONGEST_LABEL = 60;
+
+/** What stands between a word for a number and what it is of: “N° de pièce”. */
+const OF = /^(?:of|for|de|du|pour|der|des|fur|di|del|van|von)$/;
+
 function named(terms: readonly Term[], above: boolean, isLabel: boolean): Named | undefined {
   if (terms[0]?.word === 'box') return undefined;
   const near = terms.slice(0, 6);
   const head = near.findIndex(({ parts }) => parts.includes('number'));
   const until = head < 0 ? 2 : head + 4;
+  const isOf = head > 1 && near.slice(1, head).some(({ word }) => OF.test(word));
   let best: { role: Part; apart: number; at: number } | undefined;
   near.slice(0, until).forEach(({ parts }, at) => {
     // The last part of a compound is what it is.
     const role = parts.findLast((part) => ROLES.includes(part));
     if (!role) return;
-    const apart = head < 0 ? at : Math.abs(at - head);
-    // “Your order no.” is an order's; whose it is counts where nothing else is said.
-    const closer = best && (best.role === 'yours' ? role !== 'yours' : apart < best.apart && role !== 'yours');
+    // “Serial no. of invoice”: what it is of says more than what stands before it.
+    const apart = head < 0 ? at : isOf && at < head ? 0.5 : Math.abs(at - head);
+    // “Your order no.” is an order's, “job sheet no.” a job's; whose it is counts where nothing else is said.
+    const little = (part: Part) => part === 'yours' || part === 'page';
+    const closer = best && (little(best.role) ? !little(role) : apart < best.apart && !little(role));
     if (!best || closer) best = { role, apart, at };
   });
   // “Facture d'acompte” above a number is what the paper is called.
   const isTitle = above && head < 0 && best?.role === 'document' && best.at === 1 && near[0].parts.includes('event');
   const valued =
     !isTitle &&
+    !isOf &&
     near
       .slice(0, Math.max(1, head < 0 ? 1 : head))
       .some(
@@ -252,14 +278,14 @@ function named(terms: readonly Term[], above: boolean, isLabel: boolean): Named 
     return {
       role,
       said: head >= 0,
-      bill: role === 'document' && BILL.test(word) && !TAKEN_BACK.test(word),
+      bill: role === 'document' && BILL.test(word) && !near.some(({ word: each }) => TAKEN_BACK.test(each)),
       own: word,
       away: near[head < 0 ? best.at : Math.min(head, best.at)].away,
       label: text,
       above,
     };
   }
-  if (head >= 0 && head <= 1 && !valued)
+  if (head >= 0 && head <= (isOf ? 2 : 1) && !valued)
     return { role: 'plain', said: true, bill: false, away: near[head].away, label: text, above };
   // A label that nothing is known of: a short one of its own, with a colon or above the value.
   const [first] = near;

@@ -252,3 +252,32 @@ it('puts a total right that was read surely and wrong, where lines, net sum, tax
   expect(total).toMatchObject({ value: 315.48, repaired: '375.48' });
   expect(total!.confidence).toBeLessThan(0.9);
 });
+
+/** What is read of the sums below goods of 150.00. */
+const sumsOf = (...rows: string[]) => {
+  const { net, tax, taxRate, total } = findFacts([paper(...HEAD, ...rows)]);
+  return { net: net?.value, tax: tax?.value, taxRate: taxRate?.value, total: total?.value };
+};
+
+it.each([
+  ['Net  £150.00', 'Output tax  £30.00', 'Total  £180.00'],
+  ['Net  £150.00', 'Tax  £30.00', 'Total  £180.00'],
+  ['Value for VAT  £150.00', 'VAT amount  £30.00', 'Total  £180.00'],
+  ['Exclusive of VAT  £150.00', 'VAT  £30.00', 'With VAT  £180.00'],
+  ['Before tax  £150.00', 'Total tax  £30.00', 'After tax  £180.00'],
+])('tells a tax by the two sums that it stands between: %s, %s, %s', (...rows) =>
+  expect(sumsOf(...rows)).toMatchObject({ net: 150, tax: 30, total: 180 }),
+);
+
+it('takes the rate of an unnamed tax, but no tip for one', () => {
+  expect(sumsOf('Net  £150.00', 'A 20 %  £30.00', 'Total  £180.00')).toMatchObject({ tax: 30, taxRate: 20 });
+  expect(sumsOf('Food and drink  £150.00', 'Service 10 %  £15.00', 'Total  £165.00')).toMatchObject({
+    tax: undefined,
+    total: 165,
+  });
+});
+
+it('takes what calls itself net for the sum to pay where nothing is added to it', () => {
+  expect(sumsOf('Net TTC  £150.00').total).toBe(150);
+  expect(sumsOf('Net à votre charge  £150.00').total).toBe(150);
+});

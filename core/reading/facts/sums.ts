@@ -75,6 +75,7 @@ export function findSums(rows: readonly Row[], lines: readonly PrintedLine[], ki
   const paid = deposits.reduce((sum, each) => sum + (each === wanted ? 0 : Math.abs(each.cents)), 0);
   // One thing alone may be all that there is to pay.
   if (lines.length === 1) unnamed.push(lines[0].amount);
+  addTaxes(named, unnamed);
   addUnnamed(named, unnamed, lines, extras);
   const column = columnSums(rows);
   const made = addMade(named, column, isReturned);
@@ -90,6 +91,9 @@ export function findSums(rows: readonly Row[], lines: readonly PrintedLine[], ki
     if (more) named.total.push({ ...whole, score: 2 });
   }
   if (named.total.length === 0) named.total.push(...paidInParts(rows));
+  // Nothing is added to a sum that calls itself net where no tax stands on a paper that asks for it.
+  if (named.total.length === 0 && named.tax.length === 0 && kindTraits[kind].due)
+    named.total.push(...named.net.slice(-1).map((net) => ({ ...net, score: 0.3 })));
   if (named.total.length === 0) named.total.push(...onlyAmount(rows, named.tax));
   putBackPoints(named);
   putBackPointsOfRates(named);
@@ -178,6 +182,32 @@ const MOST_SUMS = 40;
 /** Sums are rounded by no more hundredths: by half of the smallest coin. */
 const MOST_ROUNDED = 5;
 
+/** Words of which one says that an amount has to do with a tax, whatever it calls it (folded). */
+const OF_TAX = /(?<!\p{L})(?:(?:vat|tax(?:es?)?|tva|mwst|ust|iva|btw|gst)(?!\p{L})|\p{L}*(?:steuer|t\.v\.a|t\.p\.s))/u;
+
+/**
+ * Taxes by what they make: an amount that a word or a rate says to be of a tax, and that another one and the sum of both stand beside.
+ * “Output tax”, “Tax”, “A 19 %”.
+ */
+function addTaxes(named: Record<SumName, Named[]>, unnamed: readonly Amount[]): void {
+  const loose = unnamed.slice(0, MOST_SUMS).map((amount): Named => ({ amount, label: sayLabel(amount), score: 0.8 }));
+  const all = [...named.net, ...named.total, ...named.tax, ...loose].slice(0, 2 * MOST_SUMS);
+  const isPositive = ({ amount }: Named) => amount.cents > 0;
+  for (const tax of all.filter(isPositive)) {
+    if (named.tax.some(({ amount }) => amount === tax.amount)) continue;
+    const rate = tax.rate ?? rateIn(tax.amount.row);
+    const isTax = says(tax.amount, OF_TAX);
+    if (!isTax && (!rate || says(tax.amount, EXTRA))) continue;
+    const fits = all.some(({ amount: net }) => {
+      const share = tax.amount.cents / net.cents;
+      if (net === tax.amount || !(share >= LEAST_TAX && share <= MOST_TAX)) return false;
+      const isRate = rate && Math.abs((net.cents * rate.percent) / 100 - tax.amount.cents) <= 1;
+      return (isRate || isTax) && all.some(({ amount }) => amount.cents === net.cents + tax.amount.cents);
+    });
+    if (fits) named.tax.push({ ...tax, score: 1, rate });
+  }
+}
+
 /**
  * Sums that nothing known is said of, or something else, but that fit: what net, tax and what stands between make, two of which one is
  * the other and the tax, what all lines make.
@@ -195,12 +225,13 @@ function addUnnamed(
   const add = (name: 'net' | 'total', sum: Named) => {
     if (!known(named[name], sum)) named[name].push({ ...sum, score: 0.8 });
   };
-  const all = [...nets, ...loose, ...totals].filter(({ amount }) => amount.cents > 0);
+  const all = [...nets, ...loose, ...totals, ...taxes].filter(({ amount }) => amount.cents > 0);
   const whole = taxes.reduce((sum, { amount }) => sum + amount.cents, 0);
   for (const tax of new Set([...taxes.map(({ amount }) => amount.cents), whole])) {
     if (tax <= 0) continue;
     for (const net of all) {
-      if (net.amount.cents <= tax) continue;
+      // What is called a tax may be what the tax is on: “Exclusive of VAT”.
+      if (net.amount.cents <= tax || (taxes.includes(net) && tax > net.amount.cents * MOST_TAX)) continue;
       for (const total of all) {
         const more = total.amount.cents - net.amount.cents - tax;
         const isNet = known(named.net, net);

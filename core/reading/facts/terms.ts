@@ -37,9 +37,9 @@ const STEMS: Record<Part, { within?: string; whole?: string }> = {
   },
   document: {
     within:
-      'invoic|rechnung|faktur|factu|fattur|fatur|receipt|beleg|quittung|ticket|scontrin|recibo|ricevut|kwitant|voucher|do[ck]ument|vorgang|geschaft|gutschrift|avoir|mahnung|reminder|lieferschein|despatch|dispatch|bescheid|notice|urkund|certifica|zertifik|angebot|quot|offert|devis|estimate|voranschlag|presupuest|preventiv|auszug|statement|releve|estratt|extract|afschrift|akten|transact|bordereau|protokoll|fahrkart|billet|bonnummer|folio|record|nachweis|rapport|liquidat|honor|dossier|reservation|buchung|booking|bericht|antrag',
+      'invoic|rechnung|faktur|factu|fattur|fatur|receipt|beleg|quittung|ticket|scontrin|recibo|ricevut|kwitant|voucher|do[ck]ument|vorgang|geschaft|gutschrift|avoir|mahnung|reminder|lieferschein|despatch|dispatch|bescheid|notice|urkund|certifica|zertifik|angebot|quot|offert|devis|estimate|voranschlag|presupuest|preventiv|auszug|statement|releve|estratt|extract|afschrift|akten|transact|bordereau|protokoll|fahrkart|billet|bonnummer|kassenbon|folio|record|nachweis|rapport|liquidat|honor|dossier|reservation|buchung|booking|bericht|antrag',
     whole:
-      'inv|bill|rg|re|rnr|bon|doc|dok|chk|sale|job|our|unser|unsere|notre|nuestra|nostra|nostro|onze|ons|nossa|case|charge|claim|az|trans|recu|credit|memo|note|permit|licence|license|fine|pcn|advice|file|vorg|trn|txn|tran|check|slip|docket|rcpt|rept|avis',
+      'inv|bill|rg|re|rnr|bon|doc|dok|chk|sale|job|our|unser|unsere|notre|nuestra|nostra|nostro|onze|ons|nossa|case|charge|claim|az|gz|trans|recu|credit|memo|note|permit|licence|license|fine|pcn|advice|file|vorg|trn|txn|tran|check|slip|docket|rcpt|rept|avis',
   },
   customer: {
     within:
@@ -47,8 +47,8 @@ const STEMS: Record<Part, { within?: string; whole?: string }> = {
     whole: 'kd|kdnr|kunde|acct|acc|a\\/c|patient|user|utente',
   },
   order: {
-    within: '(?<![bc])order(?!ie)|bestell|auftrag|command|pedido|ordine|encomend|purchase',
-    whole: 'po|p\\.o|ordre',
+    within: '(?<![bcf])order(?!ie)|bestell|auftrag|command|pedido|ordine|encomend|purchase',
+    whole: 'po|p\\.o',
   },
   policy: {
     within: 'polic|poliz|versicherungs|assuranc|insuranc|vertrag|contract|contrat|tenanc|agreement|apolice',
@@ -70,7 +70,7 @@ const STEMS: Record<Part, { within?: string; whole?: string }> = {
     whole: 'mpan|mprn|imei|kfz|vin|pdl|ean|gas|strom',
   },
   till: {
-    within: 'terminal|kasse(?!nz)|caisse|cassa|operator|cashier|bedien|transakt|kellner|autoris|authori',
+    within: 'terminal|kasse(?!nz|nbon)|caisse|cassa|operator|cashier|bedien|transakt|kellner|autoris|authori',
     whole: 'till|caja|trace|auth|auto|pos|tisch|table|aid|merchant|tse|tid|mid|register|server|covers',
   },
   delivery: { within: 'deliver|liefer|tracking|sendung|shipment|parcel|colis|consign|carrier|livrais|entrega|consegn' },
@@ -88,12 +88,13 @@ const STEMS: Record<Part, { within?: string; whole?: string }> = {
   },
   pay: {
     within:
-      'zahl|uberweis|begleich|ausgleich|fallig|echeance|payab|payment|regler|reglement|vencim|scaden|betal|deadline|remit|settle|verval|vervald|voldoen|overmak|paiement|payer|virer|pagament|pagar|pagare|saldare|versare|abonar|liquid|entricht|einzahl|collect|exigibl|abbuch|abgebucht|eingezogen|prelev|einzug|debit',
-    whole: 'pay|due|paid|pago|transfer|owed|prompt|terms',
+      'zahl|uberweis|begleich|ausgleich|fallig|echeance|payab|payment|regler|reglement|vencim|scaden|betal|deadline|remit|settle|verval|vervald|voldoen|overmak|paiement|payer|virer|pagament|pagar|pagare|saldare|versare|abonar|liquid|entricht|einzahl|collect|exigib|abbuch|abgebucht|eingezogen|prelev|einzug|debit|lastschrift|belast|einzieh|acquitt|virement|autopay|maturit|cleared',
+    whole: 'pay|due|paid|pago|transfer|owed|prompt|terms|valuta|wertstellung|funds',
   },
   until: {
     within: 'spatest|jusqu|latest|before|until|entro|binnen|uiterl',
-    whole: 'by|bis|avant|tard|till|antes|prima|ate|voor|zum|later|deadline|after',
+    whole:
+      'by|bis|avant|tard|till|antes|prima|ate|voor|zum|later|spater|deadline|after|frist(?:ende|ablauf)?|delai|limite?|terme|cut-?off',
   },
   from: { whole: 'from|to|ab|von|seit|since|depuis|desde|dal|van|des|starts?|beginn|begins|commenc\\w*' },
   ends: {
@@ -104,7 +105,7 @@ const STEMS: Record<Part, { within?: string; whole?: string }> = {
   span: { within: 'period|zeitraum|perioda|abrechnungsz|covering|cover', whole: 'for|fur|between|zwischen|entre' },
   event: {
     within:
-      'leistung|birth|geboren|geburt|appoint|termin|depart|abfahrt|arriv|ankunft|check-?in|readi?n?g?s?$|ables|next|nachst|prochain|prossim|service|ausgefuhrt|performed|visit|hired|rented|(?<![bc])order(?!ie)|bestell|command|pedido|ordine|liefer|deliver|livrais|entrega|consegn|lever|anzahl|abschlag|vorauszahl|prepa[iy]|deposit|acompte|meeting|school|purchas|kauf|achat|instal|shipp|versand|complet|erledigt|acheve|passed',
+      'leistung|birth|geboren|geburt|appoint|(?<!zahl|zahlungs|buchungs|einzugs|fallig|falligkeits|uberweisungs)termin|depart|abfahrt|arriv|ankunft|check-?in|readi?n?g?s?$|ables|next|nachst|prochain|prossim|service|ausgefuhrt|performed|visit|hired|rented|(?<![bcf])order(?!ie)|bestell|command|pedido|ordine|liefer|deliver|livrais|entrega|consegn|lever|anzahl|abschlag|vorauszahl|prepa[iy]|deposit|acompte|meeting|school|purchas|kauf|achat|instal|shipp|versand|complet|erledigt|acheve|passed',
     whole: 'ship|geb|born|dob|travel|event|fair|week|kw',
   },
 };
@@ -139,6 +140,12 @@ export function partsOf(word: string): Part[] {
     )
   )
     found.push({ part: 'number', at: bare.length });
+  // “Rgnr.”, “Re.Nr.”, “Kd.-Nr.”
+  const short = /^(\p{L}{2,5})(?:\.-?(?:nr|no|num|id)|nr)$/u.exec(bare);
+  if (short && found.length === 0) {
+    for (const part of partsOf(short[1])) found.push({ part, at: 0 });
+    found.push({ part: 'number', at: bare.length });
+  }
   // “TRANS#”
   if (/\p{L}#$/u.test(bare)) {
     for (const part of partsOf(bare.slice(0, -1))) found.push({ part, at: 0 });
