@@ -46,18 +46,31 @@ export function monthNamed(name: string): number | undefined {
   return monthNumbers.get(name);
 }
 
+const ROMAN = ['I', 'II', 'III', 'IV', 'V', 'VI', 'VII', 'VIII', 'IX', 'X', 'XI', 'XII'];
 const NAME = '(\\p{L}{3,10})';
 const START = '(?<![\\p{L}\\p{N}])';
 const END = '(?![\\p{L}\\p{N}])';
-/** The one form that may be read in two ways. */
-const IN_FIGURES = /\b(\d{1,2})[./-] ?(\d{1,2})[./-] ?(\d{4}|\d{2})\b(?![.,/-]\d)/u;
+/** The forms that may be read in two ways; the time of day may follow. */
+const IN_FIGURES = /\b(\d{1,2})[./·-] ?(\d{1,2})[./·-] ?(\d{4}|\d{2})\b(?![.,/-]\d(?!\d?:\d))/u;
+const SPACED = /(?<![\d.,/-] ?)\b(\d{1,2})(?: ([./-]) (\d{1,2}) \2 | (\d{2}) )(20\d{2})\b(?! ?[\d./-])/u;
 const FORMS: { form: RegExp; parts: (found: string[]) => [year: string, month: string, day: string] }[] = [
-  { form: /\b(\d{4})([-/.])(\d{1,2})\2(\d{1,2})\b/u, parts: ([, y, , m, d]) => [y, m, d] },
+  { form: /\b(\d{4})([-/.])(\d{1,2})\2(\d{1,2})(?=T\d|\b)/u, parts: ([, y, , m, d]) => [y, m, d] },
   { form: IN_FIGURES, parts: ([, d, m, y]) => [y, m, d] },
+  { form: SPACED, parts: ([, d, , m, other, y]) => [y, m ?? other, d] },
+  // “20260903” may be any number but where it is called a day.
+  {
+    form: /(?<=\b(?:date|dated?|datum)\W{1,3})(20\d{2})([01]\d)([0-3]\d)(?!\d)/iu,
+    parts: ([, y, m, d]) => [y, m, d],
+  },
+  // “3.IX.2026”
+  {
+    form: /(?<![\p{L}\p{N}])(\d{1,2})\. ?(I{1,3}|I?[VX]|VI{1,3}|XI{1,2})\.? ?(\d{4})\b/u,
+    parts: ([, d, m, y]) => [y, String(ROMAN.indexOf(m) + 1), d],
+  },
   // A comma after the day is a point that was misread.
   {
     form: new RegExp(
-      `${START}(\\d{1,2})(?:st|nd|rd|th|er|[.,]|º)? ?(?:day of |of |de )?${NAME}[.,]{0,2} (?:de )?(\\d{4})${END}`,
+      `${START}(\\d{1,2})(?:st|nd|rd|th|er|[.,]|º)? ?(?:day of |of |de )?${NAME}[.,]{0,2} ?(?:de )?(\\d{4})${END}`,
       'iu',
     ),
     parts: ([, d, m, y]) => [y, m, d],
@@ -83,7 +96,7 @@ const FORMS: { form: RegExp; parts: (found: string[]) => [year: string, month: s
   },
   // A year of two figures by itself ends a line, or stands before the time of day.
   {
-    form: new RegExp(`${START}(\\d{1,2})(?:st|nd|rd|th)? ${NAME} (\\d{2})(?=$| \\d{1,2}:\\d{2})`, 'iu'),
+    form: new RegExp(`${START}(\\d{1,2})(?:st|nd|rd|th|\\.)? ${NAME}\\.? (\\d{2})(?=$| \\d{1,2}:\\d{2})`, 'iu'),
     parts: ([, d, m, y]) => [y, m, d],
   },
   {
@@ -121,7 +134,7 @@ export function datesInLine(line: Word[], { monthFirst = false } = {}): FoundDat
   for (const { form, parts } of FORMS) {
     for (const match of text.matchAll(new RegExp(form, form.flags + 'g'))) {
       const [year, first, second] = parts([...match]);
-      const turned = monthFirst && form === IN_FIGURES;
+      const turned = monthFirst && (form === IN_FIGURES || form === SPACED);
       const date = turned ? calendarDate(year, second, first) : calendarDate(year, first, second);
       const end = match.index + match[0].length;
       // Some dates fit two forms.

@@ -39,7 +39,7 @@ export const SURE_SIGN = new RegExp(SIGN);
 /** Dollars of other countries, which their papers print with the sign alone as well. */
 export const DOLLARS = ['CAD', 'AUD', 'NZD', 'HKD', 'SGD'];
 
-const CODE = new RegExp(`\\b(?:${OFTEN.join('|')})\\b`, 'i');
+const CODE = new RegExp(`(?<!\\p{L})(?:${OFTEN.join('|')})(?!\\p{L})`, 'iu');
 const SELDOM_CODE = new RegExp(`(?<!\\p{L})(?:${SELDOM.join('|')})(?!\\p{L})`, 'u');
 
 /** The currency (ISO 4217) that a text names, if any. @param paper the currency of the paper: a dollar's sign alone may be one of its */

@@ -17,9 +17,21 @@ const WRITTEN = new RegExp(
   `^[(]?([-–−+]?)\\s?${SIGN}?\\s?([-–−]?)(\\d{1,3}(?:[.,' ]\\d{3})+|\\d+)([.,](\\d{2}|-{1,2}|–|—))?\\s?([-–−]?)\\s?${SIGN}?[)]?[*A-Da-d]?$`,
 );
 
+/** “£**1,234.50**”, “£1,234·50”, “£1,234-50”, “£1,234.50p”, “1 234€50” as they are written usually. */
+function plain(text: string): string {
+  return text
+    .replace(/’/g, "'")
+    .replace(/^[*=#]+|(?<=[£€$])\*+|(?<=\d)\*{2,}$/g, '')
+    .replace(/(?<=\d)·(?=\d{2}(?!\d))/, '.')
+    .replace(/^(£[\d,]+)-(?=\d{2}$)/, '$1.')
+    .replace(/(?<=^£.*\.\d{2})p$/, '')
+    .replace(/^(\d[\d ]*?) ?€ ?(\d{2})$/, '$1,$2 €')
+    .trim();
+}
+
 /** What is printed as hundredths; undefined when it is no amount. 1.234,56 and 1,234.56 are told by their last separator. */
 export function readAmount(text: string): { cents: number; exact: boolean } | undefined {
-  const found = WRITTEN.exec(text.replace(/’/g, "'").trim());
+  const found = WRITTEN.exec(plain(text));
   if (!found) return undefined;
   const [, minusA, minusB, whole, decimals, hundredths, minusC] = found;
   // Books print what is below nothing in brackets.
@@ -49,14 +61,15 @@ export function amountsIn(row: Row, loose = false): Amount[] {
       for (let to = Math.min(words.length, from + 4); to > from; to--) {
         const group = words.slice(from, to);
         if (!/\d/.test(group[0].text) && !isSign(group[0].text)) break;
+        // “45 € 50” ends its cell.
+        const isInside = to === words.length && /^\d[\d ]* ?€ ?\d{2}$/.test(textOf(group));
         // In a sentence a stop may follow.
-        const text = group
-          .map((word) => word.text)
-          .join(' ')
+        const text = textOf(group)
           .replace(/(\d)[.,;:]$/, '$1')
           // What is said before it may have run into it.
           .replace(/^[%\p{L}]{0,12}:(?=[£€$₹¥]?\d)/u, '');
-        const read = /\d/.test(text) && (to - from === 1 || isGrouped(group)) ? readAmount(text) : undefined;
+        const read =
+          /\d/.test(text) && (to - from === 1 || isInside || isGrouped(group)) ? readAmount(text) : undefined;
         if (!read || (!read.exact && !loose) || isOtherNumber(words, from, to)) continue;
         const isOff = isLess && from === 1 && to === words.length && read.cents > 0;
         found.push({ ...read, cents: isOff ? -read.cents : read.cents, words: group, row });
@@ -67,6 +80,8 @@ export function amountsIn(row: Row, loose = false): Amount[] {
   }
   return found;
 }
+
+const textOf = (words: readonly Word[]) => words.map(({ text }) => text).join(' ');
 
 /** Days of booking and of value stand in the first columns. */
 const FIRST_CELLS = 2;

@@ -74,7 +74,7 @@ function withoutSentence(words: Word[]): Word[] {
 }
 
 /** Small words that stand within names, and how many others make a sentence. */
-const JOINING = /^(?:and|the|und|der|die|das|von|vom|zum|zur|des|les|del|della|pour|sur|for|aux)$/;
+export const JOINING = /^(?:and|the|und|der|die|das|von|vom|zum|zur|des|les|del|della|pour|sur|for|aux)$/;
 const LEAST_SENTENCE = 4;
 
 /** A name in large letters, without what goes on beside it in small ones. */

@@ -18,6 +18,7 @@ import {
   isReturnLine,
   isNamedAfter,
   isTitle,
+  JOINING,
   LEAST_LETTERS,
   LEGAL_FORM,
   lettersOf,
@@ -60,7 +61,7 @@ export function findSender(rows: readonly Row[], first: FirstPage | undefined, k
   // “Nordlicht Energie eG” is signed by the team of “Nordlicht Energie”.
   if (heading && team && lettersOf(heading.value).startsWith(lettersOf(team.value)))
     return { ...heading, confidence: Math.max(heading.confidence, team.confidence) };
-  return team ?? findInSmallPrint(foot) ?? firmInText(onFirst) ?? heading;
+  return team ?? payeeOf(onFirst) ?? findInSmallPrint(foot) ?? firmInText(onFirst) ?? heading ?? signedBy(onFirst);
 }
 
 /** A sender that is known already, in the head of the first page: the surest way to tell one. */
@@ -111,7 +112,12 @@ const TITLE_FROM = /^(.{3,30}?) (?:from|von|bei|chez|van) (?=\p{L})/u;
 const TEAM =
   /^(?:(?:ihr|euer|dein|das|the|your|l'equipe|votre equipe)(?: [\p{L}-]+)? ?team (?:von|vom|from|at|of|de|der|des) |l'equipe (?:de |d'|du )?)(?=\p{L})/u;
 const TO =
-  /^(?:to (?=\p{L})|(?:bill(?:ed)?|invoiced?|sold|ship(?:ped)?|deliver(?:ed|y)?|sent?d?|charged?)[ -]to|to\s*:|to$|customer|client|buyer|attn|an\s*:|an$|rechnung an|kunde|kaufer|empfanger|lieferadresse|rechnungsadresse|a l'attention|facture a|destinataire|adresse de|livre a|cliente|destinatario|spett|fatturare|aan\s*:|aan$|t\.?a\.?v|klant|factuuradres|adquirente)\b/u;
+  /^(?:to (?=\p{L})|(?:bill(?:ed)?|invoiced?|sold|ship(?:ped)?|deliver(?:ed|y)?|sent?d?|charged?)[ -]to|to\s*:|to$|customer(?! copy)|client|buyer|attn|an\s*:|an$|an (?=\p{L})|\p{L}*(?:empfanger|anschrift)|rechnung an|kunde|kaufer|empfanger|lieferadresse|rechnungsadresse|a l'attention|facture a|destinataire|adresse de|livre a|cliente|destinatario|spett|fatturare|aan\s*:|aan$|t\.?a\.?v|klant|factuuradres|adquirente)\b/u;
+/** “À Imre Castellane”: without its accent it could be anything. */
+const TO_FRENCH = /^À\s/;
+/** Who a paper is from, where that stands alone above the name: “Issued by”, “Rechnungssteller”. */
+const LONE_SENDER =
+  /^(?:(?:issued|sold|supplied|provided|billed|invoiced|underwritten|prepared) by|(?:ausgestellt|verkauft) (?:von|durch)|(?:delivre|emis|vendu)e? par|seller|supplier|vendor|merchant|verkaufer|lieferant|auftragnehmer|(?:rechnungs)?(?:aus)?steller|absender|expediteur|emetteur|vendeur|fournisseur|prestataire|landlord|lessor|bailleur|creditor|insurer|versicherer|assureur) ?:?$/;
 const PERSON =
   /^(?:mr|mrs|ms|miss|herrn?|frau|familie|firma|fa\.|monsieur|madame|mlle|mme|m\.|sr\.?|sra\.?|senor|senora|sig\.?(?:ra|na)?|signor|signora|dhr\.?|mevr\.?|de heer|mevrouw|exm[oa]|senhor|senhora)(?= |$)/;
 const GREETING =
@@ -143,7 +149,8 @@ function blocksOf(head: readonly Row[]): Block[] {
   });
   for (const block of blocks)
     block.recipient = block.cells.some(
-      ({ cell: { folded } }, at) => (at === 0 && TO.test(folded)) || (at < 2 && PERSON.test(folded)),
+      ({ cell: { folded, text } }, at) =>
+        (at === 0 && (TO.test(folded) || TO_FRENCH.test(text))) || (at < 2 && PERSON.test(folded)),
     );
   return blocks;
 }
@@ -182,11 +189,13 @@ function findVendor(head: readonly Row[], rows: readonly Row[]): Fact | null {
     if (recipient) continue;
     const own = cells.some(({ cell }) => OWN_SIGN.test(cell.folded)) ? 0.5 : 0;
     let named = false;
+    const isOpened = LONE_SENDER.test(cells[0].cell.folded);
     cells.forEach(({ cell, row, rank }, at) => {
+      if (isOpened && at === 0) return;
       const titled = TITLE_FROM.exec(cell.folded);
       const from = FROM.exec(cell.folded) ?? (titled && isHeading(titled[1]) ? titled : null);
       const label = from ?? GREETING.exec(cell.folded);
-      const isFrom = from !== null;
+      const isFrom = from !== null || (isOpened && at === 1);
       const short = nameIn(cell, cells[at + 1]?.cell, label?.[0] ?? '', usual);
       // What is drawn stands at the very top.
       const { text, words } = rank < DRAWN_ROWS ? inFull(short, rows) : short;
@@ -330,12 +339,63 @@ function teamOf(rows: readonly Row[]): Fact | undefined {
 /** Nobody signs in the first rows. */
 const HALF_OF_A_LETTER = 3;
 
+/** What stands before the name of whoever is to be paid (folded). */
+const PAYEE =
+  /(?:(?:cheques?|checks?|payments?)(?: (?:should|to|can|must))?(?: be)?(?: made)?(?: payable| out)? to|account(?: name| holder)|name of account|beneficiary|payee|in favou?r of|kontoinhaber(?:in)?|zahlungsempfanger|bankverbindung|a l'ordre de|titulaire(?: du compte)?|beneficiaire)\s*:?\s+(?=\p{L})/u;
+
+/** Whoever is to be paid, by name: “Please make cheques payable to …”. */
+function payeeOf(rows: readonly Row[]): Fact | undefined {
+  for (const { words, folded, page } of rows) {
+    const said = PAYEE.exec(folded);
+    if (!said) continue;
+    const from = folded
+      .slice(0, said.index + said[0].length)
+      .trim()
+      .split(/\s+/).length;
+    const [part] = partsOfLine(words.slice(from));
+    // The name ends where the sentence goes on.
+    const small = part?.findIndex(({ text }) => /^\p{Ll}{3,}/u.test(text) && !JOINING.test(text)) ?? -1;
+    const name = small < 0 ? part : part.slice(0, small);
+    const value = bare(textOf(name ?? [])).replace(/(?<=\p{Ll}{3})\.$/u, '');
+    if (!name || name.length < 2 || !isName(value) || !/^\p{Lu}/u.test(value)) continue;
+    const sure = name.reduce((sum, { confidence }) => sum + confidence, 0) / name.length;
+    return { value, page, box: placeOf(name), confidence: 0.7 * sure, why: { code: 'named-in-text' } };
+  }
+  return undefined;
+}
+
+/** How letters and bills close before the name of whoever wrote them (folded). */
+const CLOSES =
+  /^(?:(?:with|many) thanks|thank you|yours (?:sincerely|faithfully|truly)|(?:kind|best|warm) regards|regards|best wishes|mit (?:freundlichen|besten|herzlichen) grussen|(?:freundliche|beste|herzliche|viele) grusse|hochachtungsvoll|cordialement|bien a vous|(?:sinceres )?salutations|avec (?:mes|nos) remerciements)\W*$/;
+/** So many lines below that are names: of a person, and of the firm. */
+const MOST_SIGNED = 3;
+
+/** Who signs at the end: of a person and a firm, the firm. */
+function signedBy(rows: readonly Row[]): Fact | null {
+  const at = rows.findLastIndex(({ folded }) => CLOSES.test(folded));
+  if (at < 0) return null;
+  const names = rows
+    .slice(at + 1, at + 1 + MOST_SIGNED)
+    .filter(({ cells, text }) => cells.length === 1 && isName(text) && !isTitle(text));
+  const signed = names.find(({ text }) => COMPANY.test(text) || text.includes(' & ')) ?? names[0];
+  if (!signed) return null;
+  const sure = signed.words.reduce((sum, { confidence }) => sum + confidence, 0) / signed.words.length;
+  return {
+    value: bare(signed.text),
+    page: signed.page,
+    box: signed.box,
+    confidence: 0.6 * sure,
+    why: { code: 'named-in-text' },
+  };
+}
+
 /** The firm that the small print at the foot of a page names by its legal form. */
 function findInSmallPrint(foot: readonly Row[]): Fact | null {
   for (const { words } of foot) {
     const part = partsOfLine(words).find((each) => {
       const text = bare(each.map((word) => word.text).join(' '));
-      return isName(text) && COMPANY.test(text);
+      // “Bank” alone is a label.
+      return isName(text) && COMPANY.test(text) && text.includes(' ');
     });
     if (!part) continue;
     const sure = part.reduce((sum, word) => sum + word.confidence, 0) / part.length;

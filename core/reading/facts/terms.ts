@@ -43,12 +43,12 @@ const STEMS: Record<Part, { within?: string; whole?: string }> = {
   },
   customer: {
     within:
-      'customer|client|kunden|adherent|klient|klant|debit[oe]|mitglied|member|subscri|abonn|account|teilnehmer|patient|(?<!\\p{L})leser|ausweis',
-    whole: 'kd|kdnr|kunde|acct|acc|a\\/c|patient|user|utente',
+      'vertragskonto|customer|client|kunden|adherent|klient|klant|debit[oe]|debtor|mitglied|member|subscri|abonn|account|teilnehmer|patient|(?<!\\p{L})leser|ausweis',
+    whole: 'kd|kdnr|kunde|cust|party|acct|acc|a\\/c|patient|user|utente',
   },
   order: {
     within: '(?<![bcf])order(?!ie)|bestell|auftrag|command|pedido|ordine|encomend|purchase',
-    whole: 'po|p\\.o',
+    whole: 'po|p\\.o|best',
   },
   policy: {
     within: 'polic|poliz|versicherungs|assuranc|insuranc|vertrag|contract|contrat|tenanc|agreement|apolice',

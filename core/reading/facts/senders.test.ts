@@ -1,0 +1,53 @@
+import { typedFacts } from '../testing/typed';
+
+const BILL = `
+INVOICE
+Invoice no: MP-4471
+Date: 3 September 2026
+
+Oak shelf                2    45.00     90.00
+Fitting                  3    20.00     60.00
+
+Net                                    150.00
+VAT 20%                                 30.00
+Total                                 £180.00
+`;
+const vendorOf = (head: string, foot = '') => typedFacts(`\n${head}\n${BILL}\n${foot}`).vendor;
+const TO = 'To Imre Castellane, 4 Quay Steps, Wickford';
+
+it.each([
+  ['Customer copy\nMarrow & Pine Joinery\n17 Chandler Row, Port Selwyn'],
+  ['From: Marrow & Pine Joinery, 17 Chandler Row, Port Selwyn\nTo: Imre Castellane, 4 Quay Steps, Wickford'],
+  ['Marrow & Pine Joinery · 17 Chandler Row · Port Selwyn\n\nImre Castellane\n4 Quay Steps\nWickford'],
+  [
+    `Seller                                  Buyer
+Marrow & Pine Joinery                   Imre Castellane
+17 Chandler Row, Port Selwyn            4 Quay Steps, Wickford`,
+  ],
+  [
+    `Rechnungsempfänger                      Rechnungssteller
+Imre Castellane                         Marrow & Pine Joinery
+Hafengasse 4                            17 Chandler Row`,
+  ],
+])('tells who it is from by what stands above and beside the name: %s', (head) =>
+  expect(vendorOf(head)).toBe('Marrow & Pine Joinery'),
+);
+
+it.each([
+  ['Please make cheques payable to Marrow & Pine Joinery.'],
+  ['Bank: Account name Marrow & Pine Joinery, sort code 20-11-84, account 11849920'],
+  ['Bankverbindung: Marrow & Pine Joinery, IBAN DE75 5121 0800 1245 1261 99'],
+  ["Chèque à l'ordre de Marrow & Pine Joinery"],
+  ['With thanks,\nHollis Marrow\nMarrow & Pine Joinery'],
+])('finds at the end of a paper that nobody heads who is to be paid or who signs: %s', (foot) =>
+  expect(vendorOf(TO, foot)).toBe('Marrow & Pine Joinery'),
+);
+
+it('takes nobody for the sender whom a paper is written to, in any of three languages', () => {
+  for (const head of [TO, 'An Imre Castellane, Hafengasse 4, 26721 Emden', 'À Imre Castellane, 4 quai des Voiles'])
+    expect(vendorOf(head)).toBeNull();
+});
+
+it('takes a bank by itself for no sender', () => {
+  expect(vendorOf(TO, 'Bank: 20-11-84, 11849920')).toBeNull();
+});
