@@ -54,6 +54,8 @@ export function dayLabel(
   if (nearest?.parts.includes('bank')) return { role: 'other', text: nearest.word, away: nearest.away, weak: false };
   if (TAKES.test(before) && isTakenBehind(row, words))
     return { role: 'due', text: TAKES.exec(before)![0], away: 0, weak: false };
+  if (SUM_BY.test(before) && !ONLY_IF.test(before) && kind && kindTraits[kind].due)
+    return { role: 'due', text: 'by', away: 0, weak: false };
   if (NET_DAYS.test(before)) return { role: 'due', text: NET_DAYS.exec(before)![0].trim(), away: 0, weak: false };
   const cited = ofNumbered(before, kind);
   if (cited) return cited;
@@ -69,6 +71,9 @@ export function dayLabel(
   const over = above === undefined ? undefined : roleOf(termsBefore(above), kind, above);
   return over && !over.weak ? { ...over, away: over.away + 4, above: true } : (here ?? over);
 }
+
+/** A sum and the day until which it is to be paid: “£87.43 by 26 Oct 2026” (folded). */
+const SUM_BY = /\d[.,]\d{2} ?[€£$]?,? (?:by|before|until|bis|bis zum|avant le|au plus tard le)$/;
 
 /** What names a day is no longer than so many letters. */
 const LONGEST_LABEL = 100;
@@ -200,7 +205,7 @@ const WAS_DUE = /\b(?:was|were|fell|had been) (?:due|payable)|\b(?:war|waren) fa
 const BEGINS = /\b(?:ab|seit|from|since|as of|effective|depuis|a (?:partir|compter) du)(?: dem| the| le)?\W*$/;
 
 /** “If it is paid by 2 November the charge is reduced”: what holds only then (folded). */
-const ONLY_IF = /(?:^|[.;:] )(?:if|provided|wenn|falls|sofern|bei|si|en cas)\b[^.;]*$/u;
+const ONLY_IF = /(?:^|[.;:] )(?:if|provided|wenn|falls|sofern|bei|si|en cas)\b(?:[^.;]|\.(?=\d))*$/u;
 
 /** A word for paying, as far away as a sentence with its sum puts it. */
 function ofPayment(saying: Saying): DayLabel | undefined {
@@ -294,8 +299,12 @@ function isOfSomething({ word }: Term, whole: string): boolean {
   return of !== undefined && partsOf(of).length === 0;
 }
 
+/** What a day that is a paper's own may be called by. */
+const OWN: Part[] = ['day', 'issued', 'document', 'policy', 'from', 'until', 'pay'];
+
 function ofItsOwn({ terms: [nearest], strong, kind, whole }: Saying): DayLabel {
   if (strong) {
+    if (!strong.parts.some((part) => OWN.includes(part))) return label('other', strong);
     if (isOthersName(strong, kind)) return label('other', strong);
     // “Tag der Zuwendung”, “date of donation”: the day of something else, that has a paper of its own or none.
     if (strong.parts.includes('day') && nearest === strong && isOfSomething(strong, whole))

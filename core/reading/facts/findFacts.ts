@@ -187,6 +187,9 @@ const isParagraph = ({ words }: Row, at: number) =>
   /^\d{1,3}[a-z]?$/.test(words[at + 1]?.text ?? '') &&
   /^\p{L}/u.test(words[at + 2]?.text ?? '');
 
+/** A letter and a dollar's sign stand before figures; behind them the sign was a letter: “2.15 S”. */
+const isCodeBehind = ({ words }: Row, at: number) => /^[A-Z]\$$/.test(words[at].text) && at === words.length - 1;
+
 /** What a currency counts for above a column of amounts, beside those next to which it stands. */
 const HEADS_COLUMN = 5;
 
@@ -198,7 +201,7 @@ function findCurrency(rows: readonly Row[]): Fact | null {
     const beside = amounts.length > 0;
     for (const [at, word] of row.words.entries()) {
       const value = currencyIn(word.text);
-      if (!value || isParagraph(row, at)) continue;
+      if (!value || isParagraph(row, at) || isCodeBehind(row, at)) continue;
       const isInAmount = amounts.some(({ words }) => words.includes(word));
       // “$G88120519” is a number whose S was misread.
       if (/\d/.test(word.text) && !isInAmount) continue;

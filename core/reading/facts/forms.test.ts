@@ -3,6 +3,77 @@ import { typedFacts } from '../testing/typed';
 /** Forms that bills of the usual kind don't have: each a paper as typed, and what it says. */
 it.each<[string, string, Record<string, unknown>]>([
   [
+    'a payslip that pays into an account',
+    `
+# Werkstatt Deichlicht gGmbH
+Herrn Tjark Ennen        Pers.-Nr. 0417
+Entgeltnachweis Oktober 2026
+erstellt 28.10.2026
+Stundenlohn 84,5 Std.    1.385,80
+Lohnsteuer                 -38,25
+Krankenversicherung       -113,64
+auf Ihr Konto            1.233,91
+`,
+    { kind: 'payslip', date: '2026-10-28', total: 1233.91 },
+  ],
+  [
+    'goods that go out, of an order, with a number behind the title',
+    `
+# Färberei Klüver
+WARENAUSGANG 8841    19.10.26
+an Wickford Loom, Emden
+aus Ihrer Bestellung WL-118 vom 5.10.
+Anz.   Gebinde    Inhalt
+4      Strang     Wolle, Krapp 3
+2      Strang     Wolle, Reseda 1
+Nachzuliefern: 2 Strang Indigo 5
+`,
+    { kind: 'delivery note', number: '8841', date: '2026-10-19', order: 'WL-118' },
+  ],
+  [
+    'a letter about a note that was not paid, in a sentence over two lines',
+    `
+# Ateliers Kermorvan
+Mme Imre Castellane
+Le 12 octobre 2026
+Objet : votre compte
+Madame,
+Sauf erreur de notre part, la note ci-dessous ne nous a
+pas été réglée :
+Note 2026-318 du 14 août 2026      231,60 €
+Frais de relance                    12,00 €
+Il nous est dû                     243,60 €
+Nous comptons sur votre virement d'ici au 26 octobre 2026.
+`,
+    { kind: 'reminder', reference: '2026-318', date: '2026-10-12', dueDate: '2026-10-26', total: 243.6 },
+  ],
+  [
+    'water, with what to pay by when in one cell, and an account in groups',
+    `
+# Harbour Water
+Account 3 0041 7725
+Bill made 5 Oct 2026
+£87.43 by 26 Oct 2026
+Water, 22 m³                 £51.12
+Waste water                  £36.31
+This quarter                 £87.43
+`,
+    { kind: 'invoice', customer: '3 0041 7725', date: '2026-10-05', dueDate: '2026-10-26', total: 87.43 },
+  ],
+  [
+    'a renewal whose cover runs out on a day',
+    `
+# Tideway Mutual
+14 September 2026
+It's time to renew: studio cover TM/88/20417
+Your present cover runs out at midnight on 18 October 2026.
+Premium for the coming year      £312.00
+Insurance premium tax 12%         £37.44
+You pay                          £349.44
+`,
+    { kind: 'contract', date: '2026-09-14', policy: 'TM/88/20417', tax: 37.44, total: 349.44 },
+  ],
+  [
     'a bill whose rate lost its sign, and that is due on a “day of”',
     `
 # Dunlin Boatyard

@@ -207,7 +207,7 @@ export const kindWords: Record<Kind, KindWords> = {
   },
   order: {
     named: word(
-      '(?:purchase |sales )?order(?: (?:confirmation|acknowledg?ement))?',
+      '(?<!standing )(?:purchase |sales )?order(?: (?:confirmation|acknowledg?ement))?',
       'order (?:summary|form)',
       'auftrags(?:bestatigung|eingang)',
       'bestell(?:ung|bestatigung|schein)',

@@ -3,6 +3,7 @@ import { columnSums, endBalances, runningBalances } from './columnSums';
 import { isDoubtfulFact } from './doubt';
 import { Fact, Kind, KINDS } from './fact';
 import { OwnKind } from './kindList';
+import { kindChances } from './kindModel';
 import { kindWords, KindWords, ownWords } from './kindWords';
 import { CLOSING, OPENING, PAYMENT, PAYOUT, TAX, TOTAL } from './labels';
 import { currencyIn } from './currencies';
@@ -23,6 +24,10 @@ const SAID = { heading: 1.7, short: 1, label: 0.6, mention: 0.5 };
 const EARLY = 12;
 /** The heads of letters have so many rows. */
 const HEAD_ROWS = 2;
+/** A line of more words is one of a sentence. */
+const SENTENCE = 5;
+/** The wording of fewer rows says nothing. */
+const LEAST_ROWS = 4;
 /** A line so much taller than usual is a heading, whatever else it says. */
 const TALL = 1.25;
 
@@ -108,12 +113,29 @@ function howItIsSaid(row: Row, named: RegExp, name: string, usual: number): keyo
   return words.length <= 2 || endsHead || isTitle ? 'short' : 'mention';
 }
 
+/** What is said where one line of a sentence goes on in the next. */
+function acrossLines(pattern: RegExp, { words, folded, page }: Row, next: Row | undefined): RegExpExecArray | null {
+  if (words.length <= SENTENCE || next?.page !== page) return null;
+  const found = pattern.exec(`${folded} ${next.folded}`);
+  return found && found.index < folded.length && found.index + found[0].length > folded.length ? found : null;
+}
+
+/** The number and the day of a paper behind its title (folded). */
+const NUMBER_BEHIND = /(?: (?:no|nr|n°)\.?)? \S*\d.*$/;
+
+/** The kind that a title names, perhaps with its number; orders and bookings with theirs are what other papers are about. */
+function titleWith(folded: string): Kind | undefined {
+  const title = folded.replace(NUMBER_BEHIND, '');
+  const kind = kindOfTitle(title);
+  return kind === 'order' && title !== folded ? undefined : kind;
+}
+
 /** The kind that a title at the top, large or alone in its row, names by the parts of its words. */
 function titleOf(row: Row, usual: number): Kind | undefined {
   if (row.page > 1 || row.number >= EARLY || amountsIn(row).length > 0) return undefined;
   return row.cells
-    .filter(({ text, box }) => (row.cells.length === 1 || box[3] > TALLER * usual) && !/\d|:$/.test(text))
-    .map(({ folded }) => kindOfTitle(folded))
+    .filter(({ text, box }) => (row.cells.length === 1 || box[3] > TALLER * usual) && !/:$/.test(text))
+    .map(({ folded }) => titleWith(folded))
     .find((kind) => kind !== undefined);
 }
 
@@ -171,6 +193,25 @@ function countedGoods(rows: readonly Row[]): Row | undefined {
 /** What a word for a kind scores as a heading; without any, the kind is a guess. */
 const HEADING_POINTS = 4.4;
 
+/** How much speaks for each kind, and what of that most. */
+type Scores = Map<string, { score: number; strongest: number; row: Row; said: string }>;
+
+/** What it counts for that a paper is surely worded like those of a kind; and how likely that is where it says something. */
+const WORDED = 4;
+const LEAST_LIKELY = 0.15;
+
+/** Adds what the wording of a paper says of its kind, and gives how likely it makes each. */
+function addWording(scores: Scores, rows: readonly Row[]): Record<string, number> {
+  const chances: Record<string, number> = kindChances(rows.map(({ folded }) => folded));
+  if (rows.length < LEAST_ROWS) return {};
+  for (const [kind, chance] of Object.entries(chances)) {
+    const known = scores.get(kind);
+    if (known) known.score += WORDED * chance;
+    else if (chance >= LEAST_LIKELY) scores.set(kind, { score: WORDED * chance, strongest: 0, row: rows[0], said: '' });
+  }
+  return chances;
+}
+
 /** What kind of paper it is. @param own kinds that a person added */
 export function findKind(
   rows: readonly Row[],
@@ -181,7 +222,7 @@ export function findKind(
     ...KINDS.map((kind): [string, KindWords] => [kind, kindWords[kind]]),
     ...own.filter(({ words }) => words.length > 0).map((kind): [string, KindWords] => [kind.name, ownWords(kind)]),
   ];
-  const scores = new Map<string, { score: number; strongest: number; row: Row; said: string }>();
+  const scores: Scores = new Map();
   const add = (kind: string, points: number, row: Row, said: string) => {
     const known = scores.get(kind);
     if (!known) scores.set(kind, { score: points, strongest: points, row, said });
@@ -194,7 +235,7 @@ export function findKind(
   const usual = heights[heights.length >> 1] || 1;
   const counted = new Set<string>();
   const titled = new Set<string>();
-  for (const row of rows) {
+  for (const [rank, row] of rows.entries()) {
     const title = titleOf(row, usual);
     if (title) {
       titled.add(title);
@@ -218,7 +259,7 @@ export function findKind(
         add(kind, NAMED * SAID.heading, row, headed.exec(row.folded)![0]);
       }
       for (const [pattern, points] of says) {
-        const found = pattern.exec(row.folded);
+        const found = pattern.exec(row.folded) ?? acrossLines(pattern, row, rows[rank + 1]);
         if (!found || counted.has(kind + found[0])) continue;
         counted.add(kind + found[0]);
         add(kind, points * (row.words.length <= 4 ? 1.2 : 0.8), row, found[0]);
@@ -237,6 +278,9 @@ export function findKind(
   }
   const isNarrow = first !== undefined && first.width / first.height < NARROW;
   if (isNarrow && rows.length > 0 && scores.size > 0) add('receipt', 2, rows[0], 'its narrow paper');
+  // What asks for a transfer has not been paid, whatever it calls itself: “Beleg über Ihren Einkauf auf Rechnung”.
+  const received = scores.get('receipt');
+  if (received && asksForTransfer(rows)) received.score *= 0.5;
   // A till's slip may call itself a bill: what is paid by card or in cash at once is a receipt.
   const bill = scores.get('invoice');
   if (isNarrow && bill && rows.some(({ folded }) => PAID.test(folded))) bill.score *= 0.5;
@@ -295,6 +339,7 @@ export function findKind(
   // A till's slip may be called a ticket, too.
   const ticket = scores.get('ticket');
   if (ticket && ticket.strongest < HEADING_POINTS && scores.has('receipt')) ticket.score *= 0.6;
+  const chances = addWording(scores, rows);
   const ranked = [...scores].sort((a, b) => b[1].score - a[1].score);
   if (ranked.length === 0) return byItsSum(rows, first);
   const [kind, { score, strongest, row, said }] = ranked[0];
@@ -306,7 +351,7 @@ export function findKind(
     page: row.page,
     box: row.box,
     confidence,
-    why: { code: 'says', text: said.trim() },
+    why: said === '' ? { code: 'its-wording' } : { code: 'says', text: said.trim() },
     // Which it may be as well, where nothing settles it.
     ...(isDoubtfulFact({ confidence, confirmed: false }) && second !== undefined && { other: second }),
   };

@@ -11,6 +11,7 @@ import { fold, Row } from './rows';
 import { isIban, isIbanCountry } from './signs';
 import { STREET } from './street';
 import { Part, partsOf, SPAN, Term, termsBefore } from './terms';
+import { kindOfTitle } from './titles';
 
 /** What a paper's numbers are of. */
 export type Numbers = Record<'number' | 'reference' | 'customer' | 'order' | 'policy' | 'iban', Fact | null>;
@@ -29,6 +30,8 @@ const VALUES: Part[] = ['day', 'issued', 'pay', 'until', 'from', 'ends', 'span',
 const TAKEN_BACK = /storno|gutschrift|korrektur|avoir|credit|annul|cancel/;
 /** Words that a paper is called when it is a bill. */
 const BILL = /invoic|rechnung|faktur|factu|fattur|fatur|^bill$|^inv$/;
+/** Words besides that what a reminder is about is called. */
+const OWED = /^(?:note|demand|fee|fees|honoraires?|liquidation)$/;
 
 interface Named {
   role: Part | 'plain' | 'unknown';
@@ -83,7 +86,7 @@ export function findNumbers(rows: readonly Row[], kind: Kind | undefined): Numbe
         return;
       const words = whole(rows, row, at);
       for (const each of words) taken.add(each);
-      const named = nameOf(rows, row, words);
+      const named = asTitled(row, words, kind) ?? nameOf(rows, row, words);
       const hash = word.text.startsWith('#');
       if (!named && !hash) return;
       // A figure in the column of a table is no number of a paper.
@@ -99,7 +102,7 @@ export function findNumbers(rows: readonly Row[], kind: Kind | undefined): Numbe
       if (label.role === 'customer') keep('customer', score, sure, words, row, label);
       if (label.role === 'order' && kind !== 'order') keep('order', score, sure, words, row, label);
       if (label.role === 'policy') keep('policy', score, sure, words, row, label);
-      if (label.bill && isAbout(kind)) keep('reference', score, sure, words, row, label);
+      if ((label.bill && isAbout(kind)) || isOwed(kind, label.own)) keep('reference', score, sure, words, row, label);
       else if (label.role === 'yours' && label.said) keep('reference', score - 1, sure, words, row, label);
       if (label.role === 'plain') keep('number', score - 1.6, 0.86, words, row, label);
       // The heads of a table are no labels of each other.
@@ -146,6 +149,9 @@ const TABLE = 4;
 const isBooking = (row: Row, kind: Kind | undefined) =>
   kind === 'statement' && row.cells.length > 2 && amountsIn(row).length > 0;
 
+const isOwed = (kind: Kind | undefined, own: string | undefined) =>
+  kind === 'reminder' && own !== undefined && OWED.test(own);
+
 const isAbout = (kind: Kind | undefined) => kind === 'reminder' || kind === 'credit note';
 
 /** What the number of a paper that is called something else counts: less than any other that may be its own. */
@@ -167,7 +173,7 @@ function isOwn({ role, bill, said, own }: Named, kind: Kind | undefined): number
   // “Rechnungsnummer” names it more closely than “Abrechnungsnummer” does.
   const close = kind === 'invoice' && own && BILL.exec(own)?.index === 0 ? CLOSER : 0;
   if (kind && own && role === 'document' && kindWords[kind].named.test(own)) return (said ? 1.15 : 0.75) + close;
-  if (bill && (isAbout(kind) || kind === 'statement')) return 0;
+  if ((bill && (isAbout(kind) || kind === 'statement')) || isOwed(kind, own)) return 0;
   // “Angebot Nr. 1877” on a bill is another paper's, unless the kind was taken wrong.
   if (role === 'document' && own && namesAnotherKind(own, kind)) return said ? OTHERS : 0;
   if (role === 'document') return (bill || said ? 1 : 0.6) + close;
@@ -221,6 +227,14 @@ function asQuoted(before: string, above: boolean): Named | undefined {
 
 /** What says what a number is no longer than so many letters. */
 const LONGEST_LABEL = 60;
+
+/** A number behind a title that names the kind of the paper by its parts: “Warenausgang 8841”. */
+function asTitled(row: Row, [first]: Word[], kind: Kind | undefined): Named | undefined {
+  const before = row.words.slice(0, row.words.indexOf(first)).map(({ text }) => text);
+  const label = fold(before.join(' '));
+  if (before.length === 0 || isAbout(kind) || kindOfTitle(label) !== kind) return undefined;
+  return { role: 'document', said: false, bill: false, away: 0, label, above: false };
+}
 
 /** What stands between a word for a number and what it is of: “N° de pièce”. */
 const OF = /^(?:of|for|de|du|pour|der|des|fur|di|del|van|von)$/;
@@ -323,9 +337,13 @@ function whole(rows: readonly Row[], row: Row, at: number): Word[] {
     from === 1 &&
     termsBefore(wordsAround(rows, row, cell.slice(0, 2)).above ?? '').some(({ parts }) => parts.includes('number'));
   const isLetter = /^[A-Z]$/.test(before);
+  // “3 0041 7725”
+  const isFirstFigure =
+    /^\d$/.test(before) && /^\d{3,}$/.test(cell[from].text) && /^\d{3,}$/.test(cell[to]?.text ?? '');
   if (
     isSeries ||
     (isLetter && isBelow()) ||
+    isFirstFigure ||
     (/^[A-Z]{1,4}$/.test(before) && (isNamed ? !says.includes('number') : says.length === 0))
   )
     from--;
@@ -361,11 +379,16 @@ const isNumbered = ({ words }: Row, at: number) =>
 
 /** Without what stands around it, and without the word before it that it ran into: “Nr.T260914”. */
 const trimmed = (text: string) =>
-  text.replace(/^[(:]+|[):;,.]+$/g, '').replace(/^(?:Nr|No|N°|Nº)[.:](?=[A-Z]{0,3}[-/]?\d)/i, '');
+  text
+    .replace(/^[(:]+|[):;,.]+$/g, '')
+    .replace(/^\$(?=[A-Z]?[-/]\d)/, 'S')
+    .replace(/^(?:Nr|No|N°|Nº)[.:](?=[A-Z]{0,3}[-/]?\d)/i, '');
 
 /** Amounts, times, percentages and house numbers are no numbers of papers. */
 function isSomethingElse(row: Row, { text }: Word, at: number): boolean {
   if (readAmount(text)?.exact || /%/.test(text) || (currencyIn(text) && !/^[A-Z]{1,5}[-/]?\d/.test(text))) return true;
+  // “GBP H6.60”: a sum of which a figure was misread.
+  if (currencyIn(row.words[at - 1]?.text ?? '') && /[.,]\d{2}$/.test(text)) return true;
   // “210 Tannery Row”, in a cell of its own: a house and its street.
   const cell = row.cells.find((each) => each.words[0] === row.words[at]);
   if (/^\d{1,4}[a-z]?$/i.test(text) && cell && STREET.test(cell.folded)) return true;

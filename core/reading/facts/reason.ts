@@ -31,6 +31,7 @@ export type Reason =
         | 'bar-code'
         | 'said-before'
         | 'nothing-says-its-kind'
+        | 'its-wording'
         | 'makes-the-balance'
         | 'with-extras';
     }
@@ -94,6 +95,8 @@ export function sayReason(reason: Reason): string {
       return 'the firm that its text names';
     case 'nothing-says-its-kind':
       return 'nothing on it says its kind';
+    case 'its-wording':
+      return 'it is worded like such papers';
     case 'payment-code':
       return 'the payment code says so';
     case 'bar-code':

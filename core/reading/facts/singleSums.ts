@@ -1,4 +1,5 @@
-import { endBalances, runningBalances } from './columnSums';
+import { sayLabel } from './chosenSums';
+import { columnSums, endBalances, runningBalances } from './columnSums';
 import { Fact } from './fact';
 import { CLOSING, OPENING, PAYOUT, TO_PAY, TOTAL } from './labels';
 import { Amount, amountsIn } from './money';
@@ -12,7 +13,7 @@ const SO_FAR =
 /** What a payslip pays out. */
 export function payout(rows: readonly Row[]): Sums {
   const row = rows.findLast((each) => PAYOUT.test(each.folded) && amountsIn(each).length > 0);
-  if (!row) return NO_SUMS;
+  if (!row) return leftOfPay(rows);
   const { 0: said, index } = PAYOUT.exec(row.folded)!;
   const from = row.folded.slice(0, index).split(' ').length - 1;
   const all = amountsIn(row);
@@ -24,6 +25,13 @@ export function payout(rows: readonly Row[]): Sums {
     ? amounts.reduce((least, each) => (each.cents < least.cents ? each : least))
     : amounts[amounts.length - 1];
   return { ...NO_SUMS, total: moneyFact(amount, amount.cents, said, 0.93) };
+}
+
+/** What a column of pay and what is taken off it leaves, whatever it is called: “auf Ihr Konto”. */
+function leftOfPay(rows: readonly Row[]): Sums {
+  const left = columnSums(rows).findLast(({ of }) => of.some(({ cents }) => cents < 0));
+  if (!left || left.amount.cents <= 0) return NO_SUMS;
+  return { ...NO_SUMS, total: moneyFact(left.amount, left.amount.cents, sayLabel(left.amount), 0.85) };
 }
 
 /** What a statement asks for, where it does. */

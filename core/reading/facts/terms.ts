@@ -39,11 +39,11 @@ const STEMS: Record<Part, { within?: string; whole?: string }> = {
     within:
       'invoic|rechnung|faktur|factu|fattur|fatur|receipt|beleg|quittung|ticket|scontrin|recibo|ricevut|kwitant|voucher|do[ck]ument|vorgang|geschaft|gutschrift|avoir|mahnung|reminder|lieferschein|despatch|dispatch|bescheid|notice|urkund|certifica|zertifik|angebot|quot|offert|devis|estimate|voranschlag|presupuest|preventiv|auszug|statement|releve|estratt|extract|afschrift|akten|transact|bordereau|protokoll|fahrkart|billet|bonnummer|kassenbon|folio|record|nachweis|rapport|liquidat|honor|dossier|reservation|buchung|booking|bericht|antrag',
     whole:
-      'inv|bill|rg|re|rnr|bon|doc|dok|chk|sale|job|our|unser|unsere|notre|nuestra|nostra|nostro|onze|ons|nossa|case|charge|claim|az|gz|trans|recu|credit|memo|note|permit|licence|license|fine|pcn|advice|file|vorg|trn|txn|tran|check|slip|docket|rcpt|rept|avis',
+      'inv|bill|rg|re|rnr|bon|doc|dok|chk|sale|job|our|unser|unsere|notre|nuestra|nostra|nostro|onze|ons|nossa|case|charge|demand|claim|az|gz|trans|recu|credit|memo|note|permit|licence|license|fine|pcn|advice|file|vorg|trn|txn|tran|check|slip|docket|rcpt|rept|avis',
   },
   customer: {
     within:
-      'vertragskonto|customer|client|kunden|adherent|klient|klant|debit[oe]|debtor|mitglied|member|subscri|abonn|account|teilnehmer|patient|(?<!\\p{L})leser|ausweis',
+      'vertragskonto|societaire|customer|client|kunden|adherent|klient|klant|debit[oe]|debtor|mitglied|member|subscri|abonn|account|teilnehmer|patient|(?<!\\p{L})leser|ausweis',
     whole: 'kd|kdnr|kunde|cust|party|acct|acc|a\\/c|patient|user|utente',
   },
   order: {
@@ -52,7 +52,7 @@ const STEMS: Record<Part, { within?: string; whole?: string }> = {
   },
   policy: {
     within: 'polic|poliz|versicherungs|assuranc|insuranc|vertrag|contract|contrat|tenanc|agreement|apolice',
-    whole: 'vsnr|vs|schein',
+    whole: 'vsnr|vs|schein|cover',
   },
   yours: { whole: 'your|ihr|ihre|ihrer|votre|vos|vuestr[ao]|vostr[ao]|uw|vs|sua?|vossa' },
   tax: {
@@ -100,7 +100,7 @@ const STEMS: Record<Part, { within?: string; whole?: string }> = {
   ends: {
     within:
       'expir|expiry|gultig|valid|ablauf|endet|vervalt|geldig|caduc|^scade|terminat|laufzeit|guarantee|garantie|befrist|renewal|verlang',
-    whole: 'gilt|gelten|ends?|ending|ende|fin|endet|fine|einde',
+    whole: 'gilt|gelten|runs|lapses?|ends?|ending|ende|fin|endet|fine|einde',
   },
   span: { within: 'period|zeitraum|perioda|abrechnungsz|covering|cover', whole: 'for|fur|between|zwischen|entre' },
   event: {

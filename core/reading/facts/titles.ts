@@ -39,7 +39,7 @@ const AGAIN =
 const AT_ONCE = /^(?:cash sale|barverkauf|vente (?:au )?comptant)$/;
 /** Papers that may go with goods, unlike those that are only about them. */
 const WITH_GOODS =
-  /note|slip|list|schein|zettel|docket|ticket|advice|avis|anzeige|bon|bordereau|fiche|papier|proof|beleg|nachweis/;
+  /note|slip|list|schein|zettel|docket|ticket|advice|avis|anzeige|ausgang|bon|bordereau|fiche|papier|proof|beleg|nachweis/;
 
 /**
  * The kind that a title names by its parts, where every word of it is understood.
