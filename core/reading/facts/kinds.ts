@@ -200,6 +200,9 @@ type Scores = Map<string, { score: number; strongest: number; row: Row; said: st
 const WORDED = 4;
 const LEAST_LIKELY = 0.15;
 
+/** Of papers whose wording made a kind so likely, nearly all were of it when nothing of their set had been learnt; so sure they are. */
+const [LIKELY, WELL_WORDED] = [0.73, 0.85];
+
 /** Adds what the wording of a paper says of its kind, and gives how likely it makes each. */
 function addWording(scores: Scores, rows: readonly Row[]): Record<string, number> {
   const chances: Record<string, number> = kindChances(rows.map(({ folded }) => folded));
@@ -344,7 +347,7 @@ export function findKind(
   if (ranked.length === 0) return byItsSum(rows, first);
   const [kind, { score, strongest, row, said }] = ranked[0];
   const [second, { score: next }] = ranked[1] ?? [undefined, { score: 0 }];
-  const most = strongest >= HEADING_POINTS ? 0.97 : 0.68;
+  const most = strongest >= HEADING_POINTS ? 0.97 : chances[kind] >= LIKELY ? WELL_WORDED : 0.68;
   const confidence = Math.min(most, 0.55 + (score - next) / 8);
   return {
     value: kind,
