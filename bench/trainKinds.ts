@@ -63,7 +63,10 @@ function fitted(papers: readonly Paper[]): Model {
   const sets = new Map<string, Set<string>>();
   for (const { set, signs } of papers) for (const sign of signs) sets.set(sign, (sets.get(sign) ?? new Set()).add(set));
   const signs = new Map<string, Float64Array>();
-  for (const [sign, { size }] of sets) if (size >= LEAST_SETS) signs.set(sign, new Float64Array(KINDS.length));
+  // What is said in so many words is no chance.
+  const isSaid = (names: Set<string>) => [...names].some((name) => name.startsWith('phrases'));
+  for (const [sign, names] of sets)
+    if (names.size >= (isSaid(names) ? 2 : LEAST_SETS)) signs.set(sign, new Float64Array(KINDS.length));
   const counts = KINDS.map((_, kind) => papers.filter((paper) => paper.kind === kind).length);
   const usual = Float64Array.from(counts, (count) => Math.log(count / papers.length + 1e-3));
   // A kind that is seldom counts more for each of its papers.

@@ -107,7 +107,7 @@ const FORMS: { form: RegExp; parts: (found: string[]) => [year: string, month: s
 
 /** What ones, and the nine of “9th”, are taken for where a day stands before its month and year. */
 const MISREAD_DAY =
-  /(?<![\p{L}\p{N}])(?:[lI|1]{1,2}|i(?=st)|[12]?[gq](?=th)|[23][lI|])(?=(?:st|nd|rd|th)?\.? \p{L}{3,10}\.?,? \d{4}(?!\d))/gu;
+  /(?<![\p{L}\p{N}])(?:[lI|1]{1,2}|i(?=st)|[12]?[gq](?=th)|[23][lI|])(?=(?:st|nd|rd|th)?\.? \p{L}{3,10}\.?,? \d{4}(?!\d))|\b[flI](?=er \p{L}{3,9} \d{4})/gu;
 
 export interface FoundDate {
   /** ISO 8601, such as 2026-03-14. */
@@ -128,7 +128,7 @@ export function datesInLine(line: Word[], { monthFirst = false } = {}): FoundDat
     text += word.text;
   }
   // Strokes before a month are ones: “ll December 2027”, “gth November 2026” is the ninth.
-  text = text.replace(MISREAD_DAY, (day) => day.replace(/[ilI|]/g, '1').replace(/[gq]/g, '9'));
+  text = text.replace(MISREAD_DAY, (day) => day.replace(/[filI|]/g, '1').replace(/[gq]/g, '9'));
   const found: FoundDate[] = [];
   const taken: [from: number, until: number][] = [];
   for (const { form, parts } of FORMS) {

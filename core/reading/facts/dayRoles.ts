@@ -68,7 +68,10 @@ export function dayLabel(
     here?.role === 'other' ? (here.until ? FAR_BEHIND : 0) : !here || here.weak ? (isToBe ? FAR_BEHIND : NEARBY) : 0;
   if (isPaidBehind(rows, row, words, behind)) return { text: 'day', away: 0, ...here, role: 'due', weak: false };
   if (here && !(here.weak && above)) return here;
-  const over = above === undefined ? undefined : roleOf(termsBefore(above), kind, above);
+  // “Stand 30.09.2026” below the head of a column is named by itself.
+  const own = row.cells.find((each) => each.words.includes(words[0]))!.words;
+  const isNamed = own.slice(0, own.indexOf(words[0])).some(({ text }) => /\p{L}{3}/u.test(text));
+  const over = above === undefined || isNamed ? undefined : roleOf(termsBefore(above), kind, above);
   return over && !over.weak ? { ...over, away: over.away + 4, above: true } : (here ?? over);
 }
 
@@ -164,7 +167,7 @@ const RULES = [ofSigning, ofAnotherPaper, ofPayment, ofAnEnd, ofAnEvent, ofASpan
 
 /** “Fait à Concarneau, le”, “Signed on”: a paper is of the day on which it was signed; what was received before is no paper (folded). */
 const [SIGNED, GOT] = [
-  /\b(?:fait (?:a|le)|signed|done at|unterzeichnet|geschehen zu)\b/,
+  /\b(?:fait (?:en \p{L}+ exemplaires? )?(?:a|le)|signed|done at|unterzeichnet|geschehen zu)\b/u,
   /\b(?:recu|received|erhalten)(?: le| on| am)?\W*$/,
 ];
 
@@ -237,9 +240,14 @@ function ofPayment(saying: Saying): DayLabel | undefined {
     : label('due', pay, ONLY_IF.test(whole) || (!until && !terms[0].parts.includes('pay') && pay.away > 14));
 }
 
+/** The end of a time by which something is to be done (folded). */
+const END_OF = /\b(?:by|before|bis(?: zum)?|avant|d'ici) (?:the |la |le )?(?:end of|ende|fin)\b/;
+
 function ofAnEnd(saying: Saying): DayLabel | undefined {
   const [ends, issued] = [first(saying, 'ends'), first(saying, 'issued')];
   if (!ends || (issued && issued.away < ends.away)) return undefined;
+  // “By the end of next week, 30 October”
+  if (END_OF.test(saying.whole) && first(saying, 'until')) return undefined;
   return label(/next|nachst|prochain/.test(saying.whole) ? 'other' : 'ends', ends);
 }
 
@@ -257,6 +265,9 @@ const YOURS = /\b(?:your|ihre[mnr]?|votre|uw|su|vostro)\W+(?:\p{L}+\W+)?$/u;
 function ofAnEvent(saying: Saying): DayLabel | undefined {
   const event = first(saying, 'event');
   if (!event) return undefined;
+  // “By the end of next week, 30 October”
+  const until = first(saying, 'until');
+  if (saying.kind === 'reminder' && until && until.away > event.away) return undefined;
   // “Zu Ihrer Bestellung vom 8. Oktober” is the customer's, and seldom the day of what answers it.
   const isYours = YOURS.test(saying.whole.slice(0, saying.whole.lastIndexOf(event.word)));
   if (saying.kind && OWN_EVENTS[saying.kind]?.test(event.word)) return label('date', event, isYours);

@@ -51,6 +51,9 @@ const EITHER_WAY = 0.5;
 /** A bill is to be paid within so many days. */
 const LONGEST_TERM = 120;
 
+/** Whether a day is not so long after another that a bill could not be due by it. */
+const isSoon = (day: string, written: string) => Date.parse(day) - Date.parse(written) <= LONGEST_TERM * 86_400_000;
+
 /** Whether it is due soon after it was written. */
 function inOrder({ date, dueDate }: Days): boolean {
   if (!date || !dueDate) return false;
@@ -92,7 +95,9 @@ function daysIn(rows: readonly Row[], monthFirst: boolean, kind: Kind | undefine
     dueOf(candidates) ??
     (date &&
       !(kind && kindTraits[kind].balances) &&
-      dueOf(withoutYear(rows, candidates, date.value, monthFirst, kind)));
+      dueOf(
+        withoutYear(rows, candidates, date.value, monthFirst, kind).filter((each) => isSoon(each.date, date.value)),
+      ));
   const period = periodOf(candidates);
   const traits = kind && kindTraits[kind];
   const ends = best(
@@ -116,7 +121,9 @@ function daysIn(rows: readonly Row[], monthFirst: boolean, kind: Kind | undefine
               ({ label, listed, date: day }) => label?.role === 'due' && !label.weak && !listed && day >= written,
             ),
           )
-        : (dueWithin(rows, date?.value, kind) ?? perhapsDue(candidates, written, kind)),
+        : (dueWithin(rows, date?.value, kind) ??
+          perhapsDue(candidates, written, kind) ??
+          perhapsDue(withoutYear(rows, candidates, written, monthFirst, kind), written, kind)),
     ends: runsOut ?? (ends && ends !== date ? asFact(ends, ends.label!.weak ? 0.7 : 0.9) : null),
     period,
   };
@@ -141,13 +148,20 @@ const PERHAPS = 0.5;
  */
 function perhapsDue(candidates: readonly Candidate[], written: string, kind: Kind | undefined): Fact | null {
   if (!ASKING.includes(kind) || written === '') return null;
-  const isSoon = (day: string) => day > written && Date.parse(day) - Date.parse(written) <= LONGEST_TERM * 86_400_000;
   const coming = candidates.filter(({ date, row, words, label, listed }) => {
     const cell = row.cells.find((each) => each.words.includes(words[0]));
     const isUntil = label?.until === true && label.text !== 'zum';
     const isTerm = label?.role === 'ends' && cell && TERM.test(cell.folded);
     const isAsked = isUntil || isTerm || (!label && isLabelled(row, words));
-    return isSoon(date) && isAsked && !listed && !hasAmount(row) && cell && !OTHERWISE.test(cell.folded);
+    return (
+      date > written &&
+      isSoon(date, written) &&
+      isAsked &&
+      !listed &&
+      !hasAmount(row) &&
+      cell &&
+      !OTHERWISE.test(cell.folded)
+    );
   });
   const [only, ...others] = coming;
   return only && others.every(({ date }) => date === only.date) ? asFact(only, PERHAPS) : null;

@@ -74,6 +74,83 @@ You pay                          £349.44
     { kind: 'contract', date: '2026-09-14', policy: 'TM/88/20417', tax: 37.44, total: 349.44 },
   ],
   [
+    'what is to be paid in one sentence that adds up',
+    `
+# Harbourside Tap & Heat
+Ref 7714 - visit 1 Oct 2026 - written 4 Oct 2026
+Call out, first hour         72.00
+Ball valve and fittings      18.45
+Half hour more               30.00
+120.45 plus 24.09 VAT makes £144.54. Please pay us.
+Send this with your money    Ref 7714    £144.54
+`,
+    { kind: 'invoice', number: '7714', date: '2026-10-04', currency: 'GBP', net: 120.45, tax: 24.09, total: 144.54 },
+  ],
+  [
+    'an account that names its balances by their days alone, below heads',
+    `
+# Raiffeisen Küstenland eG
+Girokonto Imre Castellane
+Blatt 10/2026 vom 30.10.2026
+Tag       Vorgang                       EUR
+          Stand 30.09.2026         872,40 +
+05.10.    Miete Hafengasse         520,00 -
+20.10.    Kunsthandwerkermarkt     448,00 +
+          Stand 30.10.2026         800,40 +
+`,
+    { kind: 'statement', date: '2026-10-30', opening: 872.4, closing: 800.4 },
+  ],
+  [
+    'a friendly letter about what was not paid, that asks by the end of a week',
+    `
+Tidepool Signs
+3 Rope Walk
+19 October 2026
+Hello Imre
+Hope the fair went well. I think our bill got lost on your desk? It should have been with us by
+10 September and nothing has come in yet.
+Could you let us have the £264.00 by the end of next week, 30 October 2026? Thank you.
+`,
+    { kind: 'reminder', vendor: 'Tidepool Signs', date: '2026-10-19', dueDate: '2026-10-30', total: 264 },
+  ],
+  [
+    'money back for what was sent back, from a firm whose name is drawn in capitals',
+    `
+# GARNKONTOR BREMEN
+Garnkontor Bremen KG, Am Speicher XI 4, 28217 Bremen
+Vorgang R-20933
+14.10.2026
+zu Rechnung 26-88412
+Ihre Rücksendung ist da. Folgendes erhalten Sie zurück:
+4 Konen Leinen 16/2     71,60
+Rücksendekosten         -4,90
+Netto                   66,70
+USt 19 %                12,67
+Zurück an Sie           79,37 EUR
+`,
+    {
+      kind: 'credit note',
+      vendor: 'Garnkontor Bremen KG',
+      date: '2026-10-14',
+      number: 'R-20933',
+      reference: '26-88412',
+      total: -79.37,
+    },
+  ],
+  [
+    'a box, without a title, with what is in it and what comes later',
+    `
+# Saltmarsh Spinners
+For Wickford Loom
+Your order 4419    Left us 12 Oct 2026    Our DN20771
+Ordered   Here   Later
+6         6      0       Shetland 2-ply, peat
+4         3      1       Shetland 2-ply, gorse
+Counted by JL. Tell us within 5 days if anything is amiss.
+`,
+    { kind: 'delivery note', vendor: 'Saltmarsh Spinners', number: 'DN20771', order: '4419', date: '2026-10-12' },
+  ],
+  [
     'a bill whose rate lost its sign, and that is due on a “day of”',
     `
 # Dunlin Boatyard

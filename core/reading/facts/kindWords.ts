@@ -138,6 +138,10 @@ export const kindWords: Record<Kind, KindWords> = {
     ),
     says: [
       [
+        /\b(?:zuruck an sie|(?:erhalten|bekommen) sie .{0,20}\bzuruck|to your credit|in your favou?r|zu ihren gunsten|en votre faveur|we owe you|your money back)\b/u,
+        2.4,
+      ],
+      [
         /(total|sales) credit|credited|gutgeschrieben|erstattungsbetrag|a votre credit|refund(ed)?|rembours|ruckerstattung|retoure|reembols|rimbors|terugbetal/u,
         1,
       ],

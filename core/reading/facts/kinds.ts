@@ -197,7 +197,7 @@ const HEADING_POINTS = 4.4;
 type Scores = Map<string, { score: number; strongest: number; row: Row; said: string }>;
 
 /** What it counts for that a paper is surely worded like those of a kind; and how likely that is where it says something. */
-const WORDED = 4;
+const WORDED = 6;
 const LEAST_LIKELY = 0.15;
 
 /** Of papers whose wording made a kind so likely, nearly all were of it when nothing of their set had been learnt; so sure they are. */

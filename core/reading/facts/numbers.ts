@@ -21,6 +21,8 @@ const LOOKS_LIKE_ONE = /^#?[A-Z]{0,6}(?:[-/.][A-Z]{1,6})*[-/.]?\d[\dA-Z]*(?:[-/.
 const LONGEST = 40;
 /** Where its label says nothing known, it must be as long as this. */
 const LEAST_UNKNOWN = 4;
+/** A cell of more words is a sentence. */
+const LONGEST_SAID = 8;
 /** What a number that is no number of a paper is of. */
 const ELSEWHERE: Part[] = ['tax', 'bank', 'iban', 'phone', 'meter', 'till', 'item', 'page', 'staff'];
 const ROLES: Part[] = ['document', 'customer', 'order', 'policy', 'yours', 'delivery', ...ELSEWHERE];
@@ -104,7 +106,10 @@ export function findNumbers(rows: readonly Row[], kind: Kind | undefined): Numbe
       if (label.role === 'policy') keep('policy', score, sure, words, row, label);
       if ((label.bill && isAbout(kind)) || isOwed(kind, label.own)) keep('reference', score, sure, words, row, label);
       else if (label.role === 'yours' && label.said) keep('reference', score - 1, sure, words, row, label);
-      if (label.role === 'plain') keep('number', score - 1.6, 0.86, words, row, label);
+      // “Stall no. 14” in a sentence is no paper's.
+      const cell = row.cells.find((each) => each.words.includes(word))!;
+      const isTold = cell.words.length > LONGEST_SAID && value.length < LEAST_UNKNOWN;
+      if (label.role === 'plain' && !isTold) keep('number', score - 1.6, 0.86, words, row, label);
       // The heads of a table are no labels of each other.
       if (row.cells.length >= TABLE && label.role === 'unknown') return;
       if (label.role === 'unknown' && value.length >= LEAST_UNKNOWN && !/^\d+[.,]\d+\D*$/.test(value))
@@ -193,7 +198,7 @@ const OF_A_PAPER: Named['role'][] = ['document', 'delivery', 'order', 'policy'];
 function nameOf(rows: readonly Row[], row: Row, words: Word[]): Named | undefined {
   const { beside: before, above, isLabel } = wordsAround(rows, row, words);
   const beside = before === '' ? wrappedLabel(rows, row) : before;
-  const here = asQuoted(beside, false) ?? named(termsBefore(beside.replace(DATED, '')), false, isLabel);
+  const here = asQuoted(beside, false) ?? named(termsBefore(beside.replace(DATED, '')), false, isLabel, words);
   if (here && here.role !== 'unknown' && here.role !== 'plain') return here;
   const over = above === undefined ? undefined : (asQuoted(above, true) ?? named(termsBefore(above), true, true));
   // “N° 1180” below the name of the paper is the paper's.
@@ -239,7 +244,7 @@ function asTitled(row: Row, [first]: Word[], kind: Kind | undefined): Named | un
 /** What stands between a word for a number and what it is of: “N° de pièce”. */
 const OF = /^(?:of|for|de|du|pour|der|des|fur|di|del|van|von)$/;
 
-function named(terms: readonly Term[], above: boolean, isLabel: boolean): Named | undefined {
+function named(terms: readonly Term[], above: boolean, isLabel: boolean, value: Word[] = []): Named | undefined {
   if (terms[0]?.word === 'box') return undefined;
   const near = terms.slice(0, 6);
   const head = near.findIndex(({ parts }) => parts.includes('number'));
@@ -286,8 +291,10 @@ function named(terms: readonly Term[], above: boolean, isLabel: boolean): Named 
     )
       return { role: 'document', said: true, bill: false, own: behind.word, away, label: text, above };
     const word = near[best.at].word;
-    const role =
-      best.role === 'document' && /^(?:re|our|unser|unsere|notre)$/.test(word) && head < 0 ? undefined : best.role;
+    const isOurs = best.role === 'document' && /^(?:re|our|unser|unsere|notre)$/.test(word) && head < 0;
+    // “Our DN20771” says no more.
+    const isBare = terms.length === 1 && /^[A-Z]{1,4}[-/]?\d{3,}/.test(value[0]?.text ?? '');
+    const role = isOurs && !isBare ? undefined : best.role;
     if (!role) return undefined;
     return {
       role,
@@ -387,6 +394,8 @@ const trimmed = (text: string) =>
 /** Amounts, times, percentages and house numbers are no numbers of papers. */
 function isSomethingElse(row: Row, { text }: Word, at: number): boolean {
   if (readAmount(text)?.exact || /%/.test(text) || (currencyIn(text) && !/^[A-Z]{1,5}[-/]?\d/.test(text))) return true;
+  // The year of a day that the line before begins.
+  if (row.words.length === 1 && /^(?:19|20)\d\d[.,;]?$/.test(text)) return true;
   // “GBP H6.60”: a sum of which a figure was misread.
   if (currencyIn(row.words[at - 1]?.text ?? '') && /[.,]\d{2}$/.test(text)) return true;
   // “210 Tannery Row”, in a cell of its own: a house and its street.

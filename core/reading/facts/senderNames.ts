@@ -232,7 +232,8 @@ export function isReturnLine({ words, text }: Cell): boolean {
  */
 export function inFull(name: { text: string; words: Word[] }, rows: readonly Row[]): { text: string; words: Word[] } {
   const key = lettersOf(name.text);
-  const isDrawn = name.words.length === 1 || /^\p{Ll}/u.test(name.text);
+  // “GARNKONTOR BREMEN” above “Garnkontor Bremen KG” is drawn as well.
+  const isDrawn = name.words.length === 1 || /^\p{Ll}/u.test(name.text) || !/\p{Ll}/u.test(name.text);
   if (!isDrawn || key.length < LEAST_LETTERS) return name;
   for (const part of rows.flatMap(({ cells }) => cells).flatMap(({ words }) => partsOfLine(words))) {
     if (part.includes(name.words[0]) || !/^\p{Lu}/u.test(part[0].text)) continue;

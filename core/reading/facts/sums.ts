@@ -38,6 +38,19 @@ export function findSums(rows: readonly Row[], lines: readonly PrintedLine[], ki
     const printed = amountsIn(row);
     if (row.words.some(({ text }) => text === '=') && printed.length > 2 && isSumOfOthers(printed.at(-1)!, printed))
       named.total.push({ amount: printed.at(-1)!, label: '=', score: 0.8 });
+    const [first, second, third] = printed;
+    // “120.45 plus 24.09 VAT makes £144.54”
+    if (
+      printed.length === 3 &&
+      isSumOfOthers(third, printed) &&
+      OF_TAX.test(row.folded) &&
+      second.cents < first.cents
+    ) {
+      named.net.push({ amount: first, label: sayLabel(first), score: 0.8 });
+      named.tax.push({ amount: second, label: sayLabel(second), score: 0.8, rate: rateIn(row) });
+      named.total.push({ amount: third, label: sayLabel(third), score: 0.8 });
+      continue;
+    }
     if (listed.has(row)) continue;
     const within = taxWithin(row, printed);
     if (within) named.tax.push({ ...within, amount: { ...within.amount, cents: Math.abs(within.amount.cents) } });
