@@ -151,6 +151,49 @@ Counted by JL. Tell us within 5 days if anything is amiss.
     { kind: 'delivery note', vendor: 'Saltmarsh Spinners', number: 'DN20771', order: '4419', date: '2026-10-12' },
   ],
   [
+    'money that comes back on the next bill, by an adjustment',
+    `
+# Harbour Water
+Customer Care, PO Box 40, Port Selwyn
+Mr I Castellane, 4 Quay Steps, Wickford
+Account 3 0041 7725    Adjustment A-5520    27 October 2026
+We misread your meter in July. Bill 88-20417 was too high and we are putting it right.
+Water over-charged, 6 m³        £10.45
+Waste water over-charged         £9.81
+Coming back to you              £20.26
+You will see it on your next bill.
+`,
+    { kind: 'credit note', vendor: 'Harbour Water', number: 'A-5520', customer: '3 0041 7725', total: -20.26 },
+  ],
+  [
+    'a printed message whose subject names a booking, with a deposit taken',
+    `
+From: Dye Barn <hello@dyebarn.example>
+Sent: 06 October 2026 19:20
+To: imre@wickfordloom.example
+Subject: You're in! Indigo weekend, booking DB-3318
+Hi Imre, we've kept a place for you.
+Indigo weekend, 14-15 November 2026    £165.00
+Lunches                                 £18.00
+Altogether                             £183.00
+Deposit taken today                     £50.00
+To bring on the day                    £133.00
+`,
+    { kind: 'order', vendor: 'Dye Barn', date: '2026-10-06', number: 'DB-3318', total: 183 },
+  ],
+  [
+    'an allotment that an association lets, its name in the midst of a sentence',
+    `
+Gartenparzelle 31
+Der Kleingartenverein Deichblick e.V., Norden, überlässt Imre Castellane die Parzelle 31 zur Nutzung.
+Beginn 1. November 2026. Die Nutzung endet am 31. Oktober 2029, wenn sie nicht vorher mit drei
+Monaten Frist aufgegeben wird.
+Im Jahr sind 98,00 € zu zahlen, dazu Wasser nach Verbrauch.
+Norden, den 18. Oktober 2026
+`,
+    { kind: 'contract', vendor: 'Kleingartenverein Deichblick e.V.', date: '2026-10-18', ends: '2029-10-31' },
+  ],
+  [
     'a bill whose rate lost its sign, and that is due on a “day of”',
     `
 # Dunlin Boatyard

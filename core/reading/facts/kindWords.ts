@@ -110,7 +110,7 @@ export const kindWords: Record<Kind, KindWords> = {
     ),
     says: [
       [
-        /due date|amount (?:due|payable)|payment due|pay(?:able)? (?:by|within)|payment terms|uberweisen sie|zahlen sie|falligkeit|fallig am|zahlbar bis|zahlungsziel|echeance|vencimiento|scadenza|vervaldatum|vencimento/u,
+        /due date|reglable|payable (?:up)?on receipt|zahlbar sofort|sous (?:quinzaine|huitaine)|amount (?:due|payable)|payment due|pay(?:able)? (?:by|within)|payment terms|uberweisen sie|zahlen sie|falligkeit|fallig am|zahlbar bis|zahlungsziel|echeance|vencimiento|scadenza|vervaldatum|vencimento/u,
         1.4,
       ],
       [
@@ -138,7 +138,7 @@ export const kindWords: Record<Kind, KindWords> = {
     ),
     says: [
       [
-        /\b(?:zuruck an sie|(?:erhalten|bekommen) sie .{0,20}\bzuruck|to your credit|in your favou?r|zu ihren gunsten|en votre faveur|we owe you|your money back)\b/u,
+        /\b(?:zuruck an sie|(?:erhalten|bekommen) sie .{0,20}\bzuruck|to your credit|in your favou?r|zu ihren gunsten|en votre faveur|we owe you|your money back|back to you|over-?charged|zu viel berechnet|trop percu)\b/u,
         2.4,
       ],
       [
@@ -174,7 +174,7 @@ export const kindWords: Record<Kind, KindWords> = {
     ),
     says: [
       [
-        /overdue|past due|not (yet )?received (your )?payment|(?:not|yet)(?: \p{L}+){0,3} (?:had|seen|received) (?:your|any|a) payment|was due\b|now owing|still owing|(?:crossed|crosses) (?:with )?(?:this|our|in the post)|uberschnitten|croise|(pas|toujours pas|non) (ete )?reglee?|has not been (paid|settled)|(wrote|written) to you (on|about)|had no (answer|reply)|remains? (unpaid|outstanding)|noch keine?n? zahlung|zahlungseingang|uberfallig|mahngebuhr|verzugszins|(noch|steht|ist) offen\b|late (fee|payment (fee|charge|interest))|(?:charge|fee|interest) for late|still (open|unpaid)|interets? de retard|impaye|en retard|sauf erreur|pendiente de pago|insoluto|nog niet ontvangen/u,
+        /overdue|past due|not (yet )?received (your )?payment|(?:not|yet)(?: \p{L}+){0,3} (?:had|seen|received) (?:your|any|a) payment|was due\b|now owing|still owing|(?:crossed|crosses) (?:with )?(?:this|our|in the post)|uberschnitten|croise|(pas|toujours pas|non) (ete )?reglee?|has not been (paid|settled)|(wrote|written) to you (on|about)|had no (answer|reply)|remains? (unpaid|outstanding)|noch keine?n? zahlung|zahlungseingang|steht (?:noch )?aus\b|nicht (?:bei uns )?(?:angekommen|eingegangen)|uberfallig|mahngebuhr|verzugszins|(noch|steht|ist) offen\b|late (fee|payment (fee|charge|interest))|(?:charge|fee|interest) for late|still (open|unpaid)|interets? de retard|impaye|en retard|sauf erreur|pendiente de pago|insoluto|nog niet ontvangen/u,
         2.4,
       ],
     ],
@@ -418,6 +418,10 @@ export const kindWords: Record<Kind, KindWords> = {
       'bilhete',
     ),
     says: [
+      [
+        /\b(aller|retour|a bord|on board|an bord|crossing|trajet|ni repris|ni echange|not transferable|nicht ubertragbar)\b/u,
+        1,
+      ],
       [/\b(seat|coach|platform|gate|sitz|wagen|gleis|abfahrt|voiture|depart(s|ure)?|valid (from|on))\b/u, 1],
       [
         /\b(passengers?|fahrg(?:ast|aste)|reisende[rn]?|passagers?|voyageurs?|sailing|boarding|hinfahrt|ruckfahrt|traversee)\b/u,

@@ -113,6 +113,18 @@ function howItIsSaid(row: Row, named: RegExp, name: string, usual: number): keyo
   return words.length <= 2 || endsHead || isTitle ? 'short' : 'mention';
 }
 
+/** What the subject of a message names that answers an order, with its number (folded). */
+const ORDERED =
+  /^(?:subject|betreff|objet|re) ?: .*\b(?:order|booking|bestellung|buchung|commande|reservation|reservierung)\b.*\d/;
+
+/** The subject of a printed message that is about an order, and about no other paper. */
+function orderedBy(rows: readonly Row[]): Row | undefined {
+  const isMail = rows.slice(0, EARLY).some(({ text }) => /^\p{L}+ ?: .*@/u.test(text));
+  const subject = isMail ? rows.slice(0, EARLY).find(({ folded }) => ORDERED.test(folded)) : undefined;
+  const others = KINDS.filter((kind) => kind !== 'order' && subject && kindWords[kind].named.test(subject.folded));
+  return others.length > 0 ? undefined : subject;
+}
+
 /** What is said where one line of a sentence goes on in the next. */
 function acrossLines(pattern: RegExp, { words, folded, page }: Row, next: Row | undefined): RegExpExecArray | null {
   if (words.length <= SENTENCE || next?.page !== page) return null;
@@ -279,6 +291,8 @@ export function findKind(
       add(kind, NAMED * weight * SAID.heading, row, name[0]);
     }
   }
+  const ordered = orderedBy(rows);
+  if (ordered) add('order', NAMED * SAID.short, ordered, ordered.text);
   const isNarrow = first !== undefined && first.width / first.height < NARROW;
   if (isNarrow && rows.length > 0 && scores.size > 0) add('receipt', 2, rows[0], 'its narrow paper');
   // What asks for a transfer has not been paid, whatever it calls itself: “Beleg über Ihren Einkauf auf Rechnung”.

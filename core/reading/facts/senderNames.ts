@@ -52,7 +52,7 @@ export function nameIn(
     // “Dr. Leopoldine Hartig” is whole.
     !PERSONS_TITLE.test(cell.text) &&
     !COMPANY.test(cell.text);
-  const all = withoutTitle(goesOn ? [...words, ...below.words] : words);
+  const all = withoutArticle(withoutTitle(goesOn ? [...words, ...below.words] : words), cell.words);
   const text = bare(all.map((word) => word.text).join(' '));
   // A point between it and what went on behind it may have been read as one of its own.
   return { text: text.replace(/(?<=\p{Lu}\p{Ll}{4,})\.$/u, ''), words: all };
@@ -62,6 +62,13 @@ export function nameIn(
 function withoutMail(words: Word[]): Word[] {
   const address = words.findIndex(({ text }, at) => at > 0 && /^[<([]?[\w.+-]+@[\w.-]+\.\w+[>)\]]?$/.test(text));
   return address > 0 && address === words.length - 1 ? words.slice(0, address) : words;
+}
+
+/** “Der Kleingartenverein Deichblick e.V., Norden, überlässt”: the article is the sentence's. */
+function withoutArticle(words: Word[], line: readonly Word[]): Word[] {
+  const behind = line.slice(line.indexOf(words.at(-1)!) + 1);
+  const isSentence = behind.some(({ text }) => /^\p{Ll}{4,}$/u.test(text));
+  return words.length > 2 && isSentence && /^(?:Der|Die|Das|Le|La|Les)$/.test(words[0].text) ? words.slice(1) : words;
 }
 
 const isInCapitals = (text: string) => !/\p{Ll}{2}/u.test(text);
@@ -127,6 +134,9 @@ function withoutCrumbs(words: Word[]): Word[] {
 const isPointBehind = (before: string, text: string) =>
   /^\p{Lu}\p{Ll}{4,}\.$/u.test(before) && /^\p{Lu}\p{Ll}{3,}/u.test(text) && !LEGAL_FORM.test(` ${before}`);
 
+/** What streets are called that have no number beside them (folded). */
+const ROAD = /^(?:road|street|lane|yard|avenue|\p{L}{3,}(?:strasse|gasse|weg))\W*$/u;
+
 /** The name in a line that goes on with the address: “Holzwerk Birkenau KG, Gewerbepark 7, 69488 Birkenau”. */
 function withoutAddress(words: Word[]): Word[] {
   const end = words.findIndex(
@@ -164,7 +174,9 @@ function withoutAddress(words: Word[]): Word[] {
     return words.slice(0, form + 1);
   // What goes on after a comma with a house number, or in parts, is where it is or what it does.
   const rest = words.slice(end);
-  const goesOn = rest.some(({ text }) => /\d/.test(text)) || rest.filter(({ text }) => /,$/.test(text)).length >= 2;
+  const isPlace = rest.slice(1).some(({ text }) => ROAD.test(fold(text)));
+  const goesOn =
+    isPlace || rest.some(({ text }) => /\d/.test(text)) || rest.filter(({ text }) => /,$/.test(text)).length >= 2;
   // “Sunna Bakke, photographs”
   const isWork = end > 1 && /^\p{Ll}/u.test(words[end]?.text ?? '');
   const isPointed = end > 0 && isPointBehind(words[end - 1].text, words[end].text);

@@ -125,6 +125,8 @@ const GREETING =
 /** Signs that a block of lines is the sender's own. */
 const OWN_SIGN =
   /@|www\.|\b(?:tel|phone|telefon|fax|vat|ust|tva|p\.? ?iva|nif|cif|siret|btw|kvk|company no|inh\.|iban)\b/;
+/** What is so much taller is no line of the same block. */
+const DRAWN = 1.5;
 /** Lines of a block stand under each other within so many heights, and begin, end or have their middle at one place. */
 const NEAR = 1.25;
 const ALIGNED = 1.6;
@@ -142,7 +144,10 @@ function blocksOf(head: readonly Row[]): Block[] {
       const home = blocks.findLast(({ cells }) => standsUnder(cell.box, cells[cells.length - 1].cell.box));
       // The line above the address in a window is the sender's.
       const isBelowReturn = home?.cells.length === 1 && isReturnLine(home.cells[0].cell);
-      if (home && !isBelowReturn && !TO.test(cell.folded) && !FROM.test(cell.folded))
+      // A person right below what is drawn larger is written to by it.
+      const isBelowDrawn =
+        home?.cells.length === 1 && PERSON.test(cell.folded) && home.cells[0].cell.box[3] > DRAWN * cell.box[3];
+      if (home && !isBelowReturn && !isBelowDrawn && !TO.test(cell.folded) && !FROM.test(cell.folded))
         home.cells.push({ cell, row, rank });
       else blocks.push({ cells: [{ cell, row, rank }], recipient: false });
     }

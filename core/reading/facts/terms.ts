@@ -37,7 +37,7 @@ const STEMS: Record<Part, { within?: string; whole?: string }> = {
   },
   document: {
     within:
-      'invoic|rechnung|faktur|factu|fattur|fatur|receipt|beleg|quittung|ticket|scontrin|recibo|ricevut|kwitant|voucher|do[ck]ument|vorgang|geschaft|gutschrift|avoir|mahnung|reminder|lieferschein|despatch|dispatch|bescheid|notice|urkund|certifica|zertifik|angebot|quot|offert|devis|estimate|voranschlag|presupuest|preventiv|auszug|statement|releve|estratt|extract|afschrift|akten|transact|bordereau|protokoll|fahrkart|billet|bonnummer|kassenbon|folio|record|nachweis|rapport|liquidat|honor|dossier|reservation|buchung|booking|bericht|antrag',
+      'invoic|rechnung|faktur|factu|fattur|fatur|receipt|beleg|quittung|ticket|scontrin|recibo|ricevut|kwitant|voucher|do[ck]ument|vorgang|geschaft|gutschrift|avoir|mahnung|reminder|lieferschein|despatch|dispatch|bescheid|notice|urkund|certifica|zertifik|angebot|quot|offert|devis|estimate|voranschlag|presupuest|preventiv|auszug|statement|releve|estratt|extract|afschrift|akten|transact|bordereau|protokoll|fahrkart|billet|bonnummer|kassenbon|folio|record|nachweis|rapport|liquidat|honor|dossier|reservation|buchung|booking|bericht|antrag|adjustment',
     whole:
       'inv|bill|rg|re|rnr|bon|doc|dok|chk|sale|job|our|unser|unsere|notre|nuestra|nostra|nostro|onze|ons|nossa|case|charge|demand|claim|az|gz|trans|recu|credit|memo|note|permit|licence|license|fine|pcn|advice|file|vorg|trn|txn|tran|check|slip|docket|rcpt|rept|avis',
   },
@@ -73,7 +73,10 @@ const STEMS: Record<Part, { within?: string; whole?: string }> = {
     within: 'terminal|kasse(?!nz|nbon)|caisse|cassa|operator|cashier|bedien|transakt|kellner|autoris|authori',
     whole: 'till|caja|trace|auth|auto|pos|tisch|table|aid|merchant|tse|tid|mid|register|server|covers',
   },
-  delivery: { within: 'deliver|liefer|tracking|sendung|shipment|parcel|colis|consign|carrier|livrais|entrega|consegn' },
+  delivery: {
+    within: 'deliver|liefer|tracking|sendung|shipment|parcel|colis|consign|carrier|livrais|entrega|consegn',
+    whole: 'bl|dn|ls',
+  },
   item: { within: 'artikel|article|articulo|chargen', whole: 'item|sku|ean|gtin|isbn|art|lot|batch|line|pos|size' },
   page: { within: 'seite', whole: 'page|blatt|sheet|pagina|pag|p' },
   staff: { within: 'employ|payroll|personal|staff|matricul', whole: 'pers' },
