@@ -24,7 +24,9 @@ import { feederScan } from './piles/scan';
  * -century-catalogue, -jetbrains-mono, -beteckna, -lindenhill, -klaudia-berenika, -goudybookletter, -lobstertwo, -adf-accanthis, -adf-universalis, -adf-gillius, -adf-romande, -adf-baskervald,
  * -inter, -manrope, -mplus, -stix, -lmodern, -texgyre, -open-sans, -roboto-unhinted, -averia-serif-gwf, -hermit, -gnutypewriter, -tlwg-typewriter-otf, -opendyslexic, -ubuntu-title,
  * -radisnoir, -dustin, -breip, -dkg-handwriting, -bebas-neue, -sora, -national-park, -comic-neue, -league-spartan, -hosny-amiri, -agave, -arapey, -adf-switzera, -elstob, -roadgeek,
- * -morisawa-bizud-gothic, -adf-libris, -adf-verana, -karmilla, -routed-gothic, -junction, -nanum, -georgewilliams, -adf-tribun); where one is missing the browser takes another.
+ * -morisawa-bizud-gothic, -adf-libris, -adf-verana, -karmilla, -routed-gothic, -junction, -nanum, -georgewilliams, -adf-tribun, -noto-core, -gfs-artemisia, -gfs-neohellenic, -klee,
+ * -tlwg-kinnari-ttf, -tlwg-norasi-ttf, -tlwg-umpush-ttf, -tlwg-sawasdee-ttf, -tlwg-laksaman-ttf, -tlwg-waree-ttf, -adf-berenis, -adf-irianis, -adf-mekanus, -adf-ikarius, -rocknroll, -sawarabi-gothic,
+ * -lxgw-wenkai, -tiresias, -yrsa-rasa, -smc-manjari, -naver-d2coding, -glasstty, -allerta, -gfs-bodoni-classic, -humor-sans, -freefont-ttf); where one is missing the browser takes another.
  */
 const [set, folder, ...options] = process.argv.slice(2);
 const [list, again] = ['list', 'again'].map((option) => options.includes(option));
