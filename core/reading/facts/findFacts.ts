@@ -6,6 +6,7 @@ import { rivalled } from './doubt';
 import { admitFacts } from './gate';
 import { Fact, Facts, Kind, leastSure, placeOf } from './fact';
 import { findKind } from './kinds';
+import { kindChances } from './kindModel';
 import { kindTraits, likeOf, mayHave, OwnKind } from './kindList';
 import { currencyIn, DOLLARS, isSeldom } from './currencies';
 import { amountsIn, inOneCurrency } from './money';
@@ -49,8 +50,9 @@ export function findFacts(
   const currency = findCurrency(rows);
   const paper = { rows, first: pages[0], currency, subject: () => findSubject(pages) };
   const told = saidAs(kind?.value, paper);
-  const rival = said === undefined && read?.other !== undefined ? likeOf(read.other, ownKinds) : undefined;
-  const { isMoney, ...settled } = rival === undefined ? told : doubted(told, saidAs(rival, paper), rival);
+  const other = said === undefined && read?.other !== undefined ? likeOf(read.other, ownKinds) : undefined;
+  const rivals = other && kind ? [other, ...alsoWorded(rows, [kind.value, other])] : [];
+  const { isMoney, ...settled } = rivals.reduce((so, rival) => doubted(so, saidAs(rival, paper), rival), told);
   const sender = senderOf(rows, pages, knownVendors, knownSigns);
   const isLoose = kind === null || kind.value === 'other';
   const found: Facts = {
@@ -72,6 +74,18 @@ interface Paper {
 }
 
 type Said = Omit<Facts, 'kind' | 'vendor' | 'currency'> & { isMoney: boolean };
+
+/** Kinds that a paper may be of by its wording as well, where its kind is doubtful. */
+const [LEAST_WORDED, MOST_RIVALS] = [0.08, 3];
+
+function alsoWorded(rows: readonly Row[], known: readonly Kind[]): Kind[] {
+  const chances = Object.entries(kindChances(rows.map(({ folded }) => folded))) as [Kind, number][];
+  return chances
+    .filter(([kind, chance]) => chance >= LEAST_WORDED && !known.includes(kind))
+    .sort(([, one], [, other]) => other - one)
+    .slice(0, MOST_RIVALS)
+    .map(([kind]) => kind);
+}
 
 /** What a paper says if it is of a kind. */
 function saidAs(kind: Kind | undefined, { rows, first, currency, subject }: Paper): Said {

@@ -117,10 +117,15 @@ function howItIsSaid(row: Row, named: RegExp, name: string, usual: number): keyo
 const ORDERED =
   /^(?:subject|betreff|objet|re) ?: .*\b(?:order|booking|bestellung|buchung|commande|reservation|reservierung)\b.*\d/;
 
+/** Subjects are no longer than so many letters. */
+const LONGEST_SUBJECT = 200;
+
 /** The subject of a printed message that is about an order, and about no other paper. */
 function orderedBy(rows: readonly Row[]): Row | undefined {
   const isMail = rows.slice(0, EARLY).some(({ text }) => /^\p{L}+ ?: .*@/u.test(text));
-  const subject = isMail ? rows.slice(0, EARLY).find(({ folded }) => ORDERED.test(folded)) : undefined;
+  const subject = isMail
+    ? rows.slice(0, EARLY).find(({ folded }) => ORDERED.test(folded.slice(0, LONGEST_SUBJECT)))
+    : undefined;
   const others = KINDS.filter((kind) => kind !== 'order' && subject && kindWords[kind].named.test(subject.folded));
   return others.length > 0 ? undefined : subject;
 }

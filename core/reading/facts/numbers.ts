@@ -235,9 +235,11 @@ const LONGEST_LABEL = 60;
 
 /** A number behind a title that names the kind of the paper by its parts: “Warenausgang 8841”. */
 function asTitled(row: Row, [first]: Word[], kind: Kind | undefined): Named | undefined {
-  const before = row.words.slice(0, row.words.indexOf(first)).map(({ text }) => text);
+  const at = row.words.indexOf(first);
+  if (at === 0 || at > LONGEST_SAID || isAbout(kind)) return undefined;
+  const before = row.words.slice(0, at).map(({ text }) => text);
   const label = fold(before.join(' '));
-  if (before.length === 0 || isAbout(kind) || kindOfTitle(label) !== kind) return undefined;
+  if (kindOfTitle(label) !== kind) return undefined;
   return { role: 'document', said: false, bill: false, away: 0, label, above: false };
 }
 

@@ -13,6 +13,7 @@ it.each([
   ['ruckerstattung', 'credit note'],
   ['goodwill credit', 'credit note'],
   ['credit card receipt', 'receipt'],
+  ['cancellation invoice', 'credit note'],
   ['second notice', 'reminder'],
   ['retard de paiement', 'reminder'],
   ['kartenzahlungsbeleg', 'receipt'],
@@ -22,6 +23,7 @@ it.each([
 it.each([
   ['harbour delivery services', 'the name of a firm'],
   ['erinnerung an ihren termin', 'an appointment'],
+  ['notice of cancellation', 'what may be of a policy or a booking'],
   ['credited to your account', 'what happened to a sum'],
   ['zahlungsaufforderung', 'a demand, which holds the letters of an order'],
   ['order to invoice note', 'a paper about a bill'],

@@ -6,11 +6,12 @@ import { Kind } from './kindList';
  * English, German and French; a compound may hold several.
  */
 type TitlePart =
-  'late' | 'back' | 'estimate' | 'order' | 'delivery' | 'payment' | 'receipt' | 'bill' | 'paper' | 'little';
+  'late' | 'back' | 'void' | 'estimate' | 'order' | 'delivery' | 'payment' | 'receipt' | 'bill' | 'paper' | 'little';
 
 const STEMS: Record<TitlePart, RegExp> = {
   late: /overdue|^late$|^debt$|dunning|remind|mahn(?!o)|erinner|ruckstand|retard|souffrance|impaye|relance|rappel|arrears|unpaid|outstanding|verzug|^offene/,
-  back: /refund|gutschrift|erstatt|vergutung|storno|^avoir$|rembours|annul|cancel|^credit$/,
+  back: /refund|gutschrift|erstatt|vergutung|storno|^avoir$|rembours|^credit$/,
+  void: /annul|cancel/,
   estimate:
     /quot(?!a)|^offer|preisauskunft|offre|offert|angebot|estimat|voranschlag|schatzung|devis|chiffrage|^tender$|proposition|proposal/,
   order: /(?<![bcf])order(?!ie)|bestell|auftrag|command|booking|buchung(?!s?beleg)|reserv|^ordre$|^po$/,
@@ -59,6 +60,8 @@ export function kindOfTitle(title: string): Kind | undefined {
   const has = (part: TitlePart) => parts.some((each) => each.includes(part));
   if (has('late')) return 'reminder';
   if (has('back') && !OF_CARDS.test(text)) return 'credit note';
+  // What takes a bill back; a booking or a policy may be cancelled as well.
+  if (has('void')) return has('bill') ? 'credit note' : undefined;
   if (has('bill')) return undefined;
   if (has('estimate')) return 'quote';
   if (has('delivery') && !has('order') && !has('payment') && WITH_GOODS.test(text)) return 'delivery note';
