@@ -140,3 +140,34 @@ Invoice total          EUR 310.00
 Equivalent amount      GBP 268.15
 `),
   ).toMatchObject({ currency: 'EUR', total: 310, amountDue: null }));
+
+it.each([
+  ['Balance on 1 October', 'Balance on 31 October'],
+  ['B/F', 'C/F'],
+  ['At the start', 'What you have now'],
+])('takes “%s” and “%s” for balances where two bookings lead from one to the other', (first, last) =>
+  expect(
+    typedFacts(`
+# Estuary Savings Society
+Statement for October 2026
+${`1 Oct 2026    ${first}`.padEnd(52)}1,204.18
+3 Oct 2026    Rent                    -410.00      794.18
+9 Oct 2026    Fair takings             655.50    1,449.68
+${`31 Oct 2026   ${last}`.padEnd(52)}1,449.68
+`),
+  ).toMatchObject({ kind: 'statement', opening: 1204.18, closing: 1449.68 }),
+);
+
+it('takes balances called alike but for their day, what goes out and what comes in beside each other', () =>
+  expect(
+    typedFacts(`
+# Crédit Coopératif du Ponant
+Livret 4471 882     Situation au 30/09/2026
+Date          Opération            Sorties      Entrées
+01/07/2026    Reste au 30 juin                 2 410,00
+18/07/2026    Versement                          150,00
+09/08/2026    Retrait guichet       300,00
+30/09/2026    Intérêts                            12,05
+              Reste au 30 septembre            2 272,05
+`),
+  ).toMatchObject({ opening: 2410, closing: 2272.05 }));

@@ -127,6 +127,8 @@ export function endBalances(rows: readonly Row[]): RunningBalances | undefined {
   return found ? { opening: found.of[0], closing: found.amount } : balancesOfTwoColumns(rows);
 }
 
+/** What two balances are called alike by. */
+const CALLED = 2;
 /** So many rows are booked between two balances at least. */
 const LEAST_BOOKED = 2;
 /** And so many amounts may stand before the first balance. */
@@ -141,7 +143,14 @@ function balancesOfTwoColumns(rows: readonly Row[]): RunningBalances | undefined
     const [amount, ...others] = amountsIn(row);
     return amount && others.length === 0 ? amount : [];
   });
-  const called = ({ row }: Amount) => row.folded.replace(/[\d.,:/-]+/g, '').trim();
+  // “Reste au 30 juin”, “Reste au 30 septembre”
+  const called = ({ row }: Amount) =>
+    row.folded
+      .replace(/[\d.,:/-]+/g, '')
+      .trim()
+      .split(/\s+/)
+      .slice(0, CALLED)
+      .join(' ');
   // An account begins with its balance: a long paper is not tried from each of its rows.
   for (const [first, opening] of single.slice(0, MOST_BEFORE).entries()) {
     const last = single.findLastIndex(
@@ -176,10 +185,12 @@ export function runningBalances(rows: readonly Row[]): RunningBalances | undefin
       Math.abs(balance.cents - last.cents) === Math.abs(amounts.at(-2)!.cents);
     if (follows) length++;
     // The same balance again, by itself, ends a page or begins one.
-    else if (!(amounts.length === 1 && balance.cents === last?.cents))
-      [opening, length] = [amounts.length === 1 ? balance : undefined, 0];
+    const isAgain = !follows && amounts.length === 1 && balance.cents === last?.cents;
+    if (!follows && !isAgain) [opening, length] = [amounts.length === 1 ? balance : undefined, 0];
     last = balance;
-    if (length >= LEAST_BALANCES && length >= (best?.length ?? 0)) best = { opening, closing: balance, length };
+    // Between two that stand by themselves fewer are enough.
+    const enough = isAgain && opening ? LEAST_BOOKED : LEAST_BALANCES;
+    if (length >= enough && length >= (best?.length ?? 0)) best = { opening, closing: balance, length };
   }
   return best;
 }

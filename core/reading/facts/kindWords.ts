@@ -105,7 +105,8 @@ export const kindWords: Record<Kind, KindWords> = {
       '(?:your |electricity |gas |water |energy |phone |final )*bill(?! ?(?:to|date))',
       '\\p{L}*faktura',
       'fee note',
-      'statement (?:for|of) (?!accounts?(?![\\p{L}]))\\p{L}+.*',
+      // “Statement for October” is an account's.
+      'statement (?:for|of) (?!accounts?(?![\\p{L}])|(?:the )?(?:month|quarter|year|period|jan|feb|mar|apr|may|jun|jul|aug|sep|oct|nov|dec))\\p{L}+.*',
       'honorarnote',
     ),
     says: [

@@ -15,6 +15,11 @@ function row(text: string) {
   return rowsOf([{ words }])[0];
 }
 
+it('takes a day without a year for no amount', () => {
+  expect(amountsIn(row('Saldo am 30.09.  872,40')).map(({ cents }) => cents)).toEqual([87240]);
+  expect(amountsIn(row('aus Ihrer Bestellung vom 5.10.'))).toEqual([]);
+});
+
 it.each([
   ['1.234,56', 123456],
   ['1,234.56', 123456],

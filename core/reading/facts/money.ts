@@ -61,6 +61,7 @@ export function amountsIn(row: Row, loose = false): Amount[] {
       for (let to = Math.min(words.length, from + 4); to > from; to--) {
         const group = words.slice(from, to);
         if (!/\d/.test(group[0].text) && !isSign(group[0].text)) break;
+        if (isDayOf(words, from)) break;
         // “45 € 50” ends its cell.
         const isInside = to === words.length && /^\d[\d ]* ?€ ?\d{2}$/.test(textOf(group));
         // In a sentence a stop may follow.
@@ -82,6 +83,11 @@ export function amountsIn(row: Row, loose = false): Amount[] {
 }
 
 const textOf = (words: readonly Word[]) => words.map(({ text }) => text).join(' ');
+
+/** “Saldo am 30.09.” */
+const isDayOf = (words: readonly Word[], at: number) =>
+  /^(?:[0-2]?\d|3[01])\.(?:0?\d|1[0-2])\.$/.test(words[at].text) &&
+  /^(?:am|vom|bis|zum|ab|per|seit|den|dem)$/i.test(words[at - 1]?.text ?? '');
 
 /** Days of booking and of value stand in the first columns. */
 const FIRST_CELLS = 2;

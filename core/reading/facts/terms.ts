@@ -102,8 +102,8 @@ const STEMS: Record<Part, { within?: string; whole?: string }> = {
   from: { whole: 'from|to|ab|von|seit|since|depuis|desde|dal|van|des|starts?|beginn|begins|commenc\\w*' },
   ends: {
     within:
-      'expir|expiry|gultig|valid|ablauf|endet|vervalt|geldig|caduc|^scade|terminat|laufzeit|guarantee|garantie|befrist|renewal|verlang',
-    whole: 'gilt|gelten|runs|lapses?|ends?|ending|ende|fin|endet|fine|einde',
+      'expir|expiry|gultig|valid|ablauf|endet|vervalt|geldig|caduc|^scade|terminat|laufzeit|bindefrist|angebotsfrist|guarantee|garantie|befrist|renewal|verlang',
+    whole: 'gilt|gelten|lauft|runs|lapses?|ends?|ending|ende|fin|endet|fine|einde',
   },
   span: { within: 'period|zeitraum|perioda|abrechnungsz|covering|cover', whole: 'for|fur|between|zwischen|entre' },
   event: {
