@@ -45,6 +45,7 @@ it.each([
   ['Datum 03.11.2026\n2 % Skonto bis 17.11.2026', { date: '2026-11-03' }],
   ['Datum 03.11.2026\nAnpassung zum 01.12.2026', { date: '2026-11-03' }],
   ['Date 3 November 2026\nNext appointment: 17 November 2026', { date: '2026-11-03' }],
+  ['Date 3 November 2026\nPeriod 05.07.2026–04.10.2026', { date: '2026-11-03', period: '2026-07-05/2026-10-04' }],
   ['14 Nov 26 15:08', { date: '2026-11-14' }],
 ])('reads “%s”', (lines, expected) => expect(daysOn(lines)).toEqual({ ...NONE, ...expected }));
 

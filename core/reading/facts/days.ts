@@ -300,6 +300,11 @@ function periodOf(candidates: readonly Candidate[]): Fact | null {
       const end = words.indexOf(own.at(-1)!);
       return row === second.row && date < second.date && end >= 0 && end < at && end >= at - 2;
     });
+    // “05.07.2026–04.10.2026” is one word.
+    const twin = candidates.find(
+      ({ row, words: own, date }) => row === second.row && own[0] === second.words[0] && date < second.date,
+    );
+    if (twin) return { ...asFact(second, 0.95), value: `${twin.date}/${second.date}` };
     const isTold = at > 1 && TO.test(words[at - 1].text);
     const isSpan = whole && partsOf(fold(whole.label?.text ?? '')).includes('span');
     const from = whole

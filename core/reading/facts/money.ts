@@ -68,7 +68,7 @@ export function amountsIn(row: Row, loose = false): Amount[] {
         const text = textOf(group)
           .replace(/(\d)[.,;:]$/, '$1')
           // What is said before it may have run into it.
-          .replace(/^[%\p{L}]{0,12}:(?=[£€$₹¥]?\d)/u, '');
+          .replace(/^(?:[%\p{L}]{0,12}:|[%\p{L}@\d.,]{1,16}=)(?=[£€$₹¥]?\d)/u, '');
         const read =
           /\d/.test(text) && (to - from === 1 || isInside || isGrouped(group)) ? readAmount(text) : undefined;
         if (!read || (!read.exact && !loose) || isOtherNumber(words, from, to)) continue;
@@ -112,7 +112,7 @@ function isOtherNumber(words: readonly Word[], from: number, to: number): boolea
     .slice(from, to)
     .map((word) => word.text)
     .join('');
-  if (/%/.test(text.slice(text.indexOf(':') + 1))) return true;
+  if (/%/.test(text.slice(Math.max(text.indexOf(':'), text.indexOf('=')) + 1))) return true;
   const next = words[to]?.text ?? '';
   // A capital H behind an amount is the “Haben” of an account.
   return /^%/.test(next) || /^(mm|cm|kg|g|kwh|m²|st|std|km)$/i.test(next) || next === 'h';

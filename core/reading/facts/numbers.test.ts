@@ -68,3 +68,18 @@ it('doubts a number whose label says nothing known, and takes a better one where
   expect(numbersOn('Zettelchen: 26-10883').number).toBe('26-10883');
   expect(numbersOn('Zettelchen: 26-10883\nInvoice number: 7719').number).toBe('7719');
 });
+
+it.each([
+  ['Against: INV88204'],
+  ['Re: INV88204'],
+  ['Relating to INV88204'],
+  ['Cancels invoice INV88204'],
+  ['Invoice credited: INV88204'],
+  ['Storno der Rechnung INV88204'],
+  ['Korrektur zu INV88204'],
+  ['Annule et remplace la facture INV88204'],
+  ['Avoir sur facture INV88204'],
+])('holds what a credit note says it is about for its reference: %s', (line) => {
+  const { number, reference } = numbersOn(`Credit no: CN-93\n${line}`, 'Credit note');
+  expect([number, reference]).toEqual(['CN-93', 'INV88204']);
+});

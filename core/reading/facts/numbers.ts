@@ -88,7 +88,7 @@ export function findNumbers(rows: readonly Row[], kind: Kind | undefined): Numbe
         return;
       const words = whole(rows, row, at);
       for (const each of words) taken.add(each);
-      const named = asTitled(row, words, kind) ?? nameOf(rows, row, words);
+      const named = asTitled(row, words, kind) ?? asCited(row, words, kind) ?? nameOf(rows, row, words);
       const hash = word.text.startsWith('#');
       if (!named && !hash) return;
       // A figure in the column of a table is no number of a paper.
@@ -243,6 +243,31 @@ function asTitled(row: Row, [first]: Word[], kind: Kind | undefined): Named | un
   return { role: 'document', said: false, bill: false, away: 0, label, above: false };
 }
 
+/** What stands before the number of the paper that a credit note or a reminder is about, where it is called nothing (folded). */
+const CITES =
+  /\b(?:against|re|relat(?:es|ing) to|appli(?:es|ed) to|concern(?:s|ing)|refers to|original document|bezug|betr(?:ifft)?|ursprungsbeleg|bezugsbeleg|korrektur zu|zu|concerne|relatif a|sur)\.? ?:? ?$/;
+
+/** The number that a credit note or a reminder is about: “Against: INV88204”. */
+function asCited(row: Row, [first]: Word[], kind: Kind | undefined): Named | undefined {
+  const at = row.words.indexOf(first);
+  if (!isAbout(kind) || at === 0 || at > LONGEST_SAID) return undefined;
+  const before = fold(
+    row.words
+      .slice(0, at)
+      .map(({ text }) => text)
+      .join(' '),
+  );
+  const said = CITES.exec(before);
+  return said ? { role: 'document', said: true, bill: true, away: 0, label: said[0].trim(), above: false } : undefined;
+}
+
+/** Whether a bill is called one that takes another back, by the word beside it: “credit invoice”, “facture d'avoir”; not “cancels invoice”. */
+function isTakenBack(near: readonly Term[], at: number): boolean {
+  const isNoun = (term: Term | undefined) =>
+    term !== undefined && /^(?:storno|gutschrift|korrektur|avoir|credit|annulation|cancellation)$/.test(term.word);
+  return TAKEN_BACK.test(near[at].word) || isNoun(near[at - 1]) || isNoun(near[at + 1]);
+}
+
 /** What stands between a word for a number and what it is of: “N° de pièce”. */
 const OF = /^(?:of|for|de|du|pour|der|des|fur|di|del|van|von)$/;
 
@@ -301,7 +326,7 @@ function named(terms: readonly Term[], above: boolean, isLabel: boolean, value: 
     return {
       role,
       said: head >= 0,
-      bill: role === 'document' && BILL.test(word) && !near.some(({ word: each }) => TAKEN_BACK.test(each)),
+      bill: role === 'document' && BILL.test(word) && !isTakenBack(near, best.at),
       own: word,
       away: near[head < 0 ? best.at : Math.min(head, best.at)].away,
       label: text,

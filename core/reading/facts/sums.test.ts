@@ -277,6 +277,14 @@ it('takes the rate of an unnamed tax, but no tip for one', () => {
   });
 });
 
+it.each([['VAT included in total  £30.00'], ['Your total includes £30.00 VAT']])(
+  'finds a tax in a sentence: %s',
+  (row) => expect(sumsOf('Total  £180.00', row)).toMatchObject({ tax: 30, total: 180 }),
+);
+
+it('takes no sum for a tax that it does not hold', () =>
+  expect(sumsOf('Total, VAT not included  £180.00')).toMatchObject({ tax: undefined }));
+
 it('takes what calls itself net for the sum to pay where nothing is added to it', () => {
   expect(sumsOf('Net TTC  £150.00').total).toBe(150);
   expect(sumsOf('Net à votre charge  £150.00').total).toBe(150);

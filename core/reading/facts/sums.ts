@@ -52,7 +52,7 @@ export function findSums(rows: readonly Row[], lines: readonly PrintedLine[], ki
       continue;
     }
     if (listed.has(row)) continue;
-    const within = taxWithin(row, printed);
+    const within = taxWithin(row, printed) ?? taxInSentence(row, printed);
     if (within) named.tax.push({ ...within, amount: { ...within.amount, cents: Math.abs(within.amount.cents) } });
     const amounts = printed
       .filter((amount) => amount !== within?.amount)
@@ -419,6 +419,19 @@ function taxWithin({ words }: Row, amounts: readonly Amount[]): Named | undefine
   if (!amount || others.length > 0 || !said) return undefined;
   return { amount, label: said, score: 1, rate: rateIn({ words: inside }) };
 }
+
+/** “VAT included in total: £2.00”, “Your total includes £2.00 VAT” (folded). */
+const TAX_INCLUDED =
+  /(?<!\p{L})(?:vat|tax|mwst|ust|tva)(?!\p{L})\.?(?:(?! not\b| nicht\b| non\b).){0,12} (?:included|contained|enthalten|comprise|incluse)(?!\p{L})|(?<!\p{L})(?:includes?|including|contains|enthalt|inclut|comprend)(?: \p{L}+){0,2} [£€$]?\d[\d.,]* ?[£€$]? ?(?:of )?(?:vat|tax|mwst|ust|tva)(?!\p{L})/u;
+
+/** The only amount of a row that says of it that it is the tax in another sum. */
+function taxInSentence(row: Row, [amount, ...others]: readonly Amount[]): Named | undefined {
+  const said = others.length === 0 && amount ? TAX_INCLUDED.exec(row.folded.slice(0, LONGEST_ROW)) : null;
+  return said ? { amount, label: said[0], score: 1, rate: rateIn(row) } : undefined;
+}
+
+/** What is said of a sum stands in so many letters. */
+const LONGEST_ROW = 200;
 
 /** A row of a table of taxes: a rate, what is taxed, and the tax, which fits both; a gross amount may follow. */
 function taxAtRate(row: Row, amounts: Amount[], inTaxTable: boolean): Named | undefined {
