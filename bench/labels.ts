@@ -1,13 +1,14 @@
 import { typedFacts } from '@crow/core/reading/testing/typed';
 import { first } from './labels/first';
+import { others } from './labels/others';
 import { LabelPaper, Labels, paperOfKind, papersOf } from './labels/papers';
 import { second } from './labels/second';
 
 /**
  * Types one paper for each of the many things that numbers, days, sums and kinds are called, all else on it being usual, and says
  * how many are understood: node scripts/bench.mjs labels SET [list] [PART]
- * SET is first (labels that rules were written against) or second (written before that, and measured once before anything was
- * mended for it); PART is a part of a group's name, such as “de due”.
+ * SET is first (labels that rules were written against), second (written before that, and measured before anything was mended for it)
+ * or others (balances, policies, times, what credit notes are about, titles of other kinds; rules were written against it); PART is a part of a group's name, such as “de due”.
  */
 const [set, ...options] = process.argv.slice(2);
 const list = options.includes('list');
@@ -36,12 +37,24 @@ function ask(name: string, label: string, { way, text, truth }: LabelPaper): voi
   else group.wrong.push(`${label} (${way}): ${wrong.map((fact) => `${fact} ${String(found[fact])}`).join(', ')}`);
 }
 
-for (const language of ['en', 'de', 'fr'] as const)
-  for (const fact of ['number', 'date', 'due', 'total', 'net', 'tax'] as const)
-    for (const label of labels[language][fact].split('|'))
-      for (const paper of papersOf(language, fact, label)) ask(`${language} ${fact}`, label, paper);
-for (const [kind, titles] of Object.entries(labels.kinds))
-  for (const title of titles.split('|')) ask(`kind ${kind}`, title, paperOfKind(kind, title));
+if (set === 'others')
+  for (const { name, labels: called, text, truth } of others)
+    for (const label of called.split('|'))
+      ask(name, label, {
+        way: 'in its place',
+        text: text.replace('{label}', label).replace('{label:38}', label.padEnd(38)),
+        truth,
+      });
+else askUsual();
+
+function askUsual(): void {
+  for (const language of ['en', 'de', 'fr'] as const)
+    for (const fact of ['number', 'date', 'due', 'total', 'net', 'tax'] as const)
+      for (const label of labels[language][fact].split('|'))
+        for (const paper of papersOf(language, fact, label)) ask(`${language} ${fact}`, label, paper);
+  for (const [kind, titles] of Object.entries(labels.kinds))
+    for (const title of titles.split('|')) ask(`kind ${kind}`, title, paperOfKind(kind, title));
+}
 
 let [right, all] = [0, 0];
 for (const [name, group] of groups) {
