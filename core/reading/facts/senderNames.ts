@@ -137,6 +137,9 @@ const isPointBehind = (before: string, text: string) =>
 /** What streets are called that have no number beside them (folded). */
 const ROAD = /^(?:road|street|lane|yard|avenue|\p{L}{3,}(?:strasse|gasse|weg))\W*$/u;
 
+/** A dash and the place behind it. */
+const MOST_PARTED = 2;
+
 /** The name in a line that goes on with the address: “Holzwerk Birkenau KG, Gewerbepark 7, 69488 Birkenau”. */
 function withoutAddress(words: Word[]): Word[] {
   const end = words.findIndex(
@@ -179,8 +182,14 @@ function withoutAddress(words: Word[]): Word[] {
     isPlace || rest.some(({ text }) => /\d/.test(text)) || rest.filter(({ text }) => /,$/.test(text)).length >= 2;
   // “Sunna Bakke, photographs”
   const isWork = end > 1 && /^\p{Ll}/u.test(words[end]?.text ?? '');
+  // “Laines du Ponant — Concarneau”
+  const isParted =
+    end > 1 &&
+    /^[—–]$/.test(words[end].text) &&
+    rest.length <= MOST_PARTED &&
+    !COMPANY.test(rest.map(({ text }) => text).join(' '));
   const isPointed = end > 0 && isPointBehind(words[end - 1].text, words[end].text);
-  if (end < 0 || !(goesOn || isWork || isPointed)) return words;
+  if (end < 0 || !(goesOn || isWork || isPointed || isParted)) return words;
   return words.slice(0, end);
 }
 

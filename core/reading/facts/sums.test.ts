@@ -289,3 +289,10 @@ it('takes what calls itself net for the sum to pay where nothing is added to it'
   expect(sumsOf('Net TTC  £150.00').total).toBe(150);
   expect(sumsOf('Net à votre charge  £150.00').total).toBe(150);
 });
+
+it('takes a relief off a sum, and nothing of it for paid', () => {
+  const { total, amountDue } = findFacts([
+    paper(...HEAD, 'At 49.9 pence  £1,472.05', 'Small business relief  -£1,177.64', 'What you have to pay  £294.41'),
+  ]);
+  expect([total?.value, amountDue?.value ?? null]).toEqual([294.41, null]);
+});

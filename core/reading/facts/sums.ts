@@ -266,12 +266,17 @@ function addUnnamed(
     for (const sum of loose) if (sum.amount.cents > 0 && sum.amount.cents === listed) add('total', sum);
 }
 
+/** What lowers a sum, and was paid by nobody (folded). */
+const RELIEF =
+  /relief|reduction|ermassigung|abatement|allowance|exemption|degrevement|exoneration|abattement|zuschuss|subsidy|funded|waiver|kulanz|goodwill/;
+
 /** Sums that are what stands above them, whatever they are called. */
 function addMade(named: Record<SumName, Named[]>, column: readonly ColumnSum[], isReturned: boolean): Made {
   const made: Made = {};
   // A share of a subtotal is a discount: “Loyalty 5% off”.
   const isTakenOff = (from: Amount, off: Amount) =>
     says(off, EXTRA) ||
+    says(off, RELIEF) ||
     (says(from, NET) && !says(off, DEPOSIT) && !says(off, PAYMENT) && rateIn(off.row) !== undefined);
   for (const { amount, of, less } of column) {
     const last = of[of.length - 1];
