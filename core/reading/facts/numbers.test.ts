@@ -83,3 +83,8 @@ it.each([
   const { number, reference } = numbersOn(`Credit no: CN-93\n${line}`, 'Credit note');
   expect([number, reference]).toEqual(['CN-93', 'INV88204']);
 });
+
+it("takes the number of an account's statement for the statement's, and a word that holds “order” for none", () => {
+  expect(numbersOn('Relevé de compte n° 10', 'Relevé de compte').number).toBe('10');
+  expect(numbersOn('1    Arbeitstisch „Norderney“ 180    389,00').order).toBeNull();
+});

@@ -289,6 +289,10 @@ function named(terms: readonly Term[], above: boolean, isLabel: boolean, value: 
     const closer = best && (little(best.role) ? !little(role) : apart < best.apart && !little(role));
     if (!best || closer) best = { role, apart, at };
   });
+  // “Relevé de compte n° 10” is the statement's.
+  const whose = best && (best.role === 'bank' || best.role === 'customer') ? best.at + 1 : undefined;
+  if (whose !== undefined && OF.test(near[whose]?.word ?? '') && near[whose + 1]?.parts.includes('document'))
+    best = { role: 'document', apart: 0, at: whose + 1 };
   // “Facture d'acompte” above a number is what the paper is called.
   const isTitle = above && head < 0 && best?.role === 'document' && best.at === 1 && near[0].parts.includes('event');
   const valued =

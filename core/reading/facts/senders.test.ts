@@ -51,3 +51,17 @@ it('takes nobody for the sender whom a paper is written to, in any of three lang
 it('takes a bank by itself for no sender', () => {
   expect(vendorOf(TO, 'Bank: 20-11-84, 11849920')).toBeNull();
 });
+
+it('takes the beginning of a line that goes on with the title and the day for the name', () =>
+  expect(
+    typedFacts(`
+Estuary Museum Trust PAYSLIP Pay date 30/10/2026
+Employee: Bryony Teague
+Payments               Deductions
+Basic pay   1,420.00   PAYE tax   74.60
+Net pay     1,345.40
+`).vendor,
+  ).toBe('Estuary Museum Trust'));
+
+it('takes a person right below a name drawn larger for whom it is written to', () =>
+  expect(vendorOf('# Fernlight Energy\nMr I Castellane, 4 Quay Steps, Wickford WK1 2AB')).toBe('Fernlight Energy'));

@@ -125,8 +125,9 @@ const GREETING =
 /** Signs that a block of lines is the sender's own. */
 const OWN_SIGN =
   /@|www\.|\b(?:tel|phone|telefon|fax|vat|ust|tva|p\.? ?iva|nif|cif|siret|btw|kvk|company no|inh\.|iban)\b/;
-/** What is so much taller is no line of the same block. */
-const DRAWN = 1.5;
+/** What is so much larger is no line of the same block: by the room that its letters take, since tails and commas make words higher. */
+const DRAWN = 1.3;
+const letterWidth = ({ text, box: [, , width] }: Cell) => width / text.length;
 /** Lines of a block stand under each other within so many heights, and begin, end or have their middle at one place. */
 const NEAR = 1.25;
 const ALIGNED = 1.6;
@@ -146,7 +147,9 @@ function blocksOf(head: readonly Row[]): Block[] {
       const isBelowReturn = home?.cells.length === 1 && isReturnLine(home.cells[0].cell);
       // A person right below what is drawn larger is written to by it.
       const isBelowDrawn =
-        home?.cells.length === 1 && PERSON.test(cell.folded) && home.cells[0].cell.box[3] > DRAWN * cell.box[3];
+        home?.cells.length === 1 &&
+        PERSON.test(cell.folded) &&
+        letterWidth(home.cells[0].cell) > DRAWN * letterWidth(cell);
       if (home && !isBelowReturn && !isBelowDrawn && !TO.test(cell.folded) && !FROM.test(cell.folded))
         home.cells.push({ cell, row, rank });
       else blocks.push({ cells: [{ cell, row, rank }], recipient: false });
@@ -195,7 +198,8 @@ function findVendor(head: readonly Row[], rows: readonly Row[]): Fact | null {
     const own = cells.some(({ cell }) => OWN_SIGN.test(cell.folded)) ? 0.5 : 0;
     let named = false;
     const isOpened = LONE_SENDER.test(cells[0].cell.folded);
-    cells.forEach(({ cell, row, rank }, at) => {
+    cells.forEach(({ cell: whole, row, rank }, at) => {
+      const cell = beforeTitle(whole);
       if (isOpened && at === 0) return;
       const titled = TITLE_FROM.exec(cell.folded);
       const from = FROM.exec(cell.folded) ?? (titled && isHeading(titled[1]) ? titled : null);
@@ -257,6 +261,16 @@ function findVendor(head: readonly Row[], rows: readonly Row[]): Fact | null {
   const confidence = Math.max(0.2, Math.min(most, sure * (0.35 + score / 5)));
   const why: Reason = { code: labelled ? 'named-as-sender' : again > 0 ? 'heads-and-again' : 'heads-paper' };
   return { value: lettered(text), page: 1, box: placeOf(words), confidence, why };
+}
+
+/** A line that begins with the name goes on with the title in capitals and the day: “Estuary Museum Trust PAYSLIP Pay date 30/10/2026”. */
+function beforeTitle(cell: Cell): Cell {
+  const { words } = cell;
+  const title = words.findIndex(({ text }, at) => at > 1 && /^\p{Lu}{4,}$/u.test(text) && isHeading(text));
+  if (title < 0 || !words.slice(title).some(({ text }) => /\d/.test(text))) return cell;
+  const name = words.slice(0, title);
+  const text = textOf(name);
+  return { ...cell, words: name, text, folded: fold(text), box: placeOf(name) };
 }
 
 /** A nought among capitals is the letter. */

@@ -296,3 +296,9 @@ it('takes a relief off a sum, and nothing of it for paid', () => {
   ]);
   expect([total?.value, amountDue?.value ?? null]).toEqual([294.41, null]);
 });
+
+it('reads the tax behind the code of its rate on a slip', () => {
+  const slip = ['Greengate Stores', 'Receipt 5-10482', 'Tulips A  6.49', 'Curd B  3.25', 'Total  £9.74', 'Card  £9.74'];
+  const { tax, taxRate, total } = findFacts([paper(...slip, 'A 20% incl.  1.08', 'B 0% incl.  0.00')]);
+  expect([tax?.value, taxRate?.value, total?.value]).toEqual([1.08, 20, 9.74]);
+});

@@ -52,7 +52,7 @@ export function findSums(rows: readonly Row[], lines: readonly PrintedLine[], ki
       continue;
     }
     if (listed.has(row)) continue;
-    const within = taxWithin(row, printed) ?? taxInSentence(row, printed);
+    const within = taxWithin(row, printed) ?? taxInSentence(row, printed) ?? taxByCode(row, printed, kind);
     if (within) named.tax.push({ ...within, amount: { ...within.amount, cents: Math.abs(within.amount.cents) } });
     const amounts = printed
       .filter((amount) => amount !== within?.amount)
@@ -437,6 +437,19 @@ function taxInSentence(row: Row, [amount, ...others]: readonly Amount[]): Named 
 
 /** What is said of a sum stands in so many letters. */
 const LONGEST_ROW = 200;
+
+/** “A 20% incl.”: the code of a rate, the rate, and that it is in the sum (folded). */
+const CODED =
+  /^[a-z*][ =:]{0,3}\d{1,2}(?:[.,]\d+)? ?% ?(?:incl|inkl|inbegr|compris|included|vat|mwst|ust|tva)?\.? ?[£€$]?[\d.,]+ ?[£€$]?$/;
+
+/** The tax that a till's slip prints behind the code of its rate. */
+function taxByCode(row: Row, [amount, ...others]: readonly Amount[], kind: Kind): Named | undefined {
+  const rate = rateIn(row);
+  if (kind !== 'receipt' || !rate || !amount || others.length > 0 || amount.cents <= 0) return undefined;
+  return CODED.test(row.folded.slice(0, LONGEST_ROW))
+    ? { amount, label: `${rate.percent} %`, score: 1, rate }
+    : undefined;
+}
 
 /** A row of a table of taxes: a rate, what is taxed, and the tax, which fits both; a gross amount may follow. */
 function taxAtRate(row: Row, amounts: Amount[], inTaxTable: boolean): Named | undefined {

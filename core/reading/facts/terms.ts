@@ -47,7 +47,8 @@ const STEMS: Record<Part, { within?: string; whole?: string }> = {
     whole: 'kd|kdnr|kunde|cust|party|acct|acc|a\\/c|patient|user|utente',
   },
   order: {
-    within: '(?<![bcf])order(?!ie)|bestell|auftrag|command|pedido|ordine|encomend|purchase',
+    within:
+      '(?<!\\p{L})order(?!ie)|(?:re|pre|mail|back|work|web)-?order|bestell|auftrag|command|pedido|ordine|encomend|purchase',
     whole: 'po|p\\.o|best',
   },
   policy: {
@@ -108,7 +109,7 @@ const STEMS: Record<Part, { within?: string; whole?: string }> = {
   span: { within: 'period|zeitraum|perioda|abrechnungsz|covering|cover', whole: 'for|fur|between|zwischen|entre' },
   event: {
     within:
-      'leistung|birth|geboren|geburt|appoint|(?<!zahl|zahlungs|buchungs|einzugs|fallig|falligkeits|uberweisungs)termin|depart|abfahrt|arriv|ankunft|check-?in|readi?n?g?s?$|ables|next|nachst|prochain|prossim|service|ausgefuhrt|performed|visit|hired|rented|(?<![bcf])order(?!ie)|bestell|command|pedido|ordine|liefer|deliver|livrais|entrega|consegn|lever|anzahl|abschlag|vorauszahl|prepa[iy]|deposit|acompte|meeting|school|purchas|kauf|achat|instal|shipp|versand|complet|erledigt|acheve|passed',
+      'leistung|birth|geboren|geburt|appoint|(?<!zahl|zahlungs|buchungs|einzugs|fallig|falligkeits|uberweisungs)termin|depart|abfahrt|arriv|ankunft|check-?in|readi?n?g?s?$|ables|next|nachst|prochain|prossim|service|ausgefuhrt|performed|visit|hired|rented|(?<!\\p{L})order(?!ie)|(?:re|pre|mail|back|work|web)-?order|bestell|command|pedido|ordine|liefer|deliver|livrais|entrega|consegn|lever|anzahl|abschlag|vorauszahl|prepa[iy]|deposit|acompte|meeting|school|purchas|kauf|achat|instal|shipp|versand|complet|erledigt|acheve|passed',
     whole: 'ship|geb|born|dob|travel|event|fair|week|kw',
   },
 };

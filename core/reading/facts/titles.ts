@@ -14,7 +14,8 @@ const STEMS: Record<TitlePart, RegExp> = {
   void: /annul|cancel/,
   estimate:
     /quot(?!a)|^offer|preisauskunft|offre|offert|angebot|estimat|voranschlag|schatzung|devis|chiffrage|^tender$|proposition|proposal/,
-  order: /(?<![bcf])order(?!ie)|bestell|auftrag|command|booking|buchung(?!s?beleg)|reserv|^ordre$|^po$/,
+  order:
+    /(?<![a-z])order(?!ie)|(?:re|pre|mail|back|work)order|bestell|auftrag|command|booking|buchung(?!s?beleg)|reserv|^ordre$|^po$/,
   delivery:
     /deliver|liefer|livrais|versand|^pack|^ship|despatch|dispatch|expedi|transport|transfer|colisage|consign|^goods$|^issue$|waren|^lade|fracht|abhol|empfang|ausgabe|ausgang|carrier|^collection$|^stock$|enlevement|^reception$|begleit|ubergabe/,
   payment:
