@@ -1,6 +1,7 @@
 import type { Reason } from './reason';
 import { Word } from '../words';
 import { datesInLine } from '../dates';
+import { asCited, asQuoted, asTitled, ELSEWHERE, isAbout, LONGEST_SAID, Named, ROLES } from './calledNumbers';
 import { rivalled } from './doubt';
 import { Fact, Kind, KINDS, leastSure, placeOf } from './fact';
 import { kindWords } from './kindWords';
@@ -11,7 +12,6 @@ import { fold, Row } from './rows';
 import { isIban, isIbanCountry } from './signs';
 import { STREET } from './street';
 import { Part, partsOf, SPAN, Term, termsBefore } from './terms';
-import { kindOfTitle } from './titles';
 
 /** What a paper's numbers are of. */
 export type Numbers = Record<'number' | 'reference' | 'customer' | 'order' | 'policy' | 'iban', Fact | null>;
@@ -21,11 +21,6 @@ const LOOKS_LIKE_ONE = /^#?[A-Z]{0,6}(?:[-/.][A-Z]{1,6})*[-/.]?\d[\dA-Z]*(?:[-/.
 const LONGEST = 40;
 /** Where its label says nothing known, it must be as long as this. */
 const LEAST_UNKNOWN = 4;
-/** A cell of more words is a sentence. */
-const LONGEST_SAID = 8;
-/** What a number that is no number of a paper is of. */
-const ELSEWHERE: Part[] = ['tax', 'bank', 'iban', 'phone', 'meter', 'till', 'item', 'page', 'staff'];
-const ROLES: Part[] = ['document', 'customer', 'order', 'policy', 'yours', 'delivery', ...ELSEWHERE];
 /** A word of days or of money between says that the figures are that. */
 const VALUES: Part[] = ['day', 'issued', 'pay', 'until', 'from', 'ends', 'span', 'event'];
 /** A bill that takes another one back is itself. */
@@ -34,19 +29,6 @@ const TAKEN_BACK = /storno|gutschrift|korrektur|avoir|credit|annul|cancel/;
 const BILL = /invoic|rechnung|faktur|factu|fattur|fatur|^bill$|^inv$/;
 /** Words besides that what a reminder is about is called. */
 const OWED = /^(?:note|demand|fee|fees|honoraires?|liquidation)$/;
-
-interface Named {
-  role: Part | 'plain' | 'unknown';
-  /** Whether a word says that it is a number. */
-  said: boolean;
-  /** Whether it is the number of a bill. */
-  bill: boolean;
-  /** The word that says what it is of, in folded text. */
-  own?: string;
-  away: number;
-  label: string;
-  above: boolean;
-}
 
 /** The numbers of a paper: its own, the customer's, the order's, the policy's, of the paper that it is about. */
 export function findNumbers(rows: readonly Row[], kind: Kind | undefined): Numbers {
@@ -157,8 +139,6 @@ const isBooking = (row: Row, kind: Kind | undefined) =>
 const isOwed = (kind: Kind | undefined, own: string | undefined) =>
   kind === 'reminder' && own !== undefined && OWED.test(own);
 
-const isAbout = (kind: Kind | undefined) => kind === 'reminder' || kind === 'credit note';
-
 /** What the number of a paper that is called something else counts: less than any other that may be its own. */
 const OTHERS = -1.5;
 /** Kinds that other papers cite. */
@@ -212,53 +192,6 @@ function wrappedLabel(rows: readonly Row[], row: Row): string {
   const above = rows[row.number - 1];
   if (row.words.length > 1 || above?.page !== row.page || above.words.length < 2) return '';
   return above.folded;
-}
-
-/** What is asked to be said with a payment is the number of what is paid (folded): “Please quote”, “à rappeler”, “bei Zahlung angeben”. */
-const QUOTED =
-  /\b(?:(?:please|always|paying|payment) (?:quote|quoting|state|give|use|mention)|(?:quote|give|state|use|mention) (?:this|when|with)\b|(?:bitte|stets|immer|zahlung|uberweisung|ruckfragen) (?:bitte |stets |immer )?angeben|verwendungszweck|uberweisungszweck|zahlungszweck|a (?:rappeler|indiquer|mentionner|preciser)|libelle du virement|motif du virement)\b/;
-
-/** A number that is to be said with a payment, where nothing else is said of what it is. */
-function asQuoted(before: string, above: boolean): Named | undefined {
-  const said = QUOTED.exec(before.slice(-LONGEST_LABEL));
-  if (!said) return undefined;
-  const roles = termsBefore(before).flatMap(({ word, parts }) =>
-    /^(?:quot(?:e|ing)|votre|your|ihrer?)$/.test(word) ? [] : parts,
-  );
-  return roles.some((part) => ROLES.includes(part))
-    ? undefined
-    : { role: 'plain', said: true, bill: false, away: 0, label: said[0], above };
-}
-
-/** What says what a number is no longer than so many letters. */
-const LONGEST_LABEL = 60;
-
-/** A number behind a title that names the kind of the paper by its parts: “Warenausgang 8841”. */
-function asTitled(row: Row, [first]: Word[], kind: Kind | undefined): Named | undefined {
-  const at = row.words.indexOf(first);
-  if (at === 0 || at > LONGEST_SAID || isAbout(kind)) return undefined;
-  const before = row.words.slice(0, at).map(({ text }) => text);
-  const label = fold(before.join(' '));
-  if (kindOfTitle(label) !== kind) return undefined;
-  return { role: 'document', said: false, bill: false, away: 0, label, above: false };
-}
-
-/** What stands before the number of the paper that a credit note or a reminder is about, where it is called nothing (folded). */
-const CITES =
-  /\b(?:against|re|relat(?:es|ing) to|appli(?:es|ed) to|concern(?:s|ing)|refers to|original document|bezug|betr(?:ifft)?|ursprungsbeleg|bezugsbeleg|korrektur zu|zu|concerne|relatif a|sur)\.? ?:? ?$/;
-
-/** The number that a credit note or a reminder is about: “Against: INV88204”. */
-function asCited(row: Row, [first]: Word[], kind: Kind | undefined): Named | undefined {
-  const at = row.words.indexOf(first);
-  if (!isAbout(kind) || at === 0 || at > LONGEST_SAID) return undefined;
-  const before = fold(
-    row.words
-      .slice(0, at)
-      .map(({ text }) => text)
-      .join(' '),
-  );
-  const said = CITES.exec(before);
-  return said ? { role: 'document', said: true, bill: true, away: 0, label: said[0].trim(), above: false } : undefined;
 }
 
 /** Whether a bill is called one that takes another back, by the word beside it: “credit invoice”, “facture d'avoir”; not “cancels invoice”. */
