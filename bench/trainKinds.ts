@@ -19,8 +19,9 @@ const PENALTY = 1e-4;
 const [ROUNDS, RATE, MOMENTUM] = [150, 2, 0.9];
 /** What is told by something must be found in so many sets; what says less than this is left out. */
 const [LEAST_SETS, LEAST_WEIGHT] = [3, 0.15];
-/** Names and places of the scenario are on nearly all forms, and say nothing of other people's papers. */
-const OF_THE_SCENARIO = /castell|^imre|wickfor|^loom$|emden|norden|douarn|hafenga|webstuh|^quay|harbour|_loom|loom_/;
+/** Names, places and goods of the scenario are on nearly all forms, and say nothing of other people's papers. */
+const OF_THE_SCENARIO =
+  /castell|^imre|wickfor|^loom$|emden|norden|douarn|hafenga|webstuh|^quay|harbour|_loom|loom_|wool|wolle|yarn|garn|merin|linen|leinen|looms?|weav|weber|(?:^|_)dyes?(?:_|$)|farber|strang(?!e)|spinn|heddle|studio|craft|pebble|saltmar/;
 
 interface Paper {
   set: string;

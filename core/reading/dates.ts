@@ -52,7 +52,7 @@ const START = '(?<![\\p{L}\\p{N}])';
 const END = '(?![\\p{L}\\p{N}])';
 /** The forms that may be read in two ways; the time of day may follow. */
 const IN_FIGURES = /\b(\d{1,2})[./·-] ?(\d{1,2})[./·-] ?(\d{4}|\d{2})\b(?![.,/-]\d(?!\d?:\d))/u;
-const SPACED = /(?<![\d.,/-] ?)\b(\d{1,2})(?: ([./-]) (\d{1,2}) \2 | (\d{2}) )(20\d{2})\b(?! ?[\d./-])/u;
+const SPACED = /(?<![\d.,/-] ?)\b(\d{1,2})(?: ([./-]) (\d{1,2}) \2 |(?<=\b\d{2}) (\d{2}) )(20\d{2})\b(?! ?[\d./-])/u;
 const FORMS: { form: RegExp; parts: (found: string[]) => [year: string, month: string, day: string] }[] = [
   { form: /\b(\d{4})([-/.])(\d{1,2})\2(\d{1,2})(?=T\d|\b)/u, parts: ([, y, , m, d]) => [y, m, d] },
   { form: IN_FIGURES, parts: ([, d, m, y]) => [y, m, d] },

@@ -155,6 +155,20 @@ describe('a kind that a person added', () => {
       total: { value: 46 },
     }));
 
+  it('stands against the wording of a paper, and against a title that is understood without it', () => {
+    const text = `# Pebble Lane Rentals
+Rent receipt
+Tenant: Imre Castellane
+Date 3 November 2026
+Received with thanks, paid in cash    £46.00
+Card payments are not taken.
+Total paid                            £46.00`;
+    const rent = { name: 'rent book', like: 'receipt', words: ['rent receipt'] } as const;
+    const read = findFacts([typed(text)], { ownKinds: [{ ...rent, words: [...rent.words] }] });
+    expect(read.kind?.value).toBe('rent book');
+    expect(findFacts([typed(text)]).kind?.value).toBe('receipt');
+  });
+
   it('leaves other papers as they are', () => {
     expect(found('Receipt').kind).toMatchObject({ value: 'receipt' });
     expect(findFacts([paper('Annual Subscription 2027')]).kind?.value).not.toBe('membership');

@@ -221,9 +221,15 @@ const LEAST_LIKELY = 0.15;
 const [LIKELY, WELL_WORDED] = [0.73, 0.85];
 
 /** Adds what the wording of a paper says of its kind, and gives how likely it makes each. */
-function addWording(scores: Scores, rows: readonly Row[]): Record<string, number> {
+function addWording(scores: Scores, rows: readonly Row[], own: readonly OwnKind[]): Record<string, number> {
   const chances: Record<string, number> = kindChances(rows.map(({ folded }) => folded));
   if (rows.length < LEAST_ROWS) return {};
+  // Nothing was learnt of a kind that a person added: it gets as much as the likeliest, so that wording decides nothing against it.
+  const most = Math.max(...Object.values(chances));
+  for (const { name } of own) {
+    const known = scores.get(name);
+    if (known) known.score += WORDED * most;
+  }
   for (const [kind, chance] of Object.entries(chances)) {
     const known = scores.get(kind);
     if (known) known.score += WORDED * chance;
@@ -256,7 +262,9 @@ export function findKind(
   const counted = new Set<string>();
   const titled = new Set<string>();
   for (const [rank, row] of rows.entries()) {
-    const title = titleOf(row, usual);
+    // A person's own words for a kind say more than the parts of a title.
+    const isOwn = table.slice(KINDS.length).some(([, { named }]) => named.test(row.folded));
+    const title = isOwn ? undefined : titleOf(row, usual);
     if (title) {
       titled.add(title);
       add(title, NAMED * (kindWords[title].weight ?? 1) * SAID.heading, row, row.text);
@@ -361,7 +369,7 @@ export function findKind(
   // A till's slip may be called a ticket, too.
   const ticket = scores.get('ticket');
   if (ticket && ticket.strongest < HEADING_POINTS && scores.has('receipt')) ticket.score *= 0.6;
-  const chances = addWording(scores, rows);
+  const chances = addWording(scores, rows, own);
   const ranked = [...scores].sort((a, b) => b[1].score - a[1].score);
   if (ranked.length === 0) return byItsSum(rows, first);
   const [kind, { score, strongest, row, said }] = ranked[0];

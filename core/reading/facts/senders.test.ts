@@ -65,3 +65,26 @@ Net pay     1,345.40
 
 it('takes a person right below a name drawn larger for whom it is written to', () =>
   expect(vendorOf('# Fernlight Energy\nMr I Castellane, 4 Quay Steps, Wickford WK1 2AB')).toBe('Fernlight Energy'));
+
+it.each([
+  [
+    'an account of its own',
+    `
+Current account 41170823
+Account name: Imre Castellane
+Statement for October 2026
+1 Oct 2026     Opening balance                 1,204.18
+3 Oct 2026     Rent               -410.00        794.18
+31 Oct 2026    Closing balance                   794.18
+`,
+  ],
+  ['what is taken from it', `\n${TO}\n${BILL}\nAccount holder: Imre Castellane. We will debit your account.\n`],
+  ['what is paid out', `\n${TO}\nRemittance advice\nPayments to Imre Castellane\nTotal    £46.00\n`],
+])('takes nobody for the sender whose account is that of %s', (_, paper) =>
+  expect(typedFacts(paper).vendor).not.toBe('Imre Castellane'),
+);
+
+it('takes “An” for the beginning of a name where no address or person follows', () => {
+  expect(vendorOf('An Lanntair Crafts\n12 Kirk Road, Stornoway')).toBe('An Lanntair Crafts');
+  expect(vendorOf('An Herrn Imre Castellane\nHafengasse 4\n26721 Emden')).toBeNull();
+});

@@ -4,6 +4,7 @@ import { editDistance } from '../../finding/editDistance';
 import { datesInLine } from '../dates';
 import { PageText, Word } from '../words';
 import { Fact, placeOf } from './fact';
+import { CLOSING, OPENING } from './labels';
 import { amountsIn } from './money';
 import { Cell, fold, Row } from './rows';
 import {
@@ -61,7 +62,7 @@ export function findSender(rows: readonly Row[], first: FirstPage | undefined, k
   // “Nordlicht Energie eG” is signed by the team of “Nordlicht Energie”.
   if (heading && team && lettersOf(heading.value).startsWith(lettersOf(team.value)))
     return { ...heading, confidence: Math.max(heading.confidence, team.confidence) };
-  return team ?? payeeOf(onFirst) ?? findInSmallPrint(foot) ?? firmInText(onFirst) ?? heading ?? signedBy(onFirst);
+  return team ?? findInSmallPrint(foot) ?? payeeOf(onFirst) ?? firmInText(onFirst) ?? heading ?? signedBy(onFirst);
 }
 
 /** A sender that is known already, in the head of the first page: the surest way to tell one. */
@@ -112,7 +113,7 @@ const TITLE_FROM = /^(.{3,30}?) (?:from|von|bei|chez|van) (?=\p{L})/u;
 const TEAM =
   /^(?:(?:ihr|euer|dein|das|the|your|l'equipe|votre equipe)(?: [\p{L}-]+)? ?team (?:von|vom|from|at|of|de|der|des) |l'equipe (?:de |d'|du )?)(?=\p{L})/u;
 const TO =
-  /^(?:to (?=\p{L})|(?:bill(?:ed)?|invoiced?|sold|ship(?:ped)?|deliver(?:ed|y)?|sent?d?|charged?)[ -]to|to\s*:|to$|customer(?! copy)|client|buyer|attn|an\s*:|an$|an (?=\p{L})|\p{L}*(?:empfanger|anschrift)|rechnung an|kunde|kaufer|empfanger|lieferadresse|rechnungsadresse|a l'attention|facture a|destinataire|adresse de|livre a|cliente|destinatario|spett|fatturare|aan\s*:|aan$|t\.?a\.?v|klant|factuuradres|adquirente)\b/u;
+  /^(?:to (?=\p{L})|(?:bill(?:ed)?|invoiced?|sold|ship(?:ped)?|deliver(?:ed|y)?|sent?d?|charged?)[ -]to|to\s*:|to$|customer(?! copy)|client|buyer|attn|an\s*:|an$|an (?=(?:herrn?|frau|familie|firma|fa\.|die|den|das|alle)(?!\p{L})|\p{L}.{2,60}, .*\d)|\p{L}*(?:empfanger|anschrift)|rechnung an|kunde|kaufer|empfanger|lieferadresse|rechnungsadresse|a l'attention|facture a|destinataire|adresse de|livre a|cliente|destinatario|spett|fatturare|aan\s*:|aan$|t\.?a\.?v|klant|factuuradres|adquirente)\b/u;
 /** “À Imre Castellane”: without its accent it could be anything. */
 const TO_FRENCH = /^À\s/;
 /** Who a paper is from, where that stands alone above the name: “Issued by”, “Rechnungssteller”. */
@@ -360,13 +361,20 @@ const HALF_OF_A_LETTER = 3;
 
 /** What stands before the name of whoever is to be paid (folded). */
 const PAYEE =
-  /(?:(?:cheques?|checks?|payments?)(?: (?:should|to|can|must))?(?: be)?(?: made)?(?: payable| out)? to|account(?: name| holder)|name of account|beneficiary|payee|in favou?r of|kontoinhaber(?:in)?|zahlungsempfanger|bankverbindung|a l'ordre de|titulaire(?: du compte)?|beneficiaire)\s*:?\s+(?=\p{L})/u;
+  /(?:(?:cheques?|checks?|payments?)(?: (?:should|to|can|must))?(?: be)? (?:made )?(?:payable|out) to|beneficiary|payee|in favou?r of|zahlungsempfanger|a l'ordre de|beneficiaire|(?<holder>account(?: name| holder)|name of account|kontoinhaber(?:in)?|bankverbindung|titulaire(?: du compte)?))\s*:?\s+(?=\p{L})/u;
+
+/** What says that an account is that of whoever pays, or has it (folded). */
+const OF_THE_PAYER = new RegExp(
+  `debit|lastschrift|mandat|abgebucht|einzieh|eingezogen|prelev|${OPENING.source}|${CLOSING.source}`,
+  'u',
+);
 
 /** Whoever is to be paid, by name: “Please make cheques payable to …”. */
 function payeeOf(rows: readonly Row[]): Fact | undefined {
+  const isPayers = rows.some(({ folded }) => OF_THE_PAYER.test(folded));
   for (const { words, folded, page } of rows) {
     const said = PAYEE.exec(folded);
-    if (!said) continue;
+    if (!said || (said.groups?.holder && isPayers)) continue;
     const from = folded
       .slice(0, said.index + said[0].length)
       .trim()
