@@ -1,7 +1,8 @@
 import sharp from 'sharp';
 import { dividerPdf } from '@crow/core/pdf/dividerPdf';
 import { dividerCode } from '@crow/core/sorting/divider';
-import { readDivider, squareCode } from '@crow/server/engines/codes';
+import { readDivider } from '@crow/server/engines/codes';
+import { squareCode } from '@crow/server/engines/squareCode';
 import { atAGlance } from '@crow/server/engines/pictures';
 import { rasterise } from '@crow/demo/capture';
 import { Chance } from './piles/chance';

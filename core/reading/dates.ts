@@ -1,4 +1,5 @@
 import { editDistance } from '../finding/editDistance';
+import { allMatches } from './allMatches';
 import { Word } from './words';
 
 const MONTHS: string[][] = [
@@ -47,67 +48,73 @@ export function monthNamed(name: string): number | undefined {
 }
 
 const ROMAN = ['I', 'II', 'III', 'IV', 'V', 'VI', 'VII', 'VIII', 'IX', 'X', 'XI', 'XII'];
-const NAME = '(\\p{L}{3,10})';
-const START = '(?<![\\p{L}\\p{N}])';
-const END = '(?![\\p{L}\\p{N}])';
+/** Letters of months' names, as ranges: what the engine makes of a property of letters in any case takes milliseconds to make. */
+const LETTER = 'A-Za-zÀ-ÖØ-öø-ɏ';
+const NAME = `([${LETTER}]{3,10})`;
+const START = `(?<![${LETTER}\\d])`;
+const END = `(?![${LETTER}\\d])`;
 /** The forms that may be read in two ways; the time of day may follow. */
-const IN_FIGURES = /\b(\d{1,2})[./·-] ?(\d{1,2})[./·-] ?(\d{4}|\d{2})\b(?![.,/-]\d(?!\d?:\d))/u;
-const SPACED = /(?<![\d.,/-] ?)\b(\d{1,2})(?: ([./-]) (\d{1,2}) \2 |(?<=\b\d{2}) (\d{2}) )(20\d{2})\b(?! ?[\d./-])/u;
+const IN_FIGURES = /\b(\d{1,2})[./·-] ?(\d{1,2})[./·-] ?(\d{4}|\d{2})\b(?![.,/-]\d(?!\d?:\d))/gu;
+const SPACED = /(?<![\d.,/-] ?)\b(\d{1,2})(?: ([./-]) (\d{1,2}) \2 |(?<=\b\d{2}) (\d{2}) )(20\d{2})\b(?! ?[\d./-])/gu;
 const FORMS: { form: RegExp; parts: (found: string[]) => [year: string, month: string, day: string] }[] = [
-  { form: /\b(\d{4})([-/.])(\d{1,2})\2(\d{1,2})(?=T\d|\b)/u, parts: ([, y, , m, d]) => [y, m, d] },
+  { form: /\b(\d{4})([-/.])(\d{1,2})\2(\d{1,2})(?=T\d|\b)/gu, parts: ([, y, , m, d]) => [y, m, d] },
   { form: IN_FIGURES, parts: ([, d, m, y]) => [y, m, d] },
   { form: SPACED, parts: ([, d, , m, other, y]) => [y, m ?? other, d] },
   // “20260903” may be any number but where it is called a day.
   {
-    form: /(?<=\b(?:date|dated?|datum)\W{1,3})(20\d{2})([01]\d)([0-3]\d)(?!\d)/iu,
+    form: /(?<=\b(?:date|dated?|datum)\W{1,3})(20\d{2})([01]\d)([0-3]\d)(?!\d)/gi,
     parts: ([, y, m, d]) => [y, m, d],
   },
   // “3.IX.2026”
   {
-    form: /(?<![\p{L}\p{N}])(\d{1,2})\. ?(I{1,3}|I?[VX]|VI{1,3}|XI{1,2})\.? ?(\d{4})\b/u,
+    form: new RegExp(`${START}(\\d{1,2})\\. ?(I{1,3}|I?[VX]|VI{1,3}|XI{1,2})\\.? ?(\\d{4})\\b`, 'gu'),
     parts: ([, d, m, y]) => [y, String(ROMAN.indexOf(m) + 1), d],
   },
   // A comma after the day is a point that was misread.
   {
     form: new RegExp(
       `${START}(\\d{1,2})(?:st|nd|rd|th|er|[.,]|º)? ?(?:day of |of |de )?${NAME}[.,]{0,2} ?(?:de )?(\\d{4})${END}`,
-      'iu',
+      'gi',
     ),
     parts: ([, d, m, y]) => [y, m, d],
   },
   {
-    form: new RegExp(`${START}(\\d{1,2})(?:[-/]${NAME}[-/]| ${NAME} ['’])(\\d{4}|\\d{2})${END}`, 'iu'),
+    form: new RegExp(`${START}(\\d{1,2})(?:[-/]${NAME}[-/]| ${NAME} ['’])(\\d{4}|\\d{2})${END}`, 'gi'),
     parts: ([, d, m, other, y]) => [y, m ?? other, d],
   },
   // “05 NOV 26”, as machines print it.
   {
-    form: /(?<![\p{L}\p{N}])(\d{2}) (\p{Lu}{3}) (\d{2})(?=$| [^\d])/u,
+    form: new RegExp(`${START}(\\d{2}) ([A-ZÀ-ÖØ-Þ]{3}) (\\d{2})(?=$| [^\\d])`, 'gu'),
     parts: ([, d, m, y]) => [y, m, d],
   },
   // “12711726 14:22”: strokes between the figures that were read as sevens or ones, before the time of day.
   {
-    form: /\b(\d{2})[71](\d{2})[71](20\d{2}|\d{2})(?= \d{1,2}:\d{2}\b)/u,
+    form: /\b(\d{2})[71](\d{2})[71](20\d{2}|\d{2})(?= \d{1,2}:\d{2}\b)/gu,
     parts: ([, d, m, y]) => [y, m, d],
   },
   // “07NOV26”
   {
-    form: /(?<![\p{L}\p{N}])(\d{2})(\p{L}{3})(\d{4}|\d{2})(?![\p{L}\p{N}])/iu,
+    form: new RegExp(`${START}(\\d{2})([${LETTER}]{3})(\\d{4}|\\d{2})${END}`, 'gi'),
     parts: ([, d, m, y]) => [y, m, d],
   },
   // A year of two figures by itself ends a line, or stands before the time of day.
   {
-    form: new RegExp(`${START}(\\d{1,2})(?:st|nd|rd|th|\\.)? ${NAME}\\.? (\\d{2})(?=$| \\d{1,2}:\\d{2})`, 'iu'),
+    form: new RegExp(`${START}(\\d{1,2})(?:st|nd|rd|th|\\.)? ${NAME}\\.? (\\d{2})(?=$| \\d{1,2}:\\d{2})`, 'gi'),
     parts: ([, d, m, y]) => [y, m, d],
   },
   {
-    form: new RegExp(`${START}${NAME}\\.?[ -](\\d{1,2})(?:st|nd|rd|th)?(?:,? |-)(\\d{4})${END}`, 'iu'),
+    form: new RegExp(`${START}${NAME}\\.?[ -](\\d{1,2})(?:st|nd|rd|th)?(?:,? |-)(\\d{4})${END}`, 'gi'),
     parts: ([, m, d, y]) => [y, m, d],
   },
 ];
 
 /** What ones, and the nine of “9th”, are taken for where a day stands before its month and year. */
-const MISREAD_DAY =
-  /(?<![\p{L}\p{N}])(?:[lI|1]{1,2}|i(?=st)|[12]?[gq](?=th)|[23][lI|])(?=(?:st|nd|rd|th)?\.? \p{L}{3,10}\.?,? \d{4}(?!\d))|\b[flI](?=er \p{L}{3,9} \d{4})/gu;
+const MISREAD_DAY = new RegExp(
+  `${START}(?:[lI|1]{1,2}|i(?=st)|[12]?[gq](?=th)|[23][lI|])(?=(?:st|nd|rd|th)?\\.? [${LETTER}]{3,10}\\.?,? \\d{4}(?!\\d))|\\b[flI](?=er [${LETTER}]{3,9} \\d{4})`,
+  'gu',
+);
+/** All forms of days end in a year of two figures at least, or hold one. */
+const HOLDS_YEAR = /\d\d/;
 
 export interface FoundDate {
   /** ISO 8601, such as 2026-03-14. */
@@ -127,12 +134,13 @@ export function datesInLine(line: Word[], { monthFirst = false } = {}): FoundDat
     starts.push(text.length);
     text += word.text;
   }
+  if (!HOLDS_YEAR.test(text)) return [];
   // Strokes before a month are ones: “ll December 2027”, “gth November 2026” is the ninth.
   text = text.replace(MISREAD_DAY, (day) => day.replace(/[filI|]/g, '1').replace(/[gq]/g, '9'));
   const found: FoundDate[] = [];
   const taken: [from: number, until: number][] = [];
   for (const { form, parts } of FORMS) {
-    for (const match of text.matchAll(new RegExp(form, form.flags + 'g'))) {
+    for (const match of allMatches(form, text)) {
       const [year, first, second] = parts([...match]);
       const turned = monthFirst && (form === IN_FIGURES || form === SPACED);
       const date = turned ? calendarDate(year, second, first) : calendarDate(year, first, second);

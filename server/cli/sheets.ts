@@ -8,7 +8,7 @@ import { lookedAtPicture } from '../engines/pictures';
 import { withScratch } from '../engines/scratch';
 import { SourceInfo } from '../engines/sourceFile';
 import { hasOwnText } from '../engines/ownText';
-import { readText } from '../reading/reading';
+import { readText } from '../engines/pageText';
 
 /** A sheet in a picture, and what was read from it. */
 export interface ReadSheet {

@@ -14,7 +14,7 @@ import { atAGlance, lookedAtPicture } from '../engines/pictures';
 import { withScratch } from '../engines/scratch';
 import { SourceInfo } from '../engines/sourceFile';
 import { hasOwnText } from '../engines/ownText';
-import { readText } from '../reading/reading';
+import { readText } from '../engines/pageText';
 import { eachFile, openFile, parseArguments, parseLanguages } from './files';
 
 /** `./crow sort`: where the documents of a pile begin, and which pages are blank, as JSON lines, without server or database. */

@@ -1,6 +1,7 @@
 import bwip from 'bwip-js/node';
 import sharp from 'sharp';
-import { readCodes, squareCode } from './codes';
+import { readCodes } from './codes';
+import { squareCode } from './squareCode';
 
 /** A white page with a square code on it, each of its squares so many pixels wide. */
 function pageWithCode(text: string, square: number) {

@@ -1,8 +1,6 @@
 import { readFileSync } from 'node:fs';
 import { createRequire } from 'node:module';
-import bwip from 'bwip-js/node';
 import { prepareZXingModule, readBarcodes, type ReaderOptions } from 'zxing-wasm/reader';
-import { CodeSquares } from '@crow/core/pdf/dividerPdf';
 import { around, Box } from '@crow/core/geometry';
 import { greyOf, Raster } from '@crow/core/imaging/raster';
 import { PageCode } from '@crow/core/reading/words';
@@ -78,13 +76,4 @@ export async function readCodes(picture: Raster, formats = ON_PAPERS): Promise<P
       const corners = [topLeft, topRight, bottomLeft, bottomRight];
       return { text, box: around(corners.map(({ x, y }): Box => [x, y, 0, 0])) };
     });
-}
-
-/** A text as a square code (QR) that can be read with a quarter of it spoilt (level Q), or with 15 hundredths of it (M). */
-export function squareCode(text: string, level: 'M' | 'Q' = 'Q'): CodeSquares {
-  const [symbol] = bwip.raw('qrcode', text, { eclevel: level } as object);
-  const { pixs, pixx, pixy } = symbol as { pixs: number[]; pixx: number; pixy: number };
-  return Array.from({ length: pixy }, (_, row) =>
-    Array.from(pixs.slice(row * pixx, (row + 1) * pixx), (dark) => dark === 1),
-  );
 }

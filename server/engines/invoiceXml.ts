@@ -1,7 +1,6 @@
 import { open, readFile, stat, writeFile } from 'node:fs/promises';
 import { join } from 'node:path';
 import { XMLParser } from 'fast-xml-parser';
-import { invoicePdf } from '@crow/core/pdf/invoicePdf';
 import { InvoiceData, readInvoiceXml } from '@crow/core/reading/facts/invoiceData';
 import { ChildLimits, runChild } from './child';
 import { withScratch } from './scratch';
@@ -70,6 +69,8 @@ export async function drawInvoice(
   const bytes = await readFile(path);
   const data = readInvoice(textOf(bytes));
   if (!data) return undefined;
+  // Few files are one: what draws PDFs is loaded when it is needed.
+  const { invoicePdf } = await import('@crow/core/pdf/invoicePdf');
   const out = join(await folderFor(), 'invoice.pdf');
   await writeFile(out, await invoicePdf(data, { name, bytes }));
   return out;

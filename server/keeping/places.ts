@@ -3,7 +3,7 @@ import { Place as ShownPlace } from '@crow/contract/keeping';
 import { Problem } from '@crow/contract/problems';
 import { dividerCode } from '@crow/core/sorting/divider';
 import { labelsPdf } from '@crow/core/pdf/labelsPdf';
-import { squareCode } from '../engines/codes';
+import { squareCode } from '../engines/squareCode';
 import { Context } from '../platform/context';
 import { Place } from '../platform/entities';
 import { ActingAs, record } from '../platform/history';

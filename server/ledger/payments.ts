@@ -4,7 +4,7 @@ import { Problem } from '@crow/contract/problems';
 import { epcCode, Payment, paymentProblem, PaymentProblem } from '@crow/core/ledger/payments/payment';
 import { writePain001 } from '@crow/core/ledger/payments/pain001';
 import { isIban } from '@crow/core/reading/facts/signs';
-import { squareCode } from '../engines/codes';
+import { squareCode } from '../engines/squareCode';
 import { Context } from '../platform/context';
 import { Account } from '../platform/entities';
 import { ActingAs, record } from '../platform/history';

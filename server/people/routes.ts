@@ -3,7 +3,7 @@ import { endpoints } from '@crow/contract/endpoints';
 import { Context } from '../platform/context';
 import { serve } from '../platform/http/serve';
 import { documentDeeds, listDeeds } from './deeds';
-import { squareCode } from '../engines/codes';
+import { squareCode } from '../engines/squareCode';
 import { NetworkDoor } from './networkDoor';
 import {
   addPerson,

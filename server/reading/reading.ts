@@ -2,16 +2,10 @@ import { EntityManager } from 'typeorm';
 import { Problem } from '@crow/contract/problems';
 import { pageTokens } from '@crow/core/finding/tokens';
 import { Turn, turnSize } from '@crow/core/geometry';
-import { Recipe } from '@crow/core/imaging/recipe';
-import { PageCode, PageText, restoreWords, scaledPageText, storeWords, turnPageText } from '@crow/core/reading/words';
+import { restoreWords, storeWords } from '@crow/core/reading/words';
 import { Context } from '../platform/context';
 import { installedLanguages } from '../engines/languageData';
-import { lookedAtPicture, readingPicture } from '../engines/pictures';
-import { readCodes } from '../engines/codes';
-import { ownText } from '../engines/ownText';
-import { withScratch } from '../engines/scratch';
-import { SourceInfo } from '../engines/sourceFile';
-import { recognise } from '../engines/recognise';
+import { readText } from '../engines/pageText';
 import { insertNew } from '../platform/database';
 import { Page, Reading } from '../platform/entities';
 import { announce } from '../platform/live';
@@ -74,47 +68,6 @@ async function readableLanguages(chosen: string[]): Promise<string[]> {
   const installed = await installedLanguages();
   const readable = chosen.filter((code) => installed.includes(code));
   return readable.length > 0 ? readable : installed.slice(0, 1);
-}
-
-/**
- * The text of a page: its own where it brings good text, else recognised. Boxes in pixels of the page's full picture, turned.
- * @param number from 0
- */
-export async function readText(
-  info: SourceInfo,
-  number: number,
-  turn: Turn,
-  languages: string[],
-  recipe: Recipe | null = null,
-): Promise<{ text: PageText; own: boolean }> {
-  if (info.format === 'pdf' && !recipe) {
-    const own = await ownText(info, number, languages);
-    if (own) {
-      const codes = await codesOn(info, number, own);
-      return { text: turnPageText({ ...own, codes }, turn), own: true };
-    }
-  }
-  const text = await withScratch(async (folder) => {
-    const { picture, enlarged } = await readingPicture(info, number, turn, folder, recipe);
-    return scaledPageText(await recognise(picture, languages), enlarged);
-  });
-  return { text, own: false };
-}
-
-/** Codes of bills and tickets stand on one of the first pages, or on the last. */
-const FIRST_PAGES = 2;
-
-/** The codes on a page that needs no recognising; none where it can't be drawn: its text is there all the same. */
-async function codesOn(info: SourceInfo, number: number, { width, height }: PageText): Promise<PageCode[]> {
-  if (number >= FIRST_PAGES && number < info.pages.length - 1) return [];
-  try {
-    const picture = await withScratch((folder) => lookedAtPicture(info, number, folder));
-    const scale = Math.max(width, height) / Math.max(picture.width, picture.height);
-    return scaledPageText({ ...picture, words: [], language: '', codes: await readCodes(picture) }, scale).codes ?? [];
-  } catch (error) {
-    if (error instanceof Problem) return [];
-    throw error;
-  }
 }
 
 /** Writes down how reading a page ended, and lets whatever waited for it go on. */

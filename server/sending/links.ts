@@ -1,7 +1,7 @@
 import { createHash, randomBytes } from 'node:crypto';
 import { EntityManager, MoreThan } from 'typeorm';
 import { NewParcel, Parcel as Shown } from '@crow/contract/sending';
-import { squareCode } from '../engines/codes';
+import { squareCode } from '../engines/squareCode';
 import { Parcel, ParcelLink, ParcelLook } from '../platform/entities';
 import { record, theProgram } from '../platform/history';
 import { announce } from '../platform/live';

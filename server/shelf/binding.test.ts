@@ -15,7 +15,7 @@ import { greyOf } from '@crow/core/imaging/raster';
 import { inspectFile } from '../engines/sourceFile';
 import { blackAndWhite, drawn, scanned, scannedPdf, scratchFolder, textPdf } from '../testing/made';
 import { bindPages, PageToBind } from './binding';
-import { readText } from '../reading/reading';
+import { readText } from '../engines/pageText';
 
 const folder = scratchFolder();
 let files = 0;

@@ -1,6 +1,6 @@
 import { dividerPdf } from '@crow/core/pdf/dividerPdf';
 import { Divider, dividerCode } from '@crow/core/sorting/divider';
-import { squareCode } from '../engines/codes';
+import { squareCode } from '../engines/squareCode';
 
 /** Divider sheets to be printed, as a PDF. */
 export function printedDividers(divider: Divider, copies: number): Promise<Uint8Array> {

@@ -1,4 +1,5 @@
 import { Box } from '../../geometry';
+import { allMatches } from '../allMatches';
 import { Word } from '../words';
 import { placeOf } from './fact';
 import { foldMisread, Row } from './rows';
@@ -55,6 +56,15 @@ const IN_SUM =
 const UNTAXED =
   /\b(?:no|not|without|zero|ohne|keine?|sans|exempt from|exonere de|free of)[- ](?:vat|tax|mwst|ust|umsatzsteuer|tva)(?: (?:charged|due|payable|added|ausgewiesen|applicable))?/g;
 
+/** What labels are looked for with, again and again in a text. */
+const global = new WeakMap<RegExp, RegExp>();
+
+function anywhere(label: RegExp): RegExp {
+  const known = global.get(label) ?? new RegExp(label.source, 'gu');
+  global.set(label, known);
+  return known;
+}
+
 function nearestLabel<Name extends string>(
   whole: string,
   labels: Record<Name, RegExp>,
@@ -62,9 +72,7 @@ function nearestLabel<Name extends string>(
   const text = whole.replace(WITH_OR_WITHOUT, '').replace(UNTAXED, '').trimEnd().replace(IN_SUM, '$1');
   let best: Omit<Label<Name>, 'where'> | undefined;
   for (const name of Object.keys(labels) as Name[]) {
-    const pattern = new RegExp(labels[name].source, 'gu');
-    for (const found of text.matchAll(pattern)) {
-      if (found[0].length === 0) continue;
+    for (const found of allMatches(anywhere(labels[name]), text)) {
       const away = text.length - found.index - found[0].length;
       // The longer of two that end alike says more.
       if (away <= FARTHEST && (!best || away < best.away || (away === best.away && found[0].length > best.text.length)))

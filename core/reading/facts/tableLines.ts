@@ -28,14 +28,16 @@ function isSum(row: Row): boolean {
       '',
     );
   return SUM_LABELS.some((label) => {
-    const found = new RegExp(label.source, 'u').exec(begins);
+    const found = label.exec(begins);
     return found !== null && found.index <= 12;
   });
 }
 
+const HEADING = new RegExp(`^(?:${COLUMN.source})`, 'u');
+
 /** Whether a row names columns: at least two of them, and has no amounts. */
 function isHead(row: Row): boolean {
-  const named = row.cells.filter(({ folded }) => new RegExp(`^(?:${COLUMN.source})`, 'u').test(folded)).length;
+  const named = row.cells.filter(({ folded }) => HEADING.test(folded)).length;
   return named >= 2 && amountsIn(row).length === 0;
 }
 

@@ -1,3 +1,5 @@
+import { allMatches } from '../allMatches';
+
 /**
  * What the words of a label mean, by their parts: a label such as “Rechnungsnummer”, “Our order ref.” or “N° de facture” names what kind
  * of thing it is (a number, a day) and what it is of. Parts are stems in small letters without accents (see `fold`), in English,
@@ -135,7 +137,7 @@ export function partsOf(word: string): Part[] {
   for (const { part, within, whole } of FINDERS) {
     if (whole?.test(bare)) found.push({ part, at: 0 });
     else if (within && bare.length > 3)
-      for (const match of bare.matchAll(within)) found.push({ part, at: match.index });
+      for (const match of allMatches(within, bare)) found.push({ part, at: match.index });
   }
   // The number's short form at the end of a compound: “Kundennr”, “Rechnungs-Nr”.
   if (
