@@ -1,4 +1,4 @@
-import { Ink, inkWords } from './ink';
+import { Ink, inkRuns } from './ink';
 
 /** A connected piece of ink. */
 export interface Component {
@@ -24,35 +24,29 @@ export function inkPieces(ink: Ink): Component[] {
   return piecesOf(ink, () => undefined);
 }
 
-/** @param tell is told of each run of ink: the number of its piece, and its first and last pixel */
-function piecesOf(ink: Ink, tell: (piece: number, from: number, to: number) => void): Component[] {
-  const { width, height, data } = ink;
-  const words = inkWords(ink);
-  let runs = { from: new Int32Array(4096), to: new Int32Array(4096), parent: new Int32Array(4096) };
+/**
+ * The connected pieces of ink, run by run along the rows, from the top.
+ * @param tell is told of each run: the number of its piece from 1, and its first and last pixel
+ */
+export function piecesOf(ink: Ink, tell: (piece: number, from: number, to: number) => void): Component[] {
+  const { width, height } = ink;
+  const runs = inkRuns(ink);
+  const count = runs.length >> 1;
+  const parent = new Int32Array(count);
+  // The first run of each row; of the last one, its end.
   const firstOfRow = new Int32Array(height + 1);
-  let count = 0;
-  for (let y = 0; y < height; y++) {
-    const [start, end] = [y * width, (y + 1) * width];
-    const lastAbove = count;
+  for (let y = 0, run = 0; y < height; y++) {
+    const end = (y + 1) * width;
+    const lastAbove = run;
     let above = y > 0 ? firstOfRow[y - 1] : 0;
-    firstOfRow[y] = count;
-    for (let at = start; at < end; at++) {
-      if (data[at] === 0) {
-        if ((at & 3) === 0 && words[at >> 2] === 0) at += 3;
-        continue;
-      }
-      const from = at;
-      while (at < end && data[at] !== 0) at++;
-      if (count === runs.from.length)
-        runs = { from: doubled(runs.from), to: doubled(runs.to), parent: doubled(runs.parent) };
-      runs.from[count] = from;
-      runs.to[count] = at - 1;
-      runs.parent[count] = count;
+    firstOfRow[y] = run;
+    for (; run < count && runs[2 * run] < end; run++) {
+      const [from, to] = [runs[2 * run], runs[2 * run + 1]];
+      parent[run] = run;
       // What touches it in the row above, at the corners as well.
-      while (above < lastAbove && runs.to[above] + width < from - 1) above++;
-      for (let other = above; other < lastAbove && runs.from[other] + width <= at; other++)
-        unite(runs.parent, other, count);
-      count++;
+      while (above < lastAbove && runs[2 * above + 1] + width < from - 1) above++;
+      for (let other = above; other < lastAbove && runs[2 * other] + width <= to + 1; other++)
+        unite(parent, other, run);
     }
   }
   firstOfRow[height] = count;
@@ -60,8 +54,8 @@ function piecesOf(ink: Ink, tell: (piece: number, from: number, to: number) => v
   const pieceOf = new Int32Array(count);
   for (let y = 0; y < height; y++) {
     for (let run = firstOfRow[y]; run < firstOfRow[y + 1]; run++) {
-      const root = rootOf(runs.parent, run);
-      const [from, to] = [runs.from[run], runs.to[run]];
+      const root = rootOf(parent, run);
+      const [from, to] = [runs[2 * run], runs[2 * run + 1]];
       const [left, right, pixels] = [from - y * width, to - y * width, to - from + 1];
       if (pieceOf[root] === 0) pieceOf[root] = components.push({ left, top: y, right, bottom: y, pixels });
       else {
@@ -75,12 +69,6 @@ function piecesOf(ink: Ink, tell: (piece: number, from: number, to: number) => v
     }
   }
   return components;
-}
-
-function doubled(values: Int32Array<ArrayBuffer>): Int32Array<ArrayBuffer> {
-  const more = new Int32Array(2 * values.length);
-  more.set(values);
-  return more;
 }
 
 function rootOf(parent: Int32Array, run: number): number {

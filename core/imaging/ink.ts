@@ -9,13 +9,59 @@ export interface Ink {
 }
 
 /**
- * Four pixels at a time, for loops that pass over paper quickly: a word that is 0 is paper.
- * @returns word n holds the pixels 4n to 4n + 3; none where the ink does not begin with a word in memory
+ * Runs of ink along the rows, from the top: of each its first and its last pixel, counted over all rows, one pair after the other. There are
+ * at most half as many as pixels.
  */
-export function inkWords({ data }: Ink): Uint32Array {
-  return data.byteOffset % 4 === 0
-    ? new Uint32Array(data.buffer, data.byteOffset, data.length >> 2)
-    : new Uint32Array(0);
+export function inkRuns(ink: Ink): Int32Array {
+  const { width, height, data } = ink;
+  const room = 8 * height * Math.ceil(width / 2);
+  const made = withPixels([data, room], (pixels, [source, out]) => 8 * pixels.runs(source, width, height, out));
+  return made ? new Int32Array(made.buffer, made.byteOffset, made.length >> 2) : plainRuns(ink);
+}
+
+/** The same without the kernels. */
+function plainRuns({ width, height, data }: Ink): Int32Array {
+  let [runs, count] = [new Int32Array(4096), 0];
+  for (let y = 0; y < height; y++) {
+    const end = (y + 1) * width;
+    for (let at = y * width; at < end; at++) {
+      if (data[at] === 0) continue;
+      if (count === runs.length) {
+        const more = new Int32Array(2 * runs.length);
+        more.set(runs);
+        runs = more;
+      }
+      runs[count] = at;
+      while (at < end && data[at] !== 0) at++;
+      runs[count + 1] = at - 1;
+      count += 2;
+    }
+  }
+  return runs.slice(0, count);
+}
+
+/** Ink whose columns are the rows of this. */
+export function turnedInk({ width, height, data }: Ink): Ink {
+  const made = withPixels([data, data.length], (pixels, [source, out]) => pixels.transpose(source, width, height, out));
+  return { width: height, height: width, data: made ?? plainTurned(data, width, height) };
+}
+
+/** The same without the kernels. */
+function plainTurned(data: Uint8Array, width: number, height: number): Uint8Array {
+  const out = new Uint8Array(data.length);
+  for (let y = 0; y < height; y++)
+    for (let x = 0, at = y * width; x < width; x++, at++) if (data[at] !== 0) out[x * height + y] = data[at];
+  return out;
+}
+
+/** What is darker than a grey level (255 at most): the ink of an evenly lit grey page. */
+export function inkBelow(page: Raster, level: number): Ink {
+  const { width, height } = page;
+  const grey = bytesOf(page);
+  const data = withPixels([grey, grey.length], (pixels, [source, out]) =>
+    pixels.below(source, grey.length, level, out),
+  );
+  return { width, height, data: data ?? grey.map((value) => (value < level ? 1 : 0)) };
 }
 
 /** How much darker than its surroundings ink is at least, as a share and in grey levels. */

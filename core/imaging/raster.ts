@@ -51,6 +51,15 @@ function plainGrey(picture: Raster): Uint8Array {
   return grey;
 }
 
+/** Each byte of a picture through a table of 256. */
+export function throughCurve({ width, height, channels, data }: Raster, curve: Uint8Array): Raster {
+  const bytes = bytesOf({ data });
+  const made = withPixels([bytes, curve, bytes.length], (pixels, [source, table, out]) =>
+    pixels.curve(source, bytes.length, table, out),
+  );
+  return { width, height, channels, data: made ?? bytes.map((value) => curve[value]) };
+}
+
 /**
  * A smaller picture, each pixel the mean of those that it covers (to the nearest whole pixel; of many, of every second or third
  * row and column).

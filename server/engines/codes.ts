@@ -2,7 +2,7 @@ import { readFileSync } from 'node:fs';
 import { createRequire } from 'node:module';
 import { prepareZXingModule, readBarcodes, type ReaderOptions } from 'zxing-wasm/reader';
 import { around, Box } from '@crow/core/geometry';
-import { greyOf, Raster } from '@crow/core/imaging/raster';
+import { bytesOf, greyOf, Raster } from '@crow/core/imaging/raster';
 import { PageCode } from '@crow/core/reading/words';
 import { Divider, readDividerCode } from '@crow/core/sorting/divider';
 
@@ -56,20 +56,17 @@ const SHORTEST = 5;
 /** The square and bar codes in a picture, with what they say. */
 export async function readCodes(picture: Raster, formats = ON_PAPERS): Promise<PageCode[]> {
   await prepare();
-  const { data, width, height } = greyOf(picture);
-  const colours = new Uint32Array(width * height);
-  for (let at = 0; at < data.length; at++) colours[at] = 0xff000000 | (data[at] * 0x010101);
-  const found = await readBarcodes(
-    { data: new Uint8ClampedArray(colours.buffer), width, height, colorSpace: 'srgb' } as ImageData,
-    {
-      formats,
-      tryHarder: false,
-      tryInvert: false,
-      tryDownscale: false,
-      tryDenoise: false,
-      maxNumberOfSymbols: MOST_CODES,
-    },
-  );
+  const grey = greyOf(picture);
+  // As a file of grey pixels (PGM), which it takes as they are; of a picture in colours the package makes grey ones itself, slowly.
+  const head = `P5\n${grey.width} ${grey.height}\n255\n`;
+  const found = await readBarcodes(new Uint8Array(Buffer.concat([Buffer.from(head), bytesOf(grey)])), {
+    formats,
+    tryHarder: false,
+    tryInvert: false,
+    tryDownscale: false,
+    tryDenoise: false,
+    maxNumberOfSymbols: MOST_CODES,
+  });
   return found
     .filter(({ isValid, text }) => isValid && text.length >= SHORTEST)
     .map(({ text, position: { topLeft, topRight, bottomLeft, bottomRight } }) => {

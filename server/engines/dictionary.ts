@@ -18,8 +18,11 @@ export function dictionaryOf(language: string): Promise<Dictionary> {
   const known =
     kept.get(language) ??
     unpack(language)
-      .catch((): string[] => [])
-      .then((words) => new Set([...words, ...writtenWords(language)]));
+      .catch(() => new Set<string>())
+      .then((words) => {
+        for (const word of writtenWords(language)) words.add(word);
+        return words;
+      });
   // Put in again: the map's order tells what was used last.
   kept.delete(language);
   kept.set(language, known);
@@ -27,7 +30,7 @@ export function dictionaryOf(language: string): Promise<Dictionary> {
   return known;
 }
 
-function unpack(language: string): Promise<string[]> {
+function unpack(language: string): Promise<Set<string>> {
   return withScratch(async (folder) => {
     const what = 'Unpacking the dictionary';
     const data = join(await dataFolder(), `${language}.traineddata`);
@@ -36,6 +39,6 @@ function unpack(language: string): Promise<string[]> {
     );
     await runChild('combine_tessdata', ['-e', data, graph, letters], { limits: LIMITS, what });
     await runChild('dawg2wordlist', [letters, graph, list], { limits: LIMITS, what });
-    return (await readFile(list, 'utf8')).toLowerCase().split('\n');
+    return new Set((await readFile(list, 'utf8')).toLowerCase().split('\n'));
   });
 }

@@ -9,6 +9,7 @@ import * as edges from '../outline/edges';
 import { Quad, wholeQuad } from '../quad';
 import * as raster from '../raster';
 import { bytesOf, plainShrink, Raster, shrink } from '../raster';
+import * as resample from '../resample';
 import { plainWarp, warp } from '../straighten';
 import * as kernels from './pixels';
 import { PIXELS } from './pixelsWasm';
@@ -85,16 +86,26 @@ describe('what has no SIMD makes the same, to the bit', () => {
     typeof looks &
     typeof noise &
     typeof raster &
+    typeof resample &
     typeof kernels &
     typeof edges;
-  const withKernels: Modules = { ...illumination, ...ink, ...looks, ...noise, ...raster, ...kernels, ...edges };
+  const withKernels: Modules = {
+    ...illumination,
+    ...ink,
+    ...looks,
+    ...noise,
+    ...raster,
+    ...resample,
+    ...kernels,
+    ...edges,
+  };
   let without: Modules;
 
   beforeAll(() => {
     const { Module } = WebAssembly;
     jest.isolateModules(() => {
       Object.assign(WebAssembly, { Module: undefined });
-      const names = ['illumination', 'ink', 'kernels/pixels', 'looks', 'noise', 'outline/edges', 'raster'];
+      const names = ['illumination', 'ink', 'kernels/pixels', 'looks', 'noise', 'outline/edges', 'raster', 'resample'];
       without = Object.assign({}, ...names.map((name) => jest.requireActual<object>(`../${name}`))) as Modules;
       // Tried once, and then known not to be there.
       without.greyOf(picture(4, 4, 3));
@@ -126,6 +137,30 @@ describe('what has no SIMD makes the same, to the bit', () => {
   const works: [string, (modules: Modules, from: Raster) => unknown][] = [
     ['grey', ({ greyOf }, from) => greyOf(from)],
     ['ink', ({ roughInk }, from) => [roughInk(from), roughInk(from, 0.07)]],
+    [
+      'runs of ink',
+      ({ greyOf, inkBelow, inkRuns, turnedInk }, from) => {
+        const inks = [0, 97, 255].map((level) => inkBelow(greyOf(from), level));
+        return inks.flatMap((each) => [each, inkRuns(each), turnedInk(each), inkRuns(turnedInk(each))]);
+      },
+    ],
+    [
+      'tones',
+      ({ throughCurve }, from) =>
+        throughCurve(
+          from,
+          Uint8Array.from({ length: 256 }, (_, at) => (at * at) >> 8),
+        ),
+    ],
+    [
+      'sizes',
+      ({ greyOf, resampled }, from) =>
+        [
+          [211, 97],
+          [30, 301],
+          [1, 1],
+        ].map(([width, height]) => resampled(greyOf(from), width, height)),
+    ],
     ['smoothing', ({ blurred }, from) => [blurred(from, 0.7), blurred(from, 2.2)]],
     ['light', ({ estimateIllumination }, from) => estimateIllumination(from)],
     ['tone', ({ toneOf }, from) => toneOf(from)],
@@ -158,6 +193,21 @@ describe('what has no SIMD makes the same, to the bit', () => {
         if (one.strength[at] > 0 && Math.abs(one[normal][at] - other[normal][at]) > 0.001)
           throw new Error(`${normal} of pixel ${at}: ${one[normal][at]} and ${other[normal][at]}`);
   });
+});
+
+it('tells where ink begins and ends along each row', () => {
+  const rows = [
+    '##..#...................#',
+    '.........................',
+    '#########################',
+    '..#......................',
+  ];
+  const data = Uint8Array.from(rows.join(''), (letter) => (letter === '#' ? 1 : 0));
+  const runs = [...ink.inkRuns({ width: 25, height: 4, data })];
+  expect(runs).toEqual([0, 1, 4, 4, 24, 24, 50, 74, 77, 77]);
+  const turned = ink.turnedInk({ width: 25, height: 4, data });
+  expect([turned.width, turned.height]).toEqual([4, 25]);
+  expect([...turned.data.slice(8, 12)]).toEqual([0, 0, 1, 1]);
 });
 
 it('works on pictures one after the other, larger and smaller ones', () => {

@@ -13,6 +13,11 @@ interface Pixels {
   evenColour: (...numbers: number[]) => void;
   paperCells: (...numbers: number[]) => void;
   gradients: (...numbers: number[]) => void;
+  below: (...numbers: number[]) => void;
+  curve: (...numbers: number[]) => void;
+  resample: (...numbers: number[]) => void;
+  runs: (...numbers: number[]) => number;
+  transpose: (...numbers: number[]) => void;
 }
 
 /** A memory larger than this is not kept for the next picture. */
@@ -45,11 +50,11 @@ export const bytesIn = ({ buffer, byteOffset, byteLength }: Int32Array | Float32
  * Lays blocks of bytes into the kernels' memory, one behind the other, has something done with them, and gives back what then stands in the
  * last one; undefined where the kernels can't be used: the caller has the same in TypeScript.
  * @param blocks bytes to be laid in, or how many are wanted
- * @param run is told where each block begins
+ * @param run is told where each block begins; it may say how many bytes of the last one are wanted
  */
 export function withPixels(
   blocks: readonly (Uint8Array | number)[],
-  run: (pixels: Omit<Pixels, 'memory' | 'reserve'>, places: number[]) => void,
+  run: (pixels: Omit<Pixels, 'memory' | 'reserve'>, places: number[]) => number | void,
 ): Uint8Array | undefined {
   const module = moduleOf();
   if (!module) return undefined;
@@ -68,9 +73,9 @@ export function withPixels(
   }
   const memory = new Uint8Array(pixels.memory.buffer);
   blocks.forEach((block, at) => typeof block !== 'number' && memory.set(block, places[at]));
-  run(pixels, places);
+  const wanted = run(pixels, places);
   const last = blocks[blocks.length - 1];
   const from = places[places.length - 1];
   kept = pixels.memory.buffer.byteLength <= MOST_KEPT ? pixels : undefined;
-  return memory.slice(from, from + (typeof last === 'number' ? last : last.length));
+  return memory.slice(from, from + (wanted ?? (typeof last === 'number' ? last : last.length)));
 }

@@ -1,6 +1,6 @@
 import { renderLook, toneOf, tonesOfPrint } from '../../imaging/looks';
-import { Ink } from '../../imaging/ink';
-import { bytesOf, greyOf, Raster, shrink } from '../../imaging/raster';
+import { Ink, inkBelow } from '../../imaging/ink';
+import { bytesOf, greyOf, Raster, shrink, throughCurve } from '../../imaging/raster';
 import { darkenFaintPrint } from './faintPrint';
 
 /** Of an evenly lit page, what is darker than this in grey levels is ink. */
@@ -30,19 +30,13 @@ export function evenPage(picture: Raster): { page: Raster; ink: Ink } {
   // Large areas of dark ground are ground, not shadow.
   for (let at = 0; at < cells.data.length; at++) if (cells.data[at] < DARK_GROUND * usual) cells.data[at] = usual;
   const [low, high] = [quantile(cells.data, 0.04), quantile(cells.data, 0.98)];
-  const even = high - low <= EVEN * high;
-  const page = even ? stretched(grey, usual, small) : renderLook(grey, 'grey', { light, ink: inkLevel });
+  const isEven = high - low <= EVEN * high;
+  const page = isEven ? stretched(grey, usual, small) : renderLook(grey, 'grey', { light, ink: inkLevel });
   const data = bytesOf(page);
   turnDarkGrounds(page.width, page.height, data);
   darkenFaintPrint(page.width, page.height, data);
-  const ink = new Uint8Array(data.length);
-  // Four pixels of white paper at a time: that is most of a page.
-  const four = data.byteOffset % 4 === 0 ? new Uint32Array(data.buffer, data.byteOffset, data.length >> 2) : [];
-  for (let at = 0; at < data.length; at++) {
-    if ((at & 3) === 0 && four[at >> 2] === 0xffffffff) at += 3;
-    else if (data[at] < INK_BELOW) ink[at] = 1;
-  }
-  return { page: { ...page, data }, ink: { width: page.width, height: page.height, data: ink } };
+  const even = { ...page, data };
+  return { page: even, ink: inkBelow(even, INK_BELOW) };
 }
 
 function quantile(values: Float32Array, share: number): number {
@@ -51,8 +45,6 @@ function quantile(values: Float32Array, share: number): number {
 
 /** Paper becomes white and the darkest ink nearly black, by one curve for the whole page. */
 function stretched(picture: Raster, paper: number, small: Raster): Raster {
-  const { width, height } = picture;
-  const data = bytesOf(picture);
   const counts = tonesOfPrint(small, DARK_THING * paper);
   let [dark, seen] = [0, 0];
   // Half of a hundredth of the page is as dark as its ink.
@@ -62,9 +54,7 @@ function stretched(picture: Raster, paper: number, small: Raster): Raster {
   const curve = new Uint8Array(256);
   for (let value = 0; value < 256; value++)
     curve[value] = Math.max(0, Math.min(255, Math.round((255 * (value - black)) / (white - black))));
-  const out = new Uint8Array(data.length);
-  for (let at = 0; at < data.length; at++) out[at] = curve[data[at]];
-  return { width, height, channels: 1, data: out };
+  return throughCurve(picture, curve);
 }
 
 /** Bands and cells of dark ground become white ones with dark print. Pixels are changed in place. */

@@ -1,5 +1,5 @@
-import { Component, connectedComponents } from '../../imaging/components';
-import { Ink } from '../../imaging/ink';
+import { Component, piecesOf } from '../../imaging/components';
+import { inkBelow } from '../../imaging/ink';
 
 /** Darker than this, in grey levels of an even page, is print of any kind; paper and its grain are lighter. */
 const SEEN_BELOW = 218;
@@ -26,32 +26,44 @@ const MARGIN = 2;
  * @param data an even page, grey, paper white
  */
 export function darkenFaintPrint(width: number, height: number, data: Uint8Array): void {
-  const seen: Ink = { width, height, data: new Uint8Array(data.length) };
-  for (let at = 0; at < data.length; at++) if (data[at] < SEEN_BELOW) seen.data[at] = 1;
-  const { components, labels } = connectedComponents(seen);
-  const darkest = new Uint8Array(components.length).fill(255);
-  const steep = new Uint32Array(components.length);
-  const eachPixel = (tell: (piece: number, at: number) => void) => {
-    for (let at = width + 1; at < labels.length; at++) if (labels[at] > 0) tell(labels[at] - 1, at);
-  };
-  eachPixel((piece, at) => {
-    if (data[at] < darkest[piece]) darkest[piece] = data[at];
-  });
-  eachPixel((piece, at) => {
-    const step = Math.max(Math.abs(data[at] - data[at - 1]), Math.abs(data[at] - data[at - width]));
-    if (step >= SHARP * (255 - darkest[piece])) steep[piece]++;
-  });
-  const isFaint = ({ left, right, top, bottom, pixels }: Component, at: number) =>
-    darkest[at] >= DARK &&
-    darkest[at] < LIGHT &&
-    bottom - top + 1 >= LEAST_HIGH &&
-    bottom - top < MOST_HIGH &&
-    right - left < MOST_WIDE &&
-    steep[at] >= SHARP_SHARE * pixels;
-  const faint = components.flatMap((component, at) =>
-    isFaint(component, at) ? [{ ...component, darkest: darkest[at] }] : [],
+  // Runs of seen pixels: the number of their piece, from 0, their first and their last pixel.
+  const runs: number[] = [];
+  const components = piecesOf(inkBelow({ width, height, channels: 1, data }, SEEN_BELOW), (piece, from, to) =>
+    runs.push(piece - 1, from, to),
   );
-  for (const line of linesOf(faint)) {
+  const darkest = new Uint8Array(components.length).fill(255);
+  for (let run = 0; run < runs.length; run += 3)
+    for (let at = runs[run + 1]; at <= runs[run + 2]; at++)
+      if (data[at] < darkest[runs[run]]) darkest[runs[run]] = data[at];
+  const mayBeFaint = components.map(
+    ({ left, right, top, bottom }, at) =>
+      darkest[at] >= DARK &&
+      darkest[at] < LIGHT &&
+      bottom - top + 1 >= LEAST_HIGH &&
+      bottom - top < MOST_HIGH &&
+      right - left < MOST_WIDE,
+  );
+  if (!mayBeFaint.includes(true)) return;
+  const steep = new Uint32Array(components.length);
+  for (let run = 0; run < runs.length; run += 3) {
+    const piece = runs[run];
+    if (!mayBeFaint[piece]) continue;
+    const least = SHARP * (255 - darkest[piece]);
+    for (let at = Math.max(width + 1, runs[run + 1]); at <= runs[run + 2]; at++) {
+      const step = Math.max(Math.abs(data[at] - data[at - 1]), Math.abs(data[at] - data[at - width]));
+      if (step >= least) steep[piece]++;
+    }
+  }
+  const faint = components.flatMap((component, at) =>
+    mayBeFaint[at] && steep[at] >= SHARP_SHARE * component.pixels ? [{ ...component, darkest: darkest[at] }] : [],
+  );
+  const lines = linesOf(faint);
+  if (lines.length === 0) return;
+  // What is as dark as the rest stays as it is, in a faint line as well.
+  const isDark = new Uint8Array(data.length);
+  for (let run = 0; run < runs.length; run += 3)
+    if (darkest[runs[run]] < DARK) isDark.fill(1, runs[run + 1], runs[run + 2] + 1);
+  for (const line of lines) {
     const [left, right] = [Math.min(...line.map((each) => each.left)), Math.max(...line.map((each) => each.right))];
     const [top, bottom] = [Math.min(...line.map((each) => each.top)), Math.max(...line.map((each) => each.bottom))];
     const level = line.map((each) => each.darkest).sort((one, other) => one - other)[line.length >> 1];
@@ -59,8 +71,7 @@ export function darkenFaintPrint(width: number, height: number, data: Uint8Array
     for (let y = Math.max(0, top - MARGIN); y <= Math.min(height - 1, bottom + MARGIN); y++)
       for (let x = Math.max(0, left - MARGIN); x <= Math.min(width - 1, right + MARGIN); x++) {
         const at = y * width + x;
-        if (labels[at] > 0 && darkest[labels[at] - 1] < DARK) continue;
-        data[at] = Math.max(0, Math.round(255 - gain * (255 - data[at])));
+        if (isDark[at] === 0) data[at] = Math.max(0, Math.round(255 - gain * (255 - data[at])));
       }
   }
 }

@@ -1,4 +1,4 @@
-import { Ink, inkWords } from '../../imaging/ink';
+import { Ink, inkRuns, turnedInk } from '../../imaging/ink';
 
 /** A ruled line on a page, or the side of a box; edges in pixels, both inclusive. */
 export interface Rule {
@@ -71,43 +71,28 @@ interface Run {
   unbroken: number;
 }
 
-/** Runs along all rows, or along all columns, one row or column after the other. The page is gone through as it lies in memory. */
+/** Runs along all rows, or along all columns, one row or column after the other, across gaps that are torn into them. */
 function longRuns(ink: Ink, least: number, across: boolean): Run[] {
-  const { width, height, data } = ink;
-  const words = inkWords(ink);
-  const lines = across ? height : width;
-  const found: Run[][] = [];
-  const from = new Int32Array(lines).fill(-1);
-  const last = new Int32Array(lines).fill(-1);
-  const dark = new Int32Array(lines);
-  const stretch = new Int32Array(lines);
-  const unbroken = new Int32Array(lines);
-  const end = (line: number) => {
-    const length = last[line] - from[line] + 1;
-    if (from[line] >= 0 && length >= least && dark[line] >= SOLID * length)
-      (found[line] ??= []).push({ line, from: from[line], to: last[line], unbroken: unbroken[line] });
-  };
-  for (let y = 0; y < height; y++) {
-    for (let x = 0, at = y * width; x < width; x++, at++) {
-      if (data[at] === 0) {
-        // Three more pixels of paper, or the rest of the row.
-        if ((at & 3) === 0 && words[at >> 2] === 0) [x, at] = [x + 3, at + 3];
-        continue;
-      }
-      const [line, place] = across ? [y, x] : [x, y];
-      if (from[line] < 0 || place - last[line] > TORN + 1) {
-        end(line);
-        from[line] = place;
-        dark[line] = unbroken[line] = stretch[line] = 0;
-      }
-      stretch[line] = place - last[line] === 1 ? stretch[line] + 1 : 1;
-      if (stretch[line] > unbroken[line]) unbroken[line] = stretch[line];
-      last[line] = place;
-      dark[line]++;
+  const along = across ? ink : turnedInk(ink);
+  const { width } = along;
+  const pieces = inkRuns(along);
+  const found: Run[] = [];
+  for (let piece = 0; piece < pieces.length;) {
+    const line = Math.floor(pieces[piece] / width);
+    const from = pieces[piece];
+    const end = (line + 1) * width;
+    let [to, dark, unbroken] = [pieces[piece + 1], 0, 0];
+    for (; piece < pieces.length && pieces[piece] < end && pieces[piece] - to <= TORN + 1; piece += 2) {
+      to = pieces[piece + 1];
+      const length = to - pieces[piece] + 1;
+      dark += length;
+      if (length > unbroken) unbroken = length;
     }
+    const length = to - from + 1;
+    if (length >= least && dark >= SOLID * length)
+      found.push({ line, from: from - line * width, to: to - line * width, unbroken });
   }
-  for (let line = 0; line < lines; line++) end(line);
-  return found.flat();
+  return found;
 }
 
 /** Runs down the page that are long, or those from a ruled line to the next. */

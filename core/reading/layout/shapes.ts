@@ -228,33 +228,36 @@ function isBarred(data: Uint8Array, picture: Raster, box: Character['box']): boo
 const SPECK = 0.012;
 const INK = 128;
 
+/** @param grey with a rim of paper, a pixel wide */
 function partsOf(grey: Uint8Array, width: number): Part[] {
   const height = grey.length / width;
-  const isPaper = (at: number) => grey[at] >= INK;
   const seen = new Uint8Array(grey.length);
+  const beside = [-1, 1, -width, width];
+  // Ink holds together at corners, and paper doesn't.
+  const around = [...beside, -width - 1, 1 - width, width - 1, width + 1];
   const parts: Part[] = [];
   for (let start = 0; start < grey.length; start++) {
     if (seen[start] !== 0) continue;
+    const paper = grey[start] >= INK;
+    const steps = paper ? beside : around;
     const pixels = [start];
     seen[start] = 1;
     let [sumX, sumY] = [0, 0];
     // The list grows while it is gone through.
-    for (const at of pixels) {
-      const [x, y] = [at % width, Math.floor(at / width)];
-      sumX += x;
-      sumY += y;
-      for (let ny = Math.max(0, y - 1); ny <= Math.min(height - 1, y + 1); ny++)
-        for (let nx = Math.max(0, x - 1); nx <= Math.min(width - 1, x + 1); nx++) {
-          // Ink holds together at corners, and paper doesn't.
-          const other = ny * width + nx;
-          if (seen[other] !== 0 || isPaper(other) !== isPaper(start) || (isPaper(start) && nx !== x && ny !== y))
-            continue;
-          seen[other] = 1;
-          pixels.push(other);
-        }
+    for (let next = 0; next < pixels.length; next++) {
+      const at = pixels[next];
+      sumX += at % width;
+      sumY += Math.floor(at / width);
+      for (const step of steps) {
+        const other = at + step;
+        // Beyond the rim there is nothing, or more of the rim.
+        if (seen[other] !== 0 || grey[other] >= INK !== paper) continue;
+        seen[other] = 1;
+        pixels.push(other);
+      }
     }
     const mean = (sum: number, of: number) => sum / pixels.length / of;
-    parts.push({ paper: isPaper(start), outside: start === 0, pixels, x: mean(sumX, width), y: mean(sumY, height) });
+    parts.push({ paper, outside: start === 0, pixels, x: mean(sumX, width), y: mean(sumY, height) });
   }
   return parts;
 }
