@@ -124,10 +124,15 @@ function usualHeight(pieces: readonly Component[]): number {
 
 /** The ink without what is larger than letters: rules, frames, pictures, blots. */
 export function lettersOnly(ink: Ink): Ink {
-  const { components, labels } = connectedComponents(ink);
+  // Of each run the number of its piece, its first and its last pixel.
+  const runs: number[] = [];
+  const components = piecesOf(ink, (piece, from, to) => runs.push(piece, from, to));
   const most = LARGEST_LETTER * (letterHeight(components) || Math.max(ink.width, ink.height) / 40);
   const isLetter = components.map(({ left, right, top, bottom }) => right - left < most && bottom - top < most);
-  return { ...ink, data: ink.data.map((_, at) => (labels[at] > 0 && isLetter[labels[at] - 1] ? 1 : 0)) };
+  const data = new Uint8Array(ink.data.length);
+  for (let run = 0; run < runs.length; run += 3)
+    if (isLetter[runs[run] - 1]) data.fill(1, runs[run + 1], runs[run + 2] + 1);
+  return { ...ink, data };
 }
 
 /** How large a piece of ink that is letters may be, in heights of small letters. */

@@ -29,12 +29,13 @@ const USUAL_GAMMA = 1.15;
  * - even: shadows and gradients of the light taken out, tones otherwise kept
  * @param like the light and tone to use, when only a part of the page or a smaller copy of it is rendered
  */
-export function renderLook(picture: Raster, look: Look, like: Tone = toneOf(picture)): Raster {
+export function renderLook(picture: Raster, look: Look, like?: Tone): Raster {
   if (look === 'asShot') return picture;
-  if (look === 'bilevel') return binarise(normalised(greyOf(picture), greyLight(like.light), linear()), like.ink);
+  const tone = like ?? toneOf(picture);
+  if (look === 'bilevel') return binarise(normalised(greyOf(picture), greyLight(tone.light), linear()), tone.ink);
   const source = look === 'grey' ? greyOf(picture) : picture;
-  const light = source.channels === 1 ? greyLight(like.light) : like.light;
-  return normalised(source, light, look === 'even' ? evenCurve() : clearCurve(like.ink));
+  const light = source.channels === 1 ? greyLight(tone.light) : tone.light;
+  return normalised(source, light, look === 'even' ? evenCurve() : clearCurve(tone.ink));
 }
 
 /** What rendering needs to know of a page as a whole. */

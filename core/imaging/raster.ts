@@ -51,6 +51,29 @@ function plainGrey(picture: Raster): Uint8Array {
   return grey;
 }
 
+/** A picture in red, green and blue as a grey one if all of its pixels are grey: all that looks at it has a third to do. Else as it is. */
+export function greyWhereGrey(picture: Raster): Raster {
+  const { width, height, channels } = picture;
+  if (channels !== 3) return picture;
+  const pixels = width * height;
+  const made = withPixels([bytesOf(picture), pixels], (kernels, [source, out]) =>
+    kernels.onlyGrey(source, pixels, out) ? pixels : 0,
+  );
+  const data = made ?? plainOnlyGrey(picture);
+  return data.length === pixels ? { width, height, channels: 1, data } : picture;
+}
+
+/** The same without the kernels; nothing where a pixel is coloured. */
+function plainOnlyGrey(picture: Raster): Uint8Array {
+  const data = bytesOf(picture);
+  const grey = new Uint8Array(picture.width * picture.height);
+  for (let at = 0, from = 0; at < grey.length; at++, from += 3) {
+    if (data[from] !== data[from + 1] || data[from] !== data[from + 2]) return new Uint8Array(0);
+    grey[at] = data[from];
+  }
+  return grey;
+}
+
 /** Each byte of a picture through a table of 256. */
 export function throughCurve({ width, height, channels, data }: Raster, curve: Uint8Array): Raster {
   const bytes = bytesOf({ data });

@@ -105,10 +105,24 @@ export function flatten(picture: Raster, recipe: Recipe, { longSide = Infinity }
   const size = full.map((side) => Math.max(1, Math.round(side * scale))) as [number, number];
   const untouched = !recipe.corners && recipe.angle === 0 && scale === 1;
   // Interpolation sees four pixels; when many fall on one, their mean is taken first.
-  const source = scale < 0.6 ? shrink(picture, Math.max(picture.width, picture.height) * scale * 1.4) : picture;
+  const source = scale < 0.6 ? smaller(picture, Math.max(picture.width, picture.height) * scale * 1.4) : picture;
   if (untouched) return picture;
   const quad = pageQuad(recipe, source.width, source.height);
   return recipe.bend ? unbend(source, recipe.bend, quad, ...size) : warp(source, quad, ...size);
+}
+
+/** The last smaller copy of a picture, for who makes one page of it after the other: while corners are moved, the size wanted hardly changes. */
+const copies = new WeakMap<Raster, { longSide: number; copy: Raster }>();
+/** Sizes of copies are so many pixels apart. */
+const APART = 128;
+
+function smaller(picture: Raster, least: number): Raster {
+  const longSide = APART * Math.ceil(least / APART);
+  const known = copies.get(picture);
+  if (known?.longSide === longSide) return known.copy;
+  const copy = shrink(picture, longSide);
+  copies.set(picture, { longSide, copy });
+  return copy;
 }
 
 /** Makes a sheet that isn't flat flat. @param quad of it in the picture */
@@ -125,7 +139,8 @@ function unbend(picture: Raster, bend: Bend, quad: Quad, width: number, height: 
  * @param enlarged as for `judgeLegibility`
  */
 export function judgeRecipe(picture: Raster, recipe: Recipe, { enlarged = 1 } = {}): Legibility {
-  const flat = flatten(picture, recipe);
+  // Turned by a degree or two, it is read as well.
+  const flat = recipe.corners || recipe.bend ? flatten(picture, recipe) : picture;
   const covered = recipe.bend !== undefined && recipe.marks.length > 0 && findFingers(flat).overPrint;
   return judgeLegibility(flat, { enlarged, covered });
 }

@@ -1,4 +1,4 @@
-import { Component, connectedComponents } from '../imaging/components';
+import { Component, piecesOf } from '../imaging/components';
 import { Ink } from '../imaging/ink';
 import { bytesOf, greyOf, Raster, shrink } from '../imaging/raster';
 
@@ -43,10 +43,10 @@ export function isBlank(picture: Raster): boolean {
   const grey = greyOf(shrink(picture, LOOKED_AT));
   const { width, height } = grey;
   const shade: Shade = { width, pixels: bytesOf(grey), paper: paperOf(grey), across: Math.ceil(width / TILE) };
-  const { components, labels } = connectedComponents(faintInk(shade, height));
-  const darkest = new Float32Array(components.length);
-  for (let at = 0; at < labels.length; at++)
-    if (labels[at] > 0) darkest[labels[at] - 1] = Math.max(darkest[labels[at] - 1], darknessAt(shade, at));
+  const darkest: number[] = [];
+  const components = piecesOf(faintInk(shade, height), (piece, from, to) => {
+    for (let at = from; at <= to; at++) darkest[piece - 1] = Math.max(darkest[piece - 1] ?? 0, darknessAt(shade, at));
+  });
   let faint = 0;
   for (const [index, component] of components.entries()) {
     if (!saysSomething(component, width, height)) continue;

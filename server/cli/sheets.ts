@@ -1,6 +1,6 @@
 import { Turn } from '@crow/core/geometry';
 import { Point, wholeQuad } from '@crow/core/imaging/quad';
-import { bytesOf, greyOf, Raster } from '@crow/core/imaging/raster';
+import { looksFlat } from '@crow/core/imaging/proposing/flat';
 import { proposeRecipes } from '@crow/core/imaging/proposing/proposals';
 import { fromPage, pageSizeOf, Recipe } from '@crow/core/imaging/recipe';
 import { PageText, turnPageText, Word } from '@crow/core/reading/words';
@@ -45,22 +45,6 @@ export async function readSheets(info: SourceInfo, number: number, languages: st
 
 function meanConfidence({ words }: PageText): number {
   return words.length === 0 ? 0 : words.reduce((sum, { confidence }) => sum + confidence, 0) / words.length;
-}
-
-/** How wide the rim is that is looked at, as a share of the picture, how bright it is at least, and how even. */
-const RIM = 0.015;
-const [BRIGHT, EVEN, CLEAN] = [200, 26, 0.9];
-
-/** Whether a picture is paper up to its edges, evenly lit: a scan that does not say that it is one. */
-function looksFlat(picture: Raster): boolean {
-  const { width, height, data } = { ...greyOf(picture), data: bytesOf(greyOf(picture)) };
-  const rim = Math.max(2, Math.round(RIM * Math.min(width, height)));
-  const values: number[] = [];
-  for (let y = 0; y < height; y += 2)
-    for (let x = 0; x < width; x += 2)
-      if (Math.min(x, y, width - 1 - x, height - 1 - y) < rim) values.push(data[y * width + x]);
-  const paper = values.toSorted((a, b) => a - b)[values.length >> 1];
-  return paper >= BRIGHT && values.filter((value) => Math.abs(value - paper) <= EVEN).length >= CLEAN * values.length;
 }
 
 /** The words of a sheet with their boxes in pixels of the picture that it is in. */

@@ -2,7 +2,7 @@ import sharp from 'sharp';
 import { Problem } from '@crow/contract/problems';
 import { Turn } from '@crow/core/geometry';
 import { makePage, pageSizeOf, Recipe } from '@crow/core/imaging/recipe';
-import { greyOf, quarterTurned, Raster } from '@crow/core/imaging/raster';
+import { greyOf, greyWhereGrey, quarterTurned, Raster } from '@crow/core/imaging/raster';
 import { LOOKED_AT as KIND_LOOKED_AT } from '@crow/core/sorting/blank';
 import { rasterOf } from './rasters';
 import { openPage, SourceInfo } from './sourceFile';
@@ -100,8 +100,8 @@ const LOOKED_AT = 2000;
 export async function lookedAtPicture(source: SourceInfo, number: number, folder: string): Promise<Raster> {
   const opened = await openPage(source, number, folder, LOOKED_AT);
   try {
-    return await rasterOf(
-      opened.resize({ width: LOOKED_AT, height: LOOKED_AT, fit: 'inside', withoutEnlargement: true }),
+    return greyWhereGrey(
+      await rasterOf(opened.resize({ width: LOOKED_AT, height: LOOKED_AT, fit: 'inside', withoutEnlargement: true })),
     );
   } catch {
     throw new Problem('page-not-drawn', { name: source.name, page: number + 1 });

@@ -1,7 +1,7 @@
 import sharp, { Sharp } from 'sharp';
 import { Raster } from '@crow/core/imaging/raster';
 
-/** The pixels of a picture as the core takes them: grey where it is grey, else RGB; transparency on white. */
+/** The pixels of a picture as the core takes them: RGB, or grey where its pipeline ends in grey; transparency on white. */
 export async function rasterOf(picture: Sharp): Promise<Raster> {
   const { data, info } = await picture
     .flatten({ background: '#ffffff' })

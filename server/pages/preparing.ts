@@ -80,7 +80,7 @@ async function prepare(info: SourceInfo, number: number, seen: Seen): Promise<Pr
   const enlarged = Math.max(width, height) / Math.max(picture.width, picture.height);
   return proposals.map((proposal): Prepared => {
     const legibility = judgeRecipe(picture, proposal.recipe, { enlarged });
-    const recipe = worthWhile(proposal, scanned);
+    const recipe = worthWhile(proposal);
     return { recipe, turn: proposal.turn, confidence: proposal.confidence, legibility, blank: false, divider, damaged };
   });
 }
@@ -100,9 +100,9 @@ export async function judgePage({ database }: Context, sources: SourceShelf, pag
 }
 
 /** A flat scan, or a picture in which no sheet was found, keeps its look, and stays as it is unless it is crooked. */
-function worthWhile({ recipe }: Proposal, scanned: boolean): Recipe | null {
+function worthWhile({ recipe, confidence }: Proposal): Recipe | null {
   if (recipe.corners) return recipe;
-  return recipe.angle !== 0 && scanned ? { ...recipe, look: 'asShot' } : null;
+  return recipe.angle !== 0 && confidence === 1 ? { ...recipe, look: 'asShot' } : null;
 }
 
 async function enter(context: Context, manager: EntityManager, page: Page, prepared: Prepared[]): Promise<void> {

@@ -161,6 +161,16 @@ describe('what has no SIMD makes the same, to the bit', () => {
           [1, 1],
         ].map(([width, height]) => resampled(greyOf(from), width, height)),
     ],
+    [
+      'grey of grey',
+      ({ greyOf, greyWhereGrey }, from) => {
+        const grey = bytesOf(greyOf(from));
+        const data = Uint8Array.from({ length: 3 * grey.length }, (_, at) => grey[Math.floor(at / 3)]);
+        const whole = greyWhereGrey({ ...from, channels: 3, data });
+        data[data.length - 2] ^= 1;
+        return [whole, greyWhereGrey({ ...from, channels: 3, data })];
+      },
+    ],
     ['smoothing', ({ blurred }, from) => [blurred(from, 0.7), blurred(from, 2.2)]],
     ['light', ({ estimateIllumination }, from) => estimateIllumination(from)],
     ['tone', ({ toneOf }, from) => toneOf(from)],
@@ -193,6 +203,14 @@ describe('what has no SIMD makes the same, to the bit', () => {
         if (one.strength[at] > 0 && Math.abs(one[normal][at] - other[normal][at]) > 0.001)
           throw new Error(`${normal} of pixel ${at}: ${one[normal][at]} and ${other[normal][at]}`);
   });
+});
+
+it('has one channel of a picture that is grey, and three of one with a coloured pixel', () => {
+  const data = new Uint8Array(300).map((_, at) => Math.floor(at / 3));
+  const grey = raster.greyWhereGrey({ width: 10, height: 10, channels: 3, data });
+  expect([grey.channels, ...grey.data.slice(0, 3)]).toEqual([1, 0, 1, 2]);
+  data[299]++;
+  expect(raster.greyWhereGrey({ width: 10, height: 10, channels: 3, data }).channels).toBe(3);
 });
 
 it('tells where ink begins and ends along each row', () => {

@@ -15,6 +15,7 @@ interface Pixels {
   gradients: (...numbers: number[]) => void;
   below: (...numbers: number[]) => void;
   curve: (...numbers: number[]) => void;
+  onlyGrey: (...numbers: number[]) => number;
   resample: (...numbers: number[]) => void;
   runs: (...numbers: number[]) => number;
   transpose: (...numbers: number[]) => void;

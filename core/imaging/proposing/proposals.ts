@@ -14,6 +14,7 @@ import { flatten, paperOf, Recipe } from '../recipe';
 import { warp } from '../straighten';
 import { textDirection, textSkew } from '../textLines';
 import { bentRegion, Sheet, withBends } from './bent';
+import { looksFlat } from './flat';
 import { bentProposal, Proposal, SURE_OF_DIRECTION, TEXT_SIZE, turnedInk } from './proposal';
 
 /** Size at which fingers on a page are looked for. */
@@ -39,7 +40,8 @@ export function proposeRecipes(
   picture: Raster,
   { scanned, apart = false }: { scanned?: [number, number]; apart?: boolean } = {},
 ): Proposal[] {
-  const whole = scanned || apart ? proposePage(picture, null, scanned, scanned ? 1 : 0.5) : undefined;
+  const isFlat = scanned !== undefined || looksFlat(picture);
+  const whole = isFlat || apart ? proposePage(picture, null, scanned, isFlat ? 1 : 0.5) : undefined;
   // Looking for outlines takes long: a page with lines as long as a letter's is no page of slips.
   const skip = scanned && whole && !apart && !isNarrow(whole.letters, scanned);
   let found = skip ? [] : findOutlines(picture).filter(({ confidence }) => confidence >= LEAST_CONFIDENCE);
@@ -49,9 +51,9 @@ export function proposeRecipes(
     const { proposal, off } = proposePage(picture, corners, scanned, confidence);
     return { corners, confidence, proposal, off };
   };
-  const isKnown = Boolean(scanned) || apart;
+  const isKnown = scanned !== undefined || apart;
   if (found.length === 0) {
-    const bent = isKnown ? undefined : bentRegion(picture, propose);
+    const bent = isKnown || isFlat ? undefined : bentRegion(picture, propose);
     return [bent ?? (whole ?? proposePage(picture, null, scanned, 0.5)).proposal];
   }
   const sheets = found.map(({ corners, confidence }) => propose(corners, confidence));
@@ -74,23 +76,22 @@ function proposePage(
   const { width, height } = picture;
   const quad = corners ?? wholeQuad(width, height);
   const paper = paperOf(picture, corners, scanned);
-  const small = shrink(picture, 2 * TEXT_SIZE);
-  const smallQuad = scaleQuad(quad, small.width / width);
   const scale = TEXT_SIZE / Math.max(...paper);
-  const flat = warp(small, smallQuad, Math.round(paper[0] * scale), Math.round(paper[1] * scale));
+  const [across, down] = paper.map((side) => Math.round(side * scale));
+  const flat = corners ? quadIn(picture, quad, across, down) : wholeIn(picture, across, down);
   const most = corners ? MOST_SKEW_OF_SHEET : MOST_SKEW_OF_SCAN;
   const letters = lettersOnly(roughInk(flat));
   const direction = textDirection(letters);
   const sure = direction.confidence >= SURE_OF_DIRECTION;
   const turn = sure ? direction.turn : 0;
   const sideways = turn % 180 !== 0;
-  const across = sideways ? turnedInk(letters) : letters;
-  const rows = scanned ? [] : textRows(across);
+  const lying = sideways ? turnedInk(letters) : letters;
+  const rows = scanned ? [] : textRows(lying);
   const off = offLevel(rows, (most * Math.PI) / 180);
   const isBent = mayBeBent(rows) || off > FAR_OFF_LEVEL;
   const bent = isBent && findBend(picture, uprightQuad(quad, turn), uprightAspect(paper, turn));
   if (bent) return { proposal: { ...bentProposal(picture, bent), confidence }, letters, off: 0 };
-  const skew = textSkew(across, most);
+  const skew = textSkew(lying, most);
   const angle = skew.clarity > CLEAR && Math.abs(skew.degrees) >= LEAST_SKEW ? -skew.degrees : 0;
   const recipe: Recipe = {
     corners: corners && scaleQuad(corners, 1 / width, 1 / height),
@@ -101,6 +102,18 @@ function proposePage(
     marks: [],
   };
   return { proposal: { recipe, turn, confidence }, letters, off };
+}
+
+/** The whole picture in a size; where its shape is the same, it is only made smaller. */
+function wholeIn(picture: Raster, width: number, height: number): Raster {
+  const small = shrink(picture, Math.max(width, height));
+  if (Math.max(Math.abs(small.width - width), Math.abs(small.height - height)) <= 1) return small;
+  return quadIn(picture, wholeQuad(picture.width, picture.height), width, height);
+}
+
+function quadIn(picture: Raster, quad: Quad, width: number, height: number): Raster {
+  const small = shrink(picture, 2 * Math.max(width, height));
+  return warp(small, scaleQuad(quad, small.width / picture.width), width, height);
 }
 
 /**

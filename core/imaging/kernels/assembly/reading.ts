@@ -17,6 +17,19 @@ export function below(source: usize, count: i32, level: i32, out: usize): void {
 }
 
 /**
+ * The grey levels of a picture in red, green and blue, if it is grey.
+ * @returns whether all of its `count` pixels are
+ */
+export function onlyGrey(source: usize, count: i32, out: usize): boolean {
+  for (let at = 0; at < count; at++, source += 3) {
+    const red = load<u8>(source);
+    if (red !== load<u8>(source, 1) || red !== load<u8>(source, 2)) return false;
+    store<u8>(out + at, red);
+  }
+  return true;
+}
+
+/**
  * A grey picture in another size: along its rows, then down its columns. For each pixel of a row or column that is made, `first` says where
  * those begin that it is made of, and `shares` how much of each of the `taps` of them.
  * @param between room for 32-bit floats, a row as long as those that are made for each row of the picture
