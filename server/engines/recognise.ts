@@ -178,6 +178,8 @@ async function readDotted(
 /** So many letters that were not read, or words that are doubted so much on average, and the page is read the other way as well. */
 const [MANY_LEFT, SHARE_LEFT] = [14, 0.02];
 const [DOUBTFUL_PAGE, DOUBTED, MANY_DOUBTED] = [0.968, 0.7, 0.035];
+/** For fewer doubted words than these it is not worth the time: another reading hardly ever says more of them. */
+const WORTH_READING_AGAIN = 3;
 
 function isPoor(words: readonly Word[], left: number): boolean {
   const letters = words.reduce((sum, { text }) => sum + text.length, 0);
@@ -185,8 +187,7 @@ function isPoor(words: readonly Word[], left: number): boolean {
   const doubted = words.filter(({ confidence }) => confidence < DOUBTED).length;
   return (
     (left >= MANY_LEFT && left > SHARE_LEFT * letters) ||
-    sure < DOUBTFUL_PAGE * letters ||
-    doubted > MANY_DOUBTED * words.length
+    (doubted >= WORTH_READING_AGAIN && (sure < DOUBTFUL_PAGE * letters || doubted > MANY_DOUBTED * words.length))
   );
 }
 
