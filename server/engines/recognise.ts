@@ -36,7 +36,8 @@ const [CAPITAL, AGAIN] = [30, 23];
  * the rest has nothing to say to it, or so much is read. Where the recogniser's doubt tells, it takes as much to be trusted.
  */
 const PORTION = 1000;
-const CLEAR_LEAD = 6;
+/** So far ahead, it is likely to be that language: the next portion is read in it. */
+const [LIKELY_LEAD, CLEAR_LEAD] = [3, 6];
 const MOST_TO_TELL = 7000;
 const ENOUGH_TO_DOUBT = 3200;
 
@@ -303,8 +304,11 @@ async function tellLanguage(
     return order.slice(0, count);
   };
   let best = told[0] ?? added.shift();
+  const words: SpelledWord[][] = [];
   for (let lead = 0; told.length > 1 && lead < CLEAR_LEAD && seen < MOST_TO_TELL && count < order.length;) {
-    const words = await readIn(told[0], grow(seen + PORTION));
+    // What is read in the language that it is will not have to be read again, and says more of it.
+    const portion = grow(seen + PORTION).slice(words.length);
+    words.push(...(await readIn(lead >= LIKELY_LEAD ? best : told[0], portion)));
     ({ language: best, lead } = tellLanguageOf(plain(words), told));
   }
   if (added.length === 0) return best;
