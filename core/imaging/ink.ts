@@ -40,8 +40,8 @@ function plainRuns({ width, height, data }: Ink): Int32Array {
   return runs.slice(0, count);
 }
 
-/** Ink whose columns are the rows of this. */
-export function turnedInk({ width, height, data }: Ink): Ink {
+/** Ink whose columns are the rows of this, from the left those from the top. */
+export function transposedInk({ width, height, data }: Ink): Ink {
   const made = withPixels([data, data.length], (pixels, [source, out]) => pixels.transpose(source, width, height, out));
   return { width: height, height: width, data: made ?? plainTurned(data, width, height) };
 }

@@ -139,9 +139,9 @@ describe('what has no SIMD makes the same, to the bit', () => {
     ['ink', ({ roughInk }, from) => [roughInk(from), roughInk(from, 0.07)]],
     [
       'runs of ink',
-      ({ greyOf, inkBelow, inkRuns, turnedInk }, from) => {
+      ({ greyOf, inkBelow, inkRuns, transposedInk }, from) => {
         const inks = [0, 97, 255].map((level) => inkBelow(greyOf(from), level));
-        return inks.flatMap((each) => [each, inkRuns(each), turnedInk(each), inkRuns(turnedInk(each))]);
+        return inks.flatMap((each) => [each, inkRuns(each), transposedInk(each), inkRuns(transposedInk(each))]);
       },
     ],
     [
@@ -223,7 +223,7 @@ it('tells where ink begins and ends along each row', () => {
   const data = Uint8Array.from(rows.join(''), (letter) => (letter === '#' ? 1 : 0));
   const runs = [...ink.inkRuns({ width: 25, height: 4, data })];
   expect(runs).toEqual([0, 1, 4, 4, 24, 24, 50, 74, 77, 77]);
-  const turned = ink.turnedInk({ width: 25, height: 4, data });
+  const turned = ink.transposedInk({ width: 25, height: 4, data });
   expect([turned.width, turned.height]).toEqual([4, 25]);
   expect([...turned.data.slice(8, 12)]).toEqual([0, 0, 1, 1]);
 });

@@ -31,7 +31,7 @@ export const LEAST_CONFIDENCE = 0.5;
 
 /**
  * Proposes how to make pages of a picture: one for each sheet found, or of the whole picture when it is a flat scan or no
- * sheet is found for sure.
+ * sheet is found for sure. A picture that looks like a flat scan, though nobody said so, is not searched for bends.
  * @param scanned the size in points when the picture is known to be a scan: it is then only deskewed and turned, unless slips
  *   lie on it
  * @param apart somebody has said that several papers are on it, so that they are also told apart by the paper between them

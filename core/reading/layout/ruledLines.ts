@@ -1,4 +1,4 @@
-import { Ink, inkRuns, turnedInk } from '../../imaging/ink';
+import { Ink, inkRuns, transposedInk } from '../../imaging/ink';
 
 /** A ruled line on a page, or the side of a box; edges in pixels, both inclusive. */
 export interface Rule {
@@ -73,7 +73,7 @@ interface Run {
 
 /** Runs along all rows, or along all columns, one row or column after the other, across gaps that are torn into them. */
 function longRuns(ink: Ink, least: number, across: boolean): Run[] {
-  const along = across ? ink : turnedInk(ink);
+  const along = across ? ink : transposedInk(ink);
   const { width } = along;
   const pieces = inkRuns(along);
   const found: Run[] = [];
