@@ -9,10 +9,12 @@ import { makeReadingPaper } from './reading/paper';
 /**
  * Makes scans of papers of which some lines are printed in grey, or through which another page shines, for bench/reading.ts:
  * node scripts/bench.mjs makeFaint FOLDER grey|through FIRST COUNT
- * Grey are all lines in every other band of the page, from a third to a half as dark as the rest.
+ * Grey are the lines in every other band of the page, each of them whole, from a third to a half as dark as the rest.
  */
 const [folder, how, first, count] = process.argv.slice(2);
 const BAND = 110;
+/** Rows of pixels with hardly anything dark are between lines of print. */
+const [DARK, HARDLY] = [200, 3];
 mkdirSync(folder, { recursive: true });
 for (let seed = Number(first); seed < Number(first) + Number(count); seed++) {
   const chance = new Chance(seed * 31);
@@ -20,8 +22,8 @@ for (let seed = Number(first); seed < Number(first) + Number(count); seed++) {
   const { data, info } = await pixelsOf(paper.pdf);
   if (how === 'grey') {
     const dark = 0.32 + 0.18 * chance.random();
-    for (let at = 0; at < data.length; at++)
-      if (Math.floor(at / info.width / BAND) % 2 === 0) data[at] = 255 - dark * (255 - data[at]);
+    for (const [top, bottom] of bandsOf(data, info.width).filter((_, at) => at % 2 === 0))
+      for (let at = top * info.width; at < bottom * info.width; at++) data[at] = 255 - dark * (255 - data[at]);
   } else {
     const back = await pixelsOf((await makeReadingPaper(seed + 500, 'untuned', ['en', 'de', 'fr'])).pdf);
     const pale = 0.12 + 0.16 * chance.random();
@@ -40,6 +42,20 @@ for (let seed = Number(first); seed < Number(first) + Number(count); seed++) {
     .withDensity(200)
     .toFile(join(folder, `${seed}.jpg`));
   writeFileSync(join(folder, `${seed}.json`), JSON.stringify({ ...paper, pdf: undefined }));
+}
+
+/** Bands of a page about as high as `BAND`, which begin and end between lines of print. */
+function bandsOf(data: Uint8Array, width: number): [top: number, bottom: number][] {
+  const bands: [number, number][] = [];
+  const height = data.length / width;
+  let top = 0;
+  for (let y = 0; y < height; y++) {
+    const isBetween = data.subarray(y * width, (y + 1) * width).filter((value) => value < DARK).length <= HARDLY;
+    if (y + 1 < height && (y - top < BAND || !isBetween)) continue;
+    bands.push([top, y]);
+    top = y;
+  }
+  return bands;
 }
 
 /** The first page of a PDF in grey, one byte a pixel. */

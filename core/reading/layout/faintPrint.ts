@@ -3,10 +3,13 @@ import { inkBelow } from '../../imaging/ink';
 
 /** Darker than this, in grey levels of an even page, is print of any kind; paper and its grain are lighter. */
 const SEEN_BELOW = 218;
-/** A letter that is as dark as this anywhere is no faint one; what is lighter than this all over may show through from behind. */
-const [DARK, LIGHT] = [110, 205];
+/**
+ * A letter is faint whose darkest is so much lighter than that of the page's letters usually is, or lighter than the second number, and
+ * never one that is darker than the third. What is lighter than the last all over may show through from behind.
+ */
+const [FAINTER, ALWAYS_FAINT, NEVER_FAINT, LIGHT] = [60, 110, 60, 205];
 /** How dark the darkest of a faint letter becomes. */
-const RAISED_TO = 40;
+const RAISED_TO = 0;
 /** Sizes of letters in pixels: a small one of print that can be read, and a large one. */
 const [LEAST_HIGH, MOST_HIGH, MOST_WIDE] = [6, 64, 160];
 /**
@@ -35,14 +38,13 @@ export function darkenFaintPrint(width: number, height: number, data: Uint8Array
   for (let run = 0; run < runs.length; run += 3)
     for (let at = runs[run + 1]; at <= runs[run + 2]; at++)
       if (data[at] < darkest[runs[run]]) darkest[runs[run]] = data[at];
-  const mayBeFaint = components.map(
-    ({ left, right, top, bottom }, at) =>
-      darkest[at] >= DARK &&
-      darkest[at] < LIGHT &&
-      bottom - top + 1 >= LEAST_HIGH &&
-      bottom - top < MOST_HIGH &&
-      right - left < MOST_WIDE,
+  const isLetter = components.map(
+    ({ left, right, top, bottom }) =>
+      bottom - top + 1 >= LEAST_HIGH && bottom - top < MOST_HIGH && right - left < MOST_WIDE,
   );
+  const usual = darkest.filter((_, at) => isLetter[at]).sort();
+  const dark = Math.max(NEVER_FAINT, Math.min(ALWAYS_FAINT, usual[usual.length >> 1] + FAINTER));
+  const mayBeFaint = isLetter.map((is, at) => is && darkest[at] >= dark && darkest[at] < LIGHT);
   if (!mayBeFaint.includes(true)) return;
   const steep = new Uint32Array(components.length);
   for (let run = 0; run < runs.length; run += 3) {
@@ -62,7 +64,7 @@ export function darkenFaintPrint(width: number, height: number, data: Uint8Array
   // What is as dark as the rest stays as it is, in a faint line as well.
   const isDark = new Uint8Array(data.length);
   for (let run = 0; run < runs.length; run += 3)
-    if (darkest[runs[run]] < DARK) isDark.fill(1, runs[run + 1], runs[run + 2] + 1);
+    if (darkest[runs[run]] < dark) isDark.fill(1, runs[run + 1], runs[run + 2] + 1);
   for (const line of lines) {
     const [left, right] = [Math.min(...line.map((each) => each.left)), Math.max(...line.map((each) => each.right))];
     const [top, bottom] = [Math.min(...line.map((each) => each.top)), Math.max(...line.map((each) => each.bottom))];
