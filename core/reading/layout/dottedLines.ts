@@ -145,7 +145,19 @@ function linesOf(pieces: readonly Component[], letter: number, least: number): C
   const small = pieces
     .filter(({ left, right, top, bottom }) => bottom - top < TALLEST * letter && right - left < LONGEST * letter)
     .sort((one, other) => one.left - other.left);
-  return rowsOf(small, letter).filter((row) => row.length >= least && isEven(row));
+  return rowsOf(small, letter).filter((row) => row.length >= least && isEven(row) && !isSmallPrint(row));
+}
+
+/** Of a box at least so many pixels wide and high, a dot or dash fills so much. Of small print more than so many pieces fill less. */
+const [LEAST_BOX, SOLID, OPEN] = [5, 0.66, 0.4];
+
+/** Whether pieces are letters that are smaller than the rest of the page: they have hollows. */
+function isSmallPrint(row: readonly Component[]): boolean {
+  const open = row.filter(({ left, right, top, bottom, pixels }) => {
+    const [width, height] = [right - left + 1, bottom - top + 1];
+    return Math.min(width, height) >= LEAST_BOX && pixels < SOLID * width * height;
+  });
+  return open.length > OPEN * row.length;
 }
 
 /** A piece with across and down exchanged. */

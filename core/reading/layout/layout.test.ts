@@ -55,6 +55,21 @@ describe('dotted lines', () => {
   });
 });
 
+it('keeps small letters in print that is smaller than the rest, which follow each other as dots do', () => {
+  const page = blank(700, 200);
+  // Letters with a hollow, eight pixels high beside others of sixteen, as far apart as dots.
+  for (let x = 40; x < 300; x += 10)
+    for (const part of [
+      [x, 60, 7, 1],
+      [x, 67, 7, 1],
+      [x, 60, 2, 8],
+      [x + 6, 60, 1, 8],
+    ] as const)
+      fill(page, [...part]);
+  const ink = inkOf(page);
+  expect(takeOutDots(ink, inkPieces(ink), 16)).toEqual([]);
+});
+
 describe('the dashed frame of what is to be cut out', () => {
   it('is taken out on all sides, and hyphens under each other are kept', () => {
     const page = blank(700, 500);
