@@ -150,6 +150,8 @@ function linesOf(pieces: readonly Component[], letter: number, least: number): C
 
 /** Of a box at least so many pixels wide and high, a dot or dash fills so much. Of small print more than so many pieces fill less. */
 const [LEAST_BOX, SOLID, OPEN] = [5, 0.66, 0.4];
+/** Widths of letters differ by more than this share. */
+const LETTERS_UNEVEN = 0.2;
 
 /** Whether pieces are letters that are smaller than the rest of the page: they have hollows. */
 function isSmallPrint(row: readonly Component[]): boolean {
@@ -157,8 +159,11 @@ function isSmallPrint(row: readonly Component[]): boolean {
     const [width, height] = [right - left + 1, bottom - top + 1];
     return Math.min(width, height) >= LEAST_BOX && pixels < SOLID * width * height;
   });
-  return open.length > OPEN * row.length;
+  // Asterisks, which cover figures, are open as well, but as wide as each other.
+  return open.length > OPEN * row.length && !areAlike(widthsOf(row), LETTERS_UNEVEN);
 }
+
+const widthsOf = (row: readonly Component[]) => row.map(({ left, right }) => right - left + 1);
 
 /** A piece with across and down exchanged. */
 const turned = ({ left, right, top, bottom, pixels }: Component): Component => ({
@@ -202,9 +207,12 @@ function rowsOf(pieces: readonly Component[], letter: number): Component[][] {
 function isEven(row: readonly Component[]): boolean {
   const gaps = row.slice(1).map(({ left }, at) => left - row[at].right - 1);
   const heights = row.map(({ top, bottom }) => bottom - top + 1);
-  return [gaps, heights].every((values) => {
-    const usual = values.toSorted((a, b) => a - b)[values.length >> 1];
-    const near = Math.max(1, MOST_UNEVEN * usual);
-    return values.filter((value) => Math.abs(value - usual) <= near).length >= EVEN * values.length;
-  });
+  return [gaps, heights].every((values) => areAlike(values, MOST_UNEVEN));
+}
+
+/** Whether most of some lengths are what is usual among them, but for a share of it. */
+function areAlike(values: readonly number[], uneven: number): boolean {
+  const usual = values.toSorted((a, b) => a - b)[values.length >> 1];
+  const near = Math.max(1, uneven * usual);
+  return values.filter((value) => Math.abs(value - usual) <= near).length >= EVEN * values.length;
 }

@@ -55,19 +55,32 @@ describe('dotted lines', () => {
   });
 });
 
-it('keeps small letters in print that is smaller than the rest, which follow each other as dots do', () => {
-  const page = blank(700, 200);
-  // Letters with a hollow, eight pixels high beside others of sixteen, as far apart as dots.
-  for (let x = 40; x < 300; x += 10)
-    for (const part of [
-      [x, 60, 7, 1],
-      [x, 67, 7, 1],
-      [x, 60, 2, 8],
-      [x + 6, 60, 1, 8],
-    ] as const)
-      fill(page, [...part]);
-  const ink = inkOf(page);
-  expect(takeOutDots(ink, inkPieces(ink), 16)).toEqual([]);
+describe('small signs that follow each other as dots do', () => {
+  /** Signs with a hollow, eight pixels high, as far apart as dots. */
+  const signs = (widths: number[]) => {
+    const page = blank(700, 200);
+    let x = 40;
+    for (let sign = 0; sign < 24; sign++) {
+      const wide = widths[sign % widths.length];
+      fill(page, [x, 60, wide, 1]);
+      fill(page, [x, 67, wide, 1]);
+      fill(page, [x, 60, 1, 8]);
+      fill(page, [x + wide - 1, 60, 1, 8]);
+      x += wide + 3;
+    }
+    return inkOf(page);
+  };
+
+  it('are kept where they are letters, beside others twice as high', () => {
+    const ink = signs([7, 5, 9]);
+    expect(takeOutDots(ink, inkPieces(ink), 16)).toEqual([]);
+  });
+
+  it('are taken out where they are asterisks, of which each is as wide as the next', () => {
+    const ink = signs([7]);
+    takeOutDots(ink, inkPieces(ink), 16);
+    expect(ink.data.includes(1)).toBe(false);
+  });
 });
 
 describe('the dashed frame of what is to be cut out', () => {
