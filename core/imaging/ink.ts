@@ -43,11 +43,11 @@ function plainRuns({ width, height, data }: Ink): Int32Array {
 /** Ink whose columns are the rows of this, from the left those from the top. */
 export function transposedInk({ width, height, data }: Ink): Ink {
   const made = withPixels([data, data.length], (pixels, [source, out]) => pixels.transpose(source, width, height, out));
-  return { width: height, height: width, data: made ?? plainTurned(data, width, height) };
+  return { width: height, height: width, data: made ?? plainTransposed(data, width, height) };
 }
 
 /** The same without the kernels. */
-function plainTurned(data: Uint8Array, width: number, height: number): Uint8Array {
+function plainTransposed(data: Uint8Array, width: number, height: number): Uint8Array {
   const out = new Uint8Array(data.length);
   for (let y = 0; y < height; y++)
     for (let x = 0, at = y * width; x < width; x++, at++) if (data[at] !== 0) out[x * height + y] = data[at];
