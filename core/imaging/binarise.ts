@@ -1,4 +1,5 @@
-import { Raster } from './raster';
+import { withPixels } from './kernels/pixels';
+import { bytesOf, Raster } from './raster';
 
 /** Side of the window in which a pixel is compared, as a share of the page's longer side. */
 const WINDOW = 1 / 56;
@@ -15,11 +16,37 @@ const POSSIBLE = 0.8;
  * @param ink how dark the page's ink usually is, as a share of the paper's brightness
  */
 export function binarise(grey: Raster, ink: number): Raster {
-  const { width, height, data } = grey;
+  const { width, height } = grey;
   const radius = Math.max(7, Math.round((Math.max(width, height) * WINDOW) / 2));
   const level = Math.min(0.75, ink);
-  const certain = 255 * (level + (1 - level) * CERTAIN);
-  const possible = 255 * (level + (1 - level) * POSSIBLE);
+  const certain = Math.floor(255 * (level + (1 - level) * CERTAIN));
+  const possible = Math.floor(255 * (level + (1 - level) * POSSIBLE));
+  // In the middle of a black area all is dark, and no darker than around.
+  const least = 255 * level * 0.9;
+  const bounds: Bounds = { radius, possible, certain, least };
+  if (radius > MOST_RADIUS) return { width, height, channels: 1, data: plainBinarise(grey, bounds) };
+  const blocks = [bytesOf(grey), new Uint8Array(8 * width), width * height];
+  const data = withPixels(blocks, (pixels, [source, columns, out]) =>
+    pixels.binarise(source, width, height, radius, possible, certain, least, K, RANGE, columns, out),
+  );
+  return { width, height, channels: 1, data: data ?? plainBinarise(grey, bounds) };
+}
+
+/** The kernels' sums of squares over a larger window would not fit in 32 bits. */
+const MOST_RADIUS = 128;
+
+/** How far around a pixel is looked, and what is brighter than ink can be, no brighter than certain ink, and the least threshold. */
+interface Bounds {
+  radius: number;
+  possible: number;
+  certain: number;
+  least: number;
+}
+
+/** The same without the kernels. */
+function plainBinarise(grey: Raster, { radius, possible, certain, least }: Bounds): Uint8Array {
+  const { width, height } = grey;
+  const data = bytesOf(grey);
   const state = new Uint8Array(width * height);
   const columns = new Float64Array(width);
   const squares = new Float64Array(width);
@@ -53,12 +80,11 @@ export function binarise(grey: Raster, ink: number): Raster {
       const value = data[at];
       if (value > possible) continue;
       const deviation = Math.sqrt(Math.max(0, squared / count - mean * mean));
-      // In the middle of a black area all is dark, and no darker than around.
-      const threshold = Math.max(mean * (1 + K * (deviation / RANGE - 1)), 255 * level * 0.9);
+      const threshold = Math.max(mean * (1 + K * (deviation / RANGE - 1)), least);
       if (value <= threshold) state[at] = value <= certain ? 2 : 1;
     }
   }
-  return { width, height, channels: 1, data: connected(state, width, height) };
+  return connected(state, width, height);
 }
 
 /** 0 (black) for certain ink and whatever touches it, 255 for the rest. */

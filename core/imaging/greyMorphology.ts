@@ -30,17 +30,22 @@ function largestAlong(
   room: Float32Array,
 ): void {
   const window = 2 * reach + 1;
-  const blocks = Math.ceil((count + 2 * reach) / window);
-  const length = blocks * window;
+  const length = Math.ceil((count + 2 * reach) / window) * window;
   const ahead = room.subarray(length);
-  for (let at = 0; at < length; at++) {
-    const place = at - reach;
-    const value = place >= 0 && place < count ? from[start + place * step] : -Infinity;
-    room[at] = value;
-    ahead[at] = at % window > 0 && ahead[at - 1] > value ? ahead[at - 1] : value;
+  room.fill(-Infinity, 0, length);
+  for (let at = 0; at < count; at++) room[reach + at] = from[start + at * step];
+  for (let block = 0; block < length; block += window) {
+    let most = -Infinity;
+    for (let at = block; at < block + window; at++) {
+      if (room[at] > most) most = room[at];
+      ahead[at] = most;
+    }
+    most = -Infinity;
+    for (let at = block + window - 1; at >= block; at--) {
+      if (room[at] > most) most = room[at];
+      room[at] = most;
+    }
   }
-  for (let at = length - 2; at >= 0; at--)
-    if ((at + 1) % window > 0 && room[at + 1] > room[at]) room[at] = room[at + 1];
   for (let at = 0; at < count; at++) {
     const [behind, before] = [room[at], ahead[at + 2 * reach]];
     to[start + at * step] = behind > before ? behind : before;

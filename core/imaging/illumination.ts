@@ -36,7 +36,7 @@ export function estimateIllumination(picture: Raster): Illumination {
   const down = Math.max(4, Math.round((CELLS * height) / long));
   const used = channels === 1 ? 1 : 3;
   const cells = across * down;
-  const blocks = [bytesOf(picture), 1024 * used, (4 * used + 1) * cells];
+  const blocks = [bytesOf(picture), 512 * used, (4 * used + 1) * cells];
   const stepX = Math.max(1, Math.floor(width / across / SAMPLES));
   const stepY = Math.max(1, Math.floor(height / down / SAMPLES));
   const seen =
@@ -53,7 +53,7 @@ export function estimateIllumination(picture: Raster): Illumination {
   });
   const asSeen = grids.map((grid) => ({ ...grid, data: grid.data.map((value) => Math.max(1, value)) }));
   for (const { data: values } of grids) {
-    const usual = Float32Array.from(values).sort()[values.length >> 1];
+    const usual = middleOf(values);
     const darkest = Math.max(1, Math.min(DARKEST_PAPER, DARKEST_SHARE * usual));
     values.forEach((value, at) => (values[at] = Math.max(darkest, value)));
   }
@@ -66,6 +66,15 @@ export function estimateIllumination(picture: Raster): Illumination {
       lit.map((grid) => boxBlur(boxBlur(grid, 1), 1)),
     ),
   };
+}
+
+/** The median of whole numbers from 0 to 255. */
+function middleOf(values: Float32Array): number {
+  const counts = new Uint32Array(256);
+  for (const value of values) counts[value]++;
+  let [below, middle] = [0, 0];
+  while (below + counts[middle] <= values.length >> 1) below += counts[middle++];
+  return middle;
 }
 
 /**

@@ -1,7 +1,7 @@
 import { Component, connectedComponents, letterHeight } from './components';
-import { renderLook, toneOf } from './looks';
-import { Ink } from './ink';
-import { bytesOf, greyOf, Raster } from './raster';
+import { paperUnder } from './paperUnder';
+import { bytesOf, Raster } from './raster';
+import { sharpInk } from './sharpInk';
 
 /** Ink of one colour, as a stencil that is painted in it. */
 export interface Stencil {
@@ -37,8 +37,6 @@ const LEAST_SHARE = 0.004;
 const LEAST_PIXELS = 400;
 /** The ink's blurred edge: so many pixels around it tell nothing of the paper. */
 const HALO = 2;
-/** So much of a cell must be paper before its colour is taken from it. */
-const LEAST_PAPER = 0.12;
 
 /**
  * Takes a page apart for mixed raster content (ITU-T T.44; Bottou et al. 1998): letters and lines become stencils of one colour
@@ -58,102 +56,6 @@ export function separateLayers(page: Raster, cell: number): Layers {
   const covered = new Uint8Array(labels.length);
   for (let at = 0; at < labels.length; at++) if (labels[at] && ofPiece[labels[at] - 1] >= 0) covered[at] = 1;
   return { width, height, stencils, background: paperUnder(page, widen(covered, width, height), cell), cell };
-}
-
-/** The edge of a stroke lies where it is so far from the darkest that is near to white, and what is near, in pixels. */
-const EDGE = 0.6;
-const NEAR = 9;
-
-/**
- * Ink with its edges half way between it and the paper. Which ink there is is found as for the look in black and white, which makes
- * strokes bolder than they are.
- */
-function sharpInk(page: Raster): Ink {
-  const grey = greyOf(page);
-  const tone = toneOf(grey);
-  const bold = bytesOf(renderLook(grey, 'bilevel', tone));
-  const { width, height, data: even } = { ...grey, data: bytesOf(renderLook(grey, 'even', tone)) };
-  sharpen(even, width, height);
-  const { across, cells } = darkestNear(even, width, height);
-  const data = new Uint8Array(bold.length);
-  for (let y = 0, at = 0; y < height; y++) {
-    const row = Math.floor(y / CELL) * across;
-    for (let x = 0; x < width; x++, at++) {
-      if (bold[at] !== 0) continue;
-      const dark = cells[row + Math.floor(x / CELL)];
-      if (even[at] <= dark + EDGE * (255 - dark)) data[at] = 1;
-    }
-  }
-  return { width, height, data };
-}
-
-/** How far, in pixels, and how much the blur of lens and enlargement is taken back. */
-const BLUR = 4;
-const SHARPEN = 1.2;
-
-/** With the edges of strokes steeper and their small counters open (unsharp masking), in place. */
-function sharpen(data: Uint8Array, width: number, height: number): void {
-  const mean = meanAround(data, width, height, BLUR);
-  for (let at = 0; at < data.length; at++) {
-    const value = data[at] + SHARPEN * (data[at] - mean[at]);
-    data[at] = value < 0 ? 0 : value > 255 ? 255 : value;
-  }
-}
-
-/** The mean over a square around each pixel, by running sums of columns. */
-function meanAround(data: Uint8Array, width: number, height: number, radius: number): Uint8Array {
-  const out = new Uint8Array(data.length);
-  const columns = new Uint32Array(width);
-  for (let y = -radius; y < height; y++) {
-    const [entering, leaving] = [y + radius, y - radius - 1];
-    if (entering < height) for (let x = 0, at = entering * width; x < width; x++, at++) columns[x] += data[at];
-    if (leaving >= 0) for (let x = 0, at = leaving * width; x < width; x++, at++) columns[x] -= data[at];
-    if (y < 0) continue;
-    const rows = Math.min(height - 1, entering) - Math.max(0, leaving + 1) + 1;
-    let sum = 0;
-    for (let x = 0; x < Math.min(radius, width); x++) sum += columns[x];
-    for (let x = 0, at = y * width; x < width; x++, at++) {
-      if (x + radius < width) sum += columns[x + radius];
-      if (x - radius - 1 >= 0) sum -= columns[x - radius - 1];
-      out[at] = sum / (rows * (Math.min(width - 1, x + radius) - Math.max(0, x - radius) + 1));
-    }
-  }
-  return out;
-}
-
-/** The least value near each pixel, in cells of a few pixels. */
-interface Darkest {
-  across: number;
-  cells: Uint8Array;
-}
-const CELL = 3;
-
-function darkestNear(data: Uint8Array, width: number, height: number): Darkest {
-  const [across, down] = [Math.ceil(width / CELL), Math.ceil(height / CELL)];
-  const least = new Uint8Array(across * down).fill(255);
-  for (let y = 0, at = 0; y < height; y++) {
-    let cell = Math.floor(y / CELL) * across;
-    for (let x = 0; x < width; cell++) {
-      let value = least[cell];
-      for (const end = Math.min(width, x + CELL); x < end; x++, at++) if (data[at] < value) value = data[at];
-      least[cell] = value;
-    }
-  }
-  const rows = new Uint8Array(least.length);
-  const cells = new Uint8Array(least.length);
-  const reach = Math.round(NEAR / CELL);
-  const spread = (from: Uint8Array, to: Uint8Array, step: number, first: (at: number) => number, count: number) => {
-    for (let at = 0; at < from.length; at++) {
-      const place = first(at);
-      let value = from[at];
-      for (let by = -Math.min(reach, place); by <= Math.min(reach, count - 1 - place); by++)
-        if (from[at + by * step] < value) value = from[at + by * step];
-      to[at] = value;
-    }
-  };
-  spread(least, rows, 1, (at) => at % across, across);
-  spread(rows, cells, across, (at) => Math.floor(at / across), down);
-  return { across, cells };
 }
 
 interface Piece {
@@ -319,67 +221,4 @@ function widen(covered: Uint8Array, width: number, height: number): Uint8Array {
     }
   }
   return out;
-}
-
-/** The paper and pictures in cells: the mean of what is not covered; where too little is left, from the cells around. */
-function paperUnder(page: Raster, covered: Uint8Array, cell: number): Raster {
-  const { width, height, channels } = page;
-  const data = bytesOf(page);
-  const used = channels === 1 ? 1 : 3;
-  const [across, down] = [Math.ceil(width / cell), Math.ceil(height / cell)];
-  const sums = new Float64Array(across * down * used);
-  const counts = new Float64Array(across * down);
-  for (let y = 0; y < height; y++) {
-    const row = Math.floor(y / cell) * across;
-    for (let x = 0, at = y * width; x < width; x++, at++) {
-      if (covered[at]) continue;
-      const to = row + Math.floor(x / cell);
-      counts[to]++;
-      for (let channel = 0; channel < used; channel++) sums[to * used + channel] += data[at * channels + channel];
-    }
-  }
-  const least = LEAST_PAPER * cell * cell;
-  for (let at = 0; at < counts.length; at++) {
-    if (counts[at] >= least) continue;
-    counts[at] = 0;
-    sums.fill(0, at * used, (at + 1) * used);
-  }
-  fillFromAround(sums, counts, across, down, used);
-  const out = new Uint8Array(across * down * used);
-  for (let at = 0; at < counts.length; at++)
-    for (let channel = 0; channel < used; channel++)
-      out[at * used + channel] = Math.round(sums[at * used + channel] / (counts[at] || 1));
-  return { width: across, height: down, channels: used, data: out };
-}
-
-/** Gives cells without a value the mean of those around them at the smallest scale that has one (Burt 1988, pull and push). */
-function fillFromAround(sums: Float64Array, counts: Float64Array, across: number, down: number, used: number): void {
-  if (counts.every((count) => count > 0)) return;
-  if (across === 1 && down === 1) {
-    sums.fill(255);
-    counts.fill(1);
-    return;
-  }
-  const [w, h] = [Math.ceil(across / 2), Math.ceil(down / 2)];
-  const coarser = new Float64Array(w * h * used);
-  const weights = new Float64Array(w * h);
-  for (let y = 0; y < down; y++) {
-    for (let x = 0; x < across; x++) {
-      const [from, to] = [y * across + x, (y >> 1) * w + (x >> 1)];
-      if (counts[from] === 0) continue;
-      weights[to]++;
-      for (let channel = 0; channel < used; channel++)
-        coarser[to * used + channel] += sums[from * used + channel] / counts[from];
-    }
-  }
-  fillFromAround(coarser, weights, w, h, used);
-  for (let y = 0; y < down; y++) {
-    for (let x = 0; x < across; x++) {
-      const [to, from] = [y * across + x, (y >> 1) * w + (x >> 1)];
-      if (counts[to] > 0) continue;
-      counts[to] = 1;
-      for (let channel = 0; channel < used; channel++)
-        sums[to * used + channel] = coarser[from * used + channel] / weights[from];
-    }
-  }
 }

@@ -68,3 +68,24 @@ describe('a shadow on the page', () => {
     expect(data[230 * WIDTH + 150]).toBeLessThan(140);
   });
 });
+
+it('black and white keeps a faint stroke that hangs on bold print, however it winds, and drops one by itself', () => {
+  const [width, height] = [400, 400];
+  const data = new Uint8Array(width * height).fill(230);
+  const stroke = (left: number, top: number, w: number, h: number, value: number) => {
+    for (let y = top; y < top + h; y++) data.fill(value, y * width + left, y * width + left + w);
+  };
+  // Bold print, so that it is known how dark ink is here, and on one of its letters a stroke that goes to and fro, upwards.
+  for (const y of [350, 376]) for (let x = 22; x < 380; x += 24) stroke(x, y, 3, 20, 20);
+  const faint = 160;
+  stroke(22, 60, 2, 290, faint);
+  for (let row = 0; row < 6; row++) {
+    stroke(22, 60 + 8 * row, 200, 2, faint);
+    if (row > 0) stroke(row % 2 === 1 ? 220 : 22, 52 + 8 * row, 2, 8, faint);
+  }
+  stroke(300, 60, 2, 200, faint);
+  const { data: made } = renderLook({ width, height, channels: 1, data }, 'bilevel');
+  expect(made[60 * width + 150]).toBe(0);
+  expect(made[101 * width + 100]).toBe(0);
+  expect(made[150 * width + 300]).toBe(255);
+});

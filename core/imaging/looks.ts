@@ -79,9 +79,18 @@ const MOSTLY_DARK = 0.62;
  */
 export function tonesOfPrint(picture: Raster, dark: number): Uint32Array {
   const { width, height } = picture;
+  const side = Math.max(5, Math.round(Math.max(width, height) / BLOCKS));
+  const made = withPixels([bytesOf(picture), new Uint8Array(4 * 256)], (pixels, [source, counts]) =>
+    pixels.tonesOfPrint(source, width, height, side, dark, MOSTLY_DARK, counts),
+  );
+  return made ? new Uint32Array(made.buffer) : plainTonesOfPrint(picture, dark, side);
+}
+
+/** The same without the kernels. @param side of a block, in pixels */
+function plainTonesOfPrint(picture: Raster, dark: number, side: number): Uint32Array {
+  const { width, height } = picture;
   const data = bytesOf(picture);
   const counts = new Uint32Array(256);
-  const side = Math.max(5, Math.round(Math.max(width, height) / BLOCKS));
   for (let top = 0; top < height; top += side) {
     for (let left = 0; left < width; left += side) {
       const bottom = Math.min(height, top + side);
@@ -133,15 +142,15 @@ function normalised(picture: Raster, light: Illumination, curve: Float32Array): 
   light.channels.forEach(({ data }, channel) => grid.set(data, channel * across * down));
   const places = [bytesOf(picture), bytesIn(grid)];
   if (channels === 1) {
-    const blocks = [...places, tones.bytes, 4 * width, width * height];
-    const data = withPixels(blocks, (pixels, [source, grids, bytes, row, out]) =>
-      pixels.evenGrey(source, width, height, grids, across, down, bytes, STEPS, PER_STEP, row, out),
+    const blocks = [...places, tones.bytes, 8 * (across + 2), 4 * (width + 4), width * height];
+    const data = withPixels(blocks, (pixels, [source, grids, bytes, cells, row, out]) =>
+      pixels.evenGrey(source, width, height, grids, across, down, bytes, STEPS, PER_STEP, cells, row, out),
     );
     return { width, height, channels, data: data ?? plainEven(picture, light, tones) };
   }
-  const blocks = [...places, bytesIn(tones.gains), 16 * width, 3 * width * height];
-  const data = withPixels(blocks, (pixels, [source, grids, gains, rows, out]) =>
-    pixels.evenColour(source, width, height, channels, grids, across, down, gains, STEPS, PER_STEP, rows, out),
+  const blocks = [...places, bytesIn(tones.gains), 8 * (across + 2), 12 * (width + 4), 3 * width * height];
+  const data = withPixels(blocks, (pixels, [source, grids, gains, cells, rows, out]) =>
+    pixels.evenColour(source, width, height, channels, grids, across, down, gains, STEPS, PER_STEP, cells, rows, out),
   );
   return { width, height, channels: 3, data: data ?? plainEven(picture, light, tones) };
 }

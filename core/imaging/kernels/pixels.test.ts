@@ -4,6 +4,7 @@ import { homography } from '../homography';
 import * as illumination from '../illumination';
 import * as ink from '../ink';
 import * as looks from '../looks';
+import * as layers from '../layers';
 import * as noise from '../noise';
 import * as edges from '../outline/edges';
 import { Quad, wholeQuad } from '../quad';
@@ -82,6 +83,7 @@ describe.each([1, 3, 4] as const)('of pictures with %s channels', (channels) => 
 
 describe('what has no SIMD makes the same, to the bit', () => {
   type Modules = typeof illumination &
+    typeof layers &
     typeof ink &
     typeof looks &
     typeof noise &
@@ -92,6 +94,7 @@ describe('what has no SIMD makes the same, to the bit', () => {
   const withKernels: Modules = {
     ...illumination,
     ...ink,
+    ...layers,
     ...looks,
     ...noise,
     ...raster,
@@ -105,7 +108,18 @@ describe('what has no SIMD makes the same, to the bit', () => {
     const { Module } = WebAssembly;
     jest.isolateModules(() => {
       Object.assign(WebAssembly, { Module: undefined });
-      const names = ['illumination', 'ink', 'kernels/pixels', 'looks', 'noise', 'outline/edges', 'raster', 'resample'];
+      const names = [
+        'binarise',
+        'illumination',
+        'ink',
+        'kernels/pixels',
+        'layers',
+        'looks',
+        'noise',
+        'outline/edges',
+        'raster',
+        'resample',
+      ];
       without = Object.assign({}, ...names.map((name) => jest.requireActual<object>(`../${name}`))) as Modules;
       // Tried once, and then known not to be there.
       without.greyOf(picture(4, 4, 3));
@@ -174,6 +188,22 @@ describe('what has no SIMD makes the same, to the bit', () => {
     ['smoothing', ({ blurred }, from) => [blurred(from, 0.7), blurred(from, 2.2)]],
     ['light', ({ estimateIllumination }, from) => estimateIllumination(from)],
     ['tone', ({ toneOf }, from) => toneOf(from)],
+    [
+      'layers',
+      ({ separateLayers }, from) =>
+        [4, 5].map((cell) => {
+          const { stencils, background } = separateLayers(from, cell);
+          const numbers = stencils.flatMap(({ colour, mask, left, top }) => [...colour, mask.width, left, top]);
+          return [background.data, Float64Array.from(numbers), ...stencils.map(({ mask }) => mask.data)];
+        }),
+    ],
+    [
+      'black and white of faint print that touches bold print',
+      ({ renderLook }, from) => {
+        const data = bytesOf(from).map((value, at) => (value < 120 ? value + ((at * 31) % 140) : value));
+        return renderLook({ ...from, data }, 'bilevel');
+      },
+    ],
     ['looks', ({ LOOKS, renderLook }, from) => LOOKS.map((look) => renderLook(from, look))],
   ];
   const cases = works.flatMap(([name, work]) => sizes.map((size) => [name, size, work] as const));

@@ -13,6 +13,10 @@ interface Pixels {
   evenColour: (...numbers: number[]) => void;
   paperCells: (...numbers: number[]) => void;
   gradients: (...numbers: number[]) => void;
+  sharpInk: (...numbers: number[]) => void;
+  bareSums: (...numbers: number[]) => void;
+  tonesOfPrint: (...numbers: number[]) => void;
+  binarise: (...numbers: number[]) => void;
   below: (...numbers: number[]) => void;
   curve: (...numbers: number[]) => void;
   onlyGrey: (...numbers: number[]) => number;

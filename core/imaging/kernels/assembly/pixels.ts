@@ -15,6 +15,36 @@ const SPAN: i32 = 16;
 const TILE: i32 = 64;
 const HALF: i32 = 1 << 15;
 const PLACE: f64 = 65536;
+/** Each of two 16-bit numbers less by half of their range, as signed ones; and what that takes from a sum whose weights are 256. */
+const SIGNED: i32 = <i32>0x80008000;
+const TAKEN: i32 = 256 << 15;
+
+/** Between what two rows give, each at most 255 × 256, by how far down in 256ths it lies: in 65536ths. */
+// @ts-ignore: decorator
+@inline
+function between(upper: v128, lower: v128, down: v128): v128 {
+  const both = v128.xor(v128.or(i32x4.shl(lower, 16), upper), i32x4.splat(SIGNED));
+  const shares = v128.or(i32x4.shl(down, 16), i32x4.sub(i32x4.splat(256), down));
+  return i32x4.add(i32x4.dot_i16x8_s(both, shares), i32x4.splat(TAKEN + HALF));
+}
+
+/** The first of four 32-bit numbers in all four; with `NEXT` added, the second, and so on. */
+const FIRST: i32 = 0x03020100;
+const NEXT: i32 = 0x04040404;
+
+/**
+ * One pixel between its four neighbours, its channels in 65536ths.
+ * @param pairs where the channels of two pixels beside each other are, in pairs of 16 bits: those of the left one, those of the right one
+ * @param shares of the left and the right one, in each of four pairs of 16 bits
+ * @param down how far down it lies, in each of four 32-bit numbers
+ */
+// @ts-ignore: decorator
+@inline
+function colourAt(at: usize, below: i32, pairs: v128, shares: v128, down: v128): v128 {
+  const upper = i32x4.dot_i16x8_s(v128.swizzle(v128.load64_zero(at), pairs), shares);
+  const lower = i32x4.dot_i16x8_s(v128.swizzle(v128.load64_zero(at + below), pairs), shares);
+  return between(upper, lower, down);
+}
 
 function colourRow(
   source: usize,
@@ -29,36 +59,55 @@ function colourRow(
 ): void {
   const below = width * channels;
   const base = (<i32>Math.floor(y) * width + <i32>Math.floor(x)) * channels;
-  let fx = <i32>((x - Math.floor(x)) * PLACE);
-  let fy = <i32>((y - Math.floor(y)) * PLACE);
-  const half = i32x4.splat(HALF);
+  const first = source + base;
   const whole = i32x4.splat(256);
   const part = i32x4.splat(255);
-  // The channels of two pixels beside each other, in pairs of 16 bits: those of the left one, those of the right one.
   const pairs =
     channels === 3
       ? i8x16(0, -128, 3, -128, 1, -128, 4, -128, 2, -128, 5, -128, -128, -128, -128, -128)
       : i8x16(0, -128, 4, -128, 1, -128, 5, -128, 2, -128, 6, -128, -128, -128, -128, -128);
-  let fx4 = i32x4.splat(fx);
-  let fy4 = i32x4.splat(fy);
-  const stepX4 = i32x4.splat(stepX);
-  const stepY4 = i32x4.splat(stepY);
-  for (let count = 0; count < length; count++) {
-    const at = source + base + ((fy >> 16) * width + (fx >> 16)) * channels;
-    const right = v128.and(i32x4.shr_s(fx4, 8), part);
-    const down = v128.and(i32x4.shr_s(fy4, 8), part);
+  const places = i32x4(0, 1, 2, 3);
+  let fx = i32x4.add(i32x4.splat(<i32>((x - Math.floor(x)) * PLACE)), i32x4.mul(i32x4.splat(stepX), places));
+  let fy = i32x4.add(i32x4.splat(<i32>((y - Math.floor(y)) * PLACE)), i32x4.mul(i32x4.splat(stepY), places));
+  let left = length;
+  for (; left > 0; left -= 4, out += 12) {
+    const right = v128.and(i32x4.shr_s(fx, 8), part);
+    const down = v128.and(i32x4.shr_s(fy, 8), part);
     const shares = v128.or(i32x4.shl(right, 16), i32x4.sub(whole, right));
-    const upper = i32x4.dot_i16x8_s(v128.swizzle(v128.load64_zero(at), pairs), shares);
-    const lower = i32x4.dot_i16x8_s(v128.swizzle(v128.load64_zero(at + below), pairs), shares);
-    const sum = i32x4.add(i32x4.add(i32x4.mul(upper, i32x4.sub(whole, down)), i32x4.mul(lower, down)), half);
-    const made = i32x4.extract_lane(v128.swizzle(sum, i32x4.splat(0x0e0a0602)), 0);
-    store<u16>(out, <u16>made);
-    store<u8>(out, <u8>(made >> 16), 2);
-    out += 3;
-    fx += stepX;
-    fy += stepY;
-    fx4 = i32x4.add(fx4, stepX4);
-    fy4 = i32x4.add(fy4, stepY4);
+    const pixel = i32x4.add(i32x4.mul(i32x4.shr_s(fy, 16), i32x4.splat(width)), i32x4.shr_s(fx, 16));
+    const at = i32x4.mul(pixel, i32x4.splat(channels));
+    if (left < 4) {
+      for (let rest = 0; rest < left; rest++, out += 3) {
+        const lane = i32x4.splat(FIRST + rest * NEXT);
+        const place = first + i32x4.extract_lane(v128.swizzle(at, lane), 0);
+        const sum = colourAt(place, below, pairs, v128.swizzle(shares, lane), v128.swizzle(down, lane));
+        const made = i32x4.extract_lane(v128.swizzle(sum, i32x4.splat(0x0e0a0602)), 0);
+        store<u16>(out, <u16>made);
+        store<u8>(out, <u8>(made >> 16), 2);
+      }
+      return;
+    }
+    const at0 = first + i32x4.extract_lane(at, 0);
+    const at1 = first + i32x4.extract_lane(at, 1);
+    const at2 = first + i32x4.extract_lane(at, 2);
+    const at3 = first + i32x4.extract_lane(at, 3);
+    const shares0 = v128.shuffle<i32>(shares, shares, 0, 0, 0, 0);
+    const shares1 = v128.shuffle<i32>(shares, shares, 1, 1, 1, 1);
+    const shares2 = v128.shuffle<i32>(shares, shares, 2, 2, 2, 2);
+    const shares3 = v128.shuffle<i32>(shares, shares, 3, 3, 3, 3);
+    const sum0 = colourAt(at0, below, pairs, shares0, v128.shuffle<i32>(down, down, 0, 0, 0, 0));
+    const sum1 = colourAt(at1, below, pairs, shares1, v128.shuffle<i32>(down, down, 1, 1, 1, 1));
+    const sum2 = colourAt(at2, below, pairs, shares2, v128.shuffle<i32>(down, down, 2, 2, 2, 2));
+    const sum3 = colourAt(at3, below, pairs, shares3, v128.shuffle<i32>(down, down, 3, 3, 3, 3));
+    const made = i8x16.narrow_i16x8_u(
+      i16x8.narrow_i32x4_s(i32x4.shr_s(sum0, 16), i32x4.shr_s(sum1, 16)),
+      i16x8.narrow_i32x4_s(i32x4.shr_s(sum2, 16), i32x4.shr_s(sum3, 16)),
+    );
+    const twelve = v128.swizzle(made, i8x16(0, 1, 2, 4, 5, 6, 8, 9, 10, 12, 13, 14, 15, 15, 15, 15));
+    v128.store64_lane(out, twelve, 0);
+    v128.store32_lane(out, twelve, 2, 8);
+    fx = i32x4.add(fx, i32x4.splat(stepX << 2));
+    fy = i32x4.add(fy, i32x4.splat(stepY << 2));
   }
 }
 
@@ -78,7 +127,6 @@ function greyRow(
   let count = 0;
   if (length >= 4) {
     const none = i64x2.splat(0);
-    const half = i32x4.splat(HALF);
     const whole = i32x4.splat(256);
     const part = i32x4.splat(255);
     const first = source + base;
@@ -101,13 +149,8 @@ function greyRow(
       const right = v128.and(i32x4.shr_s(fx4, 8), part);
       const down = v128.and(i32x4.shr_s(fy4, 8), part);
       const shares = v128.or(i32x4.shl(right, 16), i32x4.sub(whole, right));
-      const sum = i32x4.add(
-        i32x4.add(
-          i32x4.mul(i32x4.dot_i16x8_s(i16x8.extend_low_i8x16_u(upper), shares), i32x4.sub(whole, down)),
-          i32x4.mul(i32x4.dot_i16x8_s(i16x8.extend_low_i8x16_u(lower), shares), down),
-        ),
-        half,
-      );
+      const above = i32x4.dot_i16x8_s(i16x8.extend_low_i8x16_u(upper), shares);
+      const sum = between(above, i32x4.dot_i16x8_s(i16x8.extend_low_i8x16_u(lower), shares), down);
       store<u32>(out + count, i32x4.extract_lane(v128.swizzle(sum, i32x4.splat(0x0e0a0602)), 0));
       fx4 = i32x4.add(fx4, i32x4.splat(stepX << 2));
       fy4 = i32x4.add(fy4, i32x4.splat(stepY << 2));

@@ -39,7 +39,7 @@ export function grey(source: usize, channels: i32, count: i32, out: usize): void
 /** Adds a row to sums of its columns, or takes it away. */
 // @ts-ignore: decorator
 @inline
-function addRow(row: usize, width: i32, sums: usize, sign: i32): void {
+export function addRow(row: usize, width: i32, sums: usize, sign: i32): void {
   const signs = i32x4.splat(sign);
   let x = 0;
   for (; x + 16 <= width; x += 16) {
@@ -202,7 +202,19 @@ function lightAt(upper: usize, across: i32, cell: i32, share: f64): f64 {
   return <f64>load<f32>(at) * (1 - share) + <f64>load<f32>(at + (across << 2)) * share;
 }
 
-/** One over the light for each pixel of a row, times `scale`, as 32-bit numbers, each `apart` bytes from the one before. */
+/** Where cells begin and end at whose middles the light is known, in pixels of a row, as 64-bit numbers, from half a cell before the row on. */
+// @ts-ignore: decorator
+@inline
+function placesOfCells(across: i32, width: i32, out: usize): void {
+  for (let cell = -1; cell <= across; cell++)
+    store<f64>(out + ((cell + 1) << 3), ((<f64>cell + 0.5) * <f64>width) / <f64>across);
+}
+
+/**
+ * One over the light for each pixel of a row, times `scale`, as 32-bit numbers.
+ * @param places of the cells
+ * @param into room for four more than the row has: behind the last one it is repeated
+ */
 function inverseLight(
   grid: usize,
   across: i32,
@@ -211,8 +223,8 @@ function inverseLight(
   width: i32,
   height: i32,
   scale: f64,
+  places: usize,
   into: usize,
-  apart: usize,
 ): void {
   const fy = Math.max(0, Math.min(<f64>(down - 1), ((<f64>y + 0.5) * <f64>down) / <f64>height - 0.5));
   const top = min(down - 2, <i32>Math.floor(fy));
@@ -223,21 +235,31 @@ function inverseLight(
   let from = scale / lightAt(upper, across, -1, share);
   for (let cell = -1; cell < across; cell++) {
     const to = scale / lightAt(upper, across, cell + 1, share);
-    const begin = ((<f64>cell + 0.5) * <f64>width) / <f64>across;
-    const end = ((<f64>cell + 1.5) * <f64>width) / <f64>across;
-    const slope = (to - from) * perPixel;
-    for (; x < width && <f64>x + 0.5 < end; x++)
-      store<f32>(into + x * apart, <f32>(from + slope * (<f64>x + 0.5 - begin)));
+    const slope = f64x2.splat((to - from) * perPixel);
+    const from2 = f64x2.splat(from);
+    const begin2 = v128.load64_splat(places + ((cell + 1) << 3));
+    const limit = min(width, <i32>Math.ceil(load<f64>(places + ((cell + 2) << 3)) - 0.5));
+    // What is made beyond the limit is made anew.
+    for (; x < limit; x += 4) {
+      const first = f64x2.add(f64x2.splat(<f64>x), f64x2(0.5, 1.5));
+      const second = f64x2.add(first, f64x2.splat(2));
+      const one = f64x2.add(from2, f64x2.mul(slope, f64x2.sub(first, begin2)));
+      const two = f64x2.add(from2, f64x2.mul(slope, f64x2.sub(second, begin2)));
+      const at = into + (x << 2);
+      v128.store(at, v128.shuffle<i64>(f32x4.demote_f64x2_zero(one), f32x4.demote_f64x2_zero(two), 0, 2));
+    }
+    x = limit;
     from = to;
   }
-  for (; x < width; x++) store<f32>(into + x * apart, load<f32>(into + (x - 1) * apart));
+  for (; x < width + 4; x++) store<f32>(into + (x << 2), load<f32>(into + ((x - 1) << 2)));
 }
 
 /**
  * A grey page beside the light on it, through a curve.
  * @param grid of the light, 32-bit numbers
  * @param curve the bytes of `steps` + 1 shares of the light
- * @param row room for a row of 32-bit numbers
+ * @param places room for two 64-bit numbers more than the grid is wide
+ * @param row room for a row of 32-bit numbers and four more
  */
 export function evenGrey(
   source: usize,
@@ -249,12 +271,14 @@ export function evenGrey(
   curve: usize,
   steps: i32,
   perStep: f64,
+  places: usize,
   row: usize,
   out: usize,
 ): void {
   const most = i32x4.splat(steps);
+  placesOfCells(across, width, places);
   for (let y = 0; y < height; y++) {
-    inverseLight(grid, across, down, y, width, height, perStep, row, 4);
+    inverseLight(grid, across, down, y, width, height, perStep, places, row);
     const line = y * width;
     let x = 0;
     for (; x + 4 <= width; x += 4) {
@@ -278,7 +302,8 @@ export function evenGrey(
  * A coloured page beside the light on it, through a curve.
  * @param grids of the light in red, green and blue, one behind the other
  * @param gains what shares of the light, in steps, are multiplied by, for `steps` + 1 of them, 32-bit numbers
- * @param rows room for a row of 16 bytes a pixel
+ * @param places room for two 64-bit numbers more than the grid is wide
+ * @param rows room for three rows of 32-bit numbers, each with four more
  */
 export function evenColour(
   source: usize,
@@ -291,27 +316,51 @@ export function evenColour(
   gains: usize,
   steps: i32,
   perStep: f64,
+  places: usize,
   rows: usize,
   out: usize,
 ): void {
+  placesOfCells(across, width, places);
   const grid = (across * down) << 2;
-  const luma = f32x4(0.299, 0.587, 0.114, 0);
+  const row = (width + 4) << 2;
+  const most = i32x4.splat(steps);
   const half = f32x4.splat(0.5);
-  const white = i32x4.splat(255);
+  const reds =
+    channels === 3
+      ? i8x16(0, -128, -128, -128, 3, -128, -128, -128, 6, -128, -128, -128, 9, -128, -128, -128)
+      : i8x16(0, -128, -128, -128, 4, -128, -128, -128, 8, -128, -128, -128, 12, -128, -128, -128);
+  const next = i8x16(1, 0, 0, 0, 1, 0, 0, 0, 1, 0, 0, 0, 1, 0, 0, 0);
+  const greens = i8x16.add(reds, next);
+  const blues = i8x16.add(greens, next);
   for (let y = 0; y < height; y++) {
     for (let channel = 0; channel < 3; channel++)
-      inverseLight(grids + channel * grid, across, down, y, width, height, perStep, rows + (channel << 2), 16);
+      inverseLight(grids + channel * grid, across, down, y, width, height, perStep, places, rows + channel * row);
     let from = source + y * width * channels;
     let to = out + y * width * 3;
-    for (let x = 0; x < width; x++, from += channels, to += 3) {
-      const bytes = i32x4.extend_low_i16x8_u(i16x8.extend_low_i8x16_u(v128.load32_zero(from)));
-      const shares = f32x4.mul(f32x4.convert_i32x4_s(bytes), v128.load(rows + (x << 4)));
-      const parts = f32x4.mul(shares, luma);
-      const step = <i32>(f32x4.extract_lane(parts, 0) + f32x4.extract_lane(parts, 1) + f32x4.extract_lane(parts, 2));
-      const gain = v128.load32_splat(gains + (min(step, steps) << 2));
-      const toned = i32x4.min_s(i32x4.trunc_sat_f32x4_s(f32x4.add(f32x4.mul(shares, gain), half)), white);
-      // The fourth byte is that of the next pixel, which comes after.
-      store<u32>(to, i32x4.extract_lane(v128.swizzle(toned, i32x4.splat(0x0c080400)), 0));
+    for (let x = 0; x < width; x += 4, from += channels << 2, to += 12) {
+      const bytes = v128.load(from);
+      const light = rows + (x << 2);
+      const red = f32x4.mul(f32x4.convert_i32x4_s(v128.swizzle(bytes, reds)), v128.load(light));
+      const green = f32x4.mul(f32x4.convert_i32x4_s(v128.swizzle(bytes, greens)), v128.load(light + row));
+      const blue = f32x4.mul(f32x4.convert_i32x4_s(v128.swizzle(bytes, blues)), v128.load(light + (row << 1)));
+      const luma = f32x4.add(
+        f32x4.add(f32x4.mul(f32x4.splat(0.299), red), f32x4.mul(f32x4.splat(0.587), green)),
+        f32x4.mul(f32x4.splat(0.114), blue),
+      );
+      const step = i32x4.shl(i32x4.min_s(i32x4.trunc_sat_f32x4_s(luma), most), 2);
+      let gain = v128.load32_zero(gains + i32x4.extract_lane(step, 0));
+      gain = v128.load32_lane(gains + i32x4.extract_lane(step, 1), gain, 1);
+      gain = v128.load32_lane(gains + i32x4.extract_lane(step, 2), gain, 2);
+      gain = v128.load32_lane(gains + i32x4.extract_lane(step, 3), gain, 3);
+      const redOut = i32x4.trunc_sat_f32x4_s(f32x4.add(f32x4.mul(red, gain), half));
+      const greenOut = i32x4.trunc_sat_f32x4_s(f32x4.add(f32x4.mul(green, gain), half));
+      const blueOut = i32x4.trunc_sat_f32x4_s(f32x4.add(f32x4.mul(blue, gain), half));
+      const three = i8x16.narrow_i16x8_u(
+        i16x8.narrow_i32x4_s(redOut, greenOut),
+        i16x8.narrow_i32x4_s(blueOut, blueOut),
+      );
+      // Behind the four pixels others are overwritten, which come after, or nothing.
+      v128.store(to, v128.swizzle(three, i8x16(0, 4, 8, 1, 5, 9, 2, 6, 10, 3, 7, 11, 12, 12, 12, 12)));
     }
   }
 }
@@ -319,7 +368,7 @@ export function evenColour(
 /**
  * How bright paper is in each cell of a grid, in each channel: so bright that few samples are brighter.
  * @param used channels looked at, 1 or 3
- * @param counts room for 256 32-bit numbers a channel
+ * @param counts room for 256 16-bit numbers a channel: no cell has more samples
  * @param grids for the brightness in each channel, 32-bit numbers, one grid behind the other
  * @param printed for 1 where there is more than bare paper, 0 elsewhere; it lies behind the grids
  */
@@ -345,26 +394,33 @@ export function paperCells(
     for (let cx = 0; cx < across; cx++) {
       const left = <i32>(<i64>cx * width / across);
       const right = min(width, <i32>((<i64>(cx + 1) * width + across - 1) / across));
-      memory.fill(counts, 0, used << 10);
+      memory.fill(counts, 0, used << 9);
       let seen = 0;
       for (let y = top; y < bottom; y += stepY) {
         for (let x = left; x < right; x += stepX, seen++) {
           const at = source + (y * width + x) * channels;
-          for (let channel = 0; channel < used; channel++) {
-            const to = counts + (channel << 10) + (<i32>load<u8>(at + channel) << 2);
-            store<i32>(to, load<i32>(to) + 1);
-          }
+          const first = counts + (<i32>load<u8>(at) << 1);
+          store<u16>(first, load<u16>(first) + 1);
+          if (used === 1) continue;
+          const second = counts + (<i32>load<u8>(at, 1) << 1);
+          store<u16>(second, load<u16>(second, 512) + 1, 512);
+          const third = counts + (<i32>load<u8>(at, 2) << 1);
+          store<u16>(third, load<u16>(third, 1024) + 1, 1024);
         }
       }
       const cell = cy * across + cx;
       store<u8>(printed + cell, 0);
       for (let channel = 0; channel < used; channel++) {
-        const from = counts + (channel << 10);
+        const from = counts + (channel << 9);
+        // Of whole numbers, as many are less than this as are less than the share.
+        const brighter = <i32>Math.ceil((1 - paperShare) * <f64>seen);
+        const most = <i32>Math.ceil(0.6 * <f64>seen);
         let value = 255;
-        let above = load<i32>(from + (255 << 2));
-        while (value > 0 && <f64>above < (1 - paperShare) * <f64>seen) above += load<i32>(from + (--value << 2));
+        if (brighter > 0) while (value > 7 && !v128.any_true(v128.load(from + ((value - 7) << 1)))) value -= 8;
+        let above = <i32>load<u16>(from + (value << 1));
+        while (value > 0 && above < brighter) above += <i32>load<u16>(from + (--value << 1));
         let middle = value;
-        while (middle > 0 && <f64>above < 0.6 * <f64>seen) above += load<i32>(from + (--middle << 2));
+        while (middle > 0 && above < most) above += <i32>load<u16>(from + (--middle << 1));
         store<f32>(grids + ((channel * across * down + cell) << 2), <f32>value);
         if (<f64>(value - middle) > bare * <f64>value) store<u8>(printed + cell, 1);
       }
