@@ -2,7 +2,8 @@ import { readFile } from 'node:fs/promises';
 import sharp, { Sharp } from 'sharp';
 import { Orientation, Turn, turnOrientation } from '@crow/core/geometry';
 import { Layers, separateLayers, Stencil } from '@crow/core/imaging/layers';
-import { greyOf, Raster } from '@crow/core/imaging/raster';
+import { isBilevel } from '@crow/core/imaging/looks';
+import { bytesOf, greyOf, Raster } from '@crow/core/imaging/raster';
 import { Recipe } from '@crow/core/imaging/recipe';
 import { EncodedPicture, EncodedStencil } from '@crow/core/pdf/bindPdf';
 import { encodeJbig2 } from '@crow/core/pdf/jbig2';
@@ -88,13 +89,10 @@ async function encodeJpeg(
 }
 
 /**
- * Ink is cut out at the first of these resolutions at which it is no more than such a part of what a small page should have: what
- * was scanned coarser keeps more of its letters' shapes when enlarged before. If need be, at the page's own.
+ * The resolution at which ink is cut out, in dots an inch. What was captured coarser keeps the shapes of its letters only when it is
+ * enlarged before; where that takes more than its share, less is saved. Finer tells no more words.
  */
-const INKS = [
-  { dpi: 350, most: 0.85 },
-  { dpi: 300, most: 1.05 },
-];
+const INK = 350;
 /** A small page should not have more than this share of what it has as a JPEG of quality 75. */
 const SMALL_SHARE = 0.1;
 /** But so many bytes it may have in any case: there is little to be saved on a receipt, and its letters are small. */
@@ -108,22 +106,15 @@ const BACKGROUNDS = [
   { dpi: 50, quality: 25 },
 ];
 
-/** A page as layers: ink as stencils in group 4 over a coarse JPEG, the best that stays within its share of a plain JPEG. */
+/** A page as layers: ink as stencils over a coarse JPEG, the best that stays within its share of a plain JPEG. */
 async function encodeLayers(picture: Sharp, dpi: number, orientation: Orientation): Promise<EncodedPicture> {
   const { isGrey, pixels } = await greyOrColour(picture);
   const plain = await rasterOf(isGrey ? pixels.toColourspace('b-w') : pixels);
   const page = isGrey ? greyOf(plain) : plain;
+  if (isGrey && isBilevel(page)) return encodeExactly(page, orientation);
   const plainBytes = (await sharpOf(page).jpeg({ quality: 75 }).toBuffer()).length;
   const most = Math.max(SMALL_ENOUGH, SMALL_SHARE * plainBytes);
-  let cut: Cut | undefined;
-  for (const ink of INKS) {
-    if (ink.dpi < dpi) continue;
-    cut = await cutInk(page, ink.dpi / dpi, ink.dpi);
-    if (sizeOf(cut.stencils) <= ink.most * most) break;
-    cut = undefined;
-  }
-  cut ??= await cutInk(page, 1, dpi);
-  const { layers, stencils } = cut;
+  const { layers, stencils } = await cutInk(page, Math.max(1, INK / dpi), Math.max(dpi, INK));
   const { width, height, background, cell } = layers;
   let under: EncodedPicture;
   let coarseness = 0;
@@ -140,6 +131,19 @@ async function encodeLayers(picture: Sharp, dpi: number, orientation: Orientatio
   ];
   return { ...under, shown, stencils };
 }
+
+/** What is black and white already, as it is: ink over white paper. @param page grey */
+async function encodeExactly(page: Raster, orientation: Orientation): Promise<EncodedPicture> {
+  const { width, height } = page;
+  const grey = bytesOf(page);
+  const mask: Raster = { width, height, channels: 1, data: grey.map((value) => (value < 128 ? 0 : 255)) };
+  const [across, down] = [width, height].map((side) => Math.ceil(side / WHITE_CELL));
+  const paper: Raster = { width: across, height: down, channels: 1, data: new Uint8Array(across * down).fill(255) };
+  const under = await encodeJpeg(sharpOf(paper), true, orientation, { quality: BACKGROUNDS[0].quality, mozjpeg: true });
+  const stencil = encodeStencil({ mask, colour: [0, 0, 0], left: 0, top: 0 }, page);
+  return { ...under, shown: [width / WHITE_CELL, height / WHITE_CELL], stencils: [stencil] };
+}
+const WHITE_CELL = 16;
 
 interface Cut {
   layers: Layers;
@@ -160,7 +164,7 @@ async function cutInk(page: Raster, scale: number, dpi: number): Promise<Cut> {
   return { layers, stencils: layers.stencils.map((stencil) => encodeStencil(stencil, layers)) };
 }
 
-function encodeStencil({ mask, colour, left, top }: Stencil, page: Layers): EncodedStencil {
+function encodeStencil({ mask, colour, left, top }: Stencil, page: Pick<Layers, 'width' | 'height'>): EncodedStencil {
   const { width, height } = mask;
   return {
     bytes: encodeJbig2(mask),

@@ -175,6 +175,24 @@ describe('pages', () => {
     expect(await dark(await drawn(bound.bytes, { dpi: 200 }))).toBeCloseTo(await dark(bilevel), 0);
   });
 
+  it('small, in tones but black and white, are kept to the pixel, turned as they lie', async () => {
+    const bilevel = await blackAndWhite(await drawn(await textPdf('Black on white'), { dpi: 200 }), 200);
+    const grey = await sharp(bilevel).toColourspace('b-w').png({ palette: false }).withDensity(200).toBuffer();
+    const lying = await sharp(grey).rotate(90).withDensity(200).png().toBuffer();
+    const bound = await bindAs('small', await page(lying, { turn: 270 }));
+    expect(bound.check()).toContain('No syntax or stream encoding errors');
+    execFileSync('pdfimages', ['-png', bound.path, `${bound.path}-picture`]);
+    const dark = async (picture: Buffer | string) =>
+      (await sharp(picture).greyscale().raw().toBuffer()).map((value) => (value < 128 ? 1 : 0));
+    // A stencil is extracted as it is stored: where it is painted, it is white.
+    const painted = (await dark(`${bound.path}-picture-001.png`)).map((value) => 1 - value);
+    const captured = await dark(lying);
+    expect(captured.filter((value) => value).length).toBeGreaterThan(500);
+    expect(Buffer.compare(painted, captured)).toBe(0);
+    const { width, height } = await sharp(await drawn(bound.bytes, { dpi: 50 })).metadata();
+    expect(height).toBeGreaterThan(width);
+  });
+
   it('small are a tenth of a JPEG, turned as they lie, and can be read again', async () => {
     const text = ['Wickford Loom', 'Invoice 4711', 'Two skeins of blue wool', 'Total 58.20']
       .concat(Array.from({ length: 12 }, (_, row) => `Row ${row} of the yarn list: weft, warp and selvedge`))
