@@ -113,6 +113,8 @@ const MISREAD_DAY = new RegExp(
   `${START}(?:[lI|1]{1,2}|i(?=st)|[12]?[gq](?=th)|[23][lI|])(?=(?:st|nd|rd|th)?\\.? [${LETTER}]{3,10}\\.?,? \\d{4}(?!\\d))|\\b[flI](?=er [${LETTER}]{3,9} \\d{4})`,
   'gu',
 );
+/** What has a number of its own before the name of a month: “Month 6   September 2026”. */
+const isNumbered = (before: string) => /(?:^| )(?:month|monat|mois|week|woche|semaine)[.:]? $/i.test(before);
 /** All forms of days end in a year of two figures at least, or hold one. */
 const HOLDS_YEAR = /\d\d/;
 
@@ -145,6 +147,7 @@ export function datesInLine(line: Word[], { monthFirst = false } = {}): FoundDat
       const turned = monthFirst && (form === IN_FIGURES || form === SPACED);
       const date = turned ? calendarDate(year, second, first) : calendarDate(year, first, second);
       const end = match.index + match[0].length;
+      if (isNumbered(text.slice(0, match.index))) continue;
       // Some dates fit two forms.
       if (!date || taken.some(([from, until]) => from < end && until > match.index)) continue;
       taken.push([match.index, end]);

@@ -17,7 +17,8 @@ type Column = 'out' | 'in' | 'balance';
 const LEAVES = /^(?:S|DR?|OD|Soll|debit|-|–|−)\.?$/i;
 const COMES = /^(?:H|CR?|Haben|credit|\+)\.?$/i;
 /** What only sums up. */
-const SUMS_UP = /^\W*(?:totals?|sum(?:me)?|gesamt|total des|umsatz|saldo|solde|balance)\b/;
+const SUMS_UP =
+  /^\W*(?:totals?|totaux|sous-total|subtotal|sum(?:me)?|gesamt|zwischensumme|umsatz|saldo|solde|balance)\b/;
 /** Right edges of a column lie within so many heights of a figure. */
 const ALIGNED = 1.5;
 /** Rows without a day below a booking go on telling it if they are no farther away than so many heights. */

@@ -21,6 +21,8 @@ export interface DayLabel {
   weak: boolean;
   until?: boolean;
   above?: boolean;
+  /** Whether it is of a paper that the one to whom this one goes has written. */
+  yours?: boolean;
 }
 
 /** A cell of more words is a sentence. */
@@ -46,7 +48,7 @@ export function dayLabel(
   kind: Kind | undefined,
 ): DayLabel | undefined {
   // In a list of other papers each row tells of another one.
-  if (isAboutAnother(kind) && row.cells.length >= 3 && amountsIn(row).length > 0)
+  if ((isAboutAnother(kind) || kind === 'statement') && row.cells.length >= 3 && amountsIn(row).length > 0)
     return { role: 'other', text: 'list', away: 0, weak: false };
   const { beside: before, above } = wordsAround(rows, row, words);
   // “Sort code 20-11-84”
@@ -92,7 +94,9 @@ function ofNumbered(before: string, kind: Kind | undefined): DayLabel | undefine
     .slice(0, 2)
     .find(({ parts }) => parts.includes('order') || parts.includes('document') || parts.includes('delivery'));
   if (!named) return undefined;
-  if (named.parts.includes('order')) return label(kind === 'order' ? 'date' : 'other', named);
+  // What is confirmed is of another day than the customer's order.
+  const isYours = YOURS.test(before.slice(0, before.lastIndexOf(named.word)));
+  if (named.parts.includes('order')) return { ...label(kind === 'order' ? 'date' : 'other', named), yours: isYours };
   if (named.parts.includes('delivery')) return label(kind === 'delivery note' ? 'date' : 'other', named);
   return label(isOthersName(named, kind) ? 'other' : 'date', named);
 }
@@ -256,7 +260,8 @@ const OWN_EVENTS: Partial<Record<Kind, RegExp>> = {
   'delivery note': /deliver|liefer|livrais|leistung|lever|consegn|entrega/,
   order: /order|bestell|command|pedido|ordine/,
   ticket: /depart|abfahrt|travel|valid/,
-  receipt: /purchas|kauf|achat/,
+  invoice: /^(?:depart|check-?out)/,
+  receipt: /purchas|kauf|achat|^(?:depart|check-?out)/,
 };
 
 /** Whose it is, right before a word or one before it (folded). */
@@ -297,6 +302,9 @@ function ofASpan(saying: Saying): DayLabel | undefined {
     return label('due', saying.terms[0], true);
   // It stands below what is to be paid.
   const isAlone = kind && !kindTraits[kind].ends && UNTIL_ALONE.test(whole);
+  // “A charge applies after 14 November”
+  if (until?.word === 'after' && /\bapplies\b|\bwill apply\b|\bbe (?:added|charged)\b/.test(whole))
+    return label('other', until);
   const isAsked = kind === 'reminder' || (until && (LATEST.test(until.word) || isAlone));
   if (until && kind && kindTraits[kind].due && isAsked) return label('due', until, true);
   if (!until || (strong && (until.away >= strong.away || strong.parts.includes('issued')))) return undefined;
@@ -310,6 +318,9 @@ function isOfSomething({ word }: Term, whole: string): boolean {
   return of !== undefined && partsOf(of).length === 0;
 }
 
+/** “Date in” of what is brought for repair, which has a “date out” (folded). */
+const DATE_IN = /\b(?:date|day) (?:in|received)\W*$/;
+
 /** What a day that is a paper's own may be called by. */
 const OWN: Part[] = ['day', 'issued', 'document', 'policy', 'from', 'until', 'pay'];
 
@@ -320,6 +331,8 @@ function ofItsOwn({ terms: [nearest], strong, kind, whole }: Saying): DayLabel {
     // “Tag der Zuwendung”, “date of donation”: the day of something else, that has a paper of its own or none.
     if (strong.parts.includes('day') && nearest === strong && isOfSomething(strong, whole))
       return label('date', strong, true);
+    // “Vertragsbeginn”, “date in”: from when on something holds, or was there.
+    if (/beginn$/.test(strong.word) || DATE_IN.test(whole)) return label('date', strong, true);
     const onlyNamesIt = strong.parts.every((part) => part === 'document' || part === 'policy');
     return label('date', strong, strong.away > 24 || (onlyNamesIt && strong.away > 4));
   }

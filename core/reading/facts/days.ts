@@ -231,7 +231,7 @@ function saysItsDay({ label, row, words, listed, heads, alone }: Candidate): num
   if (label.role !== 'date') return label.role === 'other' ? -1.2 : -3;
   // The head of a column names each of the days in it.
   if (label.above && (listed || isOfTable(row))) return 0.8;
-  if (!label.weak) return 2.2;
+  if (!label.weak) return label.yours ? 1.6 : 2.2;
   // Beside an amount it tells of something else, such as what was paid before.
   return isInSentence(row, words) || hasAmount(row) ? -0.6 : 0.8;
 }

@@ -9,6 +9,7 @@ import { findKind } from './kinds';
 import { kindChances } from './kindModel';
 import { kindTraits, likeOf, mayHave, OwnKind } from './kindList';
 import { currencyIn, DOLLARS, isSeldom } from './currencies';
+import { homeCurrency } from './homeCurrency';
 import { amountsIn, inOneCurrency } from './money';
 import { findNumbers } from './numbers';
 import { Row, rowsOf } from './rows';
@@ -58,7 +59,7 @@ export function findFacts(
   const found: Facts = {
     kind: kind ?? looseKind(rows),
     vendor: sender && (!isLoose || sender.confidence >= LEAST_FOR_LOOSE) ? sender : null,
-    currency: isMoney ? currency : null,
+    currency: isMoney ? (currency ?? homeCurrency(rows)) : null,
     ...settled,
   };
   const checked = withBarCodes(withPaymentCode(found, pages), pages);

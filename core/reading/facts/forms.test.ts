@@ -1286,6 +1286,90 @@ Emden, 15.06.2026
 `,
     { kind: 'certificate', vendor: 'Förderkreis Hafenmuseum e.V.', date: '2026-06-15', iban: null },
   ],
+  [
+    'a notice that takes less from who pays soon, and numbers in groups of three',
+    `
+# Selwyn Parking Control
+PARKING CHARGE NOTICE
+Notice number       7 410 338 226
+Date of notice      21 September 2026
+The amount of £70.00 is payable by 19 October 2026.
+If paid by 5 October 2026 a reduced amount of £42.00 will be accepted.
+`,
+    { kind: 'notice', number: '7 410 338 226', date: '2026-09-21', dueDate: '2026-10-19', total: 70 },
+  ],
+  [
+    'an order that is confirmed on another day than it was written, in the currency of its address',
+    `
+# Northmere Yarns Ltd
+4 Canal Row, Brightling BR4 2LD
+ORDER CONFIRMATION
+Your order PO-WL-077 of 2 September 2026
+Our reference 55-20418                  Confirmed 3 September 2026
+Yarn                   Cones    Price     Value
+Merino 8/2, slate      6        14.20     85.20
+Linen 16/2, flax       4        11.75     47.00
+VAT 20%                                   26.44
+Order total                              158.64
+`,
+    { kind: 'order', date: '2026-09-03', number: '55-20418', total: 158.64, currency: 'GBP' },
+  ],
+  [
+    'a bill for what was agreed to in an estimate',
+    `
+# Menuiserie Le Goff
+FACTURE D'ACOMPTE n° FA-2026-112
+Le 11 septembre 2026
+Devis D-2026-087 accepté le 4 septembre 2026
+Acompte 30 %                                555,00 €
+TVA 20 %                                    111,00 €
+Net à payer                                 666,00 €
+À régler avant le 25 septembre 2026
+`,
+    { kind: 'invoice', number: 'FA-2026-112', date: '2026-09-11', dueDate: '2026-09-25', total: 666 },
+  ],
+  [
+    'pay of a month that is called by its number',
+    `
+# Brightling College
+Pay Advice                     Month 6   September 2026
+Employee   I Castellane        Employee no. 004418
+Pay date   25/09/2026
+Sessional tuition  412.00      PAYE tax        0.00
+Holiday pay         49.73      Pension        23.09
+Gross pay          461.73      Total deductions 23.09
+Net pay            438.64
+`,
+    { kind: 'payslip', date: '2026-09-25', total: 438.64 },
+  ],
+  [
+    'a policy whose contribution is named before the tax in it, and that was signed before it begins',
+    `
+# Küstenschutz Versicherung AG
+Versicherungsschein
+Versicherungsnummer 4471-0882-14
+Vertragsbeginn: 01.11.2026
+Ablauf 01.11.2027, 12 Uhr
+Jahresbeitrag inkl. 19 % Versicherungssteuer  214,20 EUR
+Aurich, 12.10.2026
+`,
+    { kind: 'contract', policy: '4471-0882-14', date: '2026-10-12', total: 214.2, tax: null, currency: 'EUR' },
+  ],
+  [
+    'an account with totals of its columns, numbered by one figure',
+    `
+# Caisse du Littoral
+RELEVÉ DE COMPTE n° 9
+du 01/09/2026 au 30/09/2026
+Date    Libellé                       Débit      Crédit
+        Solde au 31/08/2026                      812,40
+03/09   PRLV ÉLECTRICITÉ             64,20
+11/09   VIR GALERIE AUMONT                       355,00
+        Totaux des opérations        64,20       355,00
+        Solde au 30/09/2026                    1 103,20
+`,
+    { kind: 'statement', number: '9', opening: 812.4, closing: 1103.2 },
+  ],
 ])('reads %s', (_, paper, expected) => {
   const found = typedFacts(paper);
   expect(Object.fromEntries(Object.keys(expected).map((name) => [name, found[name] ?? null]))).toEqual(expected);

@@ -140,11 +140,14 @@ function acrossLines(pattern: RegExp, { words, folded, page }: Row, next: Row | 
 /** The number and the day of a paper behind its title (folded). */
 const NUMBER_BEHIND = /(?: (?:no|nr|n°)\.?)? \S*\d.*$/;
 
+/** What is billed was agreed to before: “Devis D-087 accepté le 4 septembre” (folded). */
+const AGREED_TO = /\d\S* (?:was |wurde )?(?:accept|angenomm|agreed|approv|approuv|signe|beauftragt|bestatigt|confirm)/u;
+
 /** The kind that a title names, perhaps with its number; orders and bookings with theirs are what other papers are about. */
 function titleWith(folded: string): Kind | undefined {
   const title = folded.replace(NUMBER_BEHIND, '');
   const kind = kindOfTitle(title);
-  return kind === 'order' && title !== folded ? undefined : kind;
+  return (kind === 'order' && title !== folded) || (kind === 'quote' && AGREED_TO.test(folded)) ? undefined : kind;
 }
 
 /** The kind that a title at the top, large or alone in its row, names by the parts of its words. */

@@ -321,6 +321,10 @@ function whole(rows: readonly Row[], row: Row, at: number): Word[] {
   // “A-4410 2273”: the figures behind its letters are as many as those of a group.
   const begun = /^[A-Z]{1,3}[-/]?(\d{3,6})$/.exec(cell[to - 1].text)?.[1];
   const isBegun = begun !== undefined && /^\d+$/.test(cell[to]?.text ?? '') && cell[to].text.length === begun.length;
+  // “KN-9 120 447 318”, “7 410 338 226”: groups of three behind what begins them.
+  const isOfThrees =
+    /^(?:[A-Z]{1,4}[-/]?)?\d{1,3}$/.test(cell[to - 1].text) && isThree(cell[to]) && isThree(cell[to + 1]);
+  if (isOfThrees) while (isThree(cell[to])) to++;
   if (isBegun || /^\d{2,6}$/.test(cell[to - 1].text)) {
     while (/^\d{2,8}$/.test(cell[to]?.text ?? '')) to++;
     // The sentence may end behind it.
@@ -328,8 +332,13 @@ function whole(rows: readonly Row[], row: Row, at: number): Word[] {
     // The last figure or letter of one in groups may stand by itself.
     if (to - from > 1 && to === cell.length - 1 && /^[\dA-Z]$/.test(cell[to].text)) to++;
   }
+  // “S 0418 - 1177/26”: a file's, with its year behind a stroke.
+  if (/^[-–/]$/.test(cell[to]?.text ?? '') && to === cell.length - 2 && /^\d{1,6}[-/]\d{2,4}$/.test(cell[to + 1].text))
+    to += 2;
   return cell.slice(from, to);
 }
+
+const isThree = (word: Word | undefined) => word !== undefined && /^\d{3}[.,;]?$/.test(word.text);
 
 /** A customer may go by letters alone: “Customer ID: WICKLM”. */
 function isNamedInLetters({ words }: Row, at: number): boolean {
@@ -343,10 +352,10 @@ function isNamedInLetters({ words }: Row, at: number): boolean {
   );
 }
 
-/** A single figure is a number where the word for it stands before it: “Auszug Nr. 8”. */
+/** A single figure is a number where the word for it stands before it: “Auszug Nr. 8”, “Relevé de compte n° 9”. */
 const isNumbered = ({ words }: Row, at: number) =>
   partsOf(fold(words[at - 1]?.text ?? '')).includes('number') &&
-  partsOf(fold(words[at - 2]?.text ?? '')).includes('document');
+  words.slice(Math.max(0, at - 4), at - 1).some(({ text }) => partsOf(fold(text)).includes('document'));
 
 /** Without what stands around it, and without the word before it that it ran into: “Nr.T260914”. */
 const trimmed = (text: string) =>

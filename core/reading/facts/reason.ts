@@ -6,7 +6,7 @@ export type Reason =
   | { code: 'repaired'; printed: string }
   | { code: 'rates'; count: number; adds: boolean }
   | { code: 'currency-sign'; sign: string }
-  | { code: 'says' | 'counted'; text: string }
+  | { code: 'says' | 'counted' | 'comes-from'; text: string }
   | { code: 'known-sign'; kind: Sign['kind'] }
   | {
       code:
@@ -63,6 +63,8 @@ export function sayReason(reason: Reason): string {
       return `says “${reason.text}”`;
     case 'counted':
       return `counted from its day: “${reason.text}”`;
+    case 'comes-from':
+      return `where it comes from, by “${reason.text}”`;
     case 'known-sign':
       return `its ${SIGN_NAMES[reason.kind]} is known`;
     case 'behind-its-word':

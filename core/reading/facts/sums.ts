@@ -68,7 +68,7 @@ export function findSums(rows: readonly Row[], lines: readonly PrintedLine[], ki
       amounts.filter((each) => each !== byRate?.amount),
     )) {
       const amount = group[group.length - 1];
-      const label = labelOf(rows, part, group[0].words, NAMES);
+      const label = wholeOf(labelOf(rows, part, group[0].words, NAMES), part, group[0]);
       if (label?.name === 'extra' && amount.cents !== sumOfLines) extras += amount.cents;
       if (label?.name === 'deposit') deposits.push(amount);
       if (label?.name === 'payment') paidAtOnce.push({ amount, label: label.text, score: 0.3 });
@@ -124,6 +124,23 @@ export function findSums(rows: readonly Row[], lines: readonly PrintedLine[], ki
   return isReturned ? returned(sums) : sums;
 }
 
+/** What a whole sum is called before the tax that is in it (folded): “Jahresbeitrag inkl. 19 % Versicherungssteuer”. */
+const WHOLE = new RegExp(
+  `^(?:${TOTAL.source})[ ,(]*(?:incl|inkl|einschl|including|mit|with|y compris|compris|inclusief)`,
+  'u',
+);
+
+/** A label of a sum: of the whole one where it names that first, and then the tax in it. */
+function wholeOf<Label extends { name: keyof typeof NAMES; text: string }>(
+  label: Label | undefined,
+  part: Row,
+  { words: [first] }: Amount,
+): Label | undefined {
+  if (label?.name !== 'tax') return label;
+  const before = part.words.slice(0, part.words.indexOf(first)).map(({ text }) => text);
+  return WHOLE.test(fold(before.join(' '))) ? { ...label, name: 'total' } : label;
+}
+
 /** The deposit that a paper asks for: what its tax is on, with which it makes another sum. */
 function depositAsked(deposits: readonly Amount[], taxes: readonly Named[], rows: readonly Row[]): Amount | undefined {
   const isPrinted = (cents: number) => rows.some((row) => amountsIn(row).some((amount) => amount.cents === cents));
@@ -141,9 +158,9 @@ const says = (amount: Amount, label: RegExp) => label.test(foldMisread(sayLabel(
 /** What is given on top (folded). */
 const TIP = /\b(?:tip|gratuity|trinkgeld|pourboire|propina|mancia|fooi|gorjeta)\b/;
 
-/** What a sum will be if something is done or left undone: “After 14 December it rises to £105.00” (folded). */
+/** What a sum will be if something is done or left undone: “After 14 December it rises to £105.00”, “a reduced amount of £42.00 will be accepted” (folded). */
 const CHANGED =
-  /\b(?:rises?|increases?|goes up|reduced|drops?|falls?|steigt|sinkt|(?:erhoht|ermassigt|verringert)(?: sich)?|porte|ramene|reduit|majore)(?: \p{L}+){0,2} (?:to|auf|a)\W*$/u;
+  /\b(?:rises?|increases?|goes up|reduced|drops?|falls?|steigt|sinkt|(?:erhoht|ermassigt|verringert)(?: sich)?|porte|ramene|reduit|majore)(?: \p{L}+){0,2} (?:to|auf|a)\W*$|\b(?:reduced|discounted|(?:ermassigt|reduziert|minore|reduit)\p{L}*) (?:\p{L}+ ){0,2}(?:of|von|de)\W*$/u;
 
 /** What one of several payments is, what something cost before, and what a firm's owners put into it (folded). */
 const NOT_NOW =

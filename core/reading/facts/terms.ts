@@ -90,7 +90,7 @@ const STEMS: Record<Part, { within?: string; whole?: string }> = {
   issued: {
     within:
       'issu|ausgestell|erstell|emis|emitt|emiss|etabli|expedi|brief|schreib|gedruckt|printed|opgesteld|uitgegeven|abgeschick|inspect|pruf',
-    whole: 'point|sent|booked|billed|raised|made|written|served|prepared',
+    whole: 'point|sent|booked|billed|raised|made|written|served|prepared|confirmed|bestatigt|confirmee?',
   },
   pay: {
     within:
