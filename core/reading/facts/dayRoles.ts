@@ -54,6 +54,7 @@ export function dayLabel(
   // “Sort code 20-11-84”
   const [nearest] = termsBefore(before).filter(({ parts }) => parts.length > 0);
   if (nearest?.parts.includes('bank')) return { role: 'other', text: nearest.word, away: nearest.away, weak: false };
+  if (WE_TAKE.test(foldedBehind(row, words))) return { role: 'due', text: 'take', away: 0, weak: false };
   if (TAKES.test(before) && isTakenBehind(row, words))
     return { role: 'due', text: TAKES.exec(before)![0], away: 0, weak: false };
   if (SUM_BY.test(before) && !ONLY_IF.test(before) && kind && kindTraits[kind].due)
@@ -196,6 +197,18 @@ const TAKEN =
 const TAKES = /\b(?:buchen|ziehen|take|collect|debit|prelev\p{L}*)\b/u;
 const ACCOUNT = /konto|account|bank|compte|cuenta|lastschrift|direct debit|prelevement/;
 
+/** “On 30 October 2026 we will take it from your account”, “Am 3.11. buchen wir den Betrag von Ihrem Konto ab”: what stands behind the day (folded). */
+const WE_TAKE =
+  /^,? ?(?:we(?: will|'ll| shall)? (?:take|collect|debit|charge)|(?:buchen|ziehen|werden) wir|(?:nous )?(?:preleverons|debiterons))\b.*(?:account|bank|card|konto|karte|compte|abbuchen|einziehen)/u;
+
+const foldedBehind = (row: Row, words: readonly Word[]) =>
+  fold(
+    row.words
+      .slice(row.words.indexOf(words[words.length - 1]) + 1)
+      .map(({ text }) => text)
+      .join(' '),
+  );
+
 function isTakenBehind(row: Row, words: readonly Word[]): boolean {
   const from = row.words.indexOf(words[words.length - 1]) + 1;
   return row.words.slice(from, from + 5).some(({ text }) => ACCOUNT.test(fold(text)));
@@ -207,6 +220,10 @@ const NET_DAYS =
 
 /** What should have been paid before (folded). */
 const WAS_DUE = /\b(?:was|were|fell|had been) (?:due|payable)|\b(?:war|waren) fallig|\betait (?:due|exigible|payable)/;
+
+/** What comes to its end, and is not to be paid then (folded). */
+const RUNS_OUT =
+  /\b(?:abonnement|contrat|adhesion|police|bail|garantie)\b.*\barriv\p{L}* a (?:echeance|expiration|son terme|terme)\W*(?:le\W*)?$/u;
 
 /** What begins on a day (folded). */
 const BEGINS = /\b(?:ab|seit|from|since|as of|effective|depuis|a (?:partir|compter) du)(?: dem| the| le)?\W*$/;
@@ -220,7 +237,9 @@ function ofPayment(saying: Saying): DayLabel | undefined {
   // A parcel is collected, and nothing of it is to be paid.
   if (kind === 'delivery note') return undefined;
   // “Was due” says when something else should have been paid.
-  if (WAS_DUE.test(whole)) return label('other', terms[0]);
+  if (WAS_DUE.test(whole.slice(whole.lastIndexOf('. ') + 1))) return label('other', terms[0]);
+  // “Votre abonnement arrive à échéance le”: it ends.
+  if (RUNS_OUT.test(whole)) return label('ends', terms[0]);
   // “Zahlbetrag ab 1. Juli” begins on that day.
   if (BEGINS.test(whole)) return label('other', terms[0]);
   if (TAKEN.test(whole) && terms[0].away <= NEAR) return label('due', terms[0]);

@@ -36,10 +36,14 @@ const COUNT = `(\\d{1,3}|${Object.keys(IN_WORDS).join('|')})(?: ?\\(\\w+\\))?`;
 const UNIT =
   '(?:(?:calendar|kalender|working|werk)[ -]?)?(days?|tagen?|jours?|giorni|dias|dagen|weeks?|wochen?|semaines?|(?:calendar )?months?|monat(?:en|s)?|mois)(?![\\p{L}])';
 
+/** Times with names of their own (folded): their unit is days. */
+const NAMED_SPANS: Record<string, number> = { quinzaine: 15, huitaine: 8, fortnight: 14 };
+
 /** A time in a clause (folded): “within 14 days”, “30 jours”, “one month”, “net 15”. */
 const SPANS = [
   new RegExp(`(?<![\\p{L}\\d.,])${COUNT} ?${UNIT}`, 'u'),
   /\bnet(?:t|to)? ?[:-]? ?(\d{1,3})(?![.,]?\d)(?= ?(?:$|[.,;)]|days|tage|from|ab))/u,
+  new RegExp(`(${Object.keys(NAMED_SPANS).join('|')})(?![\\p{L}])`, 'u'),
 ];
 
 /** What says that a time is one to pay in (folded). */
@@ -117,7 +121,7 @@ function spanIn(
       const said = fold(group.map(({ text }) => text).join(' '));
       const match = pattern.exec(said);
       if (match?.index !== 0) continue;
-      const count = IN_WORDS[match[1]] ?? Number(match[1]);
+      const count = IN_WORDS[match[1]] ?? NAMED_SPANS[match[1]] ?? Number(match[1]);
       const clause = clauseAround(words, from, above);
       const isAsked = ASKED.test(clause) && !SOMETHING_ELSE.test(clause);
       // Weeks and months are said of much else.

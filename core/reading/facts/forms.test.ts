@@ -1370,6 +1370,58 @@ Date    Libellé                       Débit      Crédit
 `,
     { kind: 'statement', number: '9', opening: 812.4, closing: 1103.2 },
   ],
+  [
+    'charges that are taken on a day which stands before that is said',
+    `
+# Estuary Savings Society
+Notice of charges
+Account 41170823          12 October 2026
+On 30 October 2026 we will take these charges from your account:
+Unpaid item fee, 1 October         £12.00
+Overdraft interest                  £1.84
+Total                              £13.84
+`,
+    { kind: 'notice', date: '2026-10-12', dueDate: '2026-10-30', total: 13.84 },
+  ],
+  [
+    'a reminder of two bills, to be paid within a time that has a name of its own',
+    `
+# École Saint-Guénolé
+Concarneau, le 3 novembre 2026
+RAPPEL
+Cantine - septembre et octobre
+Facture n° C26-1182 du 5 octobre           61,20 €
+Facture n° C26-1240 du 30 octobre          57,80 €
+Reste à payer                             119,00 €
+Merci de régler sous quinzaine.
+`,
+    { kind: 'reminder', date: '2026-11-03', dueDate: '2026-11-18', number: null, total: 119 },
+  ],
+  [
+    'a reminder in a sentence behind another one, of a bill whose number begins as a year does',
+    `
+# Alderton Dye Works
+Reminder
+14 October 2026
+Our records show that invoice 2026 0418 4420 of 31 August for £118.20 has not been paid.
+It was due on 30 September. Please let us have your payment by 21 October 2026.
+`,
+    { kind: 'reminder', date: '2026-10-14', dueDate: '2026-10-21', reference: '2026 0418 4420', total: 118.2 },
+  ],
+  [
+    'a receipt that names the bill it is for',
+    `
+# Stitchplan Software
+Receipt                                         Receipt no. 2418-0077
+Invoice no. SP-104418
+Date paid   October 9, 2026
+Description           Qty    Unit price     Amount
+Studio plan             1        $12.00     $12.00
+                        Total               $12.00
+                        Amount paid         $12.00
+`,
+    { kind: 'receipt', number: '2418-0077', date: '2026-10-09', total: 12 },
+  ],
 ])('reads %s', (_, paper, expected) => {
   const found = typedFacts(paper);
   expect(Object.fromEntries(Object.keys(expected).map((name) => [name, found[name] ?? null]))).toEqual(expected);

@@ -75,8 +75,8 @@ function howItIsSaid(row: Row, named: RegExp, name: string, usual: number): keyo
     // “Facture  Date  Échéance  Montant” is the head of a table.
     if (!isTall && row.number > HEAD_ROWS && row.cells.length > 2 && !/\d/.test(row.folded)) return 'mention';
     const behind = row.folded.slice(row.folded.indexOf(name) + name.length);
-    // A word with a number behind it may as well be one of a list of numbers.
-    return isTall || !/\d/.test(behind) ? 'heading' : 'short';
+    // A word with a number behind it may as well be one of a list of numbers; “Receipt  Receipt no. 2418” says it twice.
+    return isTall || !/\d/.test(behind) || behind.includes(` ${name} `) ? 'heading' : 'short';
   }
   if (isNumbered && words.length <= 4) return 'label';
   // “Reminder: our bill of May” is the title of a letter.
@@ -338,8 +338,21 @@ export function findKind(
     // Only what is insured is taxed so; an agreement lists what is to be paid by it.
     const isAgreed = titled.has('contract') && rows.some(({ folded }) => AGREED.test(folded));
     const isInsured = !titled.has('invoice') && (isAgreed || insured !== undefined);
+    // What is headed as a reminder lists what is owed.
+    const heads = (name: string) => (scores.get(name)?.strongest ?? 0) >= HEADING_POINTS;
+    const isReminded = heads('reminder') && !heads('invoice');
     const kind =
-      amount.cents < 0 ? 'credit note' : isCharged ? 'notice' : isInsured ? 'contract' : isPaid ? 'receipt' : 'invoice';
+      amount.cents < 0
+        ? 'credit note'
+        : isReminded
+          ? 'reminder'
+          : isCharged
+            ? 'notice'
+            : isInsured
+              ? 'contract'
+              : isPaid
+                ? 'receipt'
+                : 'invoice';
     // “Net à payer” is said on bills as well.
     const isPay = (scores.get('payslip')?.score ?? 0) > (scores.get('invoice')?.score ?? 0);
     // What gives money back is no receipt for what was paid.

@@ -391,7 +391,7 @@ function isSomethingElse(row: Row, { text }: Word, at: number): boolean {
   const isCalled = partsOf(fold(before)).some((part) => part === 'document' || part === 'number');
   return (
     /^\d{1,4}[.,]?$/.test(text) &&
-    ((/^\p{L}{3,}\.?$/u.test(before) && /^(19|20)\d\d/.test(text)) ||
+    ((/^\p{L}{3,}\.?$/u.test(before) && /^(19|20)\d\d/.test(text) && !/^\d{3,}/.test(after)) ||
       (!isCalled && /^\p{Lu}\p{Ll}+$/u.test(after) && text.length <= 2))
   );
 }

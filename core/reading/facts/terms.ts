@@ -70,7 +70,7 @@ const STEMS: Record<Part, { within?: string; whole?: string }> = {
   phone: { within: 'phone|telefon|telef|mobil|hotline', whole: 'tel|t|fax|f|call|ring|ruf|fon|gsm|mob' },
   meter: {
     within: 'meter|zahler|compteur|contador|contator|serial|serien|marktlok|chassis|fahrgestell',
-    whole: 'mpan|mprn|imei|kfz|vin|pdl|ean|gas|strom',
+    whole: 'serie|mpan|mprn|imei|kfz|vin|pdl|ean|gas|strom',
   },
   till: {
     within: 'terminal|kasse(?!nz|nbon)|caisse|cassa|operator|cashier|bedien|transakt|kellner|autoris|authori',
@@ -90,7 +90,8 @@ const STEMS: Record<Part, { within?: string; whole?: string }> = {
   issued: {
     within:
       'issu|ausgestell|erstell|emis|emitt|emiss|etabli|expedi|brief|schreib|gedruckt|printed|opgesteld|uitgegeven|abgeschick|inspect|pruf',
-    whole: 'point|sent|booked|billed|raised|made|written|served|prepared|confirmed|bestatigt|confirmee?',
+    whole:
+      'point|sent|booked|billed|raised|made|written|served|prepared|confirmed|bestatigt|confirmee?|submitted|filed|lodged|eingereicht',
   },
   pay: {
     within:
