@@ -13,7 +13,7 @@ import { partsOf } from './terms';
 import { kindOfTitle } from './titles';
 
 /** What is paid at once is paid at a till. */
-const PAID = new RegExp(`^(?:${PAYMENT.source})`, 'u');
+const PAID = new RegExp(`^(?:(?:amount|date) (?=paid))?(?:${PAYMENT.source})`, 'u');
 const SAYS_PAID = 1.1;
 /** A till's paper is no wider than this share of its height, and no wider than this in points. */
 const NARROW = 0.62;
