@@ -9,6 +9,7 @@ import { PageText } from '@crow/core/reading/words';
 import { rasterise } from '@crow/demo/capture';
 import { readSheets } from '@crow/server/cli/sheets';
 import { inspectFile } from '@crow/server/engines/sourceFile';
+import { FactScore } from './factScore';
 import { Chance } from './piles/chance';
 import { feederScan } from './piles/scan';
 
@@ -30,44 +31,24 @@ import { feederScan } from './piles/scan';
  */
 const [set, folder, ...options] = process.argv.slice(2);
 const [list, again] = ['list', 'again'].map((option) => options.includes(option));
-const SURE = 0.9;
 mkdirSync(folder, { recursive: true });
 const browser = again
   ? undefined
   : await chromium.launch({ executablePath: '/usr/bin/chromium', args: ['--no-sandbox'] });
-let [right, all, sureWrong, sure, extra] = [0, 0, 0, 0, 0];
+const score = new FactScore();
 for (const name of readdirSync(join('bench/forms', set)).sort()) {
   const source = join('bench/forms', set, name);
   const truth = JSON.parse(
     /<script type="application\/json">([\s\S]*?)<\/script>/.exec(readFileSync(source, 'utf8'))![1],
-  ) as object;
+  ) as Record<string, unknown>;
   const kept = join(folder, name.replace('.html', '.json'));
   if (browser) await writeFile(kept, JSON.stringify(await readForm(browser, source, name)));
   const found = findFacts(JSON.parse(await readFile(kept, 'utf8')) as PageText[]);
-  const wrong: string[] = [];
-  for (const [fact, value] of Object.entries(truth)) {
-    const read = found[fact as keyof typeof found];
-    all++;
-    if (read && read.confidence >= SURE) sure++;
-    if (read?.value === value) right++;
-    else {
-      if (read && read.confidence >= SURE) sureWrong++;
-      wrong.push(
-        `${fact} ${String(value)} ${read ? `as ${String(read.value)} (${read.confidence.toFixed(2)})` : 'missing'}`,
-      );
-    }
-  }
-  for (const fact of ['total', 'dueDate', 'number', 'net', 'tax'] as const)
-    if (!(fact in truth) && found[fact]) {
-      extra++;
-      wrong.push(`${fact} ${String(found[fact].value)} where there is none (${found[fact].confidence.toFixed(2)})`);
-    }
-  if (list) console.log(`${name} ${wrong.length > 0 ? wrong.join('; ') : 'right'}`);
+  const said = score.add(truth, found);
+  if (list) console.log(`${name} ${said}`);
 }
 await browser?.close();
-console.log(
-  `${set}: ${right} of ${all} facts right (${(right / all).toFixed(3)}), ${extra} where there is none; ${sureWrong} of ${sure} sure ones wrong`,
-);
+console.log(`${set}: ${score.toString()}`);
 
 /** Prints a form, scans it and reads the scan. */
 async function readForm(browser: Browser, source: string, name: string): Promise<PageText[]> {

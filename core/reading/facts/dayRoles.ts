@@ -348,7 +348,8 @@ function ofItsOwn({ terms: [nearest], strong, kind, whole }: Saying): DayLabel {
     if (!strong.parts.some((part) => OWN.includes(part))) return label('other', strong);
     if (isOthersName(strong, kind)) return label('other', strong);
     // “Tag der Zuwendung”, “date of donation”: the day of something else, that has a paper of its own or none.
-    if (strong.parts.includes('day') && nearest === strong && isOfSomething(strong, whole))
+    const isNearest = nearest === strong || PREPOSITION.test(nearest.word);
+    if (strong.parts.includes('day') && isNearest && isOfSomething(strong, whole))
       return label('date', strong, true);
     // “Vertragsbeginn”, “date in”: from when on something holds, or was there.
     if (/beginn$/.test(strong.word) || DATE_IN.test(whole)) return label('date', strong, true);

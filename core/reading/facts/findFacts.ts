@@ -243,6 +243,9 @@ function findCurrency(rows: readonly Row[]): Fact | null {
     votes.get(named[0])!.count += dollars.count;
     votes.delete('USD');
   }
+  // Or that of where the paper comes from.
+  const home = isSignOnly && named.length === 0 ? homeCurrency(rows) : null;
+  if (home && DOLLARS.includes(home.value)) dollars!.fact.value = home.value;
   const ranked = [...votes.values()].sort((a, b) => b.count - a.count);
   if (ranked.length === 0) return null;
   const [{ count, fact }] = ranked;

@@ -1422,6 +1422,35 @@ Studio plan             1        $12.00     $12.00
 `,
     { kind: 'receipt', number: '2418-0077', date: '2026-10-09', total: 12 },
   ],
+  [
+    'a toll with the day of what it is for before its own',
+    `
+# Estuary Bridge Tolls
+Unpaid toll notice
+Notice no: UT-2026-118204
+Date of passage: 28/09/2026 17:44
+Toll          €2.90
+Surcharge     €3.00
+Amount due    €5.90
+Pay before 12/10/2026 or the penalty rises to €47.40
+Issue date: 30/09/2026
+`,
+    { number: 'UT-2026-118204', date: '2026-09-30', dueDate: '2026-10-12', total: 5.9 },
+  ],
+  [
+    'dollars of the country that a bill comes from',
+    `
+# Rivière Textiles Inc.
+118 rue Principale, Rimouski QC G5L 4B7
+FACTURE 26-0418
+2026-10-06
+Laine mérinos, 5 kg        42,00     210,00
+TPS 5 %                               10,50
+TVQ 9,975 %                           20,95
+Total                                241,45 $
+`,
+    { kind: 'invoice', number: '26-0418', date: '2026-10-06', total: 241.45, currency: 'CAD' },
+  ],
 ])('reads %s', (_, paper, expected) => {
   const found = typedFacts(paper);
   expect(Object.fromEntries(Object.keys(expected).map((name) => [name, found[name] ?? null]))).toEqual(expected);

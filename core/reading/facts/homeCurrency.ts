@@ -9,7 +9,7 @@ const TELLING: [currency: string, pattern: RegExp, weight: number][] = [
   ['USD', /, [A-Z]{2},? \d{5}(?:-\d{4})?\b/, 2],
   ['USD', /\bsales tax\b/i, 1.5],
   ['USD', /\b(?:LLC|Inc)\b|\(\d{3}\) ?\d{3}-\d{4}\b/, 1],
-  ['CAD', /\b[ABCEGHJ-NPR-TVXY]\d[A-Z] \d[A-Z]\d\b|\b(?:HST|GST\/HST|QST)\b/, 3],
+  ['CAD', /\b[ABCEGHJ-NPR-TVXY]\d[A-Z] \d[A-Z]\d\b|\b(?:HST|GST\/HST|QST|TPS|TVQ)\b/, 3],
   ['AUD', /\bABN\b/, 2],
   ['EUR', /\b(?:DE|AT|FR|BE|NL|IT|ES|IE|LU|FI|PT)\d{2}(?: ?\d{4}){2}|\b(?:DE\d{9}|ATU\d{8})\b/, 2],
   ['EUR', /\bSIRET\b|\b(?:USt-?Id|UID-?Nr|Steuer-?Nr|St\.?-?Nr|Finanzamt)\b|\bBTW\b/i, 2],

@@ -15,6 +15,11 @@ function row(text: string) {
   return rowsOf([{ words }])[0];
 }
 
+it('takes brackets for less than nothing, but not behind the same in words', () => {
+  expect(amountsIn(row('Discount  (35.00)')).map(({ cents }) => cents)).toEqual([-3500]);
+  expect(amountsIn(row('the sum of thirty-five pounds (£35.00)')).map(({ cents }) => cents)).toEqual([3500]);
+});
+
 it('takes a day without a year for no amount', () => {
   expect(amountsIn(row('Saldo am 30.09.  872,40')).map(({ cents }) => cents)).toEqual([87240]);
   expect(amountsIn(row('aus Ihrer Bestellung vom 5.10.'))).toEqual([]);

@@ -73,7 +73,8 @@ export function amountsIn(row: Row, loose = false): Amount[] {
           /\d/.test(text) && (to - from === 1 || isInside || isGrouped(group)) ? readAmount(text) : undefined;
         if (!read || (!read.exact && !loose) || isOtherNumber(words, from, to)) continue;
         const isOff = isLess && from === 1 && to === words.length && read.cents > 0;
-        found.push({ ...read, cents: isOff ? -read.cents : read.cents, words: group, row });
+        const isSaidAgain = text.startsWith('(') && IN_WORDS.test(words[from - 1]?.text ?? '');
+        found.push({ ...read, cents: isOff || isSaidAgain ? -read.cents : read.cents, words: group, row });
         from = to - 1;
         break;
       }
@@ -81,6 +82,9 @@ export function amountsIn(row: Row, loose = false): Amount[] {
   }
   return found;
 }
+
+/** “Thirty-five pounds (£35.00)”: in figures what stands before it in words, not less than nothing. */
+const IN_WORDS = /^(?:pounds?|pence|dollars?|cents?|euros?|francs?|franken|rappen|only)$/i;
 
 const textOf = (words: readonly Word[]) => words.map(({ text }) => text).join(' ');
 
