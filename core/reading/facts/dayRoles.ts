@@ -74,9 +74,26 @@ export function dayLabel(
   // “Stand 30.09.2026” below the head of a column is named by itself.
   const own = row.cells.find((each) => each.words.includes(words[0]))!.words;
   const isNamed = own.slice(0, own.indexOf(words[0])).some(({ text }) => /\p{L}{3}/u.test(text));
-  const over = above === undefined || isNamed ? undefined : roleOf(termsBefore(above), kind, above);
+  const isLabelled = above !== undefined && !isNamed && !isEndOfTime(rows, row, above);
+  const said = isLabelled ? roleOf(termsBefore(above), kind, above) : undefined;
+  // “Care plan renewal” is a title, and the day below it that of the paper.
+  const over = said?.role === 'ends' && !saysWhen(above!) ? undefined : said;
   return over && !over.weak ? { ...over, away: over.away + 4, above: true } : (here ?? over);
 }
+
+/** Whether a label means a day: “Renewal date” does, and “expires”, “Care plan renewal” does not. */
+const saysWhen = (text: string) =>
+  !/\brenewal$/.test(text) ||
+  text.split(' ').some((word) => partsOf(word).some((part) => part === 'day' || part === 'until'));
+
+/** Whether the head of a column is the second of two, from when and until when something was (folded). */
+function isEndOfTime(rows: readonly Row[], row: Row, above: string): boolean {
+  if (!/^(?:bis|to|until|till|au|tot)$/.test(above)) return false;
+  return rows
+    .slice(Math.max(0, row.number - HEADS_ABOVE), row.number)
+    .some(({ cells }) => cells.some(({ folded }) => /^(?:von|from|ab|du|van|since)$/.test(folded)));
+}
+const HEADS_ABOVE = 6;
 
 /** A sum and the day until which it is to be paid: “£87.43 by 26 Oct 2026” (folded). */
 const SUM_BY = /\d[.,]\d{2} ?[€£$]?,? (?:by|before|until|bis|bis zum|avant le|au plus tard le)$/;
@@ -349,8 +366,7 @@ function ofItsOwn({ terms: [nearest], strong, kind, whole }: Saying): DayLabel {
     if (isOthersName(strong, kind)) return label('other', strong);
     // “Tag der Zuwendung”, “date of donation”: the day of something else, that has a paper of its own or none.
     const isNearest = nearest === strong || PREPOSITION.test(nearest.word);
-    if (strong.parts.includes('day') && isNearest && isOfSomething(strong, whole))
-      return label('date', strong, true);
+    if (strong.parts.includes('day') && isNearest && isOfSomething(strong, whole)) return label('date', strong, true);
     // “Vertragsbeginn”, “date in”: from when on something holds, or was there.
     if (/beginn$/.test(strong.word) || DATE_IN.test(whole)) return label('date', strong, true);
     const onlyNamesIt = strong.parts.every((part) => part === 'document' || part === 'policy');

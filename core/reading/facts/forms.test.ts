@@ -1451,6 +1451,18 @@ Total                                241,45 $
 `,
     { kind: 'invoice', number: '26-0418', date: '2026-10-06', total: 241.45, currency: 'CAD' },
   ],
+  [
+    'a renewal with its day below the title, of cover that has a limit',
+    `
+# Hearthmark Boilers
+Care plan renewal
+4 October 2026
+Plan number CP-118-4420
+Your care plan ends on 31 October 2026. Limit of cover £500.00.
+To keep your cover for another year, pay £162.00 by 28 October 2026.
+`,
+    { date: '2026-10-04', dueDate: '2026-10-28', total: 162 },
+  ],
 ])('reads %s', (_, paper, expected) => {
   const found = typedFacts(paper);
   expect(Object.fromEntries(Object.keys(expected).map((name) => [name, found[name] ?? null]))).toEqual(expected);

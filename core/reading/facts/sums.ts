@@ -164,7 +164,7 @@ const CHANGED =
 
 /** What one of several payments is, what something cost before, and what a firm's owners put into it (folded). */
 const NOT_NOW =
-  /\b(?:capital(?: social)?(?: de)?|share capital(?: of)?|stammkapital|grundkapital)\W*$|\b\d+ (?:\p{L}+ )?(?:payments?|instal?ments?|raten|zahlungen|mensualites|versements|rate|cuotas|termijnen) (?:of|von|zu|a|de|da|van)\W*$|\b(?:last year(?:'s)?|(?:im )?vorjahr\p{L}*|(?:l'an(?:nee)?|l'annee) (?:derniere?|passee?))(?: \p{L}+){0,4}\W*$/u;
+  /\b(?:(?:credit|overdraft|card) limit|limit of (?:indemnity|liability|cover)|(?:kredit|verfugungs|uberziehungs)(?:limit|rahmen)|kreditlinie|plafond|(?:sum|amount) insured|versicherungssumme|deckungssumme)(?: (?:of|is|now|von|ist|est|de|to))?:?\W*$|\b(?:capital(?: social)?(?: de)?|share capital(?: of)?|stammkapital|grundkapital)\W*$|\b\d+ (?:\p{L}+ )?(?:payments?|instal?ments?|raten|zahlungen|mensualites|versements|rate|cuotas|termijnen) (?:of|von|zu|a|de|da|van)\W*$|\b(?:last year(?:'s)?|(?:im )?vorjahr\p{L}*|(?:l'an(?:nee)?|l'annee) (?:derniere?|passee?))(?: \p{L}+){0,4}\W*$/u;
 
 /** The rows without sums that only hold under some condition, or for a part of what is paid. */
 export function withoutChanged(rows: readonly Row[]): Row[] {
