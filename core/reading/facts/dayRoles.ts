@@ -357,11 +357,16 @@ function isOfSomething({ word }: Term, whole: string): boolean {
 /** “Date in” of what is brought for repair, which has a “date out” (folded). */
 const DATE_IN = /\b(?:date|day) (?:in|received)\W*$/;
 
+/** Whom an agreement is made between, and its day behind them (folded). */
+const PARTIES = /\b(?:between .+ and|zwischen .+ und|entre .+ et) [^,;]+,\W*$/u;
+
 /** What a day that is a paper's own may be called by. */
 const OWN: Part[] = ['day', 'issued', 'document', 'policy', 'from', 'until', 'pay'];
 
 function ofItsOwn({ terms: [nearest], strong, kind, whole }: Saying): DayLabel {
   if (strong) {
+    // “Between A and B, 3 September 2026”
+    if (kind === 'contract' && strong.away > 12 && PARTIES.test(whole)) return label('date', strong, true);
     if (!strong.parts.some((part) => OWN.includes(part))) return label('other', strong);
     if (isOthersName(strong, kind)) return label('other', strong);
     // “Tag der Zuwendung”, “date of donation”: the day of something else, that has a paper of its own or none.

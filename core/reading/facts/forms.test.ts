@@ -1463,6 +1463,57 @@ To keep your cover for another year, pay £162.00 by 28 October 2026.
 `,
     { date: '2026-10-04', dueDate: '2026-10-28', total: 162 },
   ],
+  [
+    'a bill without a title whose number says itself what it is of',
+    `
+# Kiln & Loft Workspaces
+INV-3018
+Tax date 01-Oct-2026
+Due 15-Oct-2026
+Desk share, October            120.00   20%   24.00   144.00
+Net     120.00
+VAT      24.00
+Gross   144.00
+`,
+    { kind: 'invoice', number: 'INV-3018', date: '2026-10-01', dueDate: '2026-10-15', net: 120, total: 144 },
+  ],
+  [
+    'a letter that asks for a sum and says into which account',
+    `
+# Webschule Norderhever
+Anmeldebestätigung
+Kurs 26-H-14 Doppelgewebe, 14.-15.11.2026
+Liebe Imre,
+wir freuen uns auf dich. Die Kursgebühr von 165,00 € zahlst du bitte bis zum 01.11.2026
+auf das Konto DE02 1203 0000 0000 2020 51.
+Husum, 12.10.2026
+`,
+    { date: '2026-10-12', dueDate: '2026-11-01', total: 165, iban: 'DE02120300000000202051' },
+  ],
+  [
+    'a bill that names a certificate which comes with it',
+    `
+# Okell & Daughter
+For: Ropewalk Yard, unit 3            Job 26/418
+Swept 6 October 2026
+Stove flue, brush and vacuum           55.00
+Bird guard fitted                      38.00
+Certificate issued: CS-4418
+You owe                               £93.00
+`,
+    { kind: 'invoice', total: 93 },
+  ],
+  [
+    'an agreement with its day behind the parties',
+    `
+# Agreement
+between Imre Castellane and Beatrix Loft, 3 September 2026
+Bea lends Imre £600 for the new warping mill. Imre pays back £50 on the first of each
+month from 1 November 2026, the last on 1 October 2027. No interest.
+Signed: Imre Castellane     Beatrix Loft
+`,
+    { kind: 'contract', date: '2026-09-03' },
+  ],
 ])('reads %s', (_, paper, expected) => {
   const found = typedFacts(paper);
   expect(Object.fromEntries(Object.keys(expected).map((name) => [name, found[name] ?? null]))).toEqual(expected);

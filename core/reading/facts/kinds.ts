@@ -47,6 +47,10 @@ const LONGEST_BROKEN_OFF = 5;
 const ABOUT =
   /(?<!\p{L})(?:against|regarding|re|concerning|zu|zur|betr(?:ifft)?|bezug(?:lich)?|sur|concernant)\.?:? (?:(?:our|your|the|unsere[rm]?|ihre[rm]?|der|notre|votre|la) )?$/u;
 
+/** What goes on behind the name of another paper that comes with this one or by itself (folded): “Certificate issued: CS-4418”. */
+const BESIDES =
+  /^s? (?:(?:is|was|will be) )?(?:issued|enclosed|attached|sent|to follow|follows|beigefugt|anbei|liegt bei|ci-joint\p{L}*|jointe?s?)\b(?! (?:by|on|at)\b)(?!\W+\d{1,2}[ ./])/u;
+
 /** How the line begins that says what a letter is about (folded), perhaps with which of several it is. */
 const SUBJECT =
   /^(?:objet|subject|betreff|betr\.?|re|concerne|asunto|oggetto|onderwerp|assunto) ?:? (?:\p{L}+(?:er|e|ieme|st|nd|rd|th)\.? |\d\S* )?$/u;
@@ -65,7 +69,7 @@ function howItIsSaid(row: Row, named: RegExp, name: string, usual: number): keyo
     .trim();
   const words = rest === '' ? [] : rest.split(' ');
   const before = cell.folded.slice(0, cell.folded.indexOf(name));
-  if (ABOUT.test(before)) return 'mention';
+  if (ABOUT.test(before) || BESIDES.test(cell.folded.slice(before.length + name.length))) return 'mention';
   // “Objet : deuxième relance, compte 41”: what it is about is what it is, unless that may be another paper.
   if (SUBJECT.test(before) && !ONGOING.test(name) && !kindWords.invoice.named.test(name)) return 'short';
   const isNumbered = words.some((each) => partsOf(each).some((part) => part === 'number' || part === 'day'));
@@ -170,7 +174,8 @@ const asksForMoney = (rows: readonly Row[]) =>
     words.some(({ text }) => partsOf(fold(text)).some((part) => part === 'pay' || part === 'iban')),
   );
 
-const TRANSFER = /uberweis|\btransfer|virement|virer|bonific|overschr/;
+const TRANSFER =
+  /uberweis|\btransfer|virement|virer|bonific|overschr|\b(?:auf|an) (?:das|unser|folgendes|mein|dieses) konto\b/;
 const RECEIVED = /\b(?:received|paid|erhalten|bezahlt|beglichen|recu|regle|paye|acquitte|ricevuto|ontvangen|betaald)\b/;
 /** Whether a paper asks to pay into an account that it names; what says that it was paid does not. */
 const asksForTransfer = (rows: readonly Row[]) =>
@@ -373,6 +378,12 @@ export function findKind(
   const letter = scores.get('letter');
   if (letter && [...scores].some(([kind, { strongest }]) => kind !== 'letter' && strongest >= HEADING_POINTS))
     letter.score *= 0.5;
+  // What asks in a letter for a sum, and says into which account, is a bill.
+  const asking = sums.length === 0 && letter && asksForTransfer(rows) ? rows.find(namesSum) : undefined;
+  if (letter && asking) {
+    letter.score *= 0.5;
+    add('invoice', ADDS_UP + ASKS, asking, asking.text);
+  }
   // Balances that follow from each other are those of an account.
   const isTaxed = rows.some((each) => TAX.test(each.folded) && amountsIn(each).length > 0);
   const balances = isTaxed ? undefined : (runningBalances(rows) ?? endBalances(rows));
@@ -457,12 +468,15 @@ function askedAgain(rows: readonly Row[]): ReturnType<typeof columnSums> {
   );
 }
 
+/** Whether a row names a sum in a currency. */
+const namesSum = (row: Row) => amountsIn(row).length > 0 && row.words.some(({ text }) => currencyIn(text));
+
 /** A paper that no word says the kind of, but that has a total, is a bill of some kind. */
 function byItsSum(rows: readonly Row[], first: { width: number; height: number } | undefined): Fact | null {
   const total =
     rows.findLast((row) => TOTAL.test(row.folded) && amountsIn(row).length > 0) ??
     rows.findLast((row) => TAX.test(row.folded) && amountsIn(row).length > 0);
-  const amounts = rows.filter((row) => amountsIn(row).length > 0 && row.words.some(({ text }) => currencyIn(text)));
+  const amounts = rows.filter(namesSum);
   const asking = total ?? (amounts.length > 0 && asksForMoney(rows) ? amounts[amounts.length - 1] : undefined);
   if (!asking) return null;
   const value = first && first.width / first.height < NARROW ? 'receipt' : 'invoice';

@@ -72,6 +72,10 @@ export function findNumbers(rows: readonly Row[], kind: Kind | undefined): Numbe
       for (const each of words) taken.add(each);
       const named = asTitled(row, words, kind) ?? asCited(row, words, kind) ?? nameOf(rows, row, words);
       const hash = word.text.startsWith('#');
+      if (!named && isNamedByItself(row, word)) {
+        keep('number', 1.5 - row.number * 0.008, 0.86, words, row, UNNAMED);
+        return;
+      }
       if (!named && !hash) return;
       // A figure in the column of a table is no number of a paper.
       if (named?.above && !named.said && value.length < LEAST_UNKNOWN) return;
@@ -339,6 +343,18 @@ function whole(rows: readonly Row[], row: Row, at: number): Word[] {
 }
 
 const isThree = (word: Word | undefined) => word !== undefined && /^\d{3}[.,;]?$/.test(word.text);
+
+/** What a number is named that says itself what it is of. */
+const UNNAMED: Named = { role: 'document', said: false, bill: false, away: 0, above: false, label: '' };
+
+/** “INV-3018” alone in its cell at the top: what stands before its figures is short for what the paper is. */
+function isNamedByItself(row: Row, word: Word): boolean {
+  const begun = /^([A-Z]{2,5})[-/]?\d{3,}/.exec(trimmed(word.text))?.[1];
+  if (begun === undefined || row.page > 1 || row.number >= TOP || amountsIn(row).length > 0) return false;
+  const isAlone = row.cells.some(({ words }) => words.length === 1 && words[0] === word);
+  return isAlone && partsOf(fold(begun)).includes('document');
+}
+const TOP = 10;
 
 /** A customer may go by letters alone: “Customer ID: WICKLM”. */
 function isNamedInLetters({ words }: Row, at: number): boolean {

@@ -96,7 +96,7 @@ const STEMS: Record<Part, { within?: string; whole?: string }> = {
   pay: {
     within:
       'zahl|uberweis|begleich|ausgleich|fallig|echeance|payab|payment|regler|reglement|vencim|scaden|betal|deadline|remit|settle|verval|vervald|voldoen|overmak|paiement|payer|virer|pagament|pagar|pagare|saldare|versare|abonar|liquid|entricht|einzahl|collect|exigib|abbuch|abgebucht|eingezogen|prelev|einzug|debit|lastschrift|belast|einzieh|acquitt|virement|autopay|maturit|cleared',
-    whole: 'pay|due|paid|pago|transfer|owed|prompt|terms|valuta|wertstellung|funds',
+    whole: 'pay|due|paid|pago|transfer|owed?|prompt|terms|valuta|wertstellung|funds',
   },
   until: {
     within: 'spatest|jusqu|latest|before|until|entro|binnen|uiterl',
