@@ -2,16 +2,11 @@ import { mkdirSync, readdirSync, readFileSync } from 'node:fs';
 import { readFile, writeFile } from 'node:fs/promises';
 import { join } from 'node:path';
 import { pathToFileURL } from 'node:url';
-import { Browser, chromium } from 'playwright-core';
-import sharp from 'sharp';
+import { chromium } from 'playwright-core';
 import { findFacts } from '@crow/core/reading/facts/findFacts';
 import { PageText } from '@crow/core/reading/words';
-import { rasterise } from '@crow/demo/capture';
-import { readSheets } from '@crow/server/cli/sheets';
-import { inspectFile } from '@crow/server/engines/sourceFile';
 import { FactScore } from './factScore';
-import { Chance } from './piles/chance';
-import { feederScan } from './piles/scan';
+import { readPrinted } from './readPrinted';
 
 /**
  * Prints papers of unusual forms (bench/forms: written as web pages, each with what it says), scans them, reads them, and says which of
@@ -42,30 +37,13 @@ for (const name of readdirSync(join('bench/forms', set)).sort()) {
     /<script type="application\/json">([\s\S]*?)<\/script>/.exec(readFileSync(source, 'utf8'))![1],
   ) as Record<string, unknown>;
   const kept = join(folder, name.replace('.html', '.json'));
-  if (browser) await writeFile(kept, JSON.stringify(await readForm(browser, source, name)));
+  if (browser) {
+    const read = await readPrinted(browser, pathToFileURL(source).href, join(folder, name.replace('.html', '')));
+    await writeFile(kept, JSON.stringify(read));
+  }
   const found = findFacts(JSON.parse(await readFile(kept, 'utf8')) as PageText[]);
   const said = score.add(truth, found);
   if (list) console.log(`${name} ${said}`);
 }
 await browser?.close();
 console.log(`${set}: ${score.toString()}`);
-
-/** Prints a form, scans it and reads the scan. */
-async function readForm(browser: Browser, source: string, name: string): Promise<PageText[]> {
-  const page = await browser.newPage();
-  await page.goto(pathToFileURL(source).href);
-  const pdf = await page.pdf({ preferCSSPageSize: true });
-  await page.close();
-  const path = join(folder, name.replace('.html', ''));
-  await writeFile(`${path}.pdf`, pdf);
-  const { pages } = await inspectFile(`${path}.pdf`, name);
-  const texts: PageText[] = [];
-  for (const [number, sheet] of (await rasterise(pdf, pages.length, 200)).entries()) {
-    const { picture } = await feederScan(sheet, new Chance(name.length + number), false);
-    const scan = `${path}${number > 0 ? `-${number + 1}` : ''}.jpg`;
-    await sharp(picture).jpeg({ quality: 85 }).withDensity(200).toFile(scan);
-    const sheets = await readSheets(await inspectFile(scan, name), 0, ['eng', 'deu', 'fra']);
-    texts.push(...sheets.map(({ text }) => text));
-  }
-  return texts;
-}

@@ -184,8 +184,28 @@ describe('segments', () => {
     line(page, 100, 124, 20);
     fill(page, [238, 100, 15, 38]);
     const { segments } = findSegments(inkOf(page));
-    expect(segments.map(({ members }) => members.length).sort()).toEqual([19, 20]);
+    // Of the letter that is in both, each has its part.
+    expect(segments.map(({ members }) => members.length).sort()).toEqual([20, 20]);
     expect(segments.map(({ upper }) => Math.round(upper)).sort((a, b) => a - b)).toEqual([100, 124]);
+  });
+
+  it('are a large line and a small one close below it, whose letters a tail holds together', () => {
+    const page = blank(900, 300);
+    for (let at = 0; at < 14; at++) fill(page, [100 + at * 32, 100, 22, 26]);
+    for (let at = 0; at < 16; at++) fill(page, [100 + at * 16, 130, 10, 14]);
+    // A letter of the large line with a tail that runs into the small one.
+    fill(page, [228, 100, 8, 40]);
+    const { segments, components, labels } = findSegments(inkOf(page));
+    const [large, small] = segments.toSorted((a, b) => a.top - b.top);
+    expect([large.letter, small.letter]).toEqual([26, 14]);
+    expect([large.members.length, small.members.length]).toEqual([14, 16]);
+    const cut = components.filter(({ left, right }) => left <= 232 && right >= 232);
+    expect(cut.map(({ top, bottom }) => [top, bottom]).sort(([a], [b]) => a - b)).toEqual([
+      [100, 133],
+      [134, 143],
+    ]);
+    // The tail stays with its letter as far down as tails go.
+    expect(labels[133 * 900 + 232]).not.toBe(labels[134 * 900 + 232]);
   });
 
   it('stay whole where all their letters stand on one line, however tall one of them is', () => {

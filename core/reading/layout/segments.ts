@@ -80,7 +80,7 @@ export function findSegments(ink: Ink, rules: readonly Rule[] = []): PageSegment
     if (home) swallow(home, piece);
   }
   const segments = reunited(lines, components, slope)
-    .flatMap((segment) => linesApart(segment, components))
+    .flatMap((segment) => linesApart(segment, { components, labels, width: ink.width }))
     .flatMap((segment) => cells(segment, rules, components))
     .filter((segment) => isText(segment, components, letter));
   slant(segments, components);
@@ -271,51 +271,134 @@ function reunited(segments: Segment[], components: Component[], slope: number): 
 /** Letters that hold two lines together are so much taller than others; each line has so many others, and they stand so far apart, in heights of a letter. */
 const [HOLDING, LEAST_OF_LINE, LINES_APART] = [1.9, 4, 1.1];
 /** Two lines are so high, in heights of a letter. */
-const LEAST_OF_TWO = 2.4;
+const LEAST_OF_TWO = 2;
 /** Of the letters of two lines, no more stand between both. */
 const MOST_BETWEEN = 0.12;
+/** What ends no higher above the feet of the lower line, in heights of its letters, has a letter of it in it. */
+const REACHES = 0.35;
 
-/** The two lines of a segment in which a letter of the one touches one of the other, or the segment as it is. */
-function linesApart(segment: Segment, components: Component[]): Segment[] {
+/** Tails of letters hang so far below their line, in heights of its tall letters; where a stroke is so much wider than it was, another one joins it. */
+const [DESCENDS, JOINED] = [0.34, 1.6];
+
+/** Pieces of ink, and which pixels are of which. */
+interface Pieces {
+  components: Component[];
+  labels: Int32Array;
+  width: number;
+}
+
+/** The two lines of a segment in which a letter of the one touches one of the other, or the segment as it is. Such letters are cut where the lower line begins. */
+function linesApart(segment: Segment, pieces: Pieces): Segment[] {
+  const { components } = pieces;
   const { letter, slope, left } = segment;
   if (segment.bottom - segment.top < LEAST_OF_TWO * letter) return [segment];
-  const feet = segment.members
+  const fallAt = (piece: Component) => slope * ((piece.left + piece.right) / 2 - left);
+  const letters = segment.members
     .map((member) => components[member - 1])
     .filter(({ top, bottom }) => bottom - top + 1 >= LETTER_FROM * letter && bottom - top + 1 < HOLDING * letter)
     .flatMap((piece) => {
-      const foot = piece.bottom - slope * ((piece.left + piece.right) / 2 - left);
+      const own = { foot: piece.bottom - fallAt(piece), high: piece.bottom - piece.top + 1 };
       // Letters that touch are one piece.
-      return new Array<number>(Math.max(1, Math.round((piece.right - piece.left) / letter))).fill(foot);
+      return new Array<typeof own>(Math.max(1, Math.round((piece.right - piece.left) / letter))).fill(own);
     })
-    .sort((a, b) => a - b);
-  if (feet.length < 2 * LEAST_OF_LINE) return [segment];
+    .sort((a, b) => a.foot - b.foot);
+  if (letters.length < 2 * LEAST_OF_LINE) return [segment];
+  const feet = letters.map(({ foot }) => foot);
   // The widest step between feet, each side with letters enough, is where the one line ends.
   let [edge, widest] = [0, 0];
   for (let at = LEAST_OF_LINE; at <= feet.length - LEAST_OF_LINE; at++)
     if (feet[at] - feet[at - 1] > widest) [edge, widest] = [(feet[at] + feet[at - 1]) / 2, feet[at] - feet[at - 1]];
   if (widest === 0) return [segment];
-  const [upper, lower] = [feet.filter((foot) => foot < edge), feet.filter((foot) => foot >= edge)];
-  const apart = lower[lower.length >> 1] - upper[upper.length >> 1];
+  const [upper, lower] = [letters.filter(({ foot }) => foot < edge), letters.filter(({ foot }) => foot >= edge)];
+  const lowerFoot = lower[lower.length >> 1].foot;
+  const apart = lowerFoot - upper[upper.length >> 1].foot;
   const between = feet.filter((foot) => Math.abs(foot - edge) < 0.2 * apart).length;
-  if (apart < LINES_APART * letter || between > MOST_BETWEEN * feet.length) return [segment];
-  const isUpper = (member: number) => {
+  const heights = lower.map(({ high }) => high).sort((a, b) => a - b);
+  // A line below a heading has smaller letters than it, and may stand nearer.
+  const small = Math.min(letter, heights[heights.length >> 1]);
+  if (apart < LINES_APART * small || between > MOST_BETWEEN * feet.length) return [segment];
+  const begins = lowerFoot - heights[Math.floor(0.8 * heights.length)] + 1;
+  const tall = upper.map(({ high }) => high).sort((a, b) => a - b)[Math.floor(0.8 * upper.length)];
+  const deepest = upper[upper.length >> 1].foot + DESCENDS * tall;
+  const parts: [upper: number[], lower: number[]] = [[], []];
+  for (const member of segment.members) {
     const piece = components[member - 1];
-    const fall = slope * ((piece.left + piece.right) / 2 - left);
-    // What reaches into both begins in the line that it belongs to.
-    const tall = piece.bottom - piece.top + 1 >= HOLDING * letter;
-    return tall ? piece.top - fall < edge - apart / 2 : piece.bottom - fall < edge;
-  };
-  const parts = [segment.members.filter(isUpper), segment.members.filter((member) => !isUpper(member))];
+    const fall = fallAt(piece);
+    const isAbove = piece.top - fall < edge - apart / 2;
+    const reaches = piece.bottom - fall > lowerFoot - REACHES * small;
+    if (isAbove && reaches && piece.top - fall < begins - small / 2) {
+      parts[0].push(member);
+      parts[1].push(...cutAcross(member, begins + fall, deepest + fall, pieces));
+    } else {
+      const isTall = piece.bottom - piece.top + 1 >= HOLDING * letter;
+      parts[(isTall ? isAbove : piece.bottom - fall < edge) ? 0 : 1].push(member);
+    }
+  }
   return parts.map((members) => {
     const line = segmentOf(
       components,
       members.map((member) => member - 1),
-      letter,
+      small,
     );
     stretch(line, components, slope);
     return line;
   });
 }
+
+/**
+ * Cuts a piece of ink in two; a tail that goes on below the cut stays with the upper part as far as it can be followed.
+ * @param cut the first row of the lower part, and `deepest` how far down a tail may go
+ * @returns the number of the lower part, from 1; none where nothing is left of it
+ */
+function cutAcross(member: number, cut: number, deepest: number, { components, labels, width }: Pieces): number[] {
+  const piece = components[member - 1];
+  const number = components.length + 1;
+  const first = Math.round(cut);
+  for (let y = first; y <= piece.bottom; y++)
+    for (let at = y * width + piece.left; at <= y * width + piece.right; at++)
+      if (labels[at] === member) labels[at] = number;
+  /** Where a stroke that stands above in some columns goes on in a row. */
+  const below = (y: number, from: number, to: number): [from: number, to: number] | undefined => {
+    const isOf = (x: number) => x >= piece.left && x <= piece.right && labels[y * width + x] === number;
+    let start = from - 1;
+    while (start <= to + 1 && !isOf(start)) start++;
+    if (start > to + 1) return undefined;
+    while (isOf(start - 1)) start--;
+    let end = start;
+    while (isOf(end + 1)) end++;
+    return [start, end];
+  };
+  for (let x = piece.left; x <= piece.right; x++) {
+    if (labels[(first - 1) * width + x] !== member) continue;
+    let run: [number, number] | undefined = [x, x];
+    while (labels[(first - 1) * width + run[1] + 1] === member && run[1] < piece.right) run[1]++;
+    x = run[1];
+    let wide = run[1] - run[0] + 1;
+    for (let y = first; y <= deepest && (run = below(y, ...run)) !== undefined; y++) {
+      if (run[1] - run[0] + 1 > JOINED * wide + 1) break;
+      wide = Math.max(wide, run[1] - run[0] + 1);
+      labels.fill(member, y * width + run[0], y * width + run[1] + 1);
+    }
+  }
+  const parts = [newPiece(), newPiece()];
+  for (let y = piece.top; y <= piece.bottom; y++)
+    for (let x = piece.left; x <= piece.right; x++) {
+      const label = labels[y * width + x];
+      if (label !== member && label !== number) continue;
+      const part = parts[label === member ? 0 : 1];
+      part.left = Math.min(part.left, x);
+      part.right = Math.max(part.right, x);
+      part.top = Math.min(part.top, y);
+      part.bottom = Math.max(part.bottom, y);
+      part.pixels++;
+    }
+  Object.assign(piece, parts[0]);
+  if (parts[1].pixels === 0) return [];
+  components.push(parts[1]);
+  return [number];
+}
+
+const newPiece = (): Component => ({ left: Infinity, top: Infinity, right: 0, bottom: 0, pixels: 0 });
 
 /** Fewer pieces on a side of a ruled line are no cell: figures may be written into a comb of boxes, one into each. */
 const LEAST_OF_CELL = 2;
