@@ -23,7 +23,7 @@ export async function readPrinted(browser: Browser, address: string, path: strin
   const { pages } = await inspectFile(`${path}.pdf`, name);
   const texts: PageText[] = [];
   for (const [number, sheet] of (await rasterise(pdf, pages.length, 200)).entries()) {
-    // Five letters more, as the names of the web pages had that this began with.
+    // The names of the first pages that were read so ended in “.html”: their scans stay what they were.
     const { picture } = await feederScan(sheet, new Chance(name.length + 5 + number), false);
     const scan = `${path}${number > 0 ? `-${number + 1}` : ''}.jpg`;
     await sharp(picture).jpeg({ quality: 85 }).withDensity(200).toFile(scan);

@@ -167,6 +167,9 @@ const first = ({ terms }: Saying, part: Part, within = NEAR) =>
   terms.find(({ parts, away }) => parts.includes(part) && away <= within);
 const isAboutAnother = (kind: Kind | undefined) => kind === 'reminder' || kind === 'credit note';
 
+/** What is said of a day stands in so many letters before it. */
+const LONGEST_SAYING = 300;
+
 function roleOf(before: readonly Term[], kind: Kind | undefined, whole: string): DayLabel | undefined {
   const terms = before.filter(({ parts }) =>
     parts.some((part) => ROLES.includes(part) || part === 'document' || part === 'policy'),
@@ -176,7 +179,7 @@ function roleOf(before: readonly Term[], kind: Kind | undefined, whole: string):
     ({ parts, word }) =>
       parts.some((part) => !LITTLE.includes(part)) || (parts.includes('day') && !PREPOSITION.test(word)),
   );
-  const saying = { terms, strong, kind, whole };
+  const saying = { terms, strong, kind, whole: whole.slice(-LONGEST_SAYING) };
   for (const rule of RULES) {
     const said = rule(saying);
     if (said) return said;

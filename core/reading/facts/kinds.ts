@@ -346,18 +346,14 @@ export function findKind(
     // What is headed as a reminder lists what is owed.
     const heads = (name: string) => (scores.get(name)?.strongest ?? 0) >= HEADING_POINTS;
     const isReminded = heads('reminder') && !heads('invoice');
-    const kind =
-      amount.cents < 0
-        ? 'credit note'
-        : isReminded
-          ? 'reminder'
-          : isCharged
-            ? 'notice'
-            : isInsured
-              ? 'contract'
-              : isPaid
-                ? 'receipt'
-                : 'invoice';
+    const asked: [kind: Kind, is: boolean][] = [
+      ['credit note', amount.cents < 0],
+      ['reminder', isReminded],
+      ['notice', isCharged],
+      ['contract', isInsured],
+      ['receipt', isPaid],
+    ];
+    const kind = asked.find(([, is]) => is)?.[0] ?? 'invoice';
     // “Net à payer” is said on bills as well.
     const isPay = (scores.get('payslip')?.score ?? 0) > (scores.get('invoice')?.score ?? 0);
     // What gives money back is no receipt for what was paid.
