@@ -1514,6 +1514,19 @@ Signed: Imre Castellane     Beatrix Loft
 `,
     { kind: 'contract', date: '2026-09-03' },
   ],
+  [
+    'a last reminder of a “Beleg”',
+    `
+# Nordgarn Versand
+Letzte Mahnung
+Kundennr. 55120      Beleg R-2026-3391
+Datum 16.11.2026
+Offen seit 15.09.2026: 118,40 EUR
+Mahnkosten: 7,50 EUR
+Bitte zahlen Sie 125,90 EUR bis zum 26.11.2026.
+`,
+    { kind: 'reminder', reference: 'R-2026-3391', number: null, dueDate: '2026-11-26', total: 125.9 },
+  ],
 ])('reads %s', (_, paper, expected) => {
   const found = typedFacts(paper);
   expect(Object.fromEntries(Object.keys(expected).map((name) => [name, found[name] ?? null]))).toEqual(expected);

@@ -28,7 +28,7 @@ const TAKEN_BACK = /storno|gutschrift|korrektur|avoir|credit|annul|cancel/;
 /** Words that a paper is called when it is a bill. */
 const BILL = /invoic|rechnung|faktur|factu|fattur|fatur|^bill$|^inv$/;
 /** Words besides that what a reminder is about is called. */
-const OWED = /^(?:note|demand|fee|fees|honoraires?|liquidation)$/;
+const OWED = /^(?:note|demand|fee|fees|honoraires?|liquidation|beleg|belegnummer|beleg-?nr)$/;
 
 /** The numbers of a paper: its own, the customer's, the order's, the policy's, of the paper that it is about. */
 export function findNumbers(rows: readonly Row[], kind: Kind | undefined): Numbers {
