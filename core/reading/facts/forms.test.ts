@@ -1527,6 +1527,34 @@ Bitte zahlen Sie 125,90 EUR bis zum 26.11.2026.
 `,
     { kind: 'reminder', reference: 'R-2026-3391', number: null, dueDate: '2026-11-26', total: 125.9 },
   ],
+  [
+    'a ticket for goods that asks for what they cost, with their tax',
+    `
+# Downeast Propane
+Delivery ticket 7710-44
+Acct 20418    11/09/2026
+Gallons delivered 88.4 @ 3.199        282.79
+Delivery fee                            8.50
+Sales tax 5.5%                         16.02
+Amount of this delivery               307.31
+Pay within 10 days and deduct 5.00
+`,
+    { number: '7710-44', customer: '20418', tax: 16.02, total: 307.31 },
+  ],
+  [
+    'a supplier’s statement of what is outstanding',
+    `
+# Alderton Dye Works Ltd
+STATEMENT                               30 November 2026
+Wickford Loom   A/C WICK01
+Date      Document         Amount      Outstanding
+30/09     Inv AD/9918      336.60           0.00
+29/10     Inv AD/9977      118.20         118.20
+27/11     Inv AD/10031      64.80          64.80
+                                Total     183.00
+`,
+    { kind: 'statement', date: '2026-11-30', customer: 'WICK01', number: null, total: null },
+  ],
 ])('reads %s', (_, paper, expected) => {
   const found = typedFacts(paper);
   expect(Object.fromEntries(Object.keys(expected).map((name) => [name, found[name] ?? null]))).toEqual(expected);

@@ -323,7 +323,15 @@ export function findKind(
   const bill = scores.get('invoice');
   if (isNarrow && bill && rows.some(({ folded }) => PAID.test(folded))) bill.score *= 0.5;
   const insured = rows.find(({ folded }) => INSURED.test(folded));
-  const sums = UNASKED.some((kind) => titled.has(kind)) ? [] : askedSums(rows);
+  // A ticket for goods that are taxed and to be paid is a bill as well.
+  const isBilled =
+    titled.has('delivery note') &&
+    asksForMoney(rows) &&
+    rows.some((row) => TAX.test(row.folded) && amountsIn(row).length > 0);
+  const goods = scores.get('delivery note');
+  if (goods && isBilled) goods.score *= 0.5;
+  const unasked = UNASKED.filter((kind) => kind !== 'delivery note' || !isBilled);
+  const sums = unasked.some((kind) => titled.has(kind)) ? [] : askedSums(rows);
   if (sums.length > 0) {
     const { amount } = sums[sums.length - 1];
     const hasTax = sums.some(({ of }) => of.some(({ row }) => TAX.test(row.folded)));
@@ -346,9 +354,12 @@ export function findKind(
     // What is headed as a reminder lists what is owed.
     const heads = (name: string) => (scores.get(name)?.strongest ?? 0) >= HEADING_POINTS;
     const isReminded = heads('reminder') && !heads('invoice');
+    // So does a statement that a supplier sends; what is taxed on one is a bill.
+    const isListed = heads('statement') && !heads('invoice') && !hasTax;
     const asked: [kind: Kind, is: boolean][] = [
       ['credit note', amount.cents < 0],
       ['reminder', isReminded],
+      ['statement', isListed],
       ['notice', isCharged],
       ['contract', isInsured],
       ['receipt', isPaid],

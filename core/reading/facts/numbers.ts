@@ -382,7 +382,12 @@ const trimmed = (text: string) =>
 
 /** Amounts, times, percentages and house numbers are no numbers of papers. */
 function isSomethingElse(row: Row, { text }: Word, at: number): boolean {
-  if (readAmount(text)?.exact || /%/.test(text) || (currencyIn(text) && !/^[A-Z]{1,5}[-/]?\d/.test(text))) return true;
+  if (
+    readAmount(text)?.exact ||
+    /%|^\d{1,4}[.,]\d{1,2}$/.test(text) ||
+    (currencyIn(text) && !/^[A-Z]{1,5}[-/]?\d/.test(text))
+  )
+    return true;
   // The year of a day that the line before begins.
   if (row.words.length === 1 && /^(?:19|20)\d\d[.,;]?$/.test(text)) return true;
   // “GBP H6.60”: a sum of which a figure was misread.
