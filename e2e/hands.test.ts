@@ -60,6 +60,8 @@ function keyboard(page: Page): Hands {
       for (let arrows = 0; !(await marked()); arrows++) {
         if (arrows > MOST_ARROWS) throw new Error(`The arrows don't come to ${one.toString()}`);
         await page.keyboard.press(onTable ? 'ArrowRight' : 'ArrowDown');
+        // A menu moves its mark a moment after the key: who presses on before that goes past it.
+        await page.evaluate(() => new Promise((moved) => setTimeout(moved)));
       }
       if (!onTable) await page.keyboard.press('Enter');
     },
