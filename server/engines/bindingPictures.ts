@@ -2,7 +2,6 @@ import { readFile } from 'node:fs/promises';
 import sharp, { Sharp } from 'sharp';
 import { Orientation, Turn, turnOrientation } from '@crow/core/geometry';
 import { Layers, separateLayers, Stencil } from '@crow/core/imaging/layers';
-import { isBilevel } from '@crow/core/imaging/looks';
 import { bytesOf, greyOf, Raster } from '@crow/core/imaging/raster';
 import { Recipe } from '@crow/core/imaging/recipe';
 import { EncodedPicture, EncodedStencil } from '@crow/core/pdf/bindPdf';
@@ -111,7 +110,7 @@ async function encodeLayers(picture: Sharp, dpi: number, orientation: Orientatio
   const { isGrey, pixels } = await greyOrColour(picture);
   const plain = await rasterOf(isGrey ? pixels.toColourspace('b-w') : pixels);
   const page = isGrey ? greyOf(plain) : plain;
-  if (isGrey && isBilevel(page)) return encodeExactly(page, orientation);
+  if (isGrey && isAllBlackOrWhite(page)) return encodeExactly(page, orientation);
   const plainBytes = (await sharpOf(page).jpeg({ quality: 75 }).toBuffer()).length;
   const most = Math.max(SMALL_ENOUGH, SMALL_SHARE * plainBytes);
   const { layers, stencils } = await cutInk(page, Math.max(1, INK / dpi), Math.max(dpi, INK));
@@ -131,6 +130,10 @@ async function encodeLayers(picture: Sharp, dpi: number, orientation: Orientatio
   ];
   return { ...under, shown, stencils };
 }
+
+/** Whether no pixel is grey: one note in pencil, however small, would be lost otherwise. @param page grey */
+const isAllBlackOrWhite = (page: Raster) => bytesOf(page).every((value) => value <= NEARLY || value >= 255 - NEARLY);
+const NEARLY = 3;
 
 /** What is black and white already, as it is: ink over white paper. @param page grey */
 async function encodeExactly(page: Raster, orientation: Orientation): Promise<EncodedPicture> {

@@ -193,6 +193,22 @@ describe('pages', () => {
     expect(height).toBeGreaterThan(width);
   });
 
+  it('small, in black and white but for a faint note, keep the note', async () => {
+    const bilevel = await blackAndWhite(await drawn(await textPdf('Black on white'), { dpi: 200 }), 200);
+    const note = await sharp({ create: { width: 24, height: 40, channels: 3, background: '#969696' } })
+      .png()
+      .toBuffer();
+    const noted = await sharp(await sharp(bilevel).toColourspace('srgb').png({ palette: false }).toBuffer())
+      .composite([{ input: note, left: 600, top: 900 }])
+      .withDensity(200)
+      .png()
+      .toBuffer();
+    const bound = await bindAs('small', await page(noted));
+    const shown = sharp(await drawn(bound.bytes, { dpi: 200 })).extract({ left: 604, top: 908, width: 16, height: 24 });
+    const tones = await shown.greyscale().raw().toBuffer();
+    expect(Math.max(...tones)).toBeLessThan(200);
+  });
+
   it('small are a tenth of a JPEG, turned as they lie, and can be read again', async () => {
     const text = ['Wickford Loom', 'Invoice 4711', 'Two skeins of blue wool', 'Total 58.20']
       .concat(Array.from({ length: 12 }, (_, row) => `Row ${row} of the yarn list: weft, warp and selvedge`))

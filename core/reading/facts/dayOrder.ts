@@ -9,7 +9,7 @@ const DAY_FIRST =
   /\b(?:VAT|MwSt|TVA|IVA|btw|IBAN|Ltd|GmbH|AG|SARL|plc|BV|postcode)\b|[£€]|\b[A-Z]{1,2}\d{1,2}[A-Z]? \d[A-Z]{2}\b/;
 const MONTH_FIRST = /\b(?:sales tax|LLC|Inc\.?|zip code|routing)\b|\$\s?\d/i;
 /** States of the United States before a postcode; Delaware is abbreviated as Germany is. */
-const STATE_AND_ZIP =
+export const STATE_AND_ZIP =
   /\b(?:A[KLRZ]|C[AOT]|D(?:C|E(?<=, DE))|FL|GA|HI|I[ADLN]|K[SY]|LA|M[ADEINOST]|N[CDEHJMVY]|O[HKR]|PA|RI|S[CD]|T[NX]|UT|V[AT]|W[AIVY]),? \d{5}(?:-\d{4})?\b/;
 /** What impossible months, points between figures, and the paper's language and format say, beside a word that says 1. */
 const [IMPOSSIBLE, POINTS, LANGUAGE, FORMAT] = [10, 2, 3, 0.5];

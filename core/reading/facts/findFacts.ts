@@ -243,12 +243,13 @@ function findCurrency(rows: readonly Row[]): Fact | null {
     votes.get(named[0])!.count += dollars.count;
     votes.delete('USD');
   }
-  // Or that of where the paper comes from.
-  const home = isSignOnly && named.length === 0 ? homeCurrency(rows) : null;
-  if (home && DOLLARS.includes(home.value)) dollars!.fact.value = home.value;
   const ranked = [...votes.values()].sort((a, b) => b.count - a.count);
   if (ranked.length === 0) return null;
   const [{ count, fact }] = ranked;
+  // Or that of where the paper seems to come from: then it is a dollar for sure, but hardly which one.
+  const home = isSignOnly && fact === dollars.fact ? homeCurrency(rows) : null;
+  if (home && DOLLARS.includes(home.value))
+    return { ...fact, value: home.value, confidence: home.confidence, why: home.why };
   // Seen again and again, it is sure even where one was read badly.
   return {
     ...fact,

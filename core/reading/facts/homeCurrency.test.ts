@@ -1,4 +1,5 @@
 import { typed } from '../testing/typed';
+import { findFacts } from './findFacts';
 import { homeCurrency } from './homeCurrency';
 import { rowsOf } from './rows';
 
@@ -18,6 +19,17 @@ describe('the currency of a paper that prints no sign', () => {
     expect(told('Total  12.40')).toBeUndefined();
     expect(told('Parts Ltd\nTotal  12.40')).toBeUndefined();
     expect(told('22 Net Loft Row, Brightling BR4 2LD\nto Osterstr. 77, 26721 Emden\nUSt 19 %  2,40')).toBeUndefined();
+  });
+
+  it('is not told by words and places that only look alike', () => {
+    expect(told('btw: 3 skeins\nTotal  12.40')).toBeUndefined();
+    expect(told('to Galerie Aumont, FR 29900\nTotal  12.40')).toBeUndefined();
+  });
+
+  it('is doubtful where it is dollars by their sign alone, whose country only a place tells', () => {
+    const found = findFacts([typed('# Fiber Farm\nINVOICE 1044\nShip to: Rimouski QC G5L 4B7\nTotal due  $170.40')]);
+    expect(found.currency).toMatchObject({ value: 'CAD', why: { code: 'comes-from' } });
+    expect(found.currency!.confidence).toBeLessThan(0.6);
   });
 
   it('is doubtful, and says by what it was told', () => {

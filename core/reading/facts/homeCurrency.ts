@@ -1,3 +1,4 @@
+import { STATE_AND_ZIP } from './dayOrder';
 import { placeOf, Fact, leastSure } from './fact';
 import { Row } from './rows';
 
@@ -6,13 +7,14 @@ const TELLING: [currency: string, pattern: RegExp, weight: number][] = [
   ['GBP', /\b[A-Z]{1,2}\d[A-Z\d]? \d[A-Z]{2}\b/, 2],
   ['GBP', /\bVAT (?:reg|no)|\b(?:registered charity|sort code|company number)\b/i, 1.5],
   ['GBP', /\b(?:Ltd|plc)\b|\.co\.uk\b|\b0\d{3,4} \d{5,6}\b/, 1],
-  ['USD', /, [A-Z]{2},? \d{5}(?:-\d{4})?\b/, 2],
+  ['USD', STATE_AND_ZIP, 2],
   ['USD', /\bsales tax\b/i, 1.5],
   ['USD', /\b(?:LLC|Inc)\b|\(\d{3}\) ?\d{3}-\d{4}\b/, 1],
   ['CAD', /\b[ABCEGHJ-NPR-TVXY]\d[A-Z] \d[A-Z]\d\b|\b(?:HST|GST\/HST|QST|TPS|TVQ)\b/, 3],
   ['AUD', /\bABN\b/, 2],
   ['EUR', /\b(?:DE|AT|FR|BE|NL|IT|ES|IE|LU|FI|PT)\d{2}(?: ?\d{4}){2}|\b(?:DE\d{9}|ATU\d{8})\b/, 2],
-  ['EUR', /\bSIRET\b|\b(?:USt-?Id|UID-?Nr|Steuer-?Nr|St\.?-?Nr|Finanzamt)\b|\bBTW\b/i, 2],
+  ['EUR', /\bSIRET\b|\b(?:USt-?Id|UID-?Nr|Steuer-?Nr|St\.?-?Nr|Finanzamt)\b/i, 2],
+  ['EUR', /\bBTW\b/, 2],
   ['EUR', /\b(?:USt|MwSt|TVA)\b/, 1],
   ['EUR', /(?<![\d/.-]|\d,)\b(?:[DF]-)?\d{5} \p{Lu}\p{Ll}{2,}/u, 1],
   ['EUR', /\b(?:TVA|VAT|USt)\W+(?:\p{L}+\W+)?(?:FR ?[A-Z\d]{2} ?\d{3}|BE ?\d{4}|NL ?\d{3})|\b0\d(?: \d\d){4}\b/u, 1.5],
@@ -30,7 +32,7 @@ export function homeCurrency(rows: readonly Row[]): Fact | null {
   for (const [currency, pattern, weight] of TELLING) {
     const row = rows.find(({ text }) => pattern.test(text));
     if (!row) continue;
-    const text = pattern.exec(row.text)![0].replace(/^, /, '');
+    const text = pattern.exec(row.text)![0];
     const known = told.get(currency);
     if (known) known.weight += weight;
     else told.set(currency, { weight, row, text });
