@@ -53,8 +53,9 @@ const LETTER = 'A-Za-zÀ-ÖØ-öø-ɏ';
 const NAME = `([${LETTER}]{3,10})`;
 const START = `(?<![${LETTER}\\d])`;
 const END = `(?![${LETTER}\\d])`;
-/** The forms that may be read in two ways; the time of day may follow. */
-const IN_FIGURES = /\b(\d{1,2})[./·-] ?(\d{1,2})[./·-] ?(\d{4}|\d{2})\b(?![.,/-]\d(?!\d?:\d))/gu;
+/** The forms that may be read in two ways; the time of day may follow. A day does not begin with the month of another: “02.11. 02.11.” */
+const IN_FIGURES =
+  /(?<!(?<!\d)\d{1,2}[./·])\b(\d{1,2})[./·-] ?(\d{1,2})[./·-] ?(\d{4}|\d{2})\b(?![.,/-]\d(?!\d?:\d))/gu;
 const SPACED = /(?<![\d.,/-] ?)\b(\d{1,2})(?: ([./-]) (\d{1,2}) \2 |(?<=\b\d{2}) (\d{2}) )(20\d{2})\b(?! ?[\d./-])/gu;
 const FORMS: { form: RegExp; parts: (found: string[]) => [year: string, month: string, day: string] }[] = [
   { form: /\b(\d{4})([-/.])(\d{1,2})\2(\d{1,2})(?=T\d|\b)/gu, parts: ([, y, , m, d]) => [y, m, d] },

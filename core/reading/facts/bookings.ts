@@ -88,7 +88,7 @@ function linesIn(rows: readonly Row[], days: DaysWritten): Line[] {
   const lines: Line[] = [];
   let above: Row | undefined;
   for (const row of rows) {
-    const day = dayIn(row, days);
+    const day = withValueDay(row, dayIn(row, days));
     const amounts = moneyIn(row, day?.words);
     const told = row.words.filter(({ box }) => amounts.length === 0 || box[0] < placeOf(amounts[0].words)[0]);
     const text = told.filter((word) => !day?.words.includes(word)).map((word) => word.text);
@@ -131,6 +131,13 @@ function dayIn(row: Row, { until, monthFirst }: DaysWritten): { date: string; wo
     }
   }
   return undefined;
+}
+
+/** A day without its year, with that on which it counts right behind it: “02.11.  03.11.” */
+function withValueDay(row: Row, day: ReturnType<typeof dayIn>): ReturnType<typeof dayIn> {
+  if (!day) return undefined;
+  const next = row.words[row.words.indexOf(day.words.at(-1)!) + 1];
+  return next && /^\d{1,2}\.\d{1,2}\.$/.test(next.text) ? { ...day, words: [...day.words, next] } : day;
 }
 
 /** Where columns end that the table's head names, nearest above the first line. */

@@ -1,3 +1,4 @@
+import { datesInLine } from '../dates';
 import { placeOf } from './fact';
 import { DEPOSIT } from './labels';
 import { Amount, amountsIn } from './money';
@@ -123,12 +124,29 @@ const BALANCE = /saldo|balance|solde|stand\b|bestand|forward|report|ubertrag/;
 /** The balances of an account of which only the first and the last are told: both are called alike, and what is booked leads from one to the other. */
 export function endBalances(rows: readonly Row[]): RunningBalances | undefined {
   const isBalance = ({ row }: Amount) => BALANCE.test(row.folded);
-  const found = columnSums(rows).find(({ amount, of }) => isBalance(amount) && isBalance(of[0]));
+  // “Value of your plan on 5 November 2025”, and a year later
+  const isAlike = (one: Amount, other: Amount) =>
+    [one, other].every(({ row }) => datesInLine(row.words).length === 1) &&
+    called(one, LONGEST_CALLED) === called(other, LONGEST_CALLED);
+  const found = columnSums(rows).find(
+    ({ amount, of }) => (isBalance(amount) && isBalance(of[0])) || isAlike(amount, of[0]),
+  );
   return found ? { opening: found.of[0], closing: found.amount } : balancesOfTwoColumns(rows);
 }
 
-/** What two balances are called alike by. */
+/** What two balances are called alike by, in words: “Reste au 30 juin”, “Reste au 30 septembre”. */
 const CALLED = 2;
+const LONGEST_CALLED = 5;
+
+/** The first words of an amount's row, without figures (folded). */
+const called = ({ row }: Amount, words: number) =>
+  row.folded
+    .replace(/[\d.,:/-]+/g, '')
+    .trim()
+    .split(/\s+/)
+    .slice(0, words)
+    .join(' ');
+
 /** So many rows are booked between two balances at least. */
 const LEAST_BOOKED = 2;
 /** And so many amounts may stand before the first balance. */
@@ -143,19 +161,12 @@ function balancesOfTwoColumns(rows: readonly Row[]): RunningBalances | undefined
     const [amount, ...others] = amountsIn(row);
     return amount && others.length === 0 ? amount : [];
   });
-  // “Reste au 30 juin”, “Reste au 30 septembre”
-  const called = ({ row }: Amount) =>
-    row.folded
-      .replace(/[\d.,:/-]+/g, '')
-      .trim()
-      .split(/\s+/)
-      .slice(0, CALLED)
-      .join(' ');
   // An account begins with its balance: a long paper is not tried from each of its rows.
   for (const [first, opening] of single.slice(0, MOST_BEFORE).entries()) {
     const last = single.findLastIndex(
       (other) =>
-        called(other) === called(opening) || (BALANCE.test(other.row.folded) && BALANCE.test(opening.row.folded)),
+        called(other, CALLED) === called(opening, CALLED) ||
+        (BALANCE.test(other.row.folded) && BALANCE.test(opening.row.folded)),
     );
     if (last <= first + LEAST_BOOKED) continue;
     const [closing, booked] = [single[last], single.slice(first + 1, last)];

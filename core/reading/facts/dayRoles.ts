@@ -3,6 +3,7 @@ import { Kind, KINDS } from './fact';
 import { kindTraits } from './kindList';
 import { kindWords } from './kindWords';
 import { wordsAround } from './labelled';
+import { OPENING } from './labels';
 import { amountsIn } from './money';
 import { Word } from '../words';
 import { fold, Row } from './rows';
@@ -59,6 +60,12 @@ export function dayLabel(
     return { role: 'due', text: TAKES.exec(before)![0], away: 0, weak: false };
   if (SUM_BY.test(before) && !ONLY_IF.test(before) && kind && kindTraits[kind].due)
     return { role: 'due', text: 'by', away: 0, weak: false };
+  // “Alter Kontostand vom 30.10.”: the last day of the statement before.
+  if (kind && kindTraits[kind].balances && OPENING.test(row.folded))
+    return { role: 'other', text: OPENING.exec(row.folded)![0], away: 0, weak: false };
+  // “Bei Zahlung bis 12.11. 2 % Skonto”
+  if (ONLY_IF.test(before) && DISCOUNT.test(foldedBehind(row, words).split(/[.;](?= |$)/)[0]))
+    return { role: 'other', text: DISCOUNT.exec(foldedBehind(row, words))![0], away: 0, weak: false };
   if (NET_DAYS.test(before)) return { role: 'due', text: NET_DAYS.exec(before)![0].trim(), away: 0, weak: false };
   const cited = ofNumbered(before, kind);
   if (cited) return cited;
@@ -247,6 +254,9 @@ const RUNS_OUT =
 
 /** What begins on a day (folded). */
 const BEGINS = /\b(?:ab|seit|from|since|as of|effective|depuis|a (?:partir|compter) du)(?: dem| the| le)?\W*$/;
+
+/** What is taken off where something is paid early (folded). */
+const DISCOUNT = /skonto|discount|escompte|sconto|rabatt|remise/;
 
 /** “If it is paid by 2 November the charge is reduced”: what holds only then (folded). */
 const ONLY_IF = /(?:^|[.;:] )(?:if|provided|wenn|falls|sofern|bei|si|en cas)\b(?:[^.;]|\.(?=\d))*$/u;

@@ -89,10 +89,13 @@ function daysIn(rows: readonly Row[], monthFirst: boolean, kind: Kind | undefine
         2 - label!.away * 0.02 - row.number * 0.005 - (label!.weak ? 0.5 : 0) - (listed ? 1 : 0),
     );
   const written = date?.value ?? '';
-  // What was due before the paper was written is what it is about.
+  // What was due before the paper was written is what it is about; a bill is not due after a year: “MOT due 18/11/2027”.
+  const isBill = kind === 'invoice' || kind === 'receipt';
   const due =
-    dueOf(candidates.filter((each) => each.date >= written)) ??
-    dueOf(candidates) ??
+    dueOf(
+      candidates.filter(({ date: day }) => day >= written && (!isBill || written === '' || isSoon(day, written))),
+    ) ??
+    dueOf(candidates.filter(({ date: day }) => !isBill || day < written)) ??
     (date &&
       !(kind && kindTraits[kind].balances) &&
       dueOf(

@@ -104,6 +104,8 @@ export const kindWords: Record<Kind, KindWords> = {
       'fatura(?:-recibo)?',
       '(?:your |electricity |gas |water |energy |phone |final )*bill(?! ?(?:to|date))',
       '\\p{L}*faktura',
+      "avis d'echeance",
+      'appel (?:de (?:loyers?|fonds|charges|provisions?|cotisations?))',
       'fee note',
       // “Statement for October” is an account's.
       'statement (?:for|of) (?!accounts?(?![\\p{L}])|(?:the )?(?:month|quarter|year|period|jan|feb|mar|apr|may|jun|jul|aug|sep|oct|nov|dec))\\p{L}+.*',
@@ -287,7 +289,6 @@ export const kindWords: Record<Kind, KindWords> = {
       '\\p{L}*vertrag',
       'versicherungs(?:schein|police|bestatigung)',
       '(?:contrat|bail)(?: de [a-z]+)?',
-      "avis d'echeance",
       'contrato(?: de [a-z]+)?',
       'contratto(?: di [a-z]+)?',
       'poliza',

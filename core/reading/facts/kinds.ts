@@ -47,6 +47,10 @@ const LONGEST_BROKEN_OFF = 5;
 const ABOUT =
   /(?<!\p{L})(?:against|regarding|re|concerning|zu|zur|betr(?:ifft)?|bezug(?:lich)?|sur|concernant)\.?:? (?:(?:our|your|the|unsere[rm]?|ihre[rm]?|der|notre|votre|la) )?$/u;
 
+/** What stands before the name of what a paper says that it is not (folded): “cet avis ne vaut pas quittance”. */
+const IS_NOT =
+  /\b(?:(?:is|are|does|do) not(?: \p{L}+)?|isn't|keine?|nicht als|(?:vaut|valent|constitue\p{L}*|n'est|est) pas)(?: an?| any| une?| de| comme)?(?: (?:tax|vat|valid|steuerliche))? $/u;
+
 /** What goes on behind the name of another paper that comes with this one or by itself (folded): “Certificate issued: CS-4418”. */
 const BESIDES =
   /^s? (?:(?:is|was|will be) )?(?:issued|enclosed|attached|sent|to follow|follows|beigefugt|anbei|liegt bei|ci-joint\p{L}*|jointe?s?)\b(?! (?:by|on|at)\b)(?!\W+\d{1,2}[ ./])/u;
@@ -58,8 +62,8 @@ const SUBJECT =
 /** What letters are about again and again (folded). */
 const ONGOING = /polic|poliz|contract|contrat|vertrag|agreement|order|bestell|commande|ticket/;
 
-/** How a row says the name of a kind. */
-function howItIsSaid(row: Row, named: RegExp, name: string, usual: number): keyof typeof SAID {
+/** How a row says the name of a kind, if it doesn't say that it is none. */
+function howItIsSaid(row: Row, named: RegExp, name: string, usual: number): keyof typeof SAID | undefined {
   const cell = row.cells.find(({ folded }) => named.test(folded));
   // A row of a table tells of something else: “Standing order, rent  810.00”.
   if (!cell || (row.cells.length > 1 && row.number > HEAD_ROWS && amountsIn(row).length > 0)) return 'mention';
@@ -69,6 +73,7 @@ function howItIsSaid(row: Row, named: RegExp, name: string, usual: number): keyo
     .trim();
   const words = rest === '' ? [] : rest.split(' ');
   const before = cell.folded.slice(0, cell.folded.indexOf(name));
+  if (IS_NOT.test(before)) return undefined;
   if (ABOUT.test(before) || BESIDES.test(cell.folded.slice(before.length + name.length))) return 'mention';
   // “Objet : deuxième relance, compte 41”: what it is about is what it is, unless that may be another paper.
   if (SUBJECT.test(before) && !ONGOING.test(name) && !kindWords.invoice.named.test(name)) return 'short';
@@ -200,6 +205,9 @@ const APPEALED =
   /rechtsbehelf|\bwiderspruch (?:erhoben|erheben|einlegen|eingelegt)|\beinspruch (?:einlegen|eingelegt|erheben|erhoben)|voies de recours|right of appeal|you (?:may|can) appeal/;
 const LETTERHEAD = 4;
 const INSURED = /insurance premium tax|versicherungs?-?steuer|taxe sur les (?:conventions d')?assurances?/u;
+/** What landlords and insurers call what asks for the next payment, and what only the latter say (folded). */
+const FALLS_DUE = /^avis d'echeance$/;
+const COVER = /\bassur(?:ance|eur|ee?s?)\b|\bprimes?\b|\bsinistres?\b|\bgaranties? (?:souscrites?|accordees?)\b/;
 /** Whom an agreement is made between (folded). */
 const AGREED =
   /\bbetween\b.{3,60}\band\b.{3,60}\(the\b|\bmade (?:on|this)\b.{3,40}\bbetween\b|\bzwischen\b.{3,60}\bund\b.{3,60}\((?:im folgenden|nachfolgend)|\bentre\b.{3,60}\bet\b.{3,60}\(ci-apres/;
@@ -267,6 +275,7 @@ export function findKind(
   };
   const heights = rows.flatMap(({ words }) => words.map(({ box }) => box[3])).sort((one, other) => one - other);
   const usual = heights[heights.length >> 1] || 1;
+  const isCover = rows.some(({ folded }) => COVER.test(folded));
   const counted = new Set<string>();
   const titled = new Set<string>();
   for (const [rank, row] of rows.entries()) {
@@ -287,8 +296,10 @@ export function findKind(
       if (name && way && !counted.has(`${kind} ${way} ${name[0]}`)) {
         counted.add(`${kind} ${way} ${name[0]}`);
         const early = row.page > 1 ? 0.4 : row.number < EARLY ? 1.15 : 1;
-        if (way !== 'mention') titled.add(kind);
-        add(kind, NAMED * weight * SAID[way] * early, row, name[0]);
+        // What falls due for a year's cover tells of the policy.
+        const meant = isCover && FALLS_DUE.test(name[0]) ? 'contract' : kind;
+        if (way !== 'mention') titled.add(meant);
+        add(meant, NAMED * weight * SAID[way] * early, row, name[0]);
       }
       if (row.number < EARLY && row.box[3] > TALL * usual && headed?.test(row.folded)) {
         titled.add(kind);
@@ -343,6 +354,7 @@ export function findKind(
     // What was paid asks for no transfer any more.
     const isPaid =
       isNarrow ||
+      (!titled.has('invoice') && rows.some(isSettled)) ||
       (!isLeft && !asksForTransfer(rows) && (scores.get('receipt')?.score ?? 0) > (scores.get('invoice')?.score ?? 0));
     // What a public body asks for is no bill, unless it calls it one.
     const isPublic = rows.slice(0, LETTERHEAD).some(({ cells }) => cells.some(({ folded }) => PUBLIC.test(folded)));
@@ -397,7 +409,8 @@ export function findKind(
   if (balances) add('statement', BALANCED, balances.closing.row, balances.closing.row.text);
   // What accounts to somebody for work is a bill.
   const statement = scores.get('statement');
-  if (statement && (isTaxed || !rows.some(({ folded }) => OF_ACCOUNT.test(folded)))) statement.score *= 0.5;
+  if (statement && !balances && (isTaxed || !rows.some(({ folded }) => OF_ACCOUNT.test(folded))))
+    statement.score *= 0.5;
   // What adds a tax to the last balance and asks for both is one, whatever it is called.
   if (statement && isTaxed && sums.length > 0 && asksForMoney(rows)) statement.score *= 0.4;
   // A till's slip may be called a ticket, too.
@@ -446,6 +459,12 @@ function brokenTitles(rows: readonly Row[]): { above: number; text: string; row:
     }),
   );
 }
+
+/** Whether a row says that nothing is left to pay: “Outstanding 0.00”. */
+const isSettled = (row: Row) =>
+  /\b(?:outstanding|to pay|(?:balance|amount)(?: now)? due|left to pay|offen|restbetrag|noch zu zahlen|reste? (?:a payer|du))\b/.test(
+    row.folded,
+  ) && amountsIn(row).at(-1)?.cents === 0;
 
 /** The sums of what a paper lists; none on one that tells the balances of an account. */
 function askedSums(rows: readonly Row[]): ReturnType<typeof columnSums> {

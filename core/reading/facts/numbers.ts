@@ -79,6 +79,7 @@ export function findNumbers(rows: readonly Row[], kind: Kind | undefined): Numbe
       if (!named && !hash) return;
       // A figure in the column of a table is no number of a paper.
       if (named?.above && !named.said && value.length < LEAST_UNKNOWN) return;
+      if (named?.above && named.role === 'plain' && isInColumn(rows, row, word)) return;
       const known: Named = named ?? { role: 'plain', said: true, bill: false, away: 0, label: '', above: false };
       // “Receipt #2318” says that it is a number as well.
       const label = hash && known.role === 'document' ? { ...known, said: true } : known;
@@ -114,6 +115,15 @@ export function findNumbers(rows: readonly Row[], kind: Kind | undefined): Numbe
     policy: fact('policy'),
     iban: fact('iban'),
   };
+}
+
+/** Whether a word is one of a column, of which each row has its sum: “Code” above what was done. */
+function isInColumn(rows: readonly Row[], row: Row, { box: [x, , , height] }: Word): boolean {
+  const isSummed = (each: Row | undefined) =>
+    each?.page === row.page && each.cells.length > 1 && amountsIn(each).length > 0;
+  const isBelow = ({ box, text }: Word) => Math.abs(box[0] - x) < height && LOOKS_LIKE_ONE.test(text);
+  const next = rows[row.number + 1];
+  return isSummed(row) && isSummed(next) && next.words.some(isBelow);
 }
 
 /** Another number speaks as much for itself when its score is less by no more than this. */
@@ -181,7 +191,7 @@ const OF_A_PAPER: Named['role'][] = ['document', 'delivery', 'order', 'policy'];
 /** What a number is called where it stands: by the words before it in its row, else by those above it. */
 function nameOf(rows: readonly Row[], row: Row, words: Word[]): Named | undefined {
   const { beside: before, above, isLabel } = wordsAround(rows, row, words);
-  const beside = before === '' ? wrappedLabel(rows, row) : before;
+  const beside = before === '' ? wrappedLabel(rows, row) : (labelInCell(row, words) ?? before);
   const here = asQuoted(beside, false) ?? named(termsBefore(beside.replace(DATED, '')), false, isLabel, words);
   if (here && here.role !== 'unknown' && here.role !== 'plain') return here;
   const over = above === undefined ? undefined : (asQuoted(above, true) ?? named(termsBefore(above), true, true));
@@ -189,6 +199,15 @@ function nameOf(rows: readonly Row[], row: Row, words: Word[]): Named | undefine
   if (here?.role === 'plain' && over && OF_A_PAPER.includes(over.role)) return { ...over, said: true };
   if (here?.role === 'plain') return here;
   return over && over.role !== 'unknown' ? over : (here ?? over);
+}
+
+/** A label of a known thing, with its colon, before a number in its cell: what stands beside that is of something else (folded). */
+function labelInCell(row: Row, [first]: Word[]): string | undefined {
+  const cell = row.cells.find(({ words }) => words.includes(first))!.words;
+  const before = cell.slice(0, cell.indexOf(first));
+  if (before.length === cell.length || !before.at(-1)?.text.endsWith(':')) return undefined;
+  const label = fold(before.map(({ text }) => text).join(' '));
+  return termsBefore(label).some(({ parts }) => parts.some((part) => ROLES.includes(part))) ? label : undefined;
 }
 
 /** What the line above ends with, where it has no value behind it: a narrow paper's line may break before it (folded). */
@@ -278,7 +297,15 @@ function named(terms: readonly Term[], above: boolean, isLabel: boolean, value: 
     return { role: 'plain', said: true, bill: false, away: near[head].away, label: text, above };
   // A label that nothing is known of: a short one of its own, with a colon or above the value.
   const [first] = near;
-  if (isLabel && first && !valued && terms.length <= 3 && /^\p{L}{3,}/u.test(first.word) && first.parts.length === 0)
+  if (
+    isLabel &&
+    first &&
+    !COUNTED.test(first.word) &&
+    !valued &&
+    terms.length <= 3 &&
+    /^\p{L}{3,}/u.test(first.word) &&
+    first.parts.length === 0
+  )
     return {
       role: 'unknown',
       said: false,
@@ -292,6 +319,10 @@ function named(terms: readonly Term[], above: boolean, isLabel: boolean, value: 
     };
   return undefined;
 }
+
+/** What figures behind it count (folded): “points balance 1204”. */
+const COUNTED =
+  /^(?:points?|punkte?|punktestand|miles|mileage|odometer|km|kilometerstand|kilometrage|balance|saldo|solde|visits?|items?|units?)\W*$/;
 
 /** A number that is printed in groups, or with letters before it: “4417 2209 31”, “TE 90331845”. */
 function whole(rows: readonly Row[], row: Row, at: number): Word[] {

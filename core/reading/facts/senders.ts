@@ -216,6 +216,7 @@ function findVendor(head: readonly Row[], rows: readonly Row[]): Fact | null {
         isTitle(text) ||
         isNamedAfter(text) ||
         isColumnHead(cell) ||
+        isHeadOfTable(rows, row) ||
         isLabel(cell, text) ||
         (amountsIn(row).length > 0 && !COMPANY.test(text)) ||
         (addressed && fold(text).split(' ').includes(addressed))
@@ -262,6 +263,19 @@ function findVendor(head: readonly Row[], rows: readonly Row[]): Fact | null {
   const confidence = Math.max(0.2, Math.min(most, sure * (0.35 + score / 5)));
   const why: Reason = { code: labelled ? 'named-as-sender' : again > 0 ? 'heads-and-again' : 'heads-paper' };
   return { value: lettered(text), page: 1, box: placeOf(words), confidence, why };
+}
+
+/** Whether a row of several short cells heads a table: the next row has as many, and a sum. */
+function isHeadOfTable(rows: readonly Row[], row: Row): boolean {
+  const next = rows[row.number + 1];
+  return (
+    row.cells.length >= 3 &&
+    row.cells.every(({ words }) => words.length <= 2) &&
+    amountsIn(row).length === 0 &&
+    next?.page === row.page &&
+    next.cells.length >= 3 &&
+    amountsIn(next).length > 0
+  );
 }
 
 /** A line that begins with the name goes on with the title in capitals and the day: “Estuary Museum Trust PAYSLIP Pay date 30/10/2026”. */

@@ -69,7 +69,8 @@ export function findSums(rows: readonly Row[], lines: readonly PrintedLine[], ki
     )) {
       const amount = group[group.length - 1];
       const label = wholeOf(labelOf(rows, part, group[0].words, NAMES), part, group[0]);
-      if (label?.name === 'extra' && amount.cents !== sumOfLines) extras += amount.cents;
+      if (label?.name === 'extra' && amount.cents !== sumOfLines)
+        extras += DISCOUNT.test(label.text) ? -Math.abs(amount.cents) : amount.cents;
       if (label?.name === 'deposit') deposits.push(amount);
       if (label?.name === 'payment') paidAtOnce.push({ amount, label: label.text, score: 0.3 });
       if (!label || label.name === 'extra') unnamed.push(...group);
@@ -283,6 +284,9 @@ function addUnnamed(
   if (lines.length > 1 && totals.length === 0)
     for (const sum of loose) if (sum.amount.cents > 0 && sum.amount.cents === listed) add('total', sum);
 }
+
+/** What is taken off, printed with its sign or without (folded). */
+const DISCOUNT = /discount|rebate|rabatt|nachlass|remise|skonto|escompte|sconto|descuento|korting|desconto|saving/;
 
 /** What lowers a sum, and was paid by nobody (folded). */
 const RELIEF =

@@ -91,7 +91,7 @@ const STEMS: Record<Part, { within?: string; whole?: string }> = {
     within:
       'issu|ausgestell|erstell|emis|emitt|emiss|etabli|expedi|brief|schreib|gedruckt|printed|opgesteld|uitgegeven|abgeschick|inspect|pruf',
     whole:
-      'point|sent|booked|billed|raised|made|written|served|prepared|confirmed|bestatigt|confirmee?|submitted|filed|lodged|eingereicht',
+      'point|placed|sent|booked|billed|raised|made|written|served|prepared|confirmed|bestatigt|confirmee?|submitted|filed|lodged|eingereicht',
   },
   pay: {
     within:

@@ -11,7 +11,7 @@ export function typed(text: string) {
   lines.forEach((given, line) => {
     const [size, letters] = given.startsWith('# ') ? [2, given.slice(2)] : [1, given];
     for (const { 0: each, index } of letters.matchAll(/\S+/g)) {
-      const [x, y] = [60 + index * ACROSS, 60 + line * DOWN];
+      const [x, y] = [60 + index * ACROSS * size, 60 + line * DOWN];
       const box: Word['box'] = [x, y, each.length * ACROSS * size - 2, TALL * size];
       words.push({ text: each, box, confidence: 0.99, line, baseline: y + TALL * size });
     }

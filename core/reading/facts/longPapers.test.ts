@@ -1,0 +1,119 @@
+import { typedFacts } from '../testing/typed';
+
+/** Papers that say much besides what counts: of discounts, of other days, of what else is due. */
+describe('what stands beside what counts', () => {
+  it('takes the days of a discount for no day to pay by, and counts those without it', () => {
+    expect(
+      typedFacts(`
+# Malerbetrieb Onken
+Rechnung Nr. 2026-0418
+Rechnungsdatum: 05.11.2026
+
+Wandflächen streichen           416,50
+Vorarbeiten                     576,00
+Zwischensumme                   992,50
+19 % MwSt.                      188,58
+Gesamtbetrag                  1.181,08 €
+Zahlbar innerhalb von 14 Tagen ohne Abzug. Bei Zahlung bis 12.11.2026 2 % Skonto (23,62 €).`),
+    ).toMatchObject({ total: 1181.08, dueDate: '2026-11-19' });
+  });
+
+  it('says of a bill no day to pay by that is a year away', () => {
+    expect(
+      typedFacts(`
+# Quayside Motors
+Invoice 41822          Date 19/11/2026
+Mileage 61,204         MOT due 18/11/2027
+MOT test                          54.85
+Brake pads                        41.20
+Total                            £96.05`),
+    ).toMatchObject({ date: '2026-11-19', dueDate: null, total: 96.05 });
+  });
+
+  it('reads a statement of two columns of days by its last balance, and takes no day from the middle of two', () => {
+    expect(
+      typedFacts(`
+# Küstenbank eG
+Kontoauszug Nr. 11/2026
+alter Kontostand vom 30.10.2026                       2.418,77 H
+Bu-Tag  Wert    Vorgang
+02.11.  02.11.  Dauerauftrag Miete                      640,00 S
+05.11.  05.11.  Überweisung Galerie Strandgut           418,00 H
+neuer Kontostand vom 30.11.2026                       2.196,77 H`),
+    ).toMatchObject({
+      kind: 'statement',
+      date: '2026-11-30',
+      opening: 2418.77,
+      closing: 2196.77,
+      bookings: [
+        { date: '2026-11-02', amount: -640 },
+        { date: '2026-11-05', amount: 418 },
+      ],
+    });
+  });
+
+  it('takes what is called alike on two days, and follows from what stands between, for balances', () => {
+    expect(
+      typedFacts(`
+# Tern Pensions
+18 November 2026
+Your yearly statement
+
+Dear Mr Castellane
+Value of your plan on 5 November 2025               £18,204.11
+What was paid in                                     £1,200.00
+Charges                                                -£91.02
+Value of your plan on 5 November 2026               £19,313.09`),
+    ).toMatchObject({ kind: 'statement', opening: 18204.11, closing: 19313.09 });
+  });
+
+  it('takes a plan’s discount off what is asked for, though no sign stands before it', () => {
+    expect(
+      typedFacts(`
+# Bellhaven Dental Care
+Mr Imre Castellane     Patient no. 20447
+Treatment date 12/11/2026   Dentist: Dr R. Aho
+
+Code    Tooth   Treatment                Fee
+EX01            Examination             29.00
+FL11    UR6     White filling          124.00
+
+Total                                  153.00
+Less plan discount 10%                  15.30
+To pay                                 137.70
+Received with thanks 12/11/2026 card   137.70
+Outstanding                              0.00`),
+    ).toMatchObject({
+      kind: 'receipt',
+      vendor: 'Bellhaven Dental Care',
+      number: null,
+      customer: '20447',
+      total: 137.7,
+    });
+  });
+
+  it('knows a paper for no receipt that says that it is none', () => {
+    expect(
+      typedFacts(`
+# AGENCE DU PORT
+AVIS D'ÉCHÉANCE n° 26110418
+Nantes, le 25 novembre 2026
+Loyer                                    540,00
+Provision pour charges                    62,00
+TOTAL À RÉGLER                           602,00 €
+Exigible le 01/12/2026. Cet avis ne vaut pas quittance.`),
+    ).toMatchObject({ kind: 'invoice', number: '26110418', dueDate: '2026-12-01', total: 602 });
+  });
+
+  it('names a number by the label in its own cell', () => {
+    expect(
+      typedFacts(`
+# Färberei Rotach AG
+Rechnung Nr. 26-11084
+Unsere Referenz: S. Rotach          Ihre Bestellung: WL-112 vom 20.10.2026
+Seide färben                        159.60
+Porto                                24.00
+Rechnungsbetrag                 CHF 183.60`),
+    ).toMatchObject({ number: '26-11084', order: 'WL-112' });
+  });
+});
