@@ -205,16 +205,23 @@ const [SIGNED, GOT] = [
 
 function ofSigning({ terms, kind, whole }: Saying): DayLabel | undefined {
   const [nearest] = terms;
-  if (SIGNED.test(whole) && !GOT.test(whole)) return label('date', nearest);
+  // What is signed beside another day is of that one.
+  const said = whole.slice(whole.search(/\d(?!.*\d)/) + 1);
+  if (SIGNED.test(said) && !GOT.test(whole)) return label('date', nearest);
   const isPayment = terms.some(({ parts }) => parts.includes('pay'));
   return kind === 'receipt' && GOT.test(whole) && !isPayment ? label('date', nearest, true) : undefined;
 }
 
 /** The bill that a reminder or a credit note is about has its own day. */
 function ofAnotherPaper({ terms: [nearest], kind, whole }: Saying): DayLabel | undefined {
+  if (kind === 'reminder' && REMINDED.test(whole)) return label('other', nearest);
   const isCited = isAboutAnother(kind) && /invoice|rechnung|factu|fattur|fatur/.test(whole);
   return isCited && !/date|datum|data\b/.test(nearest.word) ? label('other', nearest) : undefined;
 }
+
+/** An earlier reminder, in one that follows: “trotz unserer Erinnerung vom” (folded). */
+const REMINDED =
+  /\b(?:unsere?[rsnm]?|our|notre|nos|previous|vorherige[rn]?|precedente?)\b(?: \p{L}+)? (?:zahlungs)?(?:erinnerung|mahnung|schreiben|reminder|letter|notice|rappel|relance|courrier)s?(?: vom| of| from| dated| du)?\W*$/u;
 
 /** What is taken from an account is due on that day (folded). */
 const TAKEN =
@@ -274,7 +281,13 @@ function ofPayment(saying: Saying): DayLabel | undefined {
   if (BEGINS.test(whole)) return label('other', terms[0]);
   if (TAKEN.test(whole) && terms[0].away <= NEAR) return label('due', terms[0]);
   // What was paid on account has been paid.
-  const pay = terms.find(({ parts }) => parts.includes('pay') && !parts.includes('event') && !parts.includes('span'));
+  // “Zahlungserinnerung vom” is the paper itself.
+  const isOwnName = ({ word, parts }: Term) =>
+    kind !== undefined && parts.includes('document') && kindWords[kind].named.test(word);
+  const pay = terms.find(
+    (term) =>
+      term.parts.includes('pay') && !term.parts.includes('event') && !term.parts.includes('span') && !isOwnName(term),
+  );
   const until = first(saying, 'until');
   if (!pay || pay.away > NEAR + (until ? 24 : 0)) return undefined;
   // The day of a pay slip is the day of its pay.
@@ -317,6 +330,8 @@ const OWN_EVENTS: Partial<Record<Kind, RegExp>> = {
 const YOURS = /\b(?:your|ihre[mnr]?|votre|uw|su|vostro)\W+(?:\p{L}+\W+)?$/u;
 
 function ofAnEvent(saying: Saying): DayLabel | undefined {
+  // “Date required” is when goods are to be there.
+  if (WANTED.test(saying.whole)) return label('other', saying.terms[0]);
   const event = first(saying, 'event');
   if (!event) return undefined;
   // “By the end of next week, 30 October”
@@ -327,6 +342,10 @@ function ofAnEvent(saying: Saying): DayLabel | undefined {
   if (saying.kind && OWN_EVENTS[saying.kind]?.test(event.word)) return label('date', event, isYours);
   return first(saying, 'document', event.away) ? undefined : label('other', event);
 }
+
+/** By when somebody wants something to be there (folded). */
+const WANTED =
+  /\b(?:date|day) (?:required|needed|wanted)\W*$|\b(?:required|needed|wanted) (?:date|on|for)\W*$|\bwunschtermin\W*$/;
 
 /** “At the latest by” is what is said of paying, whatever the sentence says besides. */
 const LATEST = /latest|later|spat(?:est|er)|tard|uiterl|^(?:frist(?:ende|ablauf)?|delai|limite?|terme|cut-?off)$/;

@@ -17,6 +17,7 @@ const TELLING: [currency: string, pattern: RegExp, weight: number][] = [
   ['EUR', /\bSIRET\b|\b(?:USt-?Id|UID-?Nr|Steuer-?Nr|St\.?-?Nr|Finanzamt)\b/i, 2],
   ['EUR', /\bBTW\b/, 2],
   ['EUR', /\b(?:USt|MwSt|TVA)\b/, 1],
+  ['EUR', /(?<![\d.,])(?:\d{1,3}(?:[. ]\d{3})+|\d{1,3}),\d{2}(?![\d.,])/, 1],
   ['EUR', /(?<![\d/.-]|\d,)\b(?:[DF]-)?\d{5} \p{Lu}\p{Ll}{2,}/u, 1],
   ['EUR', /\b(?:TVA|VAT|USt)\W+(?:\p{L}+\W+)?(?:FR ?[A-Z\d]{2} ?\d{3}|BE ?\d{4}|NL ?\d{3})|\b0\d(?: \d\d){4}\b/u, 1.5],
   ['CHF', /\bCHE-?\d{3}|\bCH\d{2} ?\d{4}/, 3],

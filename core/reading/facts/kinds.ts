@@ -199,7 +199,7 @@ const UNASKED: Kind[] = ['order', 'quote', 'credit note', 'delivery note', 'pays
 
 /** Who collects taxes and charges, by the first rows of a paper (folded). */
 const PUBLIC =
-  /\b(?:council|municipality of|(?:city|town|county|borough) of|tax (?:office|collector)|landkreis|stadtverwaltung|\p{L}{3,}(?<!ges)amt|mairie de|tresor public|ayuntamiento|comune di)\b|^(?:stadt|gemeinde|gemeente|commune de) \p{L}+$/u;
+  /\b(?:council|(?:inland )?revenue (?:office|service|agency)|municipality of|(?:city|town|county|borough) of|tax (?:office|collector)|landkreis|stadtverwaltung|\p{L}{3,}(?<!ges)amt|mairie de|tresor public|ayuntamiento|comune di)\b|^(?:stadt|gemeinde|gemeente|commune de) \p{L}+$/u;
 /** What only an office's papers say: how one objects to them (folded). */
 const APPEALED =
   /rechtsbehelf|\bwiderspruch (?:erhoben|erheben|einlegen|eingelegt)|\beinspruch (?:einlegen|eingelegt|erheben|erhoben)|voies de recours|right of appeal|you (?:may|can) appeal/;
@@ -208,6 +208,9 @@ const INSURED = /insurance premium tax|versicherungs?-?steuer|taxe sur les (?:co
 /** What landlords and insurers call what asks for the next payment, and what only the latter say (folded). */
 const FALLS_DUE = /^avis d'echeance$/;
 const COVER = /\bassur(?:ance|eur|ee?s?)\b|\bprimes?\b|\bsinistres?\b|\bgaranties? (?:souscrites?|accordees?)\b/;
+/** What whoever writes pays themselves (folded). */
+const WE_PAY =
+  /\bwe (?:will|shall|have|are|can) (?:now |therefore )?(?:pay|paid|refund|repay|reimburse)|\bwe(?:'ll|'ve) (?:pay|paid)\b|\byou (?:will|'ll) (?:get|receive)\b|\bwir (?:zahlen|erstatten|uberweisen|vergute[nt])\b|\bnous vous (?:versons|verserons|remboursons|rembourserons)\b/;
 /** Whom an agreement is made between (folded). */
 const AGREED =
   /\bbetween\b.{3,60}\band\b.{3,60}\(the\b|\bmade (?:on|this)\b.{3,40}\bbetween\b|\bzwischen\b.{3,60}\bund\b.{3,60}\((?:im folgenden|nachfolgend)|\bentre\b.{3,60}\bet\b.{3,60}\(ci-apres/;
@@ -342,7 +345,9 @@ export function findKind(
   const goods = scores.get('delivery note');
   if (goods && isBilled) goods.score *= 0.5;
   const unasked = UNASKED.filter((kind) => kind !== 'delivery note' || !isBilled);
-  const sums = unasked.some((kind) => titled.has(kind)) ? [] : askedSums(rows);
+  // “We will pay £702.50”: what an insurer pays is asked of nobody.
+  const asksFor = ({ amount }: ReturnType<typeof columnSums>[number]) => !WE_PAY.test(amount.row.folded);
+  const sums = unasked.some((kind) => titled.has(kind)) ? [] : askedSums(rows).filter(asksFor);
   if (sums.length > 0) {
     const { amount } = sums[sums.length - 1];
     const hasTax = sums.some(({ of }) => of.some(({ row }) => TAX.test(row.folded)));
@@ -361,7 +366,8 @@ export function findKind(
     const isOfficial = isPublic || rows.some(({ folded }) => APPEALED.test(folded));
     const isCharged = isOfficial && !isPaid && !titled.has('invoice') && !titled.has('receipt');
     // Only what is insured is taxed so; an agreement lists what is to be paid by it.
-    const isAgreed = titled.has('contract') && rows.some(({ folded }) => AGREED.test(folded));
+    const isAgreed =
+      titled.has('contract') && (rows.some(({ folded }) => AGREED.test(folded)) || (!asks && !titled.has('receipt')));
     const isInsured = !titled.has('invoice') && (isAgreed || insured !== undefined);
     // What is headed as a reminder lists what is owed.
     const heads = (name: string) => (scores.get(name)?.strongest ?? 0) >= HEADING_POINTS;

@@ -116,4 +116,62 @@ Porto                                24.00
 Rechnungsbetrag                 CHF 183.60`),
     ).toMatchObject({ number: '26-11084', order: 'WL-112' });
   });
+
+  it.each<[string, string, Record<string, unknown>]>([
+    [
+      'a reminder by its own day, not those of the bill or of an earlier one',
+      `
+# Der Deichbote
+Abo-Nr. 118-4477
+Zahlungserinnerung vom 18.11.2026
+Trotz unserer Erinnerung vom 30.10.2026 ist die Rechnung 26-20447 vom 15.10.2026 über 38,70 EUR noch offen.
+Mahnkosten 2,50 EUR
+Bitte zahlen Sie 41,20 EUR bis 02.12.2026`,
+      { kind: 'reminder', date: '2026-11-18', dueDate: '2026-12-02', customer: '118-4477', reference: '26-20447' },
+    ],
+    [
+      'an order by the day on which it was written, not that by which it is wanted',
+      `
+# Wickford Loom
+PURCHASE ORDER
+PO number   WL-121                Date required   4 December 2026
+Issued      20 November 2026      Deliver to      14 Quay Street, Wickford
+8 kg   Merino 2/28, Harbour Blue     21.60     172.80
+Order value                                   £172.80`,
+      { kind: 'order', number: 'WL-121', date: '2026-11-20' },
+    ],
+    [
+      'a certificate by who made it, and until when it holds, beside the day on which it was signed',
+      `
+# Domestic Electrical Installation Certificate
+Certificate no. DEIC/118447
+Installation  New circuit for dye kitchen
+Contractor    Harbourlight Electrical Ltd, Unit 4 Boatyard Way
+Signed  R. Tye           Date 08/11/2026        Next inspection due 08/11/2036`,
+      { kind: 'certificate', vendor: 'Harbourlight Electrical Ltd', date: '2026-11-08', ends: '2036-11-08' },
+    ],
+    [
+      'what an insurer pays as a letter that asks for nothing',
+      `
+# Lantern Mutual
+17 November 2026
+Dear Mr Castellane
+Water damage at 14 Quay Street
+Repairs to ceiling            £640.00
+Dye stock lost                £212.50
+Less excess                  -£150.00
+We will pay                   £702.50
+Yours sincerely`,
+      { kind: 'letter', total: null },
+    ],
+    [
+      'no number that customers call for theirs',
+      `
+# Lagunagas S.p.A.
+Servizio clienti 800 118 447 (gratuito)
+Codice cliente 8841 2207              Bolletta n. 2026/0041882
+Totale da pagare                      78,30 €`,
+      { customer: '8841 2207', number: '2026/0041882' },
+    ],
+  ])('reads %s', (_, paper, facts) => expect(typedFacts(paper)).toMatchObject(facts));
 });

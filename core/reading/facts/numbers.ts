@@ -229,6 +229,19 @@ const OF = /^(?:of|for|de|du|pour|der|des|fur|di|del|van|von)$/;
 
 function named(terms: readonly Term[], above: boolean, isLabel: boolean, value: Word[] = []): Named | undefined {
   if (terms[0]?.word === 'box') return undefined;
+  // “Servizio clienti 800 118 447” is called.
+  if (
+    terms
+      .slice(0, 3)
+      .some(
+        ({ word, parts }) =>
+          CALLED.test(word) ||
+          (isService(word) &&
+            parts.length === 0 &&
+            terms.slice(0, 3).some((other) => other.parts.includes('customer'))),
+      )
+  )
+    return undefined;
   const near = terms.slice(0, 6);
   const head = near.findIndex(({ parts }) => parts.includes('number'));
   const until = head < 0 ? 2 : head + 4;
@@ -319,6 +332,10 @@ function named(terms: readonly Term[], above: boolean, isLabel: boolean, value: 
     };
   return undefined;
 }
+
+/** Whom customers call (folded). */
+const CALLED = /^(?:kunden(?:dienst|service|betreuung)|kundinnen-?service|klantenservice|helpline|helpdesk)\W*$/;
+const isService = (word: string) => /^(?:servi[czt]\p{L}*|services?|care|support|helpline|aten\p{L}*)\W*$/u.test(word);
 
 /** What figures behind it count (folded): “points balance 1204”. */
 const COUNTED =

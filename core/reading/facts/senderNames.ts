@@ -102,10 +102,15 @@ function withoutTitle(words: Word[]): Word[] {
   const isTitle = (some: Word[]) => isHeading(bare(some.map(({ text }) => text).join(' ')));
   const cut = [1, 2].find((count) => words.length - count >= 2 && isTitle(words.slice(-count)));
   if (cut === undefined || isTitle(words)) return words;
-  // “Vehicle test certificate” is all title.
+  // “Vehicle test certificate”, “Electrical Installation Certificate” are all title.
   const rest = words.slice(0, -cut);
+  const isFirm = COMPANY.test(rest.map(({ text }) => text).join(' '));
+  if (!isFirm && rest.length > 1 && SAYS_OF_WHAT.test(fold(words.at(-1)!.text))) return [];
   return rest.some(({ text }) => /^\p{Ll}{3,}$/u.test(text) && !JOINING.test(text)) ? [] : rest;
 }
+
+/** What a title ends with that says before it what it is of (folded). */
+const SAYS_OF_WHAT = /^(?:certificate|agreement|contract|schedule|licen[cs]e|permit|report|policy)\W*$/;
 
 /** What is read from a drawing before a name: a few doubtful letters, so much taller than the name's. */
 const DRAWN_TALLER = 1.5;
