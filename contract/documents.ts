@@ -2,7 +2,7 @@ import { array, boolean, InferType, mixed, number, object, string } from 'yup';
 import { BESIDES, NameValues } from '@crow/core/filing/pattern';
 import { id, idParams, money, MOST_AT_ONCE, problem, share, turn, when } from './basics';
 import { endpoint } from './endpoint';
-import { booking, fact, factChange, factLine, factName, taxAtRate } from './facts';
+import { booking, choices, fact, factChange, factLine, factName, taxAtRate } from './facts';
 import { MARKS_IN_PDF } from './marks';
 import { page } from './pages';
 import { stackSummary } from './stacks';
@@ -242,6 +242,15 @@ export const documentsEndpoints = {
     summary: 'Take a fact set by hand, or taken away by hand, back to what was read',
     params: object({ id, name: factName }),
     reply: document,
+  }),
+  listChoices: endpoint({
+    right: 'work',
+    method: 'GET',
+    path: '/documents/:id/choices',
+    summary:
+      'What the first pages of a document say that its facts could be: days, sums, numbers, names, rates, currencies',
+    params: idParams,
+    reply: choices,
   }),
   changeTaxes: endpoint({
     right: 'work',

@@ -1,4 +1,4 @@
-import { boolean, InferType, number, object, string } from 'yup';
+import { array, boolean, InferType, number, object, string } from 'yup';
 import { KINDS } from '@crow/core/reading/facts/fact';
 import { share } from './basics';
 
@@ -49,6 +49,27 @@ export const factChange = object({
   pageId: string().uuid().nullable(),
   box: share.nullable(),
 });
+
+/** Something that a paper says, and that one of its facts could be; without a place, it is known from other papers. */
+export const choice = object({
+  /** As a fact would be kept. */
+  value: string().required(),
+  /** What stands beside it on the paper. */
+  beside: string().defined(),
+  pageId: string().uuid().nullable().defined(),
+  box: share.nullable().defined(),
+});
+export type Choice = InferType<typeof choice>;
+const offered = array(choice.required()).required();
+export const choices = object({
+  days: offered,
+  sums: offered,
+  numbers: offered,
+  names: offered,
+  rates: offered,
+  currencies: offered,
+});
+export type Choices = InferType<typeof choices>;
 
 /** What a bill lists; money in units of its currency. */
 export const factLine = object({

@@ -82,6 +82,29 @@ it('finds tax by rate, and says what does not add up, as the facts are now', asy
   expect((await change('309.17')).checks).toEqual([]);
 });
 
+it('tells what a paper says that its facts could be, with its place, and who sent other papers', async () => {
+  const bill =
+    'Saltgate Yarns\nInvoice no. 1302\nDate 11 November 2026\nPay by 25 November 2026\nNet £ 262.90\nVAT 20 % £ 52.58\nTotal £ 315.48';
+  const before = await room.documentOf('a.pdf', await textPdf('Harbour Bank plc\nLetter\n3 November 2026'));
+  await room.ask(endpoints.changeFact, { params: { id: before, name: 'vendor' }, body: { value: 'Harbour Bank' } });
+  const id = await room.documentOf('b.pdf', await textPdf(bill));
+  const { days, sums, numbers, names, rates, currencies } = await room.ask(endpoints.listChoices, { params: { id } });
+  const values = (choices: { value: string }[]) => choices.map(({ value }) => value);
+  expect(days.map(({ value, beside }) => [value, beside])).toEqual([
+    ['2026-11-11', 'Date'],
+    ['2026-11-25', 'Pay by'],
+  ]);
+  expect(values(sums)).toEqual(['315.48', '262.90', '52.58']);
+  expect(values(numbers)).toEqual(['1302']);
+  expect(names).toMatchObject([{ value: 'Saltgate Yarns' }, { value: 'Harbour Bank', pageId: null, box: null }]);
+  expect([values(rates), values(currencies)]).toEqual([['20'], ['GBP']]);
+  const { pageList } = await read(id);
+  for (const { pageId, box } of [...days, ...sums]) {
+    expect(pageId).toBe(pageList[0].id);
+    expect(box!.every((share) => share >= 0 && share <= 1)).toBe(true);
+  }
+});
+
 it('asks a paper again for what its kind says, when a person says that it is of another', async () => {
   const paper =
     'Harbour Bank plc\nStatement\nStatement no. 11\nDate 3 November 2026\nOpening balance £ 120.00\nClosing balance £ 96.50';

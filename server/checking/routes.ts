@@ -8,6 +8,7 @@ import { correctWords, doubtfulWordsOf } from './correcting';
 import { arrangeDocument, swapPage } from './documentPages';
 import { changeFact, changeTaxes, listWaiting, putToBack, readDocument, restoreFact } from './documents';
 import { finishStack, makeDocuments, takeBack } from './fromTheTable';
+import { choicesFor } from './offered';
 import { filingExamples, proposedNames } from './proposedFiling';
 
 /** Documents as they are checked: from the light table and back, their facts, words and pages, and what is proposed for them. */
@@ -35,6 +36,7 @@ export function checkingRoutes(app: FastifyInstance, context: Context): void {
     await restoreFact(context, actor, id, name);
     return readDocument(manager, id);
   });
+  serve(app, endpoints.listChoices, ({ params }) => choicesFor(manager, params.id));
   serve(app, endpoints.changeTaxes, async ({ actor, params, body }) => {
     await changeTaxes(context, actor, params.id, body.taxes);
     return readDocument(manager, params.id);

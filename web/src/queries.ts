@@ -96,6 +96,9 @@ export const useDoubtful = (id: string, { anew = false } = {}) =>
     queryFn: () => ask(endpoints.doubtfulWords, { params: { id } }),
     refetchOnMount: anew ? 'always' : true,
   });
+/** What a document says that its facts could be. @param enabled whether anybody wants to know yet */
+export const useChoices = (id: string, enabled: boolean) =>
+  useQuery({ queryKey: ['choices', id], queryFn: () => ask(endpoints.listChoices, { params: { id } }), enabled });
 export const useMarksOf = (id: string) =>
   useQuery({ queryKey: ['marks', id], queryFn: () => ask(endpoints.listMarks, { params: { id } }) });
 export const useSignatures = (enabled: boolean) =>
@@ -221,7 +224,7 @@ export const useEntryVersions = (id: string | undefined) =>
 /** Which questions have other answers after a change. */
 const TOUCHED: Record<LiveEvent['kind'], string[]> = {
   stack: ['stacks', 'stack', 'overview', 'bin'],
-  text: ['text', 'doubtful', 'document', 'found', 'hits'],
+  text: ['text', 'doubtful', 'choices', 'document', 'found', 'hits'],
   document: [
     'waiting',
     'document',
@@ -240,6 +243,7 @@ const TOUCHED: Record<LiveEvent['kind'], string[]> = {
     'contents',
     'marks',
     'doubtful',
+    'choices',
     'changedOnDisk',
     'strangers',
     'history',

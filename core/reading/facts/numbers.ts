@@ -37,10 +37,7 @@ export function findNumbers(rows: readonly Row[], kind: Kind | undefined): Numbe
   const own: { score: number; fact: Fact }[] = [];
   const keep = (name: keyof Numbers, score: number, most: number, words: Word[], row: Row, named: Named) => {
     if (score < 0) return;
-    const value = words
-      .map(({ text }) => trimmed(text))
-      .join(' ')
-      .replace(/^#/, '');
+    const value = numberOf(words);
     const why: Reason =
       named.label === ''
         ? { code: 'marked-as-number' }
@@ -51,25 +48,8 @@ export function findNumbers(rows: readonly Row[], kind: Kind | undefined): Numbe
   };
   for (const row of rows) {
     if (isBooking(row, kind)) continue;
-    const dated = new Set(datesInLine(row.words).flatMap(({ words }) => words));
-    const taken = new Set<Word>();
-    row.words.forEach((word, at) => {
+    numbersIn(rows, row).forEach(({ word, words }) => {
       const value = trimmed(word.text);
-      if (
-        taken.has(word) ||
-        value.length > LONGEST ||
-        !(LOOKS_LIKE_ONE.test(value) || isNamedInLetters(row, at)) ||
-        !(
-          /^[A-Z]{4,}$/.test(value) ||
-          /\d{2}|^#\d|[A-Z][-/]?\d/.test(value) ||
-          (/^\d$/.test(value) && isNumbered(row, at))
-        ) ||
-        dated.has(word) ||
-        isSomethingElse(row, word, at)
-      )
-        return;
-      const words = whole(rows, row, at);
-      for (const each of words) taken.add(each);
       const named = asTitled(row, words, kind) ?? asCited(row, words, kind) ?? nameOf(rows, row, words);
       const hash = word.text.startsWith('#');
       if (!named && isNamedByItself(row, word)) {
@@ -115,6 +95,32 @@ export function findNumbers(rows: readonly Row[], kind: Kind | undefined): Numbe
     policy: fact('policy'),
     iban: fact('iban'),
   };
+}
+
+/** A number as it is called, without what stands around it. */
+export const numberOf = (words: readonly Word[]) =>
+  words
+    .map(({ text }) => trimmed(text))
+    .join(' ')
+    .replace(/^#/, '');
+
+/** What may be the number of something in a row: the word that looks like it, and all that belong to it. */
+export function numbersIn(rows: readonly Row[], row: Row): { word: Word; words: Word[] }[] {
+  const dated = new Set(datesInLine(row.words).flatMap(({ words }) => words));
+  const taken = new Set<Word>();
+  return row.words.flatMap((word, at) => {
+    const value = trimmed(word.text);
+    const looks =
+      (LOOKS_LIKE_ONE.test(value) || isNamedInLetters(row, at)) &&
+      (/^[A-Z]{4,}$/.test(value) ||
+        /\d{2}|^#\d|[A-Z][-/]?\d/.test(value) ||
+        (/^\d$/.test(value) && isNumbered(row, at)));
+    if (taken.has(word) || value.length > LONGEST || !looks || dated.has(word) || isSomethingElse(row, word, at))
+      return [];
+    const words = whole(rows, row, at);
+    for (const each of words) taken.add(each);
+    return [{ word, words }];
+  });
 }
 
 /** Whether a word is one of a column, of which each row has its sum: “Code” above what was done. */

@@ -42,10 +42,7 @@ type FirstPage = Pick<PageText, 'width' | 'height'>;
 export function findSender(rows: readonly Row[], first: FirstPage | undefined, known: string[]): Fact | null {
   const onFirst = rows.filter(({ page }) => page === 1);
   if (!first || onFirst.length === 0) return null;
-  const lowest = Math.min(HEAD * first.height, Math.max(HEAD_IN_WIDTHS * first.width, 0.16 * first.height));
-  const head = onFirst.filter(({ box }) => box[1] < lowest);
-  const last = Math.max(...onFirst.map(({ box: [, y] }) => y));
-  const foot = onFirst.filter(({ box: [, y] }) => y > lowest && y >= Math.min(last, FOOT * first.height));
+  const { head, foot } = headAndFoot(onFirst, first);
   const confirmed = findKnownVendor([...head, ...foot], known);
   if (confirmed) return confirmed;
   const heading = findVendor(head, rows);
@@ -63,6 +60,29 @@ export function findSender(rows: readonly Row[], first: FirstPage | undefined, k
   if (heading && team && lettersOf(heading.value).startsWith(lettersOf(team.value)))
     return { ...heading, confidence: Math.max(heading.confidence, team.confidence) };
   return team ?? findInSmallPrint(foot) ?? payeeOf(onFirst) ?? firmInText(onFirst) ?? heading ?? signedBy(onFirst);
+}
+
+/** Whoever a paper may be from, the likeliest first: each name in its head, in the small print, at its end. */
+export function possibleSenders(rows: readonly Row[], first: FirstPage | undefined): { value: string; box: Box }[] {
+  const onFirst = rows.filter(({ page }) => page === 1);
+  if (!first || onFirst.length === 0) return [];
+  const { head, foot } = headAndFoot(onFirst, first);
+  const inHead = namesInHead(head, rows).sort((one, other) => other.score - one.score);
+  const elsewhere = [teamOf(onFirst), findInSmallPrint(foot), payeeOf(onFirst), firmInText(onFirst), signedBy(onFirst)];
+  return [
+    ...inHead.map(({ text, words }) => ({ value: lettered(text), box: placeOf(words) })),
+    ...elsewhere.flatMap((fact) => (fact ? [{ value: fact.value, box: fact.box }] : [])),
+  ];
+}
+
+/** The rows in which letterheads stand, and those of the small print at the foot. */
+function headAndFoot(onFirst: readonly Row[], { width, height }: FirstPage): { head: Row[]; foot: Row[] } {
+  const lowest = Math.min(HEAD * height, Math.max(HEAD_IN_WIDTHS * width, 0.16 * height));
+  const last = Math.max(...onFirst.map(({ box: [, y] }) => y));
+  return {
+    head: onFirst.filter(({ box }) => box[1] < lowest),
+    foot: onFirst.filter(({ box: [, y] }) => y > lowest && y >= Math.min(last, FOOT * height)),
+  };
 }
 
 /** A sender that is known already, in the head of the first page: the surest way to tell one. */
@@ -188,12 +208,12 @@ interface Candidate {
   again: number;
 }
 
-/** The line in the head of the first page that stands out by size, height, form of a name, its block, and being named again. */
-function findVendor(head: readonly Row[], rows: readonly Row[]): Fact | null {
+/** Names in the head of the first page, by how they stand out: by size, height, form of a name, block, and being named again. */
+function namesInHead(head: readonly Row[], rows: readonly Row[]): Candidate[] {
   const heights = rows.flatMap(({ words }) => words.map((word) => word.box[3])).sort((a, b) => a - b);
   const usual = heights[heights.length >> 1] || 1;
   const addressed = rows.map(({ folded }) => SALUTED.exec(folded)?.[1]).find((name) => name !== undefined);
-  let best: Candidate | undefined;
+  const found: Candidate[] = [];
   for (const { cells, recipient } of blocksOf(head)) {
     if (recipient) continue;
     const own = cells.some(({ cell }) => OWN_SIGN.test(cell.folded)) ? 0.5 : 0;
@@ -247,11 +267,20 @@ function findVendor(head: readonly Row[], rows: readonly Row[]): Fact | null {
         below +
         sure -
         1;
-      if (!best || score > best.score) best = { text, words, score, labelled: isFrom, again };
+      found.push({ text, words, score, labelled: isFrom, again });
     });
   }
+  return found;
+}
+
+/** The name in the head of the first page that stands out most. */
+function findVendor(head: readonly Row[], rows: readonly Row[]): Fact | null {
+  const [best, ...others] = namesInHead(head, rows);
   if (!best) return null;
-  const { text, words, score, labelled, again } = best;
+  const { text, words, score, labelled, again } = others.reduce(
+    (most, each) => (each.score > most.score ? each : most),
+    best,
+  );
   const sure = words.reduce((sum, word) => sum + word.confidence, 0) / words.length;
   const isFirm = COMPANY.test(text);
   // Without a form that only firms have, a line that stands out may be anything; words such as “insurance” stand in titles as well.

@@ -1,6 +1,7 @@
 import { screen, waitFor, within } from '@testing-library/react';
 import { endpoints } from '@crow/contract/endpoints';
 import { AtWork, Document } from '@crow/contract/documents';
+import { Choice, Choices } from '@crow/contract/facts';
 import { doubtful, document, fact, page, settings } from '../../testing/papers';
 import { notice, Refusal, show, StandInServer } from '../../testing/window';
 import Check from './Check';
@@ -18,6 +19,19 @@ const OVERVIEW = {
   strangers: 0,
   troubles: [],
 };
+
+/** What every paper here offers for its facts. */
+function choicesOn({ pageList: [{ id: pageId }] }: Document): Choices {
+  const at = (value: string, beside: string): Choice => ({ value, beside, pageId, box: [0.1, 0.2, 0.1, 0.02] });
+  return {
+    days: [at('2026-11-05', 'Invoice date'), at('2026-11-19', 'pay by')],
+    sums: [at('495.64', 'Total'), at('79.14', 'VAT')],
+    numbers: [],
+    names: [at('Alderton Dye Works', ''), { value: 'Harbour Council', beside: '', pageId: null, box: null }],
+    rates: [],
+    currencies: [],
+  };
+}
 
 /** Who else is at which paper. */
 let atWork: AtWork[] = [];
@@ -37,6 +51,7 @@ function open(waiting: Document[], { at = '/check' } = {}) {
     .on(endpoints.listFolders, () => [])
     .on(endpoints.listDocuments, () => [])
     .on(endpoints.doubtfulWords, () => [])
+    .on(endpoints.listChoices, ({ params }) => choicesOn(known.get(params.id)!))
     .on(endpoints.overview, () => OVERVIEW)
     .on(endpoints.documentSizes, () => [])
     .on(endpoints.pageText, () => ({ width: 1654, height: 2339, language: 'eng', words: [], handwriting: [] }))
@@ -190,6 +205,56 @@ describe('the notes in the margin', () => {
     expect(server.askedOf(endpoints.changeFact)).toMatchObject([
       { params: { name: 'vendor' }, body: { value: 'Harbour Council', pageId: null } },
     ]);
+  });
+
+  /** What the list that is open shows. */
+  const offered = () =>
+    screen
+      .queryAllByRole('listbox', { name: 'What the paper says' })
+      .flatMap((list) => within(list).queryAllByRole('option'))
+      .map(({ textContent }) => textContent);
+
+  it('offer with the arrow down what the paper says, and take it with Enter, with its place', async () => {
+    const paper = document({ facts: [fact('kind', 'letter'), fact('date', '2026-11-05', { confidence: 0.5 })] });
+    const { user, server } = open([paper]);
+    const date = await screen.findByLabelText('Date');
+    await user.click(date);
+    await screen.findByRole('button', { name: 'Date: what the paper says' });
+    expect(offered()).toEqual([]);
+    await user.keyboard('{ArrowDown}');
+    // Not what it says already.
+    expect(offered()).toEqual(['2026-11-19pay by']);
+    await user.keyboard('{Enter}');
+    await screen.findByText('✓ by hand');
+    expect(server.askedOf(endpoints.changeFact)).toMatchObject([
+      {
+        params: { name: 'date' },
+        body: { value: '2026-11-19', pageId: paper.pageList[0].id, box: [0.1, 0.2, 0.1, 0.02] },
+      },
+    ]);
+    expect(window.document.activeElement).not.toBe(date);
+  });
+
+  it('offer names that other papers have once some of them is typed, and none is taken by going on', async () => {
+    const { user, server } = open([document({ facts: [fact('kind', 'letter'), fact('vendor', 'Aldert0n')] })]);
+    const who = await screen.findByLabelText<HTMLInputElement>('Who');
+    await user.click(who);
+    await user.keyboard('{ArrowDown}');
+    await waitFor(() => expect(offered()).toEqual(['Alderton Dye Works']));
+    await user.keyboard('{Escape}');
+    expect(offered()).toEqual([]);
+    await user.clear(who);
+    await user.type(who, 'harb');
+    await screen.findByRole('option', { name: 'Harbour Council' });
+    await user.keyboard('{ArrowDown}{Enter}');
+    await screen.findByText('✓ by hand');
+    expect(server.askedOf(endpoints.changeFact)).toMatchObject([
+      { params: { name: 'vendor' }, body: { value: 'Harbour Council', pageId: null } },
+    ]);
+    await user.clear(who);
+    await user.type(who, 'Alder{Enter}');
+    await waitFor(() => expect(server.askedOf(endpoints.changeFact)).toHaveLength(2));
+    expect(server.askedOf(endpoints.changeFact)[1]).toMatchObject({ body: { value: 'Alder' } });
   });
 
   it('tell what a divider sheet said from what a person typed', async () => {

@@ -28,6 +28,7 @@ import { showFlight } from './flight';
 
 const KEYS: KeyWords = [
   ['ArrowLeft ArrowRight', 'The document before, the next one'],
+  ['ArrowDown', 'In a note: what the paper says that it could be'],
   ['w', 'Look through the doubtful words'],
   ['Ctrl+b', 'Put it to the back'],
 ];

@@ -3,7 +3,7 @@ import { createPortal } from 'react-dom';
 import { Link } from 'react-router';
 import { endpoints } from '@crow/contract/endpoints';
 import { Document } from '@crow/contract/documents';
-import { Fact, FactName } from '@crow/contract/facts';
+import { Choice, Fact, FactName } from '@crow/contract/facts';
 import { Kind, kindTraits, likeOf, mayHave } from '@crow/core/reading/facts/kindList';
 import { isDoubtfulFact } from '@crow/core/reading/facts/doubt';
 import { Bookings } from '../../parts/Bookings';
@@ -14,7 +14,7 @@ import { isEngaged } from '../../parts/keys';
 import { useSize } from '../../parts/useSize';
 import { WordCursor } from '../../parts/WordCursor';
 import { useGo } from '../../parts/wayBack';
-import { useChange, useKinds, useSettings } from '../../queries';
+import { useChange, useChoices, useKinds, useSettings } from '../../queries';
 import { AddNote } from './AddNote';
 import { BooksNote } from './BooksNote';
 import { Note, NOTE_HEIGHT, NOTE_NAMES } from './Note';
@@ -64,6 +64,9 @@ export function Desk({ document, notesInto }: { document: Document; notesInto?: 
   const [deskRef, { width: deskWidth }] = useSize<HTMLDivElement>();
   const [active, setActive] = useState<FactName>();
   const go = useGo();
+  const { data: choices } = useChoices(document.id, active !== undefined && document.read === document.pages);
+  /** What is marked among the choices of a note: its place is shown. */
+  const [marked, setMarked] = useState<Choice>();
   const [added, setAdded] = useState<FactName[]>([]);
   const save = useChange(endpoints.changeFact, ['document']);
   const restore = useChange(endpoints.restoreFact, ['document']);
@@ -148,6 +151,8 @@ export function Desk({ document, notesInto }: { document: Document; notesInto?: 
             doubtful={ready && isDoubtful(facts.get(name), document.emptied.includes(name))}
             reading={!ready}
             kinds={kinds}
+            choices={choices}
+            onMark={setMarked}
             onActive={() => setActive(name)}
             onChange={(value, place) => change(name, value, place)}
             onRestore={() => restore.mutate({ params: { id: document.id, name } })}
@@ -200,10 +205,11 @@ export function Desk({ document, notesInto }: { document: Document; notesInto?: 
                     onBeyond={(by) => document.pageList[index + by] && setPicking(index + by)}
                   />
                 )}
+                {marked?.pageId === page.id && marked.box && <Place box={marked.box} active />}
                 {[...facts.values()].map(
                   (fact) =>
                     fact.pageId === page.id &&
-                    fact.box && <Place key={fact.name} fact={fact} active={fact.name === active} />,
+                    fact.box && <Place key={fact.name} box={fact.box} active={fact.name === active && !marked} />,
                 )}
               </PageSheet>
             </div>
@@ -261,8 +267,7 @@ function Doubts({ document: { checks, duplicates } }: { document: Document }) {
 }
 
 /** Where a fact stands on the page. */
-function Place({ fact, active }: { fact: Fact; active: boolean }) {
-  const [x, y, width, height] = fact.box!;
+function Place({ box: [x, y, width, height], active }: { box: number[]; active: boolean }) {
   return (
     <span
       aria-hidden

@@ -1,10 +1,11 @@
 import { DragEvent, KeyboardEvent, useState } from 'react';
 import { flushSync } from 'react-dom';
 import { RotateCcw } from 'lucide-react';
-import { Fact, FactName } from '@crow/contract/facts';
+import { Choice, Choices, Fact, FactName } from '@crow/contract/facts';
 import { shownDay, typedDay } from '../../parts/days';
 import { PickedWord, WORD_MEDIA_TYPE } from '../../parts/PageSheet';
 import { kindName } from '../../parts/words';
+import { NoteInput } from './NoteInput';
 
 export const NOTE_HEIGHT = 50;
 
@@ -53,6 +54,27 @@ const FIGURES: FactName[] = [
 ];
 const DAYS: FactName[] = ['date', 'dueDate', 'ends'];
 
+/** What each fact is chosen from. */
+const CHOSEN_FROM: Partial<Record<FactName, keyof Choices>> = {
+  vendor: 'names',
+  date: 'days',
+  dueDate: 'days',
+  ends: 'days',
+  number: 'numbers',
+  reference: 'numbers',
+  customer: 'numbers',
+  order: 'numbers',
+  policy: 'numbers',
+  net: 'sums',
+  tax: 'sums',
+  total: 'sums',
+  amountDue: 'sums',
+  opening: 'sums',
+  closing: 'sums',
+  taxRate: 'rates',
+  currency: 'currencies',
+};
+
 interface NoteProps {
   name: FactName;
   fact: Fact | undefined;
@@ -62,6 +84,10 @@ interface NoteProps {
   reading: boolean;
   /** The kinds of papers that there are. */
   kinds: readonly string[];
+  /** What the paper says that it could be; nothing before that is known. */
+  choices: Choices | undefined;
+  /** Called with what is marked among those, and with nothing once nothing is. */
+  onMark: (choice: Choice | undefined) => void;
   onActive: () => void;
   /** Resolves once it is saved. */
   onChange: (value: string, place?: PickedWord) => Promise<unknown>;
@@ -81,6 +107,8 @@ export function Note({
   doubtful,
   reading,
   kinds,
+  choices,
+  onMark,
   onActive,
   onChange,
   onRestore,
@@ -122,6 +150,14 @@ export function Note({
     const picked = JSON.parse(word) as PickedWord;
     setHeld(undefined);
     void onChange(picked.text, picked);
+  };
+  const offered = offeredFor(name, fact, choices, held && held.typed !== held.from ? held.typed : undefined);
+  const choose = ({ value, pageId, box }: Choice) => {
+    flushSync(() => setHeld(undefined));
+    onMark(undefined);
+    void onChange(value, pageId && box ? { text: value, pageId, box: box as PickedWord['box'] } : undefined).catch(
+      () => undefined,
+    );
   };
   const look = `h-7 w-full bg-transparent text-base outline-none ${doubtful ? 'text-attention' : ''}`;
   const shared = { 'data-note': name, 'aria-label': NOTE_NAMES[name], onKeyDown: hear };
@@ -178,20 +214,49 @@ export function Note({
           ))}
         </select>
       ) : (
-        <input
-          {...shared}
+        <NoteInput
+          note={name}
+          label={NOTE_NAMES[name]}
           className={`${look} ${FIGURES.includes(name) ? 'font-mono' : ''}`}
           title={fact?.why ?? undefined}
           value={held?.typed ?? known}
-          autoComplete="off"
           placeholder={reading ? 'still being read …' : 'type, or pick a word'}
+          choices={offered}
+          shown={(value) => asShown(name, value)}
+          opensByTyping={name === 'vendor'}
           onFocus={enter}
-          onChange={(event) => setHeld({ typed: event.target.value, from: held?.from ?? known })}
+          onType={(typed) => setHeld({ typed, from: held?.from ?? known })}
           onBlur={() => void leave()}
+          onChoose={choose}
+          onMark={onMark}
+          onKey={hear}
         />
       )}
     </div>
   );
+}
+
+/** So many are offered at once. */
+const MOST_OFFERED = 40;
+
+/**
+ * What a note offers: what it may be as well first, and not what it says already; what is typed narrows it. Names that only other
+ * papers have are offered once something is typed.
+ */
+function offeredFor(
+  name: FactName,
+  fact: Fact | undefined,
+  choices: Choices | undefined,
+  typed: string | undefined,
+): Choice[] {
+  const group = CHOSEN_FROM[name];
+  if (!group || !choices) return [];
+  const sought = typed?.trim().toLowerCase();
+  const fits = ({ value, pageId }: Choice) =>
+    sought ? [value, asShown(name, value)].some((each) => each.toLowerCase().includes(sought)) : pageId !== null;
+  const others = choices[group].filter((each) => each.value !== fact?.value && fits(each));
+  const first = others.filter(({ value }) => value === fact?.other);
+  return [...first, ...others.filter((each) => !first.includes(each))].slice(0, MOST_OFFERED);
 }
 
 function shownFact(name: FactName, fact: Fact | undefined): string {
