@@ -29,6 +29,7 @@ const COMMON =
   );
 const SYLLABLES = 'bra mar tol fen wick dal ro sil tham ker ost ley hur pen gar nor'.split(' ');
 const FOLDERS = Object.keys(TOPICS);
+const NAMED = FOLDERS.map((path) => ({ id: path, path }));
 
 const right = new Map<string, { right: number; said: number; among: number; all: number }>();
 for (let seed = first; seed < first + seeds; seed++) {
@@ -65,7 +66,7 @@ for (let seed = first; seed < first + seeds; seed++) {
     const folder = pick(FOLDERS);
     const paper = make(folder);
     const held = filed.length / FOLDERS.length;
-    const { suggestion, likely } = suggestFolder(paper, filed);
+    const { suggestion, likely } = suggestFolder(paper, filed, NAMED);
     const band = held < 2 ? 'under 2' : held < 5 ? '2 to 5' : held < 10 ? '5 to 10' : '10 and more';
     const count = right.get(band) ?? { right: 0, said: 0, among: 0, all: 0 };
     count.all++;

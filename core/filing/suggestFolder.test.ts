@@ -111,3 +111,40 @@ it('takes a folder for one of a kind only where papers of that kind came to it f
     reason: 'Most papers of the kind “receipt” went here',
   });
 });
+
+describe('folders that are called after what a paper is about', () => {
+  const folders = ['Home/School', 'Home/Energy', 'Workshop/Yarn'].map((path) => ({ id: path, path }));
+  const before = [
+    filed('Workshop/Yarn', 'Saltgate Yarns', 'skein warp weft'),
+    filed('Home/Energy', 'Tarn Power', 'kwh'),
+  ];
+  const canteen = {
+    vendor: 'Ville de Guérande',
+    kind: 'notice',
+    words: ['scolaire', 'cantine', 'garderie', 'montant'],
+  };
+
+  it('are suggested though nothing lies in them yet, with the words that say so', () =>
+    expect(suggestFolder(canteen, before, folders).suggestion).toMatchObject({
+      folderId: 'Home/School',
+      reason: 'It is about school: “scolaire”, “cantine”',
+    }));
+
+  it('are none where two are called alike', () => {
+    const two = [...folders, { id: 'Workshop/School', path: 'Workshop/School' }];
+    const { suggestion, likely } = suggestFolder(canteen, before, two);
+    expect(suggestion).toBeUndefined();
+    expect(likely.slice(0, 2).sort()).toEqual(['Home/School', 'Workshop/School']);
+  });
+
+  it('give way to where papers of the sender went', () => {
+    const lessons = filed('Workshop/Yarn', 'Ville de Guérande', 'scolaire cantine garderie');
+    expect(suggestFolder(canteen, [lessons, lessons, ...before], folders).suggestion).toMatchObject({
+      folderId: 'Workshop/Yarn',
+      reason: 'The last two from Ville de Guérande went here',
+    });
+  });
+
+  it('are not suggested for what one word says', () =>
+    expect(suggestFolder({ words: ['pupils', 'montant'] }, before, folders).suggestion).toBeUndefined());
+});

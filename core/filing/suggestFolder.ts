@@ -1,5 +1,6 @@
 import { isCommonWord } from '../reading/language';
 import { nameKey } from './names';
+import { topicsOf, topicsOfFolder, TopicTold } from './topics';
 
 /** What is known of a paper when a folder is sought for it. */
 export interface PaperLike {
@@ -49,6 +50,8 @@ const LEAST_TELLING = { papers: 2, lift: 2 };
  */
 const ENOUGH_WORDS = 3;
 const [FEW_PAPERS, LEAST_SURE_OF_FEW] = [5, 0.7];
+/** What each word counts that says that a paper is about what a folder is called after. */
+const TOPIC_COUNT = 1.1;
 /** What stands on more than this share of all papers tells of none. */
 const USUAL_SHARE = 0.5;
 
@@ -62,10 +65,16 @@ export interface LikelyFolders {
 
 /**
  * The folder that papers like this one went to: a learner by example (naive Bayes over sender, kind and words), which knows a new
- * paper as soon as it is filed. Below a certainty it suggests none.
+ * paper as soon as it is filed; and the one that is called after what the paper is about, though nothing may lie in it yet. Below a
+ * certainty it suggests none.
  * @param filed the newest first
+ * @param named all folders with their paths
  */
-export function suggestFolder(paper: PaperLike, filed: readonly FiledBefore[]): LikelyFolders {
+export function suggestFolder(
+  paper: PaperLike,
+  filed: readonly FiledBefore[],
+  named: readonly { id: string; path: string }[] = [],
+): LikelyFolders {
   const all = tally();
   const folders = new Map<string, Tally>();
   filed.forEach((by, age) => {
@@ -80,18 +89,42 @@ export function suggestFolder(paper: PaperLike, filed: readonly FiledBefore[]): 
       isTelling(word) && known !== undefined && known.papers >= LEAST_PAPERS && known.weight <= usualShare(all.weight)
     );
   });
+  // Where papers of a sender go has been said.
+  const isKnown = all.senders.has(nameKey(paper.vendor ?? ''));
+  const topics = foldersAbout(isKnown ? [] : topicsOf(paper), named);
+  for (const folderId of topics.keys()) if (!folders.has(folderId)) folders.set(folderId, tally());
   const scored = [...folders]
-    .map(([folderId, folder]) => ({ folderId, evidence: evidenceFor(paper, words, folder, all) }))
+    .map(([folderId, folder]) => ({
+      folderId,
+      evidence: evidenceFor(paper, words, folder, all) + TOPIC_COUNT * (topics.get(folderId)?.weight ?? 0),
+    }))
     .sort((a, b) => b.evidence - a.evidence);
   const likely = scored.slice(0, MOST_LIKELY).map(({ folderId }) => folderId);
   const [first] = scored;
   if (!first) return { likely };
   const { folderId } = first;
   const confidence = 1 / scored.reduce((sum, { evidence }) => sum + Math.exp(evidence - first.evidence), 0);
-  const said = confidence >= LEAST_SURE && reasonFor(paper, folderId, filed, words, folders.get(folderId)!, all);
+  const said =
+    confidence >= LEAST_SURE &&
+    reasonFor(paper, folderId, filed, words, folders.get(folderId)!, all, topics.get(folderId));
   const isLittle = said && !said.bySender && folders.get(folderId)!.weight < FEW_PAPERS;
   if (!said || (isLittle && confidence < LEAST_SURE_OF_FEW)) return { likely };
   return { suggestion: { folderId, reason: said.reason, confidence }, likely };
+}
+
+/** The folders that are called after what a paper is about, with what says so. */
+function foldersAbout(
+  told: readonly TopicTold[],
+  named: readonly { id: string; path: string }[],
+): Map<string, TopicTold> {
+  const found = new Map<string, TopicTold>();
+  if (told.length === 0) return found;
+  for (const { id, path } of named) {
+    const called = topicsOfFolder(path);
+    const [about] = told.filter(({ name }) => called.includes(name)).sort((one, other) => other.weight - one.weight);
+    if (about) found.set(id, about);
+  }
+  return found;
 }
 
 /** With few papers there is nothing yet that is usual. */
@@ -127,7 +160,7 @@ function add(to: Tally, { vendor, kind, words = [] }: PaperLike, weight: number)
 function evidenceFor({ vendor, kind }: PaperLike, words: string[], folder: Tally, all: Tally): number {
   const ratio = (inFolder = 0, everywhere = 0, usual: number) => {
     const share = everywhere / all.weight;
-    return share === 0 ? 0 : Math.log((inFolder + usual * share) / (folder.weight + usual) / share);
+    return !(share > 0) ? 0 : Math.log((inFolder + usual * share) / (folder.weight + usual) / share);
   };
   const sender = nameKey(vendor ?? '');
   let evidence = ratio(folder.senders.get(sender), all.senders.get(sender), USUAL_SENDERS);
@@ -177,6 +210,7 @@ function reasonFor(
   words: string[],
   folder: Tally,
   all: Tally,
+  about: TopicTold | undefined,
 ): { reason: string; bySender: boolean } | undefined {
   const sameSender = vendor ? filed.filter((by) => by.vendor && nameKey(by.vendor) === nameKey(vendor)) : [];
   const here = sameSender.filter((by) => by.folderId === folderId);
@@ -206,6 +240,14 @@ function reasonFor(
     const [one, other] = telling;
     return { reason: `Papers with “${one.word}” and “${other.word}” went here`, bySender: false };
   }
+  if (about)
+    return {
+      reason: `It is about ${about.name}: ${about.words
+        .slice(0, 2)
+        .map((word) => `“${word}”`)
+        .join(', ')}`,
+      bySender: false,
+    };
   const ofKind = folder.kinds.get(kind ?? '') ?? 0;
   const from = new Set(
     filed.flatMap((by) => (by.folderId === folderId && by.kind === kind ? nameKey(by.vendor ?? '') || [] : [])),

@@ -44,8 +44,8 @@ async function likeOthers(
   { kind, vendor, date }: Partial<Record<string, string>>,
 ): Promise<{ suggestion: Suggestion; likely: string[] }> {
   const paper: PaperLike = { kind, vendor, date, words: await firstWordsOf(manager, documentId) };
-  const found = suggestFolder(paper, await filedBefore(manager, vendor ?? ''));
   const folders = await folderPaths(manager);
+  const found = suggestFolder(paper, await filedBefore(manager, vendor ?? ''), folders);
   const paths = new Map(folders.map(({ id, path }) => [id, path]));
   const likely = found.likely.flatMap((id) => paths.get(id) ?? []);
   const path = found.suggestion && paths.get(found.suggestion.folderId);
