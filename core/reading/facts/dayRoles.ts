@@ -64,8 +64,11 @@ export function dayLabel(
   if (kind && kindTraits[kind].balances && OPENING.test(row.folded))
     return { role: 'other', text: OPENING.exec(row.folded)![0], away: 0, weak: false };
   // “Bei Zahlung bis 12.11. 2 % Skonto”
-  if (ONLY_IF.test(before) && DISCOUNT.test(foldedBehind(row, words).split(/[.;](?= |$)/)[0]))
-    return { role: 'other', text: DISCOUNT.exec(foldedBehind(row, words))![0], away: 0, weak: false };
+  const discount = DISCOUNT.exec(foldedBehind(row, words));
+  if (discount) return { role: 'other', text: discount[1], away: 0, weak: false };
+  // “Bis 30.11. netto”
+  const net = kind && kindTraits[kind].due && NET_BEHIND.exec(foldedBehind(row, words));
+  if (net) return { role: 'due', text: net[1], away: 0, weak: false };
   if (NET_DAYS.test(before)) return { role: 'due', text: NET_DAYS.exec(before)![0].trim(), away: 0, weak: false };
   const cited = ofNumbered(before, kind);
   if (cited) return cited;
@@ -252,6 +255,14 @@ function isTakenBehind(row: Row, words: readonly Word[]): boolean {
 const NET_DAYS =
   /\b(?:net|netto)[: ]+\d{1,3}(?: days?| tage)?\W*$|(?<!valid for |gultig |valable )\b(?:[7-9]|\d{2,3}) (?:days?|tagen?|jours),?\W*$/;
 
+/** How something is paid (folded). */
+const BY_MEANS =
+  /\bby (?:card|cash|cheque|check|bank|credit|debit|direct|contactless|transfer|standing|post|phone|hand|visa|bacs|mastercard)\b/;
+
+/** Behind a day by which all is to be paid, where less is taken earlier (folded). */
+const NET_BEHIND =
+  /^\W*(?:rein )?(netto|ohne (?:jeden )?(?:abzug|skonto)|net(?= ?$|[.,;])|without (?:deduction|discount)|sans escompte|in full)/;
+
 /** What should have been paid before (folded). */
 const WAS_DUE = /\b(?:was|were|fell|had been) (?:due|payable)|\b(?:war|waren) fallig|\betait (?:due|exigible|payable)/;
 
@@ -262,8 +273,9 @@ const RUNS_OUT =
 /** What begins on a day (folded). */
 const BEGINS = /\b(?:ab|seit|from|since|as of|effective|depuis|a (?:partir|compter) du)(?: dem| the| le)?\W*$/;
 
-/** What is taken off where something is paid early (folded). */
-const DISCOUNT = /skonto|discount|escompte|sconto|rabatt|remise/;
+/** What is taken off where something is paid by a day, right behind that (folded): “bis 12.11. 2 % Skonto”. */
+const DISCOUNT =
+  /^\W*(?:(?!ohne |no |without |sans |abzuglich )[^\s,;.]+(?:[.,]\d+)? ){0,5}(skonto|discount|escompte|sconto|rabatt|remise)\b/u;
 
 /** “If it is paid by 2 November the charge is reduced”: what holds only then (folded). */
 const ONLY_IF = /(?:^|[.;:] )(?:if|provided|wenn|falls|sofern|bei|si|en cas)\b(?:[^.;]|\.(?=\d))*$/u;
@@ -288,7 +300,9 @@ function ofPayment(saying: Saying): DayLabel | undefined {
     (term) =>
       term.parts.includes('pay') && !term.parts.includes('event') && !term.parts.includes('span') && !isOwnName(term),
   );
-  const until = first(saying, 'until');
+  // “Paid by card on”
+  const by = first(saying, 'until');
+  const until = by?.word === 'by' && BY_MEANS.test(whole) ? undefined : by;
   if (!pay || pay.away > NEAR + (until ? 24 : 0)) return undefined;
   // The day of a pay slip is the day of its pay.
   if (kind === 'payslip') return label('date', pay);

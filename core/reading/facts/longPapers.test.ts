@@ -173,5 +173,57 @@ Codice cliente 8841 2207              Bolletta n. 2026/0041882
 Totale da pagare                      78,30 €`,
       { customer: '8841 2207', number: '2026/0041882' },
     ],
+    [
+      'until when all is to be paid, behind until when less is',
+      `
+# Malerbetrieb Onken
+Malerbetrieb Onken- Inh. Deike Onken
+Rechnung 2026-118
+Datum 02.11.2026
+Summe 100,00 €
+Zahlbar bis 12.11.2026 mit 2 % Skonto, bis 30.11.2026 netto`,
+      { vendor: 'Malerbetrieb Onken', date: '2026-11-02', dueDate: '2026-11-30' },
+    ],
+    [
+      'the day on which something was paid by card as that of its slip',
+      `
+# Ironbark Locksmiths
+Call out, evening                                   45.00
+                                        To be paid  45.00
+Paid by card on the doorstep, 20.11.2026 19:40`,
+      { date: '2026-11-20', dueDate: null, total: 45 },
+    ],
+    [
+      'what is to be paid beside what it is reckoned by',
+      `
+# Fenland Drainage Board
+Drainage rates                          Demand number 0118/26/44
+                                        Date of demand 17 November 2026
+Annual value         £412.00   Rate in the pound   14.2p
+Half year to 31 March 2027                          £29.25
+Arrears                                              £0.00
+PAYABLE ON DEMAND AND NOT LATER THAN 17 DECEMBER 2026`,
+      { number: '0118/26/44', dueDate: '2026-12-17', total: 29.25, currency: 'GBP' },
+    ],
+    [
+      'the number of a title, not of a family',
+      `
+# VILLE DE GUÉRANDE
+AVIS DES SOMMES À PAYER
+N° de titre 2026-T-4418          Émis le 12/11/2026
+Débiteur : CASTELLANE IMRE       Famille n° 20447
+MONTANT À PAYER                                55,50 €`,
+      { number: '2026-T-4418', customer: '20447', date: '2026-11-12' },
+    ],
+    [
+      'the number of a despatch, not of the carrier',
+      `
+# Ottery Combing Mill
+DESPATCH ADVICE
+Despatch 88204    Your order WL-119    Order date 09/11/2026
+Despatched 17/11/2026 by Tern Couriers, 2 parcels, consignment TC 4418 2044
+WM-228    Merino 2/28 ecru, kg         10      8        2`,
+      { kind: 'delivery note', number: '88204', order: 'WL-119', date: '2026-11-17' },
+    ],
   ])('reads %s', (_, paper, facts) => expect(typedFacts(paper)).toMatchObject(facts));
 });

@@ -170,6 +170,9 @@ function namesAnotherKind(word: string, kind: Kind | undefined): boolean {
   return named.length > 0 && named.every((each) => each !== kind && CITED.includes(each));
 }
 
+/** What carriers number (folded). */
+const CARRIERS = /consign|tracking|sendung|shipment|parcel|colis|carrier/;
+
 /** What a label counts more that begins with what a bill is called. */
 const CLOSER = 0.4;
 
@@ -184,7 +187,8 @@ function isOwn({ role, bill, said, own }: Named, kind: Kind | undefined): number
   if (role === 'document') return (bill || said ? 1 : 0.6) + close;
   if (role === 'order') return kind === 'order' ? 1.2 : 0;
   if (role === 'policy') return kind === 'contract' ? 0.8 : 0;
-  if (role === 'delivery') return kind === 'delivery note' ? 1.2 : 0;
+  // “Consignment TC 4418” is the carrier's.
+  if (role === 'delivery') return kind === 'delivery note' ? (own && CARRIERS.test(own) ? 0.5 : 1.2) : 0;
   return 0;
 }
 

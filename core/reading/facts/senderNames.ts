@@ -55,7 +55,7 @@ export function nameIn(
   const all = withoutArticle(withoutTitle(goesOn ? [...words, ...below.words] : words), cell.words);
   const text = bare(all.map((word) => word.text).join(' '));
   // A point between it and what went on behind it may have been read as one of its own.
-  return { text: text.replace(/(?<=\p{Lu}\p{Ll}{4,})\.$/u, ''), words: all };
+  return { text: text.replace(/(?<=\p{Lu}\p{Ll}{4,})\.$|(?<=\p{L}{2})[-–·]$/u, ''), words: all };
 }
 
 /** The name before a mail address: “Quayside Print <accounts@quayside.example>”. */
@@ -139,6 +139,10 @@ function withoutCrumbs(words: Word[]): Word[] {
 const isPointBehind = (before: string, text: string) =>
   /^\p{Lu}\p{Ll}{4,}\.$/u.test(before) && /^\p{Lu}\p{Ll}{3,}/u.test(text) && !LEGAL_FORM.test(` ${before}`);
 
+/** A point between the parts of a line may have been read as a stroke of the word before: “Onken- Inh. Deike Onken”. */
+const isStrokeBehind = ({ text: before }: Word, text: string) =>
+  /\p{L}{2}[-–·]$/u.test(before) && /^\p{Lu}/u.test(text);
+
 /** What streets are called that have no number beside them (folded). */
 const ROAD = /^(?:road|street|lane|yard|avenue|\p{L}{3,}(?:strasse|gasse|weg))\W*$/u;
 
@@ -153,6 +157,8 @@ function withoutAddress(words: Word[]): Word[] {
       (/^[·•|–—:-]$/.test(text) ||
         isPointBehind(words[at - 1].text, text) ||
         /^P\.?O\.?$/.test(text) ||
+        // A point between that was read as a stroke of the word before: “Onken- Inh. Deike Onken - Deichweg 4”.
+        isStrokeBehind(words[at - 1], text) ||
         /[,:]$/.test(words[at - 1].text)),
   );
   // “Amity Light & Power 77 Substation Rd”
@@ -194,7 +200,8 @@ function withoutAddress(words: Word[]): Word[] {
     rest.length <= MOST_PARTED &&
     !COMPANY.test(rest.map(({ text }) => text).join(' '));
   const isPointed = end > 0 && isPointBehind(words[end - 1].text, words[end].text);
-  if (end < 0 || !(goesOn || isWork || isPointed || isParted)) return words;
+  const isStroked = end > 1 && isStrokeBehind(words[end - 1], words[end].text);
+  if (end < 0 || !(goesOn || isWork || isPointed || isStroked || isParted)) return words;
   return words.slice(0, end);
 }
 

@@ -139,6 +139,9 @@ const TO_FRENCH = /^À\s/;
 /** Who a paper is from, where that stands alone above the name: “Issued by”, “Rechnungssteller”. */
 const LONE_SENDER =
   /^(?:(?:issued|sold|supplied|provided|billed|invoiced|underwritten|prepared) by|(?:ausgestellt|verkauft) (?:von|durch)|(?:delivre|emis|vendu)e? par|seller|supplier|vendor|merchant|verkaufer|lieferant|auftragnehmer|(?:rechnungs)?(?:aus)?steller|absender|expediteur|emetteur|vendeur|fournisseur|prestataire|landlord|lessor|bailleur|creditor|insurer|versicherer|assureur) ?:?$/;
+/** The heading of what is ordered, and what whoever gets that is called there (folded). */
+const ORDERS = /^(?:purchase order|bestellung|bon de commande|order)(?: (?:no|nr|n°)?\.? ?\S*\d\S*)?$/;
+const SUPPLIER = /^(?:suppliers?|vendors?|sellers?|lieferant|verkaufer|fournisseur|vendeur)\b/;
 const PERSON =
   /^(?:mr|mrs|ms|miss|herrn?|frau|familie|firma|fa\.|monsieur|madame|mlle|mme|m\.|sr\.?|sra\.?|senor|senora|sig\.?(?:ra|na)?|signor|signora|dhr\.?|mevr\.?|de heer|mevrouw|exm[oa]|senhor|senhora)(?= |$)/;
 const GREETING =
@@ -214,8 +217,10 @@ function namesInHead(head: readonly Row[], rows: readonly Row[]): Candidate[] {
   const usual = heights[heights.length >> 1] || 1;
   const addressed = rows.map(({ folded }) => SALUTED.exec(folded)?.[1]).find((name) => name !== undefined);
   const found: Candidate[] = [];
+  // Whom an order goes to is called its supplier.
+  const isOrder = head.some(({ cells }) => cells.some(({ folded }) => ORDERS.test(folded)));
   for (const { cells, recipient } of blocksOf(head)) {
-    if (recipient) continue;
+    if (recipient || (isOrder && SUPPLIER.test(cells[0].cell.folded))) continue;
     const own = cells.some(({ cell }) => OWN_SIGN.test(cell.folded)) ? 0.5 : 0;
     let named = false;
     const isOpened = LONE_SENDER.test(cells[0].cell.folded);
@@ -339,6 +344,10 @@ function partyOf(rows: readonly Row[]): Fact | undefined {
   return told ? firm : undefined;
 }
 
+/** What stands before a firm, as who it is (folded). */
+const OF_WHOM =
+  /^(?:contractors?|installers?|suppliers?|sellers?|employers?|insurers?|landlords?|lessors?|agents?|engineers?|lieferant|verkaufer|auftragnehmer|arbeitgeber|vermieter|versicherer|fournisseur|vendeur|bailleur|employeur|assureur|installateur|prestataire)\W*$/;
+
 /** The first firm that is named by its legal form in the text: “between Harbour Crafts Ltd (the organiser) and …”. */
 function firmInText(rows: readonly Row[]): Fact | null {
   for (const { words } of rows.slice(0, TOLD_EARLY)) {
@@ -353,6 +362,7 @@ function firmInText(rows: readonly Row[]): Fact | null {
       (isCapital(at - 1) || joins(at - 1));
     let from = form;
     while (isCapital(from - 1) || joins(from - 1)) from--;
+    while (OF_WHOM.test(fold(words[from].text)) && from < form - 1) from++;
     while (/^(?:between|zwischen|entre|tra|tussen|the|der|dem|den|die|la|le)$/i.test(words[from].text)) from++;
     const name = words.slice(from, form + 1);
     const value = bare(name.map(({ text }) => text).join(' '));

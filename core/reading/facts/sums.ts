@@ -390,11 +390,18 @@ const isAskedFor = ({ row, words }: Amount) => {
 };
 
 /** The only sum that a paper names, without saying what it is: a fee in a sentence, a price on a ticket. */
+/** What something is worth, by which is reckoned what is to be paid (folded). */
+const VALUED =
+  /\b(?:annual|rateable|taxable|assessed|property|market|insured|declared) value\b|\b(?:einheits|waren|versicherungs|grundsteuer)wert\b|\bvaleur (?:locative|declaree|assuree)\b/;
+
 function onlyAmount(rows: readonly Row[], taxes: readonly Named[]): Named[] {
   const found = rows
     .filter(
       (row) =>
-        !taxes.some(({ amount }) => amount.row === row) && !EACH_TIME.test(row.folded) && !SECURITY.test(row.folded),
+        !taxes.some(({ amount }) => amount.row === row) &&
+        !EACH_TIME.test(row.folded) &&
+        !SECURITY.test(row.folded) &&
+        !VALUED.test(row.folded),
     )
     .flatMap((row) => amountsIn(row).filter((amount) => !isWithin(amount)))
     .filter(({ cents, row, words }) => cents > 0 && !(CLOCK.test(row.text) && !currencyIn(words[0].text)));
