@@ -1,4 +1,4 @@
-import { FiledBefore, folderFromScratch, suggestFolder } from './suggestFolder';
+import { FiledBefore, folderFromScratch, newFolderFor, suggestFolder } from './suggestFolder';
 
 const filed = (folderId: string, vendor?: string, words = '', kind = 'invoice'): FiledBefore => ({
   folderId,
@@ -147,4 +147,12 @@ describe('folders that are called after what a paper is about', () => {
 
   it('are not suggested for what one word says', () =>
     expect(suggestFolder({ words: ['pupils', 'montant'] }, before, folders).suggestion).toBeUndefined());
+
+  it('may be new ones, where none is called so', () => {
+    const slip = { vendor: 'Parkhaus Seegarten AG', words: ['einfahrt', 'ausfahrt'] };
+    expect(newFolderFor(slip, folders)).toBe('Travel');
+    expect(newFolderFor(slip, [...folders, { path: 'Reisen/2026' }])).toBeUndefined();
+    expect(newFolderFor(canteen, folders)).toBeUndefined();
+    expect(newFolderFor({ words: ['montant'] }, folders)).toBeUndefined();
+  });
 });

@@ -112,6 +112,12 @@ export function suggestFolder(
   return { suggestion: { folderId, reason: said.reason, confidence }, likely };
 }
 
+/** A new folder for what a paper is about where none is called after that: `Travel`. */
+export function newFolderFor(paper: PaperLike, named: readonly { path: string }[]): string | undefined {
+  const [most] = topicsOf(paper).sort((one, other) => other.weight - one.weight);
+  return most && !named.some(({ path }) => topicsOfFolder(path).includes(most.name)) ? most.called : undefined;
+}
+
 /** The folders that are called after what a paper is about, with what says so. */
 function foldersAbout(
   told: readonly TopicTold[],

@@ -29,5 +29,5 @@ it('is told nothing by one word, by none, and by words that stand on every paper
 
 it('gives the words that say so, those of the name first', () =>
   expect(topicsOf({ vendor: 'Bramble Vets', words: ['vets', 'cat', 'dose'] })).toEqual([
-    { name: 'animals', weight: 3, words: ['vets', 'cat'] },
+    { name: 'animals', called: 'Animals', weight: 3, words: ['vets', 'cat'] },
   ]));

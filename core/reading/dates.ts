@@ -55,11 +55,12 @@ const START = `(?<![${LETTER}\\d])`;
 const END = `(?![${LETTER}\\d])`;
 /** The forms that may be read in two ways; the time of day may follow. A day does not begin with the month of another: “02.11. 02.11.” */
 const IN_FIGURES =
-  /(?<!(?<!\d)\d{1,2}[./·])\b(\d{1,2})[./·-] ?(\d{1,2})[./·-] ?(\d{4}|\d{2})\b(?![.,/-]\d(?!\d?:\d))/gu;
+  /(?<!(?<!\d)\d{1,2}[./·])\b(\d{1,2})(?:[./·-] ?(\d{1,2})[./·-] ?(\d{4})|([./·-]) ?(\d{1,2})\4 ?(\d{2}))\b(?![.,/-]\d(?!\d?:\d))/gu;
 const SPACED = /(?<![\d.,/-] ?)\b(\d{1,2})(?: ([./-]) (\d{1,2}) \2 |(?<=\b\d{2}) (\d{2}) )(20\d{2})\b(?! ?[\d./-])/gu;
 const FORMS: { form: RegExp; parts: (found: string[]) => [year: string, month: string, day: string] }[] = [
   { form: /\b(\d{4})([-/.])(\d{1,2})\2(\d{1,2})(?=T\d|\b)/gu, parts: ([, y, , m, d]) => [y, m, d] },
-  { form: IN_FIGURES, parts: ([, d, m, y]) => [y, m, d] },
+  // “11/26-18” is a number: a year of two figures stands behind the same sign as the month.
+  { form: IN_FIGURES, parts: ([, d, m, y, , month, year]) => [y ?? year, m ?? month, d] },
   { form: SPACED, parts: ([, d, , m, other, y]) => [y, m ?? other, d] },
   // “20260903” may be any number but where it is called a day.
   {
@@ -96,6 +97,11 @@ const FORMS: { form: RegExp; parts: (found: string[]) => [year: string, month: s
   // “07NOV26”
   {
     form: new RegExp(`${START}(\\d{2})([${LETTER}]{3})(\\d{4}|\\d{2})${END}`, 'gi'),
+    parts: ([, d, m, y]) => [y, m, d],
+  },
+  // “18 Nov 26” in a column: the year is one that may be.
+  {
+    form: new RegExp(`${START}(\\d{1,2}) ${NAME}\\.? (2\\d)(?= \\p{L})`, 'gu'),
     parts: ([, d, m, y]) => [y, m, d],
   },
   // A year of two figures by itself ends a line, or stands before the time of day.

@@ -35,6 +35,23 @@ describe('where a paper goes', () => {
     });
   });
 
+  it('is told by what folders are called after, and may be a new one', async () => {
+    const read = async (name: string, text: string) => {
+      const id = await room.documentOf(name, await textPdf(text));
+      return room.ask(endpoints.readDocument, { params: { id } });
+    };
+    const slip = 'Parkhaus Seegarten\nQuittung\nEinfahrt 11.11.2026\nAusfahrt 11.11.2026\nTotal EUR 18.00';
+    const before = await read('p.pdf', slip);
+    expect(before).toMatchObject({ suggestion: null });
+    expect(before.likely).toContain('Travel');
+    await room.file(before.id, 'Parking', 'Travel');
+    expect(
+      await read('f.pdf', 'Isles Ferries\nSailing 13 Nov 2026\nPassengers 2\nBoarding 09:20\nTotal £ 148.20'),
+    ).toMatchObject({
+      suggestion: { path: 'Travel', reason: expect.stringContaining('It is about travel: ') as string },
+    });
+  });
+
   it('and what it is called, is told by the way of filing that fits', async () => {
     const bills = {
       ...USUAL_WAY,

@@ -1,7 +1,7 @@
 import { EntityManager } from 'typeorm';
 import { Document as ShownDocument, DocumentSummary, NameExample } from '@crow/contract/documents';
 import { filedAs, FilingWay, folderBy, folderOf, NameValues, valuesOf, wayFor } from '@crow/core/filing/pattern';
-import { folderFromScratch, PaperLike, suggestFolder } from '@crow/core/filing/suggestFolder';
+import { folderFromScratch, newFolderFor, PaperLike, suggestFolder } from '@crow/core/filing/suggestFolder';
 import { examplesOfPapers, factsByDocument, filedBefore, firstWordsOf, folderPaths } from './filingQueries';
 import { documentsById } from './queries';
 import { readSettings } from '../platform/settings';
@@ -50,6 +50,8 @@ async function likeOthers(
   const likely = found.likely.flatMap((id) => paths.get(id) ?? []);
   const path = found.suggestion && paths.get(found.suggestion.folderId);
   if (path) return { suggestion: { path, reason: found.suggestion!.reason }, likely };
+  const anew = newFolderFor(paper, folders);
+  if (anew) likely.splice(MOST_LIKELY - 1, 1, anew);
   if (likely.length < MOST_LIKELY && (kind || date)) likely.push(folderFromScratch(paper));
   return { suggestion: null, likely: [...new Set(likely)] };
 }

@@ -26,7 +26,7 @@ export function dayOrderOf(
 ): DayOrder {
   let [day, month] = [0, currency === 'USD' ? 0.5 : 0];
   for (const { text } of rows) {
-    for (const [, one, two] of text.matchAll(/\b(\d{1,2})[/.-](\d{1,2})[/.-](?:\d{4}|\d{2})\b/g)) {
+    for (const [, one, , two] of text.matchAll(/\b(\d{1,2})([/.-])(\d{1,2})\2(?:\d{4}|\d{2})\b/g)) {
       if (Number(one) > 12 && Number(two) <= 12) day += IMPOSSIBLE;
       if (Number(two) > 12 && Number(one) <= 12) month += IMPOSSIBLE;
     }

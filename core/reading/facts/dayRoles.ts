@@ -58,6 +58,8 @@ export function dayLabel(
   if (WE_TAKE.test(foldedBehind(row, words))) return { role: 'due', text: 'take', away: 0, weak: false };
   if (TAKES.test(before) && isTakenBehind(row, words))
     return { role: 'due', text: TAKES.exec(before)![0], away: 0, weak: false };
+  if (DRAWS.test(before) && DRAWN_BEHIND.test(foldedBehind(row, words)))
+    return { role: 'due', text: DRAWS.exec(before)![1], away: 0, weak: false };
   if (SUM_BY.test(before) && !ONLY_IF.test(before) && kind && kindTraits[kind].due)
     return { role: 'due', text: 'by', away: 0, weak: false };
   // “Alter Kontostand vom 30.10.”: the last day of the statement before.
@@ -237,6 +239,10 @@ const ACCOUNT = /konto|account|bank|compte|cuenta|lastschrift|direct debit|prele
 /** “On 30 October 2026 we will take it from your account”, “Am 3.11. buchen wir den Betrag von Ihrem Konto ab”: what stands behind the day (folded). */
 const WE_TAKE =
   /^,? ?(?:we(?: will|'ll| shall)? (?:take|collect|debit|charge)|(?:buchen|ziehen|werden) wir|(?:nous )?(?:preleverons|debiterons))\b.*(?:account|bank|card|konto|karte|compte|abbuchen|einziehen)/u;
+
+/** “Den Beitrag ziehen wir am 4.1. ein”: the verb's parts before and behind the day (folded). */
+const DRAWS = /\b(ziehen|buchen) (?:wir )?(?:\p{L}+ ){0,6}(?:am|zum|ab dem)$/u;
+const DRAWN_BEHIND = /^(?:,? ?(?:\p{L}+ ){0,5})(?:ein|ab)\b/u;
 
 const foldedBehind = (row: Row, words: readonly Word[]) =>
   fold(

@@ -424,6 +424,7 @@ export const kindWords: Record<Kind, KindWords> = {
         /\b(aller|retour|a bord|on board|an bord|crossing|trajet|ni repris|ni echange|not transferable|nicht ubertragbar)\b/u,
         1,
       ],
+      [/\bbox office\b|\b(?:seats|stalls|circle|row [a-z]),? [a-z]?\d|\bdoors open\b/u, 1.6],
       [/\b(seat|coach|platform|gate|sitz|wagen|gleis|abfahrt|voiture|depart(s|ure)?|valid (from|on))\b/u, 1],
       [
         /\b(passengers?|fahrg(?:ast|aste)|reisende[rn]?|passagers?|voyageurs?|sailing|boarding|hinfahrt|ruckfahrt|traversee)\b/u,

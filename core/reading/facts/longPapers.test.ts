@@ -225,5 +225,48 @@ Despatched 17/11/2026 by Tern Couriers, 2 parcels, consignment TC 4418 2044
 WM-228    Merino 2/28 ecru, kg         10      8        2`,
       { kind: 'delivery note', number: '88204', order: 'WL-119', date: '2026-11-17' },
     ],
+    [
+      'a number with a stroke and a hyphen as no day, nor as a sign that the month comes first',
+      `
+# Waldkindergarten Deichkrabben gGmbH
+Beitragsrechnung November 2026
+Kind: Jory C.                            Beleg-Nr.: 11/26-18
+                                         erstellt: 02.11.2026
+Betreuung 35 Std.                        142,00
+Mittagessen                               64,80
+Abbuchung am 05.11.2026                  206,80 EUR`,
+      { number: '11/26-18', date: '2026-11-02', dueDate: '2026-11-05', total: 206.8 },
+    ],
+    [
+      'when a fee is drawn by a verb in two parts, and no number of who may draw it',
+      `
+# Weberei-Gilde Nordsee e.V.
+Mitgliedsnummer: 0447
+Den Jahresbeitrag 2027 in Höhe von 48,00 Euro ziehen wir am 04.01.2027 ein.
+Unsere Gläubiger-ID: DE44ZZZ00000118447`,
+      { number: null, customer: '0447', dueDate: '2027-01-04', total: 48 },
+    ],
+    [
+      'a ticket that is paid by card',
+      `
+# Moot Hall Theatre
+Box office 01993 555 300
+Booking 118447        2 tickets
+Saturday 12 December 2026, 7.30pm
+Stalls F11, F12                  2 x 18.00
+Booking fee                           2.50
+Total charged to card               £38.50
+Booked 14/11/2026`,
+      { kind: 'ticket', number: '118447', date: '2026-11-14', total: 38.5 },
+    ],
+    [
+      'a day whose year has two figures, in a column',
+      `
+no.      date          your order
+0418     18 Nov 26     phone, 10 Nov
+clean 2 wool rugs, studio floor           96.00
+please pay                                96.00`,
+      { date: '2026-11-18' },
+    ],
   ])('reads %s', (_, paper, facts) => expect(typedFacts(paper)).toMatchObject(facts));
 });

@@ -459,6 +459,8 @@ function isSomethingElse(row: Row, { text }: Word, at: number): boolean {
   if (/^\d{1,4}$/.test(text) && SPAN.test(fold(row.words[at + 1]?.text ?? ''))) return true;
   // “Port Amity, ME 04032”
   if (/^\d{5}(?:-\d{4})?$/.test(text) && isState(row.words, at)) return true;
+  // Who may draw from accounts: “DE44ZZZ00000118447”.
+  if (/^[A-Z]{2}\d{2}[A-Z]{3}\d{5,}/.test(text)) return true;
   // A law's paragraph: “§ 4 Nr. 14 UStG”.
   if (text.length <= 3 && /^(?:\p{Lu}\p{L}*G|BGB|HGB|AO)\b/u.test(row.words[at + 1]?.text ?? '')) return true;
   // What an account begins with.

@@ -94,7 +94,7 @@ export function findSums(rows: readonly Row[], lines: readonly PrintedLine[], ki
   addUnnamed(named, unnamed, lines, extras);
   const column = columnSums(rows);
   const made = addMade(named, column, isReturned);
-  if (named.total.length === 0 && kind === 'receipt') named.total.push(...paidAtOnce);
+  if (named.total.length === 0 && PAID_AT_ONCE.includes(kind)) named.total.push(...paidAtOnce);
   // “Fare 96.00, fuel surcharge 7.50, paid 103.50”: what was paid is all of it.
   for (const whole of paidAtOnce) {
     const more = named.total.some(({ amount }) =>
@@ -124,6 +124,9 @@ export function findSums(rows: readonly Row[], lines: readonly PrintedLine[], ki
   if (kind === 'reminder') return { ...sums, amountDue: sums.total };
   return isReturned ? returned(sums) : sums;
 }
+
+/** Kinds of what is paid when it is handed over. */
+const PAID_AT_ONCE: Kind[] = ['receipt', 'ticket'];
 
 /** What a whole sum is called before the tax that is in it (folded): “Jahresbeitrag inkl. 19 % Versicherungssteuer”. */
 const WHOLE = new RegExp(
