@@ -210,7 +210,7 @@ const FALLS_DUE = /^avis d'echeance$/;
 const COVER = /\bassur(?:ance|eur|ee?s?)\b|\bprimes?\b|\bsinistres?\b|\bgaranties? (?:souscrites?|accordees?)\b/;
 /** What whoever writes pays themselves (folded). */
 const WE_PAY =
-  /\bwe (?:will|shall|have|are|can) (?:now |therefore )?(?:pay|paid|refund|repay|reimburse)|\bwe(?:'ll|'ve) (?:pay|paid)\b|\byou (?:will|'ll) (?:get|receive)\b|\bwir (?:zahlen|erstatten|uberweisen|vergute[nt])\b|\bnous vous (?:versons|verserons|remboursons|rembourserons)\b/;
+  /\bwe (?:will|shall|have|are|can) (?:now |therefore )?(?:pay|paid|refund|repay|reimburse)|\bwe(?:'ll|'ve) (?:pay|paid)\b|\bwe pay you\b|\b(?:paid|transferred)(?: out)? to you\b|\byou (?:will|'ll) (?:get|receive)\b|\ban sie (?:uberwiesen|ausgezahlt)|\bwir (?:zahlen|erstatten|uberweisen|vergute[nt])\b|\bnous vous (?:versons|verserons|remboursons|rembourserons)\b/;
 /** Whom an agreement is made between (folded). */
 const AGREED =
   /\bbetween\b.{3,60}\band\b.{3,60}\(the\b|\bmade (?:on|this)\b.{3,40}\bbetween\b|\bzwischen\b.{3,60}\bund\b.{3,60}\((?:im folgenden|nachfolgend)|\bentre\b.{3,60}\bet\b.{3,60}\(ci-apres/;

@@ -268,5 +268,34 @@ clean 2 wool rugs, studio floor           96.00
 please pay                                96.00`,
       { date: '2026-11-18' },
     ],
+    [
+      'a settlement of what was sold as nothing that is asked for',
+      `
+# Castle & Shore Lettings
+Landlord statement no. 41                      Period 1 - 30 November 2026
+Property: Flat 2, 4 Netmakers Yard             Prepared 30/11/2026
+Rent received 1/11/2026                        725.00
+Management fee 10%                             -72.50
+Paid to you 30/11/2026                         652.50`,
+      { date: '2026-11-30', dueDate: null },
+    ],
+    [
+      'a name without its trade, and its legal form as it is written',
+      `
+Maëlle Corre - Photographe
+14 rue du Lin, 29770 Audierne
+Facture F2026-088                       le 13 novembre 2026
+Total                                                  400,00 €`,
+      { vendor: 'Maëlle Corre', number: 'F2026-088' },
+    ],
+    [
+      'points of a legal form that were not read',
+      `
+Kunsthandwerk Norderwik eV.
+# Rechnung
+Rechnungsnummer AM-26-17
+Gesamt                        125,00 €`,
+      { vendor: 'Kunsthandwerk Norderwik e.V.', number: 'AM-26-17' },
+    ],
   ])('reads %s', (_, paper, facts) => expect(typedFacts(paper)).toMatchObject(facts));
 });

@@ -196,7 +196,7 @@ function withoutAddress(words: Word[]): Word[] {
   // “Laines du Ponant — Concarneau”
   const isParted =
     end > 1 &&
-    /^[—–]$/.test(words[end].text) &&
+    /^[—–-]$/.test(words[end].text) &&
     rest.length <= MOST_PARTED &&
     !COMPANY.test(rest.map(({ text }) => text).join(' '));
   const isPointed = end > 0 && isPointBehind(words[end - 1].text, words[end].text);

@@ -322,9 +322,13 @@ function beforeTitle(cell: Cell): Cell {
   return { ...cell, words: name, text, folded: fold(text), box: placeOf(name) };
 }
 
-/** A nought among capitals is the letter. */
+/** A nought among capitals is the letter, and points of a legal form may not have been read. */
 const lettered = (text: string) =>
-  text.replace(/ pic$/, ' plc').replace(/(?<=\p{Lu})0(?=\p{Lu}|\s|$)|(?<=\s|^)0(?=\p{Lu}{2})/gu, 'O');
+  text
+    .replace(/ pic$/, ' plc')
+    .replace(/ e\.?V\.?$/, ' e.V.')
+    .replace(/ e\.?K\.?$/, ' e.K.')
+    .replace(/(?<=\p{Lu})0(?=\p{Lu}|\s|$)|(?<=\s|^)0(?=\p{Lu}{2})/gu, 'O');
 
 /** Who is greeted in a letter, by the last name. */
 const SALUTED =

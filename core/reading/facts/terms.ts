@@ -113,7 +113,7 @@ const STEMS: Record<Part, { within?: string; whole?: string }> = {
   event: {
     within:
       'leistung|birth|geboren|geburt|appoint|(?<!zahl|zahlungs|buchungs|einzugs|fallig|falligkeits|uberweisungs)termin|depart|abfahrt|arriv|ankunft|check-?in|readi?n?g?s?$|ables|next|nachst|prochain|prossim|service|ausgefuhrt|performed|visit|hired|rented|(?<!\\p{L})order(?!ie)|(?:re|pre|mail|back|work|web)-?order|bestell|command|pedido|ordine|liefer|deliver|livrais|entrega|consegn|lever|anzahl|abschlag|vorauszahl|prepa[iy]|deposit|acompte|meeting|school|purchas|kauf|achat|instal|shipp|versand|complet|erledigt|acheve|passed',
-    whole: 'ship|geb|born|dob|travel|event|fair|week|kw',
+    whole: 'ready|fertig|abholbereit|prete?|ship|geb|born|dob|travel|event|fair|week|kw',
   },
 };
 
