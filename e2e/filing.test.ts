@@ -48,7 +48,21 @@ it('names papers by a pattern that is tried on them while it is typed', async ()
   await until(async () => (await name().inputValue()) === 'Saltgate Yarns Ltd no. 1302 11.11.26');
 });
 
+it('chooses a fact by keys from what the paper says, and takes that back', async () => {
+  await page.getByLabel('Date', { exact: true }).focus();
+  await page.getByRole('button', { name: 'Date: what the paper says' }).waitFor();
+  await page.keyboard.press('ArrowDown');
+  const list = page.getByRole('listbox', { name: 'What the paper says' });
+  expect(await list.getByRole('option').allInnerTexts()).toEqual([expect.stringMatching(/2026-12-11\s+Due date/)]);
+  await page.keyboard.press('Enter');
+  await until(async () => (await name().inputValue()) === 'Saltgate Yarns Ltd no. 1302 11.12.26');
+  await page.getByRole('button', { name: 'Date: back to what was read' }).click();
+  await until(async () => (await name().inputValue()) === 'Saltgate Yarns Ltd no. 1302 11.11.26');
+});
+
 it('corrects a word where it stands, and files it in the size that was chosen', async () => {
+  // Somebody who is in a note picks no word by clicking it twice.
+  await page.getByLabel('Due', { exact: true }).focus();
   await page.locator('.text-layer span', { hasText: 'Saltgate' }).first().dblclick();
   await page.getByLabel('What “Saltgate” really says').fill('Marlowe');
   await page.keyboard.press('Enter');

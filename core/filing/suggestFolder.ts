@@ -201,7 +201,7 @@ export function folderFromScratch({ kind, date }: PaperLike): string {
 
 /** Words of addresses say where somebody is, not what a paper is about. */
 const OF_ADDRESSES =
-  /^(?:street|road|lane|place|square|market|house|unit|yard|quay|row|hill|way|avenue|drive|court|wharf|\w*strasse|\w*weg|\w*platz|\w*gasse|\w*allee|rue|quai|impasse|cours|tel|phone|telefon|email|mail|www|com)$/;
+  /^(?:street|road|pier|harbou?r|port|lane|place|square|market|house|unit|yard|quay|row|hill|way|avenue|drive|court|wharf|\w*strasse|\w*weg|\w*platz|\w*gasse|\w*allee|rue|quai|impasse|cours|tel|phone|telefon|email|mail|www|com)$/;
 
 /** Numbers, short words and such as stand in every text say nothing about where a paper belongs. */
 function isTelling(word: string): boolean {

@@ -49,7 +49,7 @@ const TOPICS: Topic[] = [
     'animals',
     'Animals',
     'animals?|pets?|vets?|dogs?|cats?|tiere?|tierarzt|animaux|hund|katze',
-    'vets?|veterinary|cats?|dogs?|kitten|puppy|kennels?|cattery|paws?|worming|microchip|tierarzt\\w*|tierklinik|hunde?|katzen?|veterinaire|chiens?|chats?|animals?|croquettes',
+    'vets?|veterinary|cats?|dogs?|kitten|puppy|kennels?|cattery|paws?|worming|microchip|tierarzt\\w*|tierklinik|\\w*tierpraxis|kleintier\\w*|besitzer|halter|hunde?|katzen?|veterinaire|chiens?|chats?|animals?|croquettes',
   ),
   topic(
     'health',

@@ -1,4 +1,4 @@
-import { DragEvent, memo, ReactNode, useMemo, useState } from 'react';
+import { DragEvent, memo, ReactNode, useEffect, useMemo, useRef, useState } from 'react';
 import { restoreWord, restoreWords, StoredWord, Word, linesOf } from '@crow/core/reading/words';
 import { Page } from '@crow/contract/pages';
 import { usePageText } from '../queries';
@@ -96,8 +96,31 @@ interface LayerProps {
   onCorrect: (index: number) => void;
 }
 
+/** So soon after the first a second click corrects a word, rather than picking it twice. */
+const SECOND_CLICK_MS = 250;
+
+/** Does what a click says once no second one can follow; at once when another place is clicked. */
+function useSingleClick(): { soon: (todo: () => void) => void; never: () => void } {
+  const waiting = useRef<{ timer: number; todo: () => void }>(undefined);
+  const take = () => {
+    const { timer, todo } = waiting.current ?? {};
+    window.clearTimeout(timer);
+    waiting.current = undefined;
+    return todo;
+  };
+  useEffect(() => () => void take(), []);
+  return {
+    soon: (todo) => {
+      take()?.();
+      waiting.current = { todo, timer: window.setTimeout(() => take()?.(), SECOND_CLICK_MS) };
+    },
+    never: () => void take(),
+  };
+}
+
 const TextLayer = memo(function TextLayer({ words: stored, width, height, pageId, onWord, onCorrect }: LayerProps) {
   const lines = useMemo(() => linesOf(restoreWords(stored)), [stored]);
+  const { soon, never } = useSingleClick();
   const placeOf = ({ text, box }: Word) =>
     stored.findIndex(([each, x, y]) => each === text && x === box[0] && y === box[1]);
   const picked = ({ text, box: [x, y, w, h] }: Word): PickedWord => ({
@@ -108,7 +131,9 @@ const TextLayer = memo(function TextLayer({ words: stored, width, height, pageId
   const pick = onWord
     ? (word: Word) => ({
         draggable: true,
-        onClick: (event: { shiftKey: boolean }) => onWord(picked(word), event.shiftKey),
+        onClick: ({ detail, shiftKey }: { detail: number; shiftKey: boolean }) => {
+          if (detail < 2) soon(() => onWord(picked(word), shiftKey));
+        },
         onDragStart: (event: DragEvent) => {
           event.dataTransfer.setData(WORD_MEDIA_TYPE, JSON.stringify(picked(word)));
           event.dataTransfer.setData('text/plain', word.text);
@@ -131,7 +156,10 @@ const TextLayer = memo(function TextLayer({ words: stored, width, height, pageId
                 key={place}
                 {...pick(word)}
                 data-box={[x / width, y / height, w / width, h / height].map((value) => value.toFixed(5)).join(' ')}
-                onDoubleClick={() => onCorrect(placeOf(word))}
+                onDoubleClick={() => {
+                  never();
+                  onCorrect(placeOf(word));
+                }}
                 style={{
                   left: `${(100 * x) / width}%`,
                   top: `${(100 * y) / height}%`,
