@@ -55,10 +55,11 @@ export function dayLabel(
   // “Sort code 20-11-84”
   const [nearest] = termsBefore(before).filter(({ parts }) => parts.length > 0);
   if (nearest?.parts.includes('bank')) return { role: 'other', text: nearest.word, away: nearest.away, weak: false };
-  if (WE_TAKE.test(foldedBehind(row, words))) return { role: 'due', text: 'take', away: 0, weak: false };
+  const behindIt = foldedBehind(row, words);
+  if (WE_TAKE.test(behindIt)) return { role: 'due', text: 'take', away: 0, weak: false };
   if (TAKES.test(before) && isTakenBehind(row, words))
     return { role: 'due', text: TAKES.exec(before)![0], away: 0, weak: false };
-  if (DRAWS.test(before) && DRAWN_BEHIND.test(foldedBehind(row, words)))
+  if (DRAWS.test(before) && DRAWN_BEHIND.test(behindIt))
     return { role: 'due', text: DRAWS.exec(before)![1], away: 0, weak: false };
   if (SUM_BY.test(before) && !ONLY_IF.test(before) && kind && kindTraits[kind].due)
     return { role: 'due', text: 'by', away: 0, weak: false };
@@ -66,10 +67,10 @@ export function dayLabel(
   if (kind && kindTraits[kind].balances && OPENING.test(row.folded))
     return { role: 'other', text: OPENING.exec(row.folded)![0], away: 0, weak: false };
   // “Bei Zahlung bis 12.11. 2 % Skonto”
-  const discount = DISCOUNT.exec(foldedBehind(row, words));
+  const discount = DISCOUNT.exec(behindIt);
   if (discount) return { role: 'other', text: discount[1], away: 0, weak: false };
   // “Bis 30.11. netto”
-  const net = kind && kindTraits[kind].due && NET_BEHIND.exec(foldedBehind(row, words));
+  const net = kind && kindTraits[kind].due && NET_BEHIND.exec(behindIt);
   if (net) return { role: 'due', text: net[1], away: 0, weak: false };
   if (NET_DAYS.test(before)) return { role: 'due', text: NET_DAYS.exec(before)![0].trim(), away: 0, weak: false };
   const cited = ofNumbered(before, kind);
@@ -244,13 +245,15 @@ const WE_TAKE =
 const DRAWS = /\b(ziehen|buchen) (?:wir )?(?:\p{L}+ ){0,6}(?:am|zum|ab dem)$/u;
 const DRAWN_BEHIND = /^(?:,? ?(?:\p{L}+ ){0,5})(?:ein|ab)\b/u;
 
-const foldedBehind = (row: Row, words: readonly Word[]) =>
-  fold(
-    row.words
-      .slice(row.words.indexOf(words[words.length - 1]) + 1)
-      .map(({ text }) => text)
-      .join(' '),
-  );
+/** What is said of a day behind it stands within so many words: a line of a paper may be of any length. */
+const MOST_BEHIND = 40;
+
+/** The words behind a day in its row (folded). */
+function foldedBehind(row: Row, words: readonly Word[]): string {
+  const from = row.words.indexOf(words[words.length - 1]) + 1;
+  const behind = row.words.slice(from, from + MOST_BEHIND);
+  return fold(behind.map(({ text }) => text).join(' '));
+}
 
 function isTakenBehind(row: Row, words: readonly Word[]): boolean {
   const from = row.words.indexOf(words[words.length - 1]) + 1;

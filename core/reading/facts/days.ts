@@ -294,19 +294,28 @@ function sureOf({ label, listed, row, words, heads }: Candidate): number {
 /** What stands between the first and the last day of a time. */
 const TO = /^(?:[-–—]|to|until|bis|au|al|a|tot|t\/m|through|e)$/i;
 
+/** Days by the rows in which they stand. */
+function byRow(candidates: readonly Candidate[]): Map<Row, Candidate[]> {
+  const rows = new Map<Row, Candidate[]>();
+  for (const each of candidates) {
+    const known = rows.get(each.row);
+    if (known) known.push(each);
+    else rows.set(each.row, [each]);
+  }
+  return rows;
+}
+
 /** Two days with a stroke or a word for “to” between them; the first may leave its year, and its month, to the second. */
 function periodOf(candidates: readonly Candidate[]): Fact | null {
+  const rows = byRow(candidates);
   for (const second of candidates) {
     const { words } = second.row;
     const at = words.indexOf(second.words[0]);
-    const whole = candidates.find(({ row, words: own, date }) => {
-      const end = words.indexOf(own.at(-1)!);
-      return row === second.row && date < second.date && end >= 0 && end < at && end >= at - 2;
-    });
+    const before = words.slice(Math.max(0, at - 2), at);
+    const beside = rows.get(second.row)!;
+    const whole = beside.find(({ words: own, date }) => date < second.date && before.includes(own.at(-1)!));
     // “05.07.2026–04.10.2026” is one word.
-    const twin = candidates.find(
-      ({ row, words: own, date }) => row === second.row && own[0] === second.words[0] && date < second.date,
-    );
+    const twin = beside.find(({ words: own, date }) => own[0] === second.words[0] && date < second.date);
     if (twin) return { ...asFact(second, 0.95), value: `${twin.date}/${second.date}` };
     const isTold = at > 1 && TO.test(words[at - 1].text);
     const isSpan = whole && partsOf(fold(whole.label?.text ?? '')).includes('span');
@@ -368,15 +377,14 @@ function asFact({ date, words, row, label }: Candidate, most: number): Fact {
 /** The first day of a time is not that of the paper, unless it is one that tells what was booked in it. */
 function markSpans(candidates: readonly Candidate[], kind: Kind | undefined): void {
   if (kind && kindTraits[kind].balances) return;
+  const rows = byRow(candidates);
   for (const candidate of candidates) {
     const { words } = candidate.row;
-    const behind = words[words.indexOf(candidate.words.at(-1)!) + 1];
-    const isFirst = candidates.some((other) => {
-      const at = words.indexOf(other.words[0]);
-      return at > 0 && words[at - 1] === behind && other.date > candidate.date;
-    });
-    if (isFirst && behind && TO.test(behind.text))
-      candidate.label = { role: 'other', text: 'from', away: 0, weak: false };
+    const at = words.indexOf(candidate.words.at(-1)!);
+    const [behind, next] = words.slice(at + 1, at + 3);
+    if (!behind || !next || !TO.test(behind.text)) continue;
+    const isFirst = rows.get(candidate.row)!.some((other) => other.words[0] === next && other.date > candidate.date);
+    if (isFirst) candidate.label = { role: 'other', text: 'from', away: 0, weak: false };
   }
 }
 
@@ -399,15 +407,18 @@ function markHeads(candidates: readonly Candidate[], rows: readonly Row[]): void
 
 /** Dates under each other at one edge, three and more, are a list; of rows with amounts, two. */
 function markLists(candidates: Candidate[]): void {
+  const placed = candidates
+    .filter(({ label }) => label?.role !== 'date' || label.above === true)
+    .map((candidate) => ({ candidate, page: candidate.row.page, x: placeOf(candidate.words)[0] }));
+  const isOfList = ({ row }: Candidate) => row.cells.length > 2 && amountsIn(row).length > 0;
   for (const candidate of candidates) {
     const [x] = placeOf(candidate.words);
-    const column = candidates.filter(
-      (other) =>
-        other.row.page === candidate.row.page &&
-        Math.abs(placeOf(other.words)[0] - x) < 12 &&
-        (other.label?.role !== 'date' || other.label.above === true),
-    );
-    const rows = column.filter(({ row }) => row.cells.length > 2 && amountsIn(row).length > 0);
-    candidate.listed = column.length >= 3 || (rows.length >= 2 && rows.includes(candidate));
+    const column = placed.filter((other) => other.page === candidate.row.page && Math.abs(other.x - x) < 12);
+    const isListed = column.length === 2 && isOfList(candidate);
+    candidate.listed =
+      column.length >= 3 ||
+      (isListed &&
+        column.every((other) => isOfList(other.candidate)) &&
+        column.some((each) => each.candidate === candidate));
   }
 }

@@ -7,7 +7,7 @@ const TELLING: [currency: string, pattern: RegExp, weight: number][] = [
   ['GBP', /\b[A-Z]{1,2}\d[A-Z\d]? \d[A-Z]{2}\b/, 2],
   ['GBP', /\bVAT (?:reg|no)|\b(?:registered charity|sort code|company number)\b/i, 1.5],
   ['GBP', /\b(?:Ltd|plc)\b|\.co\.uk\b|\b0\d{3,4} \d{5,6}\b/, 1],
-  ['GBP', /\b01\d{3} \d{3} \d{3}\b|\b07\d{3} \d{3} ?\d{3}\b|\bVAT\b.*(?<!\d)20(?:\.0+)? ?%/, 1],
+  ['GBP', /\b01\d{3} \d{3} \d{3}\b|\b07\d{3} \d{3} ?\d{3}\b|\bVAT\b.{0,30}(?<!\d)20(?:\.0+)? ?%/, 1],
   ['USD', STATE_AND_ZIP, 2],
   ['USD', /\bsales tax\b/i, 1.5],
   ['USD', /\b(?:LLC|Inc)\b|\(\d{3}\) ?\d{3}-\d{4}\b/, 1],

@@ -32,8 +32,7 @@ export function labelOf<Name extends string>(
 ): Label<Name> | undefined {
   const [left] = placeOf(value);
   const before = foldMisread(
-    row.words
-      .filter(({ box }) => box[0] < left - 0.5)
+    wordsBefore(row, left)
       .map(({ text }) => text)
       .join(' '),
   );
@@ -82,6 +81,11 @@ function nearestLabel<Name extends string>(
   return best;
 }
 
+/** What names a value stands within so many words before it: a line of a paper may be of any length. */
+const MOST_BEFORE = 50;
+const wordsBefore = ({ words }: Row, left: number) =>
+  words.filter(({ box }) => box[0] < left - 0.5).slice(-MOST_BEFORE);
+
 /** The text of the cell above a place, if that is no value itself, and the row that it stands in. */
 function cellAbove(
   rows: readonly Row[],
@@ -109,7 +113,7 @@ export function wordsAround(
   value: readonly Word[],
 ): { beside: string; above: string | undefined; isLabel: boolean } {
   const [left] = placeOf(value);
-  const before = row.words.filter(({ box }) => box[0] < left - 0.5);
+  const before = wordsBefore(row, left);
   const beside = foldMisread(before.map(({ text }) => text).join(' '));
   const cell = row.cells.find(({ words }) => words.includes(value[0]));
   const isLabel = before.at(-1)?.text.endsWith(':') || cell?.words[0] === value[0];

@@ -408,9 +408,9 @@ const UNNAMED: Named = { role: 'document', said: false, bill: false, away: 0, ab
 /** “INV-3018” alone in its cell at the top: what stands before its figures is short for what the paper is. */
 function isNamedByItself(row: Row, word: Word): boolean {
   const begun = /^([A-Z]{2,5})[-/]?\d{3,}/.exec(trimmed(word.text))?.[1];
-  if (begun === undefined || row.page > 1 || row.number >= TOP || amountsIn(row).length > 0) return false;
+  if (begun === undefined || row.page > 1 || row.number >= TOP) return false;
   const isAlone = row.cells.some(({ words }) => words.length === 1 && words[0] === word);
-  return isAlone && partsOf(fold(begun)).includes('document');
+  return isAlone && partsOf(fold(begun)).includes('document') && amountsIn(row).length === 0;
 }
 const TOP = 10;
 
