@@ -51,7 +51,8 @@ export function dayLabel(
   // In a list of other papers each row tells of another one.
   if ((isAboutAnother(kind) || kind === 'statement') && row.cells.length >= 3 && amountsIn(row).length > 0)
     return { role: 'other', text: 'list', away: 0, weak: false };
-  const { beside: before, above } = wordsAround(rows, row, words);
+  const { beside, above } = wordsAround(rows, row, words);
+  const before = labelInCell(row, words) ?? beside;
   // “Sort code 20-11-84”
   const [nearest] = termsBefore(before).filter(({ parts }) => parts.length > 0);
   if (nearest?.parts.includes('bank')) return { role: 'other', text: nearest.word, away: nearest.away, weak: false };
@@ -75,8 +76,8 @@ export function dayLabel(
   if (NET_DAYS.test(before)) return { role: 'due', text: NET_DAYS.exec(before)![0].trim(), away: 0, weak: false };
   const cited = ofNumbered(before, kind);
   if (cited) return cited;
-  const beside = before === '' ? sentenceBefore(rows, row) : before;
-  const here = roleOf(termsBefore(beside), kind, beside);
+  const told = before === '' ? sentenceBefore(rows, row) : before;
+  const here = roleOf(termsBefore(told), kind, told);
   // “bis 7. Dezember zu überweisen”, “am 1. April fällig”: what is to be done stands behind the day.
   // “Der Betrag wird am 19.11. von Ihrem Konto abgebucht”
   const isToBe = TO_BE.test(before);
@@ -93,6 +94,18 @@ export function dayLabel(
   const over = said?.role === 'ends' && !saysWhen(above!) ? undefined : said;
   return over && !over.weak ? { ...over, away: over.away + 4, above: true } : (here ?? over);
 }
+
+/** A label in the cell of a day that calls it one: what stands beside that cell is of something else (folded). */
+function labelInCell(row: Row, [first]: readonly Word[]): string | undefined {
+  const cell = row.cells.find(({ words }) => words.includes(first))!.words;
+  const before = cell.slice(0, cell.indexOf(first));
+  if (before.length === 0 || before.length > LONGEST_CALLED) return undefined;
+  const label = fold(before.map(({ text }) => text).join(' '));
+  const calls = ({ word, parts }: Term) => parts.includes('day') && !PREPOSITION.test(word);
+  return termsBefore(label).some(calls) ? label : undefined;
+}
+/** Labels that call a day one have no more words. */
+const LONGEST_CALLED = 4;
 
 /** Whether a label means a day: “Renewal date” does, and “expires”, “Care plan renewal” does not. */
 const saysWhen = (text: string) =>

@@ -42,7 +42,7 @@ export const TOTAL = any(
   '(?:jahres|monats)?(?:beitrag|pramie)',
   'montant du',
   '(?:reste|solde) (?:du|a payer|a regler)',
-  'prime(?: annuelle| ttc)?',
+  '(?:prime|cotisation)(?: annuelle| ttc){0,2}',
   'saldo (?:pendiente|dovuto)',
   'openstaand(?: bedrag)?',
   '(?:ticket |total )?(?:price|fare)',

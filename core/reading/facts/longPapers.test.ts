@@ -297,6 +297,36 @@ Rechnungsnummer AM-26-17
 Gesamt                        125,00 €`,
       { vendor: 'Kunsthandwerk Norderwik e.V.', number: 'AM-26-17' },
     ],
+    [
+      'a day by the label in its cell, whatever the cell beside it says',
+      `
+# Tarn Power
+Export payment                             Statement date 12 Nov 2026
+Mr I Castellane                            Reference      TP-EXP-20447
+You exported 184 kWh from 1 July to 30 September 2026.
+184 kWh at 15.0p                                  £27.60`,
+      { date: '2026-11-12', dueDate: null },
+    ],
+    [
+      'a policy that begins with what is insured, and the fee for a year',
+      `
+# Mutuelle du Littoral
+Avis d'échéance - Assurance automobile
+Contrat n° AUTO 118 204 477              Sociétaire 4418-B
+Période du 01/12/2026 au 30/11/2027      Le 05/11/2026
+Cotisation annuelle TTC                  412,60 €
+Prélèvements : 12 x 34,39 € le 5 de chaque mois`,
+      { kind: 'contract', policy: 'AUTO 118 204 477', customer: '4418-B', total: 412.6 },
+    ],
+    [
+      'whom a tax adviser works for',
+      `
+# Kanzlei Ubben & Partner
+Rechnung Nr. 2026/1184                       Aurich, 19. November 2026
+Mandant 20447
+zu zahlender Betrag                                     302,26 €`,
+      { number: '2026/1184', customer: '20447' },
+    ],
   ])('reads %s', (_, paper, facts) => expect(typedFacts(paper)).toMatchObject(facts));
 });
 

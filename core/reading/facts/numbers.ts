@@ -362,9 +362,10 @@ function whole(rows: readonly Row[], row: Row, at: number): Word[] {
   const isNamed = from === 1 && named !== undefined && !/\d/.test(named.text);
   // “No. A 55120”, “Nr. AB 2026-417”
   const isSeries =
-    /^[A-Z]{1,3}$/.test(before) &&
+    /^[A-Z]{1,4}$/.test(before) &&
     !currencyIn(before) &&
-    !says.some((part) => ELSEWHERE.includes(part)) &&
+    // “Contrat n° AUTO 118 204” names what is insured.
+    (!says.some((part) => ELSEWHERE.includes(part)) || partsOf(fold(cell[from - 3]?.text ?? '')).includes('policy')) &&
     partsOf(fold(cell[from - 2]?.text ?? '')).includes('number');
   const isBelow = () =>
     from === 1 &&
@@ -453,7 +454,7 @@ function isSomethingElse(row: Row, { text }: Word, at: number): boolean {
   // “210 Tannery Row”, in a cell of its own: a house and its street.
   const cell = row.cells.find((each) => each.words[0] === row.words[at]);
   if (/^\d{1,4}[a-z]?$/i.test(text) && cell && STREET.test(cell.folded)) return true;
-  if (/^(?:%|‰)/.test(row.words[at + 1]?.text ?? '')) return true;
+  if (/^(?:%|‰|[x×]$)/.test(row.words[at + 1]?.text ?? '')) return true;
   if (/^\d{1,2}:\d{2}|^\d+[.,]\d+p$/.test(text)) return true;
   // What is counted: “standing charge 169 days”.
   if (/^\d{1,4}$/.test(text) && SPAN.test(fold(row.words[at + 1]?.text ?? ''))) return true;

@@ -45,7 +45,7 @@ const STEMS: Record<Part, { within?: string; whole?: string }> = {
   },
   customer: {
     within:
-      'vertragskonto|societaire|customer|client|kunden|adherent|klient|klant|debit[oe]|debtor|mitglied|member|subscri|abonn|account|teilnehmer|patient|(?<!\\p{L})leser|ausweis',
+      'vertragskonto|societaire|customer|client|kunden|adherent|klient|klant|debit[oe]|debtor|mitglied|mandant|member|subscri|abonn|account|teilnehmer|patient|(?<!\\p{L})leser|ausweis',
     whole: 'kd|kdnr|kunde|cust|party|acct|acc|a\\/c|patient|user|utente|abo|famille|familie|family|foyer|allocataire',
   },
   order: {
