@@ -2,7 +2,7 @@ import { datesInLine, FoundDate } from '../dates';
 import { Kind, KINDS } from './fact';
 import { kindTraits } from './kindList';
 import { kindWords } from './kindWords';
-import { wordsAround } from './labelled';
+import { beforeInCell, wordsAround } from './labelled';
 import { OPENING } from './labels';
 import { amountsIn } from './money';
 import { Word } from '../words';
@@ -95,14 +95,12 @@ export function dayLabel(
   return over && !over.weak ? { ...over, away: over.away + 4, above: true } : (here ?? over);
 }
 
-/** A label in the cell of a day that calls it one: what stands beside that cell is of something else (folded). */
-function labelInCell(row: Row, [first]: readonly Word[]): string | undefined {
-  const cell = row.cells.find(({ words }) => words.includes(first))!.words;
-  const before = cell.slice(0, cell.indexOf(first));
-  if (before.length === 0 || before.length > LONGEST_CALLED) return undefined;
-  const label = fold(before.map(({ text }) => text).join(' '));
+/** A label in the cell of a day that calls it one (folded). */
+function labelInCell(row: Row, words: readonly Word[]): string | undefined {
+  const before = beforeInCell(row, words);
+  if (!before || before.words.length > LONGEST_CALLED) return undefined;
   const calls = ({ word, parts }: Term) => parts.includes('day') && !PREPOSITION.test(word);
-  return termsBefore(label).some(calls) ? label : undefined;
+  return termsBefore(before.text).some(calls) ? before.text : undefined;
 }
 /** Labels that call a day one have no more words. */
 const LONGEST_CALLED = 4;

@@ -2,7 +2,7 @@ import { Box } from '../../geometry';
 import { allMatches } from '../allMatches';
 import { Word } from '../words';
 import { placeOf } from './fact';
-import { foldMisread, Row } from './rows';
+import { fold, foldMisread, Row } from './rows';
 
 /** What a value is called where it stands. */
 export interface Label<Name extends string> {
@@ -122,4 +122,14 @@ export function wordsAround(
   const isTaken = over?.above.cells.some(({ text }) => /\d{2}/.test(text));
   const above = isTaken || (over && over.text.split(' ').length > LONGEST_ABOVE) ? undefined : over?.text;
   return { beside, above, isLabel };
+}
+
+/**
+ * What stands before a value in its own cell, as it is and folded; nothing where the value begins it. Where that names the value, what
+ * stands in the cells beside is of something else.
+ */
+export function beforeInCell(row: Row, [first]: readonly Word[]): { words: Word[]; text: string } | undefined {
+  const cell = row.cells.find(({ words }) => words.includes(first));
+  const words = cell?.words.slice(0, cell.words.indexOf(first)) ?? [];
+  return words.length > 0 ? { words, text: fold(words.map(({ text }) => text).join(' ')) } : undefined;
 }

@@ -5,7 +5,7 @@ import { asCited, asQuoted, asTitled, ELSEWHERE, isAbout, LONGEST_SAID, Named, R
 import { rivalled } from './doubt';
 import { Fact, Kind, KINDS, leastSure, placeOf } from './fact';
 import { kindWords } from './kindWords';
-import { wordsAround } from './labelled';
+import { beforeInCell, wordsAround } from './labelled';
 import { currencyIn } from './currencies';
 import { amountsIn, readAmount } from './money';
 import { fold, Row } from './rows';
@@ -211,13 +211,12 @@ function nameOf(rows: readonly Row[], row: Row, words: Word[]): Named | undefine
   return over && over.role !== 'unknown' ? over : (here ?? over);
 }
 
-/** A label of a known thing, with its colon, before a number in its cell: what stands beside that is of something else (folded). */
-function labelInCell(row: Row, [first]: Word[]): string | undefined {
-  const cell = row.cells.find(({ words }) => words.includes(first))!.words;
-  const before = cell.slice(0, cell.indexOf(first));
-  if (before.length === cell.length || !before.at(-1)?.text.endsWith(':')) return undefined;
-  const label = fold(before.map(({ text }) => text).join(' '));
-  return termsBefore(label).some(({ parts }) => parts.some((part) => ROLES.includes(part))) ? label : undefined;
+/** A label of a known thing, with its colon, before a number in its cell (folded). */
+function labelInCell(row: Row, words: Word[]): string | undefined {
+  const before = beforeInCell(row, words);
+  if (!before?.words.at(-1)!.text.endsWith(':')) return undefined;
+  const isNamed = termsBefore(before.text).some(({ parts }) => parts.some((part) => ROLES.includes(part)));
+  return isNamed ? before.text : undefined;
 }
 
 /** What the line above ends with, where it has no value behind it: a narrow paper's line may break before it (folded). */
