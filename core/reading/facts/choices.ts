@@ -5,7 +5,7 @@ import { currencyIn } from './currencies';
 import { dayOrderOf } from './dayOrder';
 import { placeOf } from './fact';
 import { amountsIn } from './money';
-import { numberOf, numbersIn } from './numbers';
+import { numberOf, numbersIn } from './printedNumbers';
 import { Row, rowsOf } from './rows';
 import { possibleSenders } from './senders';
 
