@@ -319,6 +319,16 @@ Prélèvements : 12 x 34,39 € le 5 de chaque mois`,
       { kind: 'contract', policy: 'AUTO 118 204 477', customer: '4418-B', total: 412.6 },
     ],
     [
+      'a name that begins with which of several it is',
+      `
+1st Wickford Sea Scouts
+Autumn camp, 23 to 25 October 2026
+Dear parents of Jory
+Please pay £28 into 20-44-77 11844772 by 30 November.
+Thanks, Skip (P. Oake), 9 November 2026`,
+      { vendor: '1st Wickford Sea Scouts' },
+    ],
+    [
       'whom a tax adviser works for',
       `
 # Kanzlei Ubben & Partner

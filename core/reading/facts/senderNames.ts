@@ -210,7 +210,9 @@ export const bare = (text: string) => text.replace(/^[^\p{L}\p{N}]+|[^\p{L}\p{N}
 export function isName(text: string): boolean {
   const letters = (text.match(/\p{L}/gu) ?? []).length;
   if (letters < 3 || text.split(' ').length > 7) return false;
-  return !NOT_A_NAME.test(text) && !/(?<!\p{L})\d/u.test(text) && !SUM_IN_WORDS.test(fold(text));
+  // “1st Wickford Sea Scouts”
+  const named = text.replace(/^\d{1,2}(?:st|nd|rd|th) (?=\p{Lu})/u, '');
+  return !NOT_A_NAME.test(text) && !/(?<!\p{L})\d/u.test(named) && !SUM_IN_WORDS.test(fold(text));
 }
 
 /** What a title ends with that names no kind by itself, and words by which a line speaks to whoever reads it (folded). */
