@@ -166,6 +166,7 @@ function add(to: Tally, { vendor, kind, words = [] }: PaperLike, weight: number)
 function evidenceFor({ vendor, kind }: PaperLike, words: string[], folder: Tally, all: Tally): number {
   const ratio = (inFolder = 0, everywhere = 0, usual: number) => {
     const share = everywhere / all.weight;
+    // Nothing may have been filed yet.
     return !(share > 0) ? 0 : Math.log((inFolder + usual * share) / (folder.weight + usual) / share);
   };
   const sender = nameKey(vendor ?? '');

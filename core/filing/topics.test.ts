@@ -9,6 +9,8 @@ it.each([
   ['Workshop/Telephone & internet', ['telephone and internet', 'software and subscriptions']],
   ['Miete/2026', ['rent']],
   ['Workshop/Yarn', []],
+  ['House/Letters', []],
+  ['Home', []],
   ['', []],
 ])('knows what “%s” is called after', (path, topics) => expect(topicsOfFolder(path)).toEqual(topics));
 

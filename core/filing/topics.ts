@@ -72,7 +72,7 @@ const TOPICS: Topic[] = [
   topic(
     'repairs in the house',
     'House',
-    'house|home|repairs?|maintenance|haus|handwerker|renovation|maison|travaux',
+    'house|repairs?|maintenance|haus|handwerker|renovation|maison|travaux',
     'plumb\\w+|boilers?|roof\\w*|gutter\\w*|plaster\\w*|electrician|locksmiths?|lock|joiner\\w*|carpent\\w+|painter|painting|chimney|repairs?|fitted|schornstein\\w*|kaminkehr\\w*|dach\\w*|maler\\w*|fenster\\w*|heizung\\w*|sanitar\\w*|klempner\\w*|montage|wartung|reparatur\\w*|monteur\\w*|plombier|plomberie|chaudiere|toiture|serrurier|depannage',
   ),
   topic(
@@ -97,7 +97,7 @@ const TOPICS: Topic[] = [
     'the car',
     'Car',
     'cars?|vans?|vehicles?|motoring|auto|fahrzeuge?|kfz|voitures?|vehicules?',
-    'mot|vehicles?|mileage|tyres?|brakes?|fuel|petrol|diesel|unleaded|garage|kfz|kennzeichen|fahrzeug\\w*|kraftstoff|tankstelle|carburant|vehicule|pneus?|vidange|carrosserie|kilometrage|immatriculation|vin',
+    'mot|vehicles?|mileage|tyres?|brakes?|fuel|petrol|diesel|unleaded|garage|kfz|kennzeichen|fahrzeug\\w*|kraftstoff|tankstelle|carburant|vehicule|pneus?|vidange|carrosserie|kilometrage|immatriculation',
   ),
   topic(
     'what is eaten',
@@ -182,12 +182,10 @@ export function topicsOf({ vendor = '', words = [] }: { vendor?: string; words?:
   });
 }
 
-/** What a folder is called after: its own name, or else that of the folder that it lies in. @param path such as `Home/School` */
+/** What a folder is called after: its own name, or that of the folder of which it is a year. @param path such as `Home/School` */
 export function topicsOfFolder(path: string): string[] {
-  for (const part of path.split('/').reverse()) {
-    const words = fold(part).split(/[^\p{L}]+/u);
-    const named = TOPICS.filter(({ folder }) => words.some((word) => folder.test(word)));
-    if (named.length > 0) return named.map(({ name }) => name);
-  }
-  return [];
+  // “Home/Papers” is not about the house.
+  const part = path.split('/').findLast((each) => /\p{L}/u.test(each)) ?? '';
+  const words = fold(part).split(/[^\p{L}]+/u);
+  return TOPICS.filter(({ folder }) => words.some((word) => folder.test(word))).map(({ name }) => name);
 }

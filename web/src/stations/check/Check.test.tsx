@@ -235,6 +235,19 @@ describe('the notes in the margin', () => {
     expect(window.document.activeElement).not.toBe(date);
   });
 
+  it('offer it by the sign beside them as well, and take what is clicked', async () => {
+    const paper = document({ facts: [fact('kind', 'letter'), fact('date', '2026-11-05', { confidence: 0.5 })] });
+    const { user, server } = open([paper]);
+    await user.click(await screen.findByLabelText('Date'));
+    await user.click(await screen.findByRole('button', { name: 'Date: what the paper says' }));
+    await user.click(screen.getByRole('option', { name: /2026-11-19/ }));
+    await screen.findByText('✓ by hand');
+    expect(server.askedOf(endpoints.changeFact)).toMatchObject([
+      { params: { name: 'date' }, body: { value: '2026-11-19', pageId: paper.pageList[0].id } },
+    ]);
+    expect(offered()).toEqual([]);
+  });
+
   it('offer names that other papers have once some of them is typed, and none is taken by going on', async () => {
     const { user, server } = open([document({ facts: [fact('kind', 'letter'), fact('vendor', 'Aldert0n')] })]);
     const who = await screen.findByLabelText<HTMLInputElement>('Who');
