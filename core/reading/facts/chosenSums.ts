@@ -6,7 +6,6 @@ import { Amount } from './money';
 import { moneyFact, Named, NO_SUMS, Sums } from './namedSums';
 import { repair } from './repair';
 import { foldMisread } from './rows';
-import { PrintedLine } from './tableLines';
 
 /** Rounding line by line may lead so many hundredths away, a rate. */
 const ROUNDING = 2;
@@ -78,7 +77,7 @@ export function sayLabel({ row, words }: Amount): string {
  */
 export function chosen(
   named: Record<'total' | 'net' | 'tax', Named[]>,
-  lines: readonly PrintedLine[],
+  lines: readonly Amount[],
   extras: number,
   paid: number,
   made: Made,
@@ -97,7 +96,7 @@ export function chosen(
   // A table by rates says all of it; what is said besides is their sum.
   const table = taxes.filter(({ on }) => on);
   const taxSets = [taxes, ...(table.length > 1 ? [table] : []), ...taxes.map((each) => [each]), []];
-  const sumOfLines = lines.reduce((sum, { amount }) => sum + amount.cents, 0);
+  const sumOfLines = lines.reduce((sum, { cents }) => sum + cents, 0);
   let best: { score: number; total?: Named; net?: Named; tax: Named[]; adds: boolean; checked: Checked } | undefined;
   for (const total of [...totals, undefined]) {
     for (const net of [...nets, undefined]) {
@@ -242,10 +241,10 @@ const LARGER = [
 function belowRival(
   fact: Fact<number>,
   { amount: total }: Named,
-  lines: readonly PrintedLine[],
+  lines: readonly Amount[],
   all: readonly Amount[],
 ): Fact<number> {
-  const listed = new Set(lines.map(({ amount }) => amount.row));
+  const listed = new Set(lines.map(({ row }) => row));
   // The amounts of a row stand in their order.
   const last = new Map(all.map((amount) => [amount.row, amount]));
   const larger = [...last.values()].find(

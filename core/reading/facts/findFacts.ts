@@ -11,6 +11,7 @@ import { kindTraits, likeOf, mayHave, OwnKind } from './kindList';
 import { currencyIn, DOLLARS, isSeldom } from './currencies';
 import { homeCurrency } from './homeCurrency';
 import { amountsIn, inOneCurrency } from './money';
+import { findLineItems } from './listedItems';
 import { findNumbers } from './numbers';
 import { Row, rowsOf } from './rows';
 import { subjectOf } from './subject';
@@ -21,7 +22,7 @@ import { findSigns, senderBySigns } from './signs';
 import { NO_SUMS } from './namedSums';
 import { findBalances } from './singleSums';
 import { findSums, withoutChanged } from './sums';
-import { asLinesFact, findLines } from './tableLines';
+import { findLines } from './tableLines';
 import { withBarCodes } from './withBarCodes';
 import { withPaymentCode } from './withPaymentCode';
 
@@ -99,7 +100,7 @@ function saidAs(kind: Kind | undefined, { rows, first, currency, subject }: Pape
   const sums = asked ? findSums(counted, lines, kind!, column) : NO_SUMS;
   const numbers = findNumbers(rows, kind);
   const balances = hasBalances ? findBalances(rows) : { opening: null, closing: null };
-  const { addsUp, ...amounts } = sums;
+  const { addsUp: _, ...amounts } = sums;
   return {
     isMoney: [sums.total, sums.net, sums.amountDue, balances.opening, balances.closing].some(Boolean),
     date: days.date,
@@ -126,10 +127,16 @@ function saidAs(kind: Kind | undefined, { rows, first, currency, subject }: Pape
           monthFirst: order === 'month',
         })
       : null,
-    lines: asLinesFact(lines, addsUp ? 0.97 : 0.6, {
-      code: addsUp ? 'rows-that-add-up' : 'rows-with-amounts',
-    }),
+    lines: asked && !hasBalances ? findLineItems(counted, kind!, saidSums(sums)) : null,
   };
+}
+
+/** What the sums of a paper come to before and after taxes, in hundredths. */
+function saidSums({ net, tax, total }: Pick<Said, 'net' | 'tax' | 'total'>): number[] {
+  const untaxed = total && tax ? total.value - tax.value : undefined;
+  return [total?.value, net?.value, untaxed].flatMap((sum) =>
+    sum === undefined ? [] : [Math.round(Math.abs(sum) * 100)],
+  );
 }
 
 /** What a paper says, as sure as its kind is where that makes a difference. @param rival the kind that it may be as well */

@@ -14,17 +14,16 @@ import { fold, foldMisread, Row } from './rows';
 import { TaxColumn } from './taxColumn';
 import { INCLUDED, LEAST_TAX, MOST_TAX, rateIn, taxAtRate, taxByCode, taxInSentence, taxWithin } from './rowTaxes';
 import { asked, payout } from './singleSums';
-import { PrintedLine } from './tableLines';
 
 const NAMES = { deposit: DEPOSIT, total: TOTAL, net: NET, tax: TAX, payment: PAYMENT, extra: EXTRA };
 /** Net, tax by rate, total and what is left to pay: by what they are called, and by what adds up. */
-export function findSums(rows: readonly Row[], lines: readonly PrintedLine[], kind: Kind, taxColumn?: TaxColumn): Sums {
+export function findSums(rows: readonly Row[], lines: readonly Amount[], kind: Kind, taxColumn?: TaxColumn): Sums {
   if (kind === 'payslip') return payout(rows);
   if (kindTraits[kind].balances) return asked(rows);
   const isReturned = kindTraits[kind].sums === 'returned';
   const named: Record<'total' | 'net' | 'tax', Named[]> = { total: [], net: [], tax: [] };
-  const listed = new Set(lines.map(({ amount }) => amount.row));
-  const sumOfLines = lines.reduce((sum, { amount }) => sum + Math.abs(amount.cents), 0);
+  const listed = new Set(lines.map(({ row }) => row));
+  const sumOfLines = lines.reduce((sum, { cents }) => sum + Math.abs(cents), 0);
   const unnamed: Amount[] = [];
   const paidAtOnce: Named[] = [];
   const deposits: Amount[] = [];
@@ -89,7 +88,7 @@ export function findSums(rows: readonly Row[], lines: readonly PrintedLine[], ki
   if (wanted) named.net.push({ amount: wanted, label: sayLabel(wanted), score: 1 });
   const paid = deposits.reduce((sum, each) => sum + (each === wanted ? 0 : Math.abs(each.cents)), 0);
   // One thing alone may be all that there is to pay.
-  if (lines.length === 1) unnamed.push(lines[0].amount);
+  if (lines.length === 1) unnamed.push(lines[0]);
   addTaxes(named, unnamed);
   addUnnamed(named, unnamed, lines, extras);
   const column = columnSums(rows);
@@ -250,7 +249,7 @@ function addTaxes(named: Record<SumName, Named[]>, unnamed: readonly Amount[]): 
 function addUnnamed(
   named: Record<SumName, Named[]>,
   unnamed: readonly Amount[],
-  lines: readonly PrintedLine[],
+  lines: readonly Amount[],
   extras: number,
 ): void {
   // A paper may name any number of sums; on one that can be understood there are few.
@@ -283,7 +282,7 @@ function addUnnamed(
         const part = (sum.amount.cents * rate!.percent) / (100 + rate!.percent);
         if (sum.amount !== tax && Math.abs(part - tax.cents) <= 1) add('total', sum);
       }
-  const listed = lines.reduce((sum, { amount }) => sum + amount.cents, 0);
+  const listed = lines.reduce((sum, { cents }) => sum + cents, 0);
   if (lines.length > 1 && totals.length === 0)
     for (const sum of loose) if (sum.amount.cents > 0 && sum.amount.cents === listed) add('total', sum);
 }

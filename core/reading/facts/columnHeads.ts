@@ -1,0 +1,76 @@
+import { Box } from '../../geometry';
+import { amountsIn } from './money';
+import { COLUMN } from './labels';
+import { Row } from './rows';
+
+/** What a column of a table of goods or work may hold. */
+export type Part =
+  'position' | 'code' | 'text' | 'quantity' | 'unit' | 'price' | 'discount' | 'tax' | 'date' | 'amount';
+
+export interface ColumnHead {
+  parts: readonly Part[];
+  box: Box;
+}
+
+/** What columns are headed by (folded); one that is two things is told by what stands in it. */
+const HEADS: [RegExp, readonly Part[]][] = [
+  [/^(?:pos(?:ition|\.)?|lfd\.?(?: ?nr\.?)?|#|line|ligne|zeile)$/, ['position']],
+  [
+    /^(?:(?:art(?:ikel|\.)?|item|product|part|stock|best(?:ell|\.)?|cat(?:alogue|\.)?|order)[- ]?(?:nr|no|num(?:mer|ber)?|code|ref)\.?|code|sku|plu|ean|gtin|isbn|ref(?:erence|erenz|\.)?|style|job|lot)$/,
+    ['code', 'text'],
+  ],
+  [/^item$|^(?:art(?:icle|ikel|\.)?)$/, ['text', 'code']],
+  [/^(?:(?:no|nr)\.?)$/, ['quantity', 'code', 'position']],
+  [
+    /^(?:qt[eyd]\.?|q\.?ta'?|quantit(?:y|e|a|ies)|menge|anz(?:ahl|\.)?|cant(?:idad|\.)?|aantal|pcs|pieces|stk\.?|stuck|nombre|nbre?|count|number|heures|stunden|hours?|hrs\.?|std\.?|days|tage|nights|nachte|nuits|kg|kwh|km|miles|sold|(?:qty|quantity|menge)[ ./].{1,12})$/,
+    ['quantity'],
+  ],
+  [/^(?:units?|einheit(?:en)?|eh|einh\.?|me|u\.?|u\.? ?m\.?|uom|unite|unidad)$/, ['unit', 'quantity']],
+  [
+    /^(?:(?:unit|list|net|single|item|piece|cost|your|our) ?(?:price|cost|rate|net)|price(?: (?:each|per .{1,8}|ea\.?|[a-z]{3}|£|€|\$))?|rate(?: (?:per .{1,8}|[a-z]{3}))?|each|@|per (?:kg|hour|unit|item|piece|day|night|m|metre)|e(?:inzel|inheits|\.|-)? ?-?preis.{0,6}|preis.{0,10}|einzeln?|ep|p\.? ?u\.?(?: h\.?t\.?)?|prix.{0,14}|precio.{0,10}|prezzo.{0,10}|prijs|preco|tariff?|tarif.{0,8}|stundensatz|cost)$/,
+    ['price'],
+  ],
+  [
+    /^(?:disc(?:ount|\.)?|rabatt|rem(?:ise|\.)?|dto\.?|desc(?:uento)?\.|sconto|korting|less|nachlass)[ .]?(?:%|in %)?$|^%$/,
+    ['discount'],
+  ],
+  [
+    /^(?:vat|mwst|ust|tva|iva|btw|tax|st|gst|steuer(?:satz)?|taxe|taux)[ .-]?(?:%|rate|code|satz|in %|cd\.?|\(%\))?$|^%? ?(?:vat|mwst\.?|ust\.?|tva)$/,
+    ['tax'],
+  ],
+  [/^(?:date|datum|tag|jour|day|fecha|data|when)$/, ['date']],
+  [
+    /^(?:description.{0,12}|desc\.?|details?|particulars|goods|designation.{0,10}|bezeichnung|beschreibung|leistung(?:en)?|text|libelle.{0,8}|prestations?|treatment|service|work(?: done)?|product|produkt|ware|what|activity|task|title|name|descripcion|concepto|descrizione|omschrijving|descricao)$/,
+    ['text'],
+  ],
+  [
+    /^(?:(?:line |net |gross |total |goods |ext(?:ended|\.)? )?(?:amount|total|value|sum|net|gross|price|charge)(?: (?:ht|ttc|incl?\.?(?: vat)?|exc?l?\.?(?: vat)?|[a-z]{3}|£|€|\$))?|(?:gesamt|g-?|netto|brutto)[ -]?(?:preis|betrag|summe|wert)?.{0,6}|betrag.{0,8}|summe.{0,6}|gp|montant.{0,8}|total .{2,3}|importe.{0,6}|importo.{0,6}|bedrag|valor.{0,6}|totaal|charges?|[£€$]|eur|gbp|chf|usd)$/,
+    ['amount'],
+  ],
+];
+
+/** Whether a row names columns: at least two of them, and has no amounts. */
+export function isHead(row: Row): boolean {
+  const named = row.cells.filter(({ folded }) => HEADING.test(folded)).length;
+  return named >= 2 && amountsIn(row).length === 0;
+}
+
+const HEADING = new RegExp(`^(?:${COLUMN.source})`, 'u');
+
+/** What the columns below a head hold, as far as it says that. */
+export function headsIn(row: Row): ColumnHead[] {
+  return row.cells.map(({ folded, box }) => {
+    const said = folded.replace(/[:*]+$/, '').trim();
+    return { parts: HEADS.find(([words]) => words.test(said))?.[1] ?? [], box };
+  });
+}
+
+/** What a column may hold that something stands in: that of the head which it stands below, or comes nearest to. */
+export function partsAt(heads: readonly ColumnHead[], [x, , width, height]: Box): readonly Part[] {
+  const apart = ({ box: [hx, , hw] }: ColumnHead) => Math.max(hx - x - width, x - hx - hw);
+  const [nearest] = heads.toSorted((one, other) => apart(one) - apart(other));
+  return nearest && apart(nearest) < NEAR * height ? nearest.parts : [];
+}
+
+/** So many heights of a letter beside its head something may still stand below it. */
+const NEAR = 2;
