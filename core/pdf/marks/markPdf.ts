@@ -152,6 +152,17 @@ const SUBTYPES = {
 /** What a viewer is to do with an annotation: print it. */
 const PRINT = 4;
 
+/** Makes objects that nothing holds yet; for each change to one the library would look through the whole file for what holds it. */
+function apart<Made>({ context }: PDFDocument, make: () => Made): Made {
+  const { snapshot } = context;
+  context.snapshot = undefined;
+  try {
+    return make();
+  } finally {
+    context.snapshot = snapshot;
+  }
+}
+
 function annotate(pdf: PDFDocument, page: PDFPage, mark: PageMark, letters: Letters): void {
   const { context } = pdf;
   const { back, toPage } = viewOf(page);
@@ -160,31 +171,33 @@ function annotate(pdf: PDFDocument, page: PDFPage, mark: PageMark, letters: Lett
   const { form, extent } = formOf(pdf, mark, letters, upright);
   const rect = rectOf(extent, toPage, { turns: mark.kind !== 'comment' });
   const look = INK_LOOKS[mark.ink];
-  const annotation = context.obj({
-    Type: 'Annot',
-    Subtype: SUBTYPES[mark.kind],
-    Rect: rect,
-    NM: PDFString.of(mark.id),
-    T: PDFHexString.fromText(mark.by),
-    Contents: PDFHexString.fromText(mark.text),
-    CreationDate: PDFString.fromDate(new Date(mark.at)),
-    M: PDFString.fromDate(new Date(mark.at)),
-    C: [...(mark.kind === 'highlight' ? look.wash : look.line)],
-    F: PRINT,
-    AP: { N: form },
-    P: page.ref,
+  const annotation = apart(pdf, () => {
+    const made = context.obj({
+      Type: 'Annot',
+      Subtype: SUBTYPES[mark.kind],
+      Rect: rect,
+      NM: PDFString.of(mark.id),
+      T: PDFHexString.fromText(mark.by),
+      Contents: PDFHexString.fromText(mark.text),
+      CreationDate: PDFString.fromDate(new Date(mark.at)),
+      M: PDFString.fromDate(new Date(mark.at)),
+      C: [...(mark.kind === 'highlight' ? look.wash : look.line)],
+      F: PRINT,
+      AP: { N: form },
+      P: page.ref,
+    });
+    if (onWords(mark.kind)) made.set(PDFName.of('QuadPoints'), context.obj(quadsOf(mark.boxes, toPage)));
+    if (mark.kind === 'drawing') {
+      const lines = mark.strokes.map((stroke) => stroke.flatMap(([x, y]) => toPage(x, y)));
+      made.set(PDFName.of('InkList'), context.obj(lines));
+      made.set(PDFName.of('BS'), context.obj({ W: mark.strokes[0]?.[0]?.[2] ?? 1 }));
+    }
+    if (mark.kind === 'text') made.set(PDFName.of('DA'), PDFString.of(`/Helv ${TEXT_SIZE} Tf ${colour(look.line)} rg`));
+    if (mark.kind === 'comment') made.set(PDFName.of('Name'), PDFName.of('Comment'));
+    if (mark.kind === 'signature') made.set(PDFName.of('Subj'), PDFHexString.fromText('Signature'));
+    made.set(KIND, PDFName.of(`${mark.kind} ${mark.ink}`));
+    return made;
   });
-  if (onWords(mark.kind)) annotation.set(PDFName.of('QuadPoints'), context.obj(quadsOf(mark.boxes, toPage)));
-  if (mark.kind === 'drawing') {
-    const lines = mark.strokes.map((stroke) => stroke.flatMap(([x, y]) => toPage(x, y)));
-    annotation.set(PDFName.of('InkList'), context.obj(lines));
-    annotation.set(PDFName.of('BS'), context.obj({ W: mark.strokes[0]?.[0]?.[2] ?? 1 }));
-  }
-  if (mark.kind === 'text')
-    annotation.set(PDFName.of('DA'), PDFString.of(`/Helv ${TEXT_SIZE} Tf ${colour(look.line)} rg`));
-  if (mark.kind === 'comment') annotation.set(PDFName.of('Name'), PDFName.of('Comment'));
-  if (mark.kind === 'signature') annotation.set(PDFName.of('Subj'), PDFHexString.fromText('Signature'));
-  annotation.set(KIND, PDFName.of(`${mark.kind} ${mark.ink}`));
   const ref = context.register(annotation);
   const annotations = annotationsOf(page);
   annotations.push(ref);

@@ -1,7 +1,7 @@
 import { Box } from '../../geometry';
 import { amountsIn } from './money';
 import { COLUMN } from './labels';
-import { Row } from './rows';
+import { fold, Row } from './rows';
 
 /** What a column of a table of goods or work may hold. */
 export type Part =
@@ -19,7 +19,8 @@ const HEADS: [RegExp, readonly Part[]][] = [
     /^(?:(?:art(?:ikel|\.)?|item|product|part|stock|best(?:ell|\.)?|cat(?:alogue|\.)?|order)[- ]?(?:nr|no|num(?:mer|ber)?|code|ref)\.?|code|sku|plu|ean|gtin|isbn|ref(?:erence|erenz|\.)?|style|job|lot)$/,
     ['code', 'text'],
   ],
-  [/^item$|^(?:art(?:icle|ikel|\.)?)$/, ['text', 'code']],
+  [/^art$/, ['code']],
+  [/^item$|^(?:art(?:icle|ikel|\.))$/, ['text', 'code']],
   [/^(?:(?:no|nr)\.?)$/, ['quantity', 'code', 'position']],
   [
     /^(?:qt[eyd]\.?|q\.?ta'?|quantit(?:y|e|a|ies)|menge|anz(?:ahl|\.)?|cant(?:idad|\.)?|aantal|pcs|pieces|stk\.?|stuck|nombre|nbre?|count|number|heures|stunden|hours?|hrs\.?|std\.?|days|tage|nights|nachte|nuits|kg|kwh|km|miles|sold|(?:qty|quantity|menge)[ ./].{1,12})$/,
@@ -44,7 +45,7 @@ const HEADS: [RegExp, readonly Part[]][] = [
     ['text'],
   ],
   [
-    /^(?:(?:line |net |gross |total |goods |ext(?:ended|\.)? )?(?:amount|total|value|sum|net|gross|price|charge)(?: (?:ht|ttc|incl?\.?(?: vat)?|exc?l?\.?(?: vat)?|[a-z]{3}|£|€|\$))?|(?:gesamt|g-?|netto|brutto)[ -]?(?:preis|betrag|summe|wert)?.{0,6}|betrag.{0,8}|summe.{0,6}|gp|montant.{0,8}|total .{2,3}|importe.{0,6}|importo.{0,6}|bedrag|valor.{0,6}|totaal|charges?|[£€$]|eur|gbp|chf|usd)$/,
+    /^(?:(?:line |net |gross |total |goods |ext(?:ended|\.)? )?(?:amount|total|value|sum|net|gross|price|charge)(?: (?:ht|ttc|incl?\.?(?: vat)?|exc?l?\.?(?: vat)?|[a-z]{3}|£|€|\$))?|(?:gesamt|netto|brutto)[ -]?(?:preis|betrag|summe|wert)?.{0,6}|g(?:es)?\.?-?preis.{0,6}|betrag.{0,8}|summe.{0,6}|gp|montant.{0,8}|total .{2,3}|importe.{0,6}|importo.{0,6}|bedrag|valor.{0,6}|totaal|charges?|[£€$]|eur|gbp|chf|usd)$/,
     ['amount'],
   ],
 ];
@@ -59,11 +60,22 @@ const HEADING = new RegExp(`^(?:${COLUMN.source})`, 'u');
 
 /** What the columns below a head hold, as far as it says that. */
 export function headsIn(row: Row): ColumnHead[] {
-  return row.cells.map(({ folded, box }) => {
-    const said = folded.replace(/[:*]+$/, '').trim();
-    return { parts: HEADS.find(([words]) => words.test(said))?.[1] ?? [], box };
+  return row.cells.flatMap(({ folded, box, words }) => {
+    const parts = partsSaid(folded);
+    const each = words.map((word) => ({ parts: partsSaid(fold(word.text)) ?? [], box: word.box }));
+    // “Pos Anz Art” stand as close as the words of one head.
+    const areHeads = words.length > 1 && parts === undefined && each.every((head) => head.parts.length > 0);
+    return areHeads ? each : [{ parts: parts ?? [], box }];
   });
 }
+
+function partsSaid(folded: string): readonly Part[] | undefined {
+  const said = folded.replace(/[:*]+$/, '').trim();
+  return HEADS.find(([words]) => words.test(said))?.[1] ?? (OF_ARTICLE.test(said) ? ['code', 'text'] : undefined);
+}
+
+/** “Your code”, “Ticket no.” */
+const OF_ARTICLE = /[ -](?:code|no|nr|ref|number|nummer|n[°º])\.?$/;
 
 /** What a column may hold that something stands in: that of the head which it stands below, or comes nearest to. */
 export function partsAt(heads: readonly ColumnHead[], [x, , width, height]: Box): readonly Part[] {

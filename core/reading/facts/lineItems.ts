@@ -56,6 +56,8 @@ interface Item {
   unitPrice: number | null;
   /** Where the description begins, in pixels; undefined where the row has none. */
   left: number | undefined;
+  /** What may be its price. */
+  prices: readonly number[];
 }
 
 /**
@@ -158,16 +160,18 @@ function leadingDay(words: readonly Word[]): number | undefined {
 
 const MOST_OF_DAY = 4;
 
-/** Whether a row begins with what may be the number or code of an article: in a cell of its own, or long. */
-function isCode({ cells: [{ words }], words: all }: Row): boolean {
+/** Whether a row begins, behind its position, with what may be the number or code of an article: in a cell of its own, or long. */
+function isCode({ cells, words: all }: Row): boolean {
+  const { words } = cells[isPosition({ cells }) ? 1 : 0];
   const [{ text }] = words;
   if (!/\d/.test(text) || !/^[\p{Lu}\d][\p{Lu}\d./_-]{2,}$/u.test(text) || datesInLine(words.slice(0, 1)).length > 0)
     return false;
-  if (/^\d+[.,]\d{2}$|^\d{1,3}$/.test(text) || !isNaming(all.slice(1))) return false;
+  if (/^\d+[.,]\d{2}$|^\d{1,3}$/.test(text) || !isNaming(all.slice(all.indexOf(words[0]) + 1))) return false;
   return words.length === 1 || text.length >= LONG_CODE;
 }
 
 const LONG_CODE = 5;
+const isPosition = ({ cells }: Pick<Row, 'cells'>) => cells.length > 2 && /^\d{1,3}[.)]?$/.test(cells[0].text);
 
 /** The cells to the left of an amount. */
 function cellsBefore({ row, words }: Amount): Cell[] {
@@ -193,7 +197,15 @@ function readItem(amount: Amount, build: Build): Item {
     // The amount may stand first.
     const behind = row.words.slice(row.words.indexOf(amount.words.at(-1)!) + 1);
     if (isNaming(behind))
-      return { row, cents, description: inOne(behind), quantity: null, unitPrice: null, left: behind[0].box[0] };
+      return {
+        row,
+        cents,
+        description: inOne(behind),
+        quantity: null,
+        unitPrice: null,
+        left: behind[0].box[0],
+        prices: [],
+      };
   }
   const figures = figuresIn(row, cells, words, build);
   const made = productOf(figures, words, amount, build) ?? saidCount(figures, words, build);
@@ -218,15 +230,18 @@ function readItem(amount: Amount, build: Build): Item {
     : words.filter((word) => (linked.includes(word) ? isLetters(word) : !used.has(word)));
   const quantity = made?.quantity.value ?? null;
   const priced = figures.find((figure) => figure.parts[0] === 'price' && !used.has(figure.words[0]));
-  const each = quantity !== null && !build.heads.some(({ parts }) => parts.includes('price')) ? cents / quantity : NaN;
+  const isNamed = kept.some(({ text }) => /\p{L}{2}/u.test(text));
+  const isHeaded = made?.quantity.figure.parts[0] === 'quantity';
+  const each = quantity !== null && !isHeaded ? cents / quantity : NaN;
   const unitPrice = made?.price?.value ?? priced?.values[0] ?? (Number.isInteger(each) ? each / 100 : null);
   return {
     row,
     cents,
-    description: inOne(kept),
+    description: isNamed || leadingDay(words) !== undefined ? inOne(kept) : '',
     quantity,
     unitPrice: cents < 0 && unitPrice !== null && quantity !== null ? -Math.abs(unitPrice) : unitPrice,
-    left: kept.some(({ text }) => /\p{L}{2}/u.test(text)) ? kept[0].box[0] : undefined,
+    left: isNamed ? kept[0].box[0] : undefined,
+    prices: figures.filter(({ words: [word] }) => !used.has(word)).flatMap(({ values }) => values),
   };
 }
 
@@ -368,14 +383,14 @@ function textOf(
   const text = inOne(kept);
   if (text === '') return [];
   const parts = partsAt(build.heads, box);
-  const isFirst = at === 0;
-  if (isFirst && kept[0] === words[0]) {
+  if (at < 2 && kept[0] === words[0]) {
     const rest = kept.slice(1);
-    if (isCodeShaped(kept[0].text) && (build.isCoded ? isCode(row) : /^\d{5,}$/.test(kept[0].text))) {
+    const isAtCode = build.isCoded && isCode(row) && at === (isPosition(row) ? 1 : 0);
+    if (isCodeShaped(kept[0].text) && (isAtCode || (at === 0 && /^\d{5,}$/.test(kept[0].text)))) {
       if (rest.length > 0) return rest;
       if (words.length < row.words.length) return [];
     }
-    const isNumber = /^\d{1,3}[.)]?$|^\d{1,2}(?:\.\d{1,2})+\.?$/.test(kept[0].text);
+    const isNumber = at === 0 && /^\d{1,3}[.)]?$|^\d{1,2}(?:\.\d{1,2})+\.?$/.test(kept[0].text);
     const isCount = isCounted && !UNIT.test(fold((kept[1] as Word | undefined)?.text ?? ''));
     if (isNumber && (build.isNumbered || parts[0] === 'position' || isCount))
       return rest.filter((word) => !/^[.)]$/.test(word.text));
@@ -416,7 +431,7 @@ function belongsTo(text: string, words: readonly Word[], parts: readonly Part[],
       return words.length <= 2 && !/\d/.test(text);
     case 'discount':
     case 'tax':
-      return isFigure || isRate || text.length <= 2;
+      return isFigure || isRate || text.length <= 2 || /^(?:yes|no|oui|non|ja|nein|si)$/i.test(text);
     case 'date':
       return /\d/.test(text);
     case 'quantity':
@@ -435,8 +450,10 @@ function belongsTo(text: string, words: readonly Word[], parts: readonly Part[],
     (/^[A-Z]\*?$/.test(text) && heads.length === 0)
   )
     return true;
-  // Below a head that nobody knows figures are no names.
-  if (isFigure && (/[.,]\d{2}\)?$/.test(text) || (heads.length > 0 && parts.length === 0))) return true;
+  // Below a head that nobody knows figures and measures are no names.
+  const isUnknown = heads.length > 0 && parts.length === 0;
+  if (isUnknown && /\d/.test(text) && !isNaming(words)) return true;
+  if (isFigure && (/[.,]\d{2}\)?$/.test(text) || isUnknown)) return true;
   return leadingDay(words) === words.length;
 }
 
@@ -445,7 +462,7 @@ const ONLY_KIND = /^(?:h\.?t\.?|ttc|net(?:to)?|gross|brutto|eur|chf|gbp|usd)$/;
 
 /** The rows between two of a table, not farther than what belongs to them may be. */
 function rowsBetween(rows: readonly Row[], from: Row | undefined, to: Row | undefined): Row[] {
-  const begin = from ? from.number + 1 : Math.max(0, to!.number - MOST_APART);
+  const begin = from ? from.number + 1 : Math.max(1, to!.number - MOST_APART);
   const end = to ? to.number : Math.min(rows.length, begin + MOST_APART);
   return rows.slice(begin, end);
 }
@@ -456,6 +473,7 @@ const NEXT = 2.4;
 /** What begins so many heights further right is indented. */
 const INDENTED = 0.8;
 const MOST_IN_HEADING = 3;
+const MOST_NAMING = 3;
 
 /** Gives what stands between two rows of a table to the one that it tells more of, or to none. */
 function shareOut(between: readonly Row[], over: Item | undefined, under: Item | undefined, build: Build): void {
@@ -480,6 +498,11 @@ function shareOut(between: readonly Row[], over: Item | undefined, under: Item |
       last = last && row;
       continue;
     }
+    const measured = under && under.quantity === null ? measuredFor(row, under) : undefined;
+    if (under && measured) {
+      Object.assign(under, measured);
+      continue;
+    }
     const isAbove =
       under !== undefined && between.slice(at).every((each, index, all) => isNext(each, all[index + 1] ?? under.row));
     if (amountsIn(row).length > 0 || isHead(row) || row.cells.length > 2 || !isNaming(row.words)) {
@@ -498,7 +521,18 @@ function shareOut(between: readonly Row[], over: Item | undefined, under: Item |
       forUnder.length = 0;
     }
   }
+  // Above the first stands the letterhead as well.
+  if (!over && forUnder.length > MOST_NAMING) forUnder.splice(0, forUnder.length - 1);
   if (under && forUnder.length > 0) under.description = `${forUnder.join(' ')} ${under.description}`;
+}
+
+/** “38.42 LITRES”: how much there is of what the next row has the price of. */
+function measuredFor({ words }: Row, { cents, prices }: Item): { quantity: number; unitPrice: number } | undefined {
+  const read = NUMBER.exec(words[0].text);
+  if (!read || !words.slice(1).every(({ text }) => UNIT.test(fold(text)))) return undefined;
+  return valuesOf(read[1])
+    .flatMap((quantity) => prices.map((unitPrice) => ({ quantity, unitPrice })))
+    .find(({ quantity, unitPrice }) => makes(quantity, unitPrice, cents));
 }
 
 /** Whether a row goes on telling of what stands above it. */
@@ -521,7 +555,7 @@ function beginsWith(row: Row, under: Item | undefined, over: Item | undefined): 
   const isHeading = row.text.endsWith(':') && row.words.length <= MOST_IN_HEADING;
   return (
     !isHeading &&
-    (/(?:[,&]|\p{L}-|(?<!\p{L})(?:and|und|et))$/u.test(row.text) ||
+    (/(?:[,&]|\p{L}-|(?<!\p{L})(?:and|und|et|the|of|der|des|dem|la|le|du))$/u.test(row.text) ||
       (over !== undefined && /^[(\p{Ll}]/u.test(under.description)))
   );
 }

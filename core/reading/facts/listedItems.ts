@@ -14,7 +14,7 @@ interface Entry {
   row: Row;
   /** From the left. */
   amounts: Amount[];
-  role: 'item' | 'maybe' | 'sum' | 'tax';
+  role: 'item' | 'maybe' | 'sum' | 'tax' | 'paid';
 }
 
 /** Kinds of papers that have sums in sentences and in tables of other things: what they list must make a sum. */
@@ -79,7 +79,7 @@ function roleOf(row: Row, amounts: readonly Amount[], named: Row | undefined, be
     (rateIn(row) !== undefined || isSum(row) || amounts.every(({ cents }) => cents === 0))
   )
     return 'tax';
-  if (PAID_BEFORE.test(row.folded)) return 'sum';
+  if (PAID_BEFORE.test(row.folded)) return 'paid';
   if (isSum(row)) return TAX.test(row.folded) ? 'tax' : 'sum';
   if (isProse(row, amounts.at(-1)!)) return 'sum';
   if (isCounting(row, amounts, named)) return 'item';
@@ -149,12 +149,17 @@ const [FEWEST, MOST_UNNAMED] = [2, 2];
 
 /** Whether a sum, or it with the taxes, is said. */
 function isSaid(sum: number, others: readonly Entry[]): boolean {
-  const taxes = others.filter(({ role }) => role === 'tax').flatMap(({ amounts }) => amounts.map(({ cents }) => cents));
+  const of = (some: Entry['role']) =>
+    others.filter(({ role }) => role === some).flatMap(({ amounts }) => amounts.map(({ cents }) => Math.abs(cents)));
+  const [taxes, paid] = [of('tax'), of('paid')];
   return others
     .filter(({ role, amounts }) => role !== 'tax' || amounts.length > 1)
     .some(({ amounts }) =>
       amounts.some(
-        ({ cents }) => Math.abs(cents) === Math.abs(sum) || taxes.some((tax) => tax !== cents && cents - tax === sum),
+        ({ cents }) =>
+          Math.abs(cents) === Math.abs(sum) ||
+          taxes.some((tax) => tax !== cents && cents - tax === sum) ||
+          paid.some((before) => before !== cents && cents + before === sum),
       ),
     );
 }
@@ -169,7 +174,7 @@ function runOfSums(entries: readonly Entry[]): Amount[] | undefined {
       sum += last[to].cents;
       const run = entries.slice(from, to + 1);
       const isMost = itemsIn(run) * 2 > run.length && itemsIn(entries.slice(0, from)) === 0;
-      if (to === from || !isMost || run.some(({ role }) => role === 'tax')) continue;
+      if (to === from || !isMost || run.some(({ role }) => role === 'tax' || role === 'paid')) continue;
       if (last[to + 1].cents === sum && itemsIn(entries.slice(to + 2)) === 0) return last.slice(from, to + 1);
     }
   }
@@ -180,7 +185,7 @@ function runOfSums(entries: readonly Entry[]): Amount[] | undefined {
 function aboveFirstSum(entries: readonly Entry[]): Amount[] {
   const first = entries.findIndex(({ role }) => role === 'item');
   if (first < 0 || entries.slice(0, first).filter(({ role }) => role !== 'item').length > 1) return [];
-  const until = entries.findIndex(({ role }, at) => at > first && (role === 'sum' || role === 'tax'));
+  const until = entries.findIndex(({ role }, at) => at > first && role !== 'item' && role !== 'maybe');
   return entries
     .slice(first, until < 0 ? entries.length : until)
     .filter(({ role }) => role === 'item')

@@ -54,7 +54,7 @@ const BESIDE = 0.6;
 export function rowsOf(pages: readonly Pick<PageText, 'words'>[]): Row[] {
   const rows: Row[] = [];
   pages.forEach(({ words }, index) => {
-    const lines = joined(linesOf(words));
+    const lines = joined(linesOf(words.flatMap(labelAndValue)));
     const gap = cellGap(lines);
     for (const line of lines) {
       const cells = cellsOf(line, gap);
@@ -71,6 +71,22 @@ export function rowsOf(pages: readonly Pick<PageText, 'words'>[]): Row[] {
     }
   });
   return rows;
+}
+
+/** “Bon-Nr.:4418”, “Datum:12.11.2026”: what something is called and what it is, without a space between. */
+const LABEL_AND_VALUE = /^(\p{L}[\p{L}./°#-]{0,30}:)([£€$#]?\d.{0,30}|[A-Z]{1,4}[-/]?\d.{0,30})$/u;
+
+/** A label that ran into its value, as two words; each has its share of the room. */
+function labelAndValue(word: Word): Word[] {
+  const found = LABEL_AND_VALUE.exec(word.text);
+  if (!found) return [word];
+  const [, label, value] = found;
+  const [x, y, width, height] = word.box;
+  const to = Math.round((width * label.length) / word.text.length);
+  return [
+    { ...word, text: label, box: [x, y, to, height] },
+    { ...word, text: value, box: [x + to, y, width - to, height] },
+  ];
 }
 
 function joined(lines: Word[][]): Word[][] {
