@@ -1,5 +1,5 @@
 import { Word } from '../words';
-import { datesInLine } from '../dates';
+import { datesInLine, monthNamed } from '../dates';
 import { Booking, Fact, leastSure, placeOf } from './fact';
 import { CLOSING, OPENING } from './labels';
 import { Amount, amountsIn } from './money';
@@ -73,6 +73,24 @@ export function findBookings(
     confidence: fitting ? 0.97 * Math.min(...lines.map(({ amount }) => leastSure(amount.words))) : 0.5,
     why: { code: fitting ? 'rows-that-add-up' : 'rows-with-amounts' },
   };
+}
+
+/** The month of a statement where no day says more: “November 2026”, “Auszug 11/2026” (folded). */
+const MONTH = /(?<![\d./-])(?:(\p{L}{3,9})\.? |(0?[1-9]|1[0-2]) ?[/.-] ?)(20\d{2})(?![\d/.-])/gu;
+
+/**
+ * The last day that the bookings of a statement may have, where neither its day nor the time that it is for is said: the last day that it
+ * names, or the end of the month that it names last (ISO 8601).
+ */
+export function lastDayNamed(rows: readonly Row[]): string | undefined {
+  const days = rows.flatMap(({ words }) => datesInLine(words).map(({ date }) => date));
+  const months = rows.flatMap(({ folded }) =>
+    [...folded.matchAll(MONTH)].flatMap(([, name, figures, year]) => {
+      const month = figures ? Number(figures) : monthNamed(name);
+      return month === undefined ? [] : [new Date(Date.UTC(Number(year), month, 0)).toISOString().slice(0, 10)];
+    }),
+  );
+  return [...days, ...months].sort().at(-1);
 }
 
 const cents = (money: number) => Math.round(money * 100);

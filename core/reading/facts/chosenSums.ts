@@ -2,10 +2,11 @@ import { around } from '../../geometry';
 import { rivalled } from './doubt';
 import { Fact, leastSure, placeOf, TaxAtRate } from './fact';
 import { DEPOSIT, NET, OPENING, PAYMENT, TAX, TO_PAY } from './labels';
-import { Amount } from './money';
+import { Amount, amountsIn } from './money';
 import { moneyFact, Named, NO_SUMS, Sums } from './namedSums';
 import { repair } from './repair';
-import { foldMisread } from './rows';
+import { foldMisread, Row } from './rows';
+import { rateIn } from './rowTaxes';
 
 /** Rounding line by line may lead so many hundredths away, a rate. */
 const ROUNDING = 2;
@@ -73,7 +74,7 @@ export function sayLabel({ row, words }: Amount): string {
  * @param extras carriage, discounts and the like that stand between the sums, in hundredths
  * @param paid what was paid before, in hundredths
  * @param made what its column of amounts says
- * @param all every amount on the paper
+ * @param rows those of the paper
  */
 export function chosen(
   named: Record<'total' | 'net' | 'tax', Named[]>,
@@ -81,8 +82,9 @@ export function chosen(
   extras: number,
   paid: number,
   made: Made,
-  all: readonly Amount[],
+  rows: readonly Row[],
 ): Sums {
+  const all = rows.flatMap((row) => amountsIn(row));
   const byScore = (a: Named, b: Named) => b.score - a.score;
   const totals = named.total.toSorted(byScore).slice(0, 5);
   const nets = named.net.toSorted(byScore).slice(0, 3);
@@ -194,7 +196,11 @@ export function chosen(
   });
   const most = tax.toSorted((a, b) => b.amount.cents - a.amount.cents)[0];
   const taxCents = tax.reduce((sum, { amount }) => sum + amount.cents, 0);
-  const rate = most?.rate ?? (tax.length === 1 && net ? bareRate(most.amount, net.amount.cents) : undefined);
+  const rate =
+    most?.rate ??
+    (tax.length === 1 && net
+      ? (bareRate(most.amount, net.amount.cents) ?? rateElsewhere(rows, most.amount, net.amount.cents))
+      : undefined);
   // Beside what is not taxed, a sum that does not call itself net may be a part of it.
   const isWholeNet =
     !net || !total || net.amount.cents + taxCents === total.amount.cents || NET.test(foldMisread(net.label));
@@ -268,6 +274,14 @@ function bareRate({ row, words, cents: tax }: Amount, net: number): Named['rate'
     return tax > 0 && Math.abs((net * Number(text.replace(',', '.'))) / 100 - tax) <= 1;
   });
   return found && { percent: Number(found.text.replace(',', '.')), words: [found] };
+}
+
+/** The rate that makes the tax of the net sum, in hundredths, where it stands elsewhere on its page, such as in each row of a table. */
+function rateElsewhere(rows: readonly Row[], { row: { page }, cents: tax }: Amount, net: number): Named['rate'] {
+  return rows
+    .filter((row) => row.page === page)
+    .map((row) => rateIn(row))
+    .find((rate) => rate && tax > 0 && Math.abs((net * rate.percent) / 100 - tax) <= 1);
 }
 
 /** How sure a net sum is that carriage or a discount was added to. */

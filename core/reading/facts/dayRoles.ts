@@ -157,6 +157,10 @@ function sentenceBefore(rows: readonly Row[], row: Row): string {
   return goesOn && Math.abs(cell.box[0] - row.box[0]) < 2 * row.box[3] ? cell.folded : '';
 }
 
+/** What was paid, and what makes of it what is to be paid (folded). */
+const DONE = /^(?:paid|bezahlt|gezahlt|payee?s?|pagad[oa]|pagat[oa]|betaald|pag[oa])\W*$/;
+const TO_BE_DONE = /\b(?:be|zu|werden|wird|sein|etre|ser|essere|worden)\b/;
+
 /** Whether what is to be paid stands behind a day, within so many words of its cell and sentence. */
 function isPaidBehind(rows: readonly Row[], row: Row, words: readonly Word[], within: number): boolean {
   const own = row.cells.find((each) => each.words.includes(words[words.length - 1]))!.words;
@@ -170,7 +174,11 @@ function isPaidBehind(rows: readonly Row[], row: Row, words: readonly Word[], wi
   // “5 July, due 4 August”: what is said behind it is of the next day.
   if (within <= NEARBY && datesInLine(cell.slice(from + 1, from + 5)).length > 0) return false;
   const end = behind.findIndex(({ text }) => /[.;]$/.test(text));
-  const says = (words: readonly Word[]) => words.some(({ text }) => partsOf(fold(text)).includes('pay'));
+  // “29 Nov 11:12 paid contactless” has been.
+  const isDone = (said: readonly Word[], at: number) =>
+    DONE.test(fold(said[at].text)) && !TO_BE_DONE.test(fold(`${said[at - 1]?.text ?? ''} ${said[at + 1]?.text ?? ''}`));
+  const says = (said: readonly Word[]) =>
+    said.some(({ text }, at) => partsOf(fold(text)).includes('pay') && !isDone(said, at));
   // Far behind, what is to be done ends the sentence.
   if (within > NEARBY) return end >= 0 && says(behind.slice(end, end + 1));
   return says(behind.slice(0, end < 0 ? undefined : end + 1));

@@ -1,5 +1,5 @@
 import { PageText } from '../words';
-import { findBookings } from './bookings';
+import { findBookings, lastDayNamed } from './bookings';
 import { dayOrderOf } from './dayOrder';
 import { findDays } from './days';
 import { rivalled } from './doubt';
@@ -123,7 +123,7 @@ function saidAs(kind: Kind | undefined, { rows, first, currency, subject }: Pape
       ? findBookings(rows, {
           opening: balances.opening?.value ?? null,
           closing: balances.closing?.value ?? null,
-          until: days.period?.value.split('/')[1] ?? days.date?.value,
+          until: days.period?.value.split('/')[1] ?? days.date?.value ?? lastDayNamed(rows),
           monthFirst: order === 'month',
         })
       : null,

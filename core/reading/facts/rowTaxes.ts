@@ -74,6 +74,22 @@ export function taxAtRate(row: Row, amounts: Amount[], inTaxTable: boolean): Nam
   return gross && { amount: gross.tax, label: `${rate.percent} %`, score: 1, rate };
 }
 
+/** “MwSt 8.1% auf 197.30: 14.78     MwSt 2.6% auf 48.00: 1.22”: the taxes at two rates and more that stand beside each other. */
+export function taxesBeside(row: Row, amounts: readonly Amount[]): Named[] | undefined {
+  const begins = row.cells.flatMap(({ words, folded }) => (TAX.test(folded) && rateIn({ words }) ? [words[0]] : []));
+  if (begins.length < 2) return undefined;
+  const starts = begins.map((word) => row.words.indexOf(word));
+  const found = starts.map((start, at) => {
+    const words = row.words.slice(start, starts[at + 1]);
+    return taxAtRate(
+      { ...row, words },
+      amounts.filter((amount) => words.includes(amount.words[0])),
+      false,
+    );
+  });
+  return found.every((each) => each !== undefined) ? found : undefined;
+}
+
 /** A tax is a share of what is taxed between these. */
 export const [LEAST_TAX, MOST_TAX] = [0.01, 0.3];
 

@@ -12,7 +12,17 @@ import { Named, Sums } from './namedSums';
 import { putBackPoints, putBackPointsOfRates } from './repair';
 import { fold, foldMisread, Row } from './rows';
 import { TaxColumn } from './taxColumn';
-import { INCLUDED, LEAST_TAX, MOST_TAX, rateIn, taxAtRate, taxByCode, taxInSentence, taxWithin } from './rowTaxes';
+import {
+  INCLUDED,
+  LEAST_TAX,
+  MOST_TAX,
+  rateIn,
+  taxAtRate,
+  taxesBeside,
+  taxByCode,
+  taxInSentence,
+  taxWithin,
+} from './rowTaxes';
 import { asked, payout } from './singleSums';
 
 const NAMES = { deposit: DEPOSIT, total: TOTAL, net: NET, tax: TAX, payment: PAYMENT, extra: EXTRA };
@@ -58,6 +68,11 @@ export function findSums(rows: readonly Row[], lines: readonly Amount[], kind: K
       .filter((amount) => amount !== within?.amount)
       .map((amount) => (isReturned ? { ...amount, cents: Math.abs(amount.cents) } : amount));
     if (amounts.length === 0) continue;
+    const several = taxesBeside(row, amounts);
+    if (several) {
+      named.tax.push(...several);
+      continue;
+    }
     const byRate = taxAtRate(row, amounts, ratedRow === row.number - 1);
     if (byRate?.on) ratedRow = row.number;
     if (byRate) named.tax.push(byRate);
@@ -111,14 +126,7 @@ export function findSums(rows: readonly Row[], lines: readonly Amount[], kind: K
   if (named.total.length === 0) named.total.push(...onlyAmount(rows, named.tax));
   putBackPoints(named);
   putBackPointsOfRates(named);
-  const sums = chosen(
-    named,
-    lines,
-    extras,
-    made.paid ?? paid,
-    made,
-    rows.flatMap((row) => amountsIn(row)),
-  );
+  const sums = chosen(named, lines, extras, made.paid ?? paid, made, rows);
   // What a reminder asks for is all that is owed.
   if (kind === 'reminder') return { ...sums, amountDue: sums.total };
   return isReturned ? returned(sums) : sums;
