@@ -76,6 +76,8 @@ export const factLine = object({
   description: string().defined(),
   quantity: number().nullable().defined(),
   unitPrice: number().nullable().defined(),
+  /** In percent. */
+  discount: number().optional(),
   amount: number().required(),
 });
 

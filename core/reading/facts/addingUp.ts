@@ -19,25 +19,30 @@ export function whatDoesNotAddUp(
   const [net, tax, total] = [facts.net, facts.tax, facts.total].map(centsOf);
   const found: string[] = [];
   const say = (sentence: string) => found.push(sentence);
-  for (const { description, quantity, unitPrice, amount } of lines) {
+  const rate = Number(facts.taxRate);
+  for (const { description, quantity, unitPrice, discount = 0, amount } of lines) {
     if (quantity === null || unitPrice === null) continue;
-    const right = Math.round(quantity * unitPrice * 100);
-    if (Math.abs(right - Math.round(amount * 100)) > ROUNDING)
+    const right = Math.round(quantity * unitPrice * (100 - discount));
+    // The price may be without a tax that the amount is with.
+    const fits = [right, right * (1 + (rate || 0) / 100)].some((cents) => Math.abs(cents - amount * 100) <= ROUNDING);
+    if (!fits)
       say(
-        `${quantity} × ${money(unitPrice * 100)} is ${money(right)}, but ${money(amount * 100)} stands at “${description || 'a line'}”.`,
+        `${quantity} × ${money(unitPrice * 100)}${discount ? ` less ${discount} %` : ''} is ${money(right)}, but ${money(amount * 100)} stands at “${description || 'a line'}”.`,
       );
   }
   const listed = Math.round(lines.reduce((sum, { amount }) => sum + amount * 100, 0));
   const sums = [net, total].filter((cents) => cents !== undefined);
   // A line may be rounded by itself.
   const near = Math.max(1, Math.floor(lines.length / 2));
-  if (lines.length > 0 && sums.length > 0 && !sums.some((cents) => Math.abs(cents - listed) <= near))
+  // A credit note lists what it gives back as it was billed.
+  const isListed = (cents: number) =>
+    Math.abs(cents - listed) <= near || (cents < 0 && Math.abs(cents + listed) <= near);
+  if (lines.length > 0 && sums.length > 0 && !sums.some(isListed))
     say(
       `The lines make ${money(listed)}, but ${sums.map(money).join(' and ')} ${sums.length > 1 ? 'are' : 'is'} said.`,
     );
   if (net !== undefined && tax !== undefined && total !== undefined && Math.abs(net + tax - total) > 1)
     say(`${money(net)} and ${money(tax)} tax are ${money(net + tax)}, but the total is ${money(total)}.`);
-  const rate = Number(facts.taxRate);
   if (taxes.length < 2 && facts.taxRate && rate >= 0 && tax !== undefined) {
     const taxed = net ?? (total !== undefined ? total - tax : undefined);
     if (taxed !== undefined && Math.abs((taxed * rate) / 100 - tax) > ROUNDING)

@@ -27,6 +27,8 @@ export interface FactLine {
   description: string;
   quantity: number | null;
   unitPrice: number | null;
+  /** In percent, where one was taken off. */
+  discount?: number;
   amount: number;
 }
 

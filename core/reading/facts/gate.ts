@@ -34,12 +34,13 @@ const currency: Clean<string> = (value) => (/^[A-Z]{3}$/.test(value) ? value : n
 
 /** The lines of a bill as far as they can be lines of one. */
 export function admitLines(lines: readonly FactLine[]): FactLine[] {
-  return lines.slice(0, MOST_LINES).flatMap(({ description, quantity, unitPrice, amount }) =>
+  return lines.slice(0, MOST_LINES).flatMap(({ description, quantity, unitPrice, discount, amount }) =>
     isAmount(amount)
       ? {
           description: text(LONGEST_DESCRIPTION)(description) ?? '',
           quantity: isAmount(quantity, MOST_QUANTITY) ? quantity : null,
           unitPrice: isAmount(unitPrice) ? unitPrice : null,
+          ...(isAmount(discount, 100) && { discount }),
           amount: toHundredths(amount),
         }
       : [],

@@ -54,6 +54,8 @@ interface Item {
   description: string;
   quantity: number | null;
   unitPrice: number | null;
+  /** In percent. */
+  discount?: number;
   /** Where the description begins, in pixels; undefined where the row has none. */
   left: number | undefined;
   /** What may be its price. */
@@ -77,10 +79,11 @@ export function lineItems(rows: readonly Row[], amounts: readonly Amount[]): Fac
     const next = items[at + 1] as Item | undefined;
     shareOut(rowsBetween(rows, item.row, next?.row), item, next, build);
   });
-  return items.map(({ description, quantity, unitPrice, cents }) => ({
+  return items.map(({ description, quantity, unitPrice, discount, cents }) => ({
     description: tidy(description),
     quantity,
     unitPrice,
+    ...(discount !== undefined && { discount }),
     amount: cents / 100,
   }));
 }
@@ -241,6 +244,7 @@ function readItem(amount: Amount, build: Build): Item {
     quantity,
     unitPrice: cents < 0 && unitPrice !== null && quantity !== null ? -Math.abs(unitPrice) : unitPrice,
     left: isNamed ? kept[0].box[0] : undefined,
+    ...(made?.discount && { discount: made.discount.values[0] }),
     prices: figures.filter(({ words: [word] }) => !used.has(word)).flatMap(({ values }) => values),
   };
 }
