@@ -3,7 +3,7 @@ import { datesInLine, monthNamed } from '../dates';
 import { Booking, Fact, leastSure, placeOf } from './fact';
 import { CLOSING, OPENING } from './labels';
 import { Amount, amountsIn } from './money';
-import { Row } from './rows';
+import { fold, Row } from './rows';
 import { around } from '../../geometry';
 
 /** Heads of columns of money that leaves, that comes, and of what there is then (folded). */
@@ -115,7 +115,8 @@ function linesIn(rows: readonly Row[], days: DaysWritten): Line[] {
     const last = lines.at(-1);
     const near =
       above && row.page === above.page && row.box[1] - above.box[1] < GOES_ON * Math.max(row.box[3], 1) * 1.4;
-    if (amounts.length > 0 && !isBalance && text.length > 0 && (day ?? (last && near))) {
+    const isNothing = !day && amounts.every(({ cents: none }) => none === 0);
+    if (amounts.length > 0 && !isBalance && !isNothing && text.length > 0 && (day ?? (last && near))) {
       lines.push({ row, day: day?.date ?? last!.day, amounts, amount: amounts.at(-1)!, balance: undefined, text });
       above = row;
     } else if (amounts.length === 0 && !day && last && near && !isBalance) {
@@ -135,7 +136,11 @@ function moneyIn(row: Row, day: readonly Word[] = []): Amount[] {
 function dayIn(row: Row, { until, monthFirst }: DaysWritten): { date: string; words: Word[] } | undefined {
   const first = row.words.slice(0, 4);
   const [whole] = datesInLine(row.words, { monthFirst });
-  if (whole && first.includes(whole.words[0])) return whole;
+  // “20 Nov   23 Nov”: two days, not one of a year.
+  const next = row.words[row.words.indexOf(whole?.words.at(-1) as Word) + 1]?.text ?? '';
+  const isTwo =
+    whole !== undefined && /^\d{1,2}$/.test(whole.words.at(-1)!.text) && monthNamed(fold(next)) !== undefined;
+  if (whole && !isTwo && first.includes(whole.words[0])) return whole;
   if (!until) return undefined;
   for (let count = 1; count <= 2; count++) {
     const words = row.words.slice(0, count);
@@ -154,8 +159,11 @@ function dayIn(row: Row, { until, monthFirst }: DaysWritten): { date: string; wo
 /** A day without its year, with that on which it counts right behind it: “02.11.  03.11.” */
 function withValueDay(row: Row, day: ReturnType<typeof dayIn>): ReturnType<typeof dayIn> {
   if (!day) return undefined;
-  const next = row.words[row.words.indexOf(day.words.at(-1)!) + 1];
-  return next && /^\d{1,2}\.\d{1,2}\.$/.test(next.text) ? { ...day, words: [...day.words, next] } : day;
+  const [next, month] = row.words.slice(row.words.indexOf(day.words.at(-1)!) + 1);
+  if (!next) return day;
+  if (/^\d{1,2}\.\d{1,2}\.$/.test(next.text)) return { ...day, words: [...day.words, next] };
+  const isNamed = month && /^\d{1,2}$/.test(next.text) && monthNamed(fold(month.text)) !== undefined;
+  return isNamed ? { ...day, words: [...day.words, next, month] } : day;
 }
 
 /** Where columns end that the table's head names, nearest above the first line. */

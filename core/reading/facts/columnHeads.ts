@@ -9,6 +9,8 @@ export type Part =
 
 export interface ColumnHead {
   parts: readonly Part[];
+  /** How many a price is for, such as a hundred. */
+  per: number;
   box: Box;
 }
 
@@ -28,7 +30,7 @@ const HEADS: [RegExp, readonly Part[]][] = [
   ],
   [/^(?:units?|einheit(?:en)?|eh|einh\.?|me|u\.?|u\.? ?m\.?|uom|unite|unidad)$/, ['unit', 'quantity']],
   [
-    /^(?:(?:unit|list|net|single|item|piece|cost|your|our) ?(?:price|cost|rate|net)|price(?: (?:each|per .{1,8}|ea\.?|[a-z]{3}|£|€|\$))?|rate(?: (?:per .{1,8}|[a-z]{3}))?|each|@|per (?:kg|hour|unit|item|piece|day|night|m|metre)|e(?:inzel|inheits|\.|-)? ?-?preis.{0,6}|preis.{0,10}|einzeln?|ep|p\.? ?u\.?(?: h\.?t\.?)?|prix.{0,14}|precio.{0,10}|prezzo.{0,10}|prijs|preco|tariff?|tarif.{0,8}|stundensatz|cost)$/,
+    /^(?:(?:unit|list|net|single|item|piece|cost|your|our) ?(?:price|cost|rate|net)|price(?: (?:each|per .{1,8}|ea\.?|[a-z]{3}|£|€|\$))?|rate(?: (?:per .{1,8}|[a-z]{3}))?|each|@|(?:price |preis |prix )?(?:per|je|pro|pour|les) (?:kg|hour|unit|item|piece|day|night|m|metre|10{1,3})|e(?:inzel|inheits|\.|-)? ?-?preis.{0,6}|preis.{0,10}|einzeln?|ep|p\.? ?u\.?(?: h\.?t\.?)?|prix.{0,14}|precio.{0,10}|prezzo.{0,10}|prijs|preco|tariff?|tarif.{0,8}|stundensatz|cost)$/,
     ['price'],
   ],
   [
@@ -58,14 +60,27 @@ export function isHead(row: Row): boolean {
 
 const HEADING = new RegExp(`^(?:${COLUMN.source})`, 'u');
 
+/** The same of a table of goods, by what all of its heads say. */
+export function isTableHead(row: Row): boolean {
+  if (isHead(row)) return true;
+  if (row.cells.length < FEWEST_HEADS || /\d/.test(row.text) || amountsIn(row).length > 0) return false;
+  const said = new Set(headsIn(row).flatMap(({ parts }) => parts.slice(0, 1)));
+  // A table of taxes has no goods.
+  const isOfGoods = (['quantity', 'text', 'code'] as const).some((part) => said.has(part));
+  return said.size >= FEWEST_KNOWN && (said.has('price') || (said.has('amount') && isOfGoods));
+}
+
+const [FEWEST_HEADS, FEWEST_KNOWN] = [3, 2];
+
 /** What the columns below a head hold, as far as it says that. */
 export function headsIn(row: Row): ColumnHead[] {
   return row.cells.flatMap(({ folded, box, words }) => {
     const parts = partsSaid(folded);
-    const each = words.map((word) => ({ parts: partsSaid(fold(word.text)) ?? [], box: word.box }));
+    const each = words.map((word) => ({ parts: partsSaid(fold(word.text)) ?? [], per: 1, box: word.box }));
+    const per = Number(/(?:per|je|pro|pour|les|%) ?(10{1,3})$/.exec(folded)?.[1] ?? 1);
     // “Pos Anz Art” stand as close as the words of one head.
     const areHeads = words.length > 1 && parts === undefined && each.every((head) => head.parts.length > 0);
-    return areHeads ? each : [{ parts: parts ?? [], box }];
+    return areHeads ? each : [{ parts: parts ?? [], per, box }];
   });
 }
 
@@ -78,10 +93,13 @@ function partsSaid(folded: string): readonly Part[] | undefined {
 const OF_ARTICLE = /[ -](?:code|no|nr|ref|number|nummer|n[°º])\.?$/;
 
 /** What a column may hold that something stands in: that of the head which it stands below, or comes nearest to. */
-export function partsAt(heads: readonly ColumnHead[], [x, , width, height]: Box): readonly Part[] {
+export const partsAt = (heads: readonly ColumnHead[], box: Box): readonly Part[] => headAt(heads, box)?.parts ?? [];
+
+/** The head that something stands below, or comes nearest to. */
+export function headAt(heads: readonly ColumnHead[], [x, , width, height]: Box): ColumnHead | undefined {
   const apart = ({ box: [hx, , hw] }: ColumnHead) => Math.max(hx - x - width, x - hx - hw);
   const [nearest] = heads.toSorted((one, other) => apart(one) - apart(other));
-  return nearest && apart(nearest) < NEAR * height ? nearest.parts : [];
+  return nearest && apart(nearest) < NEAR * height ? nearest : undefined;
 }
 
 /** So many heights of a letter beside its head something may still stand below it. */

@@ -1,6 +1,6 @@
 import { datesInLine } from '../dates';
 import { placeOf } from './fact';
-import { DEPOSIT } from './labels';
+import { CLOSING, DEPOSIT, OPENING } from './labels';
 import { Amount, amountsIn } from './money';
 import { foldMisread, Row } from './rows';
 
@@ -131,7 +131,18 @@ export function endBalances(rows: readonly Row[]): RunningBalances | undefined {
   const found = columnSums(rows).find(
     ({ amount, of }) => (isBalance(amount) && isBalance(of[0])) || isAlike(amount, of[0]),
   );
-  return found ? { opening: found.of[0], closing: found.amount } : balancesOfTwoColumns(rows);
+  if (found) return { opening: found.of[0], closing: found.amount };
+  return balancesNamed(rows) ?? balancesOfTwoColumns(rows);
+}
+
+/** The same by what they are called, wherever what is booked between them stands: the last amount of each row. */
+function balancesNamed(rows: readonly Row[]): RunningBalances | undefined {
+  const last = rows.flatMap((row) => amountsIn(row).slice(-1));
+  const from = last.findIndex(({ row }) => OPENING.test(row.folded));
+  const to = last.findIndex(({ row }, at) => at > from && CLOSING.test(row.folded));
+  if (from < 0 || to - from <= LEAST_BOOKED) return undefined;
+  const booked = last.slice(from + 1, to).reduce((sum, { cents }) => sum + cents, 0);
+  return last[from].cents + booked === last[to].cents ? { opening: last[from], closing: last[to] } : undefined;
 }
 
 /** What two balances are called alike by, in words: “Reste au 30 juin”, “Reste au 30 septembre”. */

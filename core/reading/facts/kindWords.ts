@@ -41,6 +41,7 @@ export const kindWords: Record<Kind, KindWords> = {
       'ticket (?:de caisse|de compra)',
       'recibo',
       'scontrino',
+      '(?:factura|fatura|vereenvoudigde) (?:simplificada|factuur)',
       'ricevuta',
       'documento commerciale',
       'kassabon',

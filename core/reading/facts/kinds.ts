@@ -412,7 +412,11 @@ export function findKind(
   // Balances that follow from each other are those of an account.
   const isTaxed = rows.some((each) => TAX.test(each.folded) && amountsIn(each).length > 0);
   const balances = isTaxed ? undefined : (runningBalances(rows) ?? endBalances(rows));
-  if (balances) add('statement', BALANCED, balances.closing.row, balances.closing.row.text);
+  if (balances) {
+    // Called balances they say it twice.
+    const areCalled = OPENING.test(balances.opening?.row.folded ?? '') && CLOSING.test(balances.closing.row.folded);
+    add('statement', areCalled ? 2 * BALANCED : BALANCED, balances.closing.row, balances.closing.row.text);
+  }
   // What accounts to somebody for work is a bill.
   const statement = scores.get('statement');
   if (statement && !balances && (isTaxed || !rows.some(({ folded }) => OF_ACCOUNT.test(folded))))

@@ -92,6 +92,7 @@ export const OPENING = any(
   'balance (?:forward|b/?f)',
   '(?:previous|last|old|start(?:ing)?|beginning|initial) balance',
   'b\\/f',
+  '(?:balance|saldo|solde) (?:last|previous|letzte[mnr]?|vorige[mnr]?|dernier|precedent)',
   '(?:saldo|stand) (?:alt|zu beginn)|(?:letzter|eroffnungs)-? ?saldo|saldovortrag',
   '(?:balance|saldo|solde) (?:from|of|on|as of|aus|de) (?:your |the |la |le )?(?:last|previous|prior|letzte[mnr]?|dernier)',
   '(?:alter|anfangs|vorheriger?)-? ?(?:konto)?(?:saldo|stand|bestand)',

@@ -6,7 +6,12 @@ type Line = [description: string, quantity: number | null, unitPrice: number | n
 
 const linesOn = (paper: string) => (typedFacts(paper).lines ?? []) as FactLine[];
 const told = (paper: string) =>
-  linesOn(paper).map(({ description, quantity, unitPrice, amount }): Line => [description, quantity, unitPrice, amount]);
+  linesOn(paper).map(({ description, quantity, unitPrice, amount }): Line => [
+    description,
+    quantity,
+    unitPrice,
+    amount,
+  ]);
 
 it.each<[string, string, Line[]]>([
   [

@@ -1,6 +1,6 @@
 import { datesInLine, monthNamed } from '../dates';
 import { Word } from '../words';
-import { ColumnHead, headsIn, isHead, Part, partsAt } from './columnHeads';
+import { ColumnHead, headAt, headsIn, isTableHead, Part, partsAt } from './columnHeads';
 import { FactLine } from './fact';
 import { Amount, amountsIn } from './money';
 import { Cell, fold, Row } from './rows';
@@ -71,13 +71,13 @@ interface Item {
  */
 export function lineItems(rows: readonly Row[], amounts: readonly Amount[]): FactLine[] {
   if (amounts.length === 0) return [];
-  const build = buildOf(rows, amounts);
-  const items = amounts.map((amount) => readItem(amount, build));
+  const build = buildOf(amounts);
+  const items = amounts.map((amount) => readItem(amount, { ...build, heads: headsAbove(rows, amount.row) }));
   const [first] = items;
   shareOut(rowsBetween(rows, undefined, first.row), undefined, first, build);
   items.forEach((item, at) => {
     const next = items[at + 1] as Item | undefined;
-    shareOut(rowsBetween(rows, item.row, next?.row), item, next, build);
+    shareOut(rowsBetween(rows, item.row, next?.row), item, next, { ...build, heads: headsAbove(rows, item.row) });
   });
   return items.map(({ description, quantity, unitPrice, discount, cents }) => ({
     description: tidy(description),
@@ -86,6 +86,12 @@ export function lineItems(rows: readonly Row[], amounts: readonly Amount[]): Fac
     ...(discount !== undefined && { discount }),
     amount: cents / 100,
   }));
+}
+
+/** The heads of the table that a row stands in: the last ones above it. */
+function headsAbove(rows: readonly Row[], { number }: Row): ColumnHead[] {
+  const head = rows.slice(0, number).findLast(isTableHead);
+  return head ? headsIn(head) : [];
 }
 
 /** Whether words name something: a word of letters that is not only what is counted in. */
@@ -119,13 +125,21 @@ export function countedAt({ folded }: Pick<Row, 'folded'>): { quantity: number; 
 
 const LONGEST_PHRASE = 60;
 
+/** “à 8,90”, “@ £1.20 each” in a row of its own (folded). */
+const ONLY_PRICE = /^(?:a|at|@|je|zu|per|x|×) ?[£€$]? ?(\d[\d.,]*)(?: ?[£€$]| eur| each| ea\.?)?$/u;
+
+/** The price that a row says of what stands above it; undefined where it says anything else. */
+export function onlyPrice({ folded }: Pick<Row, 'folded'>): number | undefined {
+  const said = ONLY_PRICE.exec(folded.slice(0, LONGEST_PHRASE + 1));
+  return said ? valuesOf(said[1])[0] : undefined;
+}
+
 /** Whether a quantity and a price make an amount, in hundredths. */
 export const makes = (quantity: number, unitPrice: number, cents: number, discount = 0) =>
   Math.abs(quantity * unitPrice * (100 - discount) - Math.abs(cents)) < ROUNDED;
 
-function buildOf(rows: readonly Row[], amounts: readonly Amount[]): Build {
+function buildOf(amounts: readonly Amount[]): Build {
   const items = amounts.map(({ row }) => row);
-  const head = rows.slice(0, items[0].number).findLast(isHead);
   const firsts = items.map(({ words }) => words[0].text);
   const counts = items.map(({ words }) =>
     /^\d{1,3}[.)]?$/.test(words[0].text) && !leadingDay(words) ? parseInt(words[0].text, 10) : NaN,
@@ -138,7 +152,7 @@ function buildOf(rows: readonly Row[], amounts: readonly Amount[]): Build {
   const most = (test: (row: Row, at: number) => boolean) =>
     items.length > 1 && items.filter(test).length * 3 >= items.length * 2;
   return {
-    heads: head ? headsIn(head) : [],
+    heads: [],
     isNumbered,
     isCounted:
       !isNumbered &&
@@ -154,7 +168,7 @@ function leadingDay(words: readonly Word[]): number | undefined {
   const [whole] = datesInLine(words.slice(0, MOST_OF_DAY));
   if (whole && whole.words[0] === words[0]) return whole.words.length;
   const [first, second] = words.map(({ text }) => text);
-  if (/^(?:0?[1-9]|[12]\d|3[01])(?:[./-](?:0[1-9]|1[0-2])\.?|\.(?:[1-9]|0[1-9]|1[0-2])\.)$/.test(first)) return 1;
+  if (/^(?:0?[1-9]|[12]\d|3[01])(?:[.,/-](?:0[1-9]|1[0-2])\.?|\.(?:[1-9]|0[1-9]|1[0-2])\.)$/.test(first)) return 1;
   if (second === undefined) return undefined;
   const isNamed = (day: string, month: string) =>
     /^\d{1,2}(?:\.|st|nd|rd|th)?$/.test(day) && monthNamed(fold(month.replace(/\.$/, ''))) !== undefined;
@@ -176,6 +190,8 @@ function isCode({ cells, words: all }: Row): boolean {
 const LONG_CODE = 5;
 const isPosition = ({ cells }: Pick<Row, 'cells'>) => cells.length > 2 && /^\d{1,3}[.)]?$/.test(cells[0].text);
 
+const MISREAD = 2;
+
 /** The cells to the left of an amount. */
 function cellsBefore({ row, words }: Amount): Cell[] {
   const edge = words[0].box[0];
@@ -196,9 +212,11 @@ function readItem(amount: Amount, build: Build): Item {
   const { row, cents } = amount;
   const cells = cellsBefore(amount);
   const words = cells.flatMap((cell) => cell.words);
+  const behind = row.words.slice(row.words.indexOf(amount.words.at(-1)!) + 1);
+  const isText = (some: readonly Word[]) => some.some(({ box }) => partsAt(build.heads, box)[0] === 'text');
+  const isDescribed = isText(behind) && !isText(words);
   if (!isNaming(words)) {
     // The amount may stand first.
-    const behind = row.words.slice(row.words.indexOf(amount.words.at(-1)!) + 1);
     if (isNaming(behind))
       return {
         row,
@@ -215,7 +233,8 @@ function readItem(amount: Amount, build: Build): Item {
   const used = new Set([made?.quantity, made?.price].flatMap((each) => (each ? each.figure.words : [])));
   made?.discount?.words.forEach((word) => used.add(word));
   const linked = made?.price ? words.slice(made.quantity.figure.at + 1, made.price.figure.at) : [];
-  if (linked.every(({ text }) => isMeasure(text))) linked.forEach((word) => used.add(word));
+  // A sign such as “m²” or “à” may be misread.
+  if (linked.every(({ text }) => isMeasure(text) || text.length <= MISREAD)) linked.forEach((word) => used.add(word));
   const told = cells
     .map((cell, at) =>
       textOf(cell, at, {
@@ -233,17 +252,17 @@ function readItem(amount: Amount, build: Build): Item {
     : words.filter((word) => (linked.includes(word) ? isLetters(word) : !used.has(word)));
   const quantity = made?.quantity.value ?? null;
   const priced = figures.find((figure) => figure.parts[0] === 'price' && !used.has(figure.words[0]));
-  const isNamed = kept.some(({ text }) => /\p{L}{2}/u.test(text));
+  const isNamed = isDescribed || kept.some(({ text }) => /\p{L}{2}/u.test(text));
   const isHeaded = made?.quantity.figure.parts[0] === 'quantity';
   const each = quantity !== null && !isHeaded ? cents / quantity : NaN;
   const unitPrice = made?.price?.value ?? priced?.values[0] ?? (Number.isInteger(each) ? each / 100 : null);
   return {
     row,
     cents,
-    description: isNamed || leadingDay(words) !== undefined ? inOne(kept) : '',
+    description: isDescribed ? inOne(behind) : isNamed || leadingDay(words) !== undefined ? inOne(kept) : '',
     quantity,
     unitPrice: cents < 0 && unitPrice !== null && quantity !== null ? -Math.abs(unitPrice) : unitPrice,
-    left: isNamed ? kept[0].box[0] : undefined,
+    left: isDescribed ? behind[0].box[0] : isNamed ? kept[0].box[0] : undefined,
     ...(made?.discount && { discount: made.discount.values[0] }),
     prices: figures.filter(({ words: [word] }) => !used.has(word)).flatMap(({ values }) => values),
   };
@@ -277,7 +296,10 @@ function figuresIn(row: Row, cells: readonly Cell[], words: readonly Word[], { h
         const next = cell.words[at + 1]?.text ?? '';
         const isPercent = read[2] === '%' || next === '%';
         const isPence = /^(?:p|ct|c)$/i.test(read[2] ?? '') || /^(?:p|pence|cts?|cents?|rp)\.?$/i.test(next);
-        const values = valuesOf(read[1]).map((value) => (isPence ? hundredth(value) : value));
+        const per = headAt(heads, word.box)?.per ?? 1;
+        const values = valuesOf(read[1])
+          .map((value) => (isPence ? hundredth(value) : value))
+          .map((value) => (per === 1 ? value : Number((value / per).toPrecision(12))));
         figures.push({ words: [word], values, isPercent, exact: /[.,]\d{2}$/.test(read[1]), ...place });
       }
     }
@@ -360,7 +382,11 @@ function scoreOf(
 }
 
 /** How much there is where no price beside it says so: below its head, before or behind a cross, or first in all rows. */
-function saidCount(figures: readonly Figure[], words: readonly Word[], { isCounted }: Build): Product | undefined {
+function saidCount(
+  figures: readonly Figure[],
+  words: readonly Word[],
+  { isCounted, heads }: Build,
+): Product | undefined {
   const headed = figures.find(({ parts, isPercent }) => parts[0] === 'quantity' && !isPercent);
   const first = figures.find(({ at, values }) => at === 0 && Number.isInteger(values[0]) && isNaming(words.slice(1)));
   const isCross = (word: Word | undefined) => word !== undefined && /^[x×]$/i.test(word.text);
@@ -370,9 +396,23 @@ function saidCount(figures: readonly Figure[], words: readonly Word[], { isCount
       : figures.find(
           ({ at }) => at === words.length - 1 && (isCross(words[at - 1]) || /^[x×]\d{1,3}$/i.test(words[at].text)),
         );
-  const figure = headed ?? crossed ?? (isCounted && first && first.values[0] > 0 ? first : undefined);
+  // “1.75 h” in a cell of its own
+  const last = figures.at(-1);
+  const isMeasured =
+    last && heads.length === 0 && last.at > 0 && words.slice(last.at + 1).length === 1 && isOwnCell(words, last.at);
+  const measured = isMeasured && TIME.test(fold(words.at(-1)!.text)) ? last : undefined;
+  const figure = headed ?? crossed ?? measured ?? (isCounted && first && first.values[0] > 0 ? first : undefined);
   return figure && { quantity: { figure, value: figure.values[0] } };
 }
+
+/** What work is measured in (folded). */
+const TIME = /^(?:h|hrs?|hours?|std|stdn?|stunden?|heures?|ore|uur|uren|horas?|days?|tage?|jours?)\.?$/;
+
+/** Whether a gap stands before a word. */
+const isOwnCell = (words: readonly Word[], at: number) => {
+  const [[x, , width, height], [next]] = [words[at - 1].box, words[at].box];
+  return next - x - width > height;
+};
 
 /** Units that are short enough not to be the first word of a name. */
 const ABBREVIATED = /^.{1,3}\.?$/;
@@ -502,6 +542,12 @@ function shareOut(between: readonly Row[], over: Item | undefined, under: Item |
       last = last && row;
       continue;
     }
+    const price = onlyPrice(row);
+    const count = over && price ? over.cents / 100 / price : NaN;
+    if (over && price && Math.abs(count - Math.round(count)) * price < 0.01) {
+      Object.assign(over, { quantity: Math.round(count), unitPrice: price });
+      continue;
+    }
     const measured = under && under.quantity === null ? measuredFor(row, under) : undefined;
     if (under && measured) {
       Object.assign(under, measured);
@@ -509,7 +555,7 @@ function shareOut(between: readonly Row[], over: Item | undefined, under: Item |
     }
     const isAbove =
       under !== undefined && between.slice(at).every((each, index, all) => isNext(each, all[index + 1] ?? under.row));
-    if (amountsIn(row).length > 0 || isHead(row) || row.cells.length > 2 || !isNaming(row.words)) {
+    if (amountsIn(row).length > 0 || isTableHead(row) || row.cells.length > 2 || !isNaming(row.words)) {
       last = undefined;
       forUnder.length = 0;
       continue;
@@ -560,6 +606,7 @@ function beginsWith(row: Row, under: Item | undefined, over: Item | undefined): 
   return (
     !isHeading &&
     (/(?:[,&]|\p{L}-|(?<!\p{L})(?:and|und|et|the|of|der|des|dem|la|le|du))$/u.test(row.text) ||
+      /^(?:and|und|et|or|oder|ou)\s/.test(under.description) ||
       (over !== undefined && /^[(\p{Ll}]/u.test(under.description)))
   );
 }

@@ -1,9 +1,9 @@
 import { around } from '../../geometry';
-import { isHead } from './columnHeads';
+import { isTableHead } from './columnHeads';
 import { Fact, FactLine } from './fact';
 import { Kind } from './kindList';
 import { TAX } from './labels';
-import { countedAt, lineItems } from './lineItems';
+import { countedAt, lineItems, onlyPrice } from './lineItems';
 import { Amount, amountsIn } from './money';
 import { rateIn } from './rowTaxes';
 import { Row } from './rows';
@@ -23,6 +23,8 @@ const MUST_LAND: readonly Kind[] = ['contract', 'notice', 'letter', 'certificate
 const NOT_COUNTED =
   /\b(?:not included|optional|option [a-z\d]|alternativ\p{L}*|eventual\p{L}*|on request|auf wunsch|en option)\b/u;
 const TAXED = /^\W{0,3}(?:sales )?(?:tax(?:es)?|steuern?)\b/;
+/** What is in an amount above it (folded). */
+const WITHIN = /^\W{0,3}(?:dont|davon|darin|of which|including|incl|inkl|di cui|waarvan|inclusief)\b/;
 /** What was paid or owed before (folded). */
 const PAID_BEFORE =
   /^\W{0,3}(?:your |ihre |vos |less |abzgl\.? |abzuglich |minus )?(?:payments?|paid|pre-?paid|zahlung(?:en)?|bezahlt|paiements?|versements?|acomptes?|(?:geleistete |bereits |gezahlte )?(?:abschlage|abschlagszahlung(?:en)?|anzahlung(?:en)?|vorauszahlung(?:en)?)|geleistete|bereits|betaalde?|(?:previous|last|opening|old) (?:balance|bill)|balance (?:from|brought)|credit from|guthaben aus|alter saldo|solde (?:anterieur|precedent))\b/;
@@ -54,7 +56,7 @@ export function findLineItems(rows: readonly Row[], kind: Kind, said: readonly n
 }
 
 function entriesIn(rows: readonly Row[]): Entry[] {
-  const heads = rows.findIndex(isHead);
+  const heads = rows.findIndex(isTableHead);
   const entries: Entry[] = [];
   let named: Row | undefined;
   for (const [at, row] of rows.entries()) {
@@ -68,7 +70,7 @@ function entriesIn(rows: readonly Row[]): Entry[] {
     // How much there is of it may stand between a name and its amount.
     named = countedAt(row) ? named : amounts.length === 0 && mayName(row) ? row : undefined;
   }
-  return entries.filter(({ row }) => !countedAt(row));
+  return entries.filter(({ row }) => !countedAt(row) && onlyPrice(row) === undefined);
 }
 
 function roleOf(row: Row, amounts: readonly Amount[], named: Row | undefined, before: readonly Entry[]): Entry['role'] {
@@ -80,6 +82,7 @@ function roleOf(row: Row, amounts: readonly Amount[], named: Row | undefined, be
   )
     return 'tax';
   if (PAID_BEFORE.test(row.folded)) return 'paid';
+  if (WITHIN.test(row.folded)) return 'sum';
   if (isSum(row)) return TAX.test(row.folded) ? 'tax' : 'sum';
   if (isProse(row, amounts.at(-1)!)) return 'sum';
   if (isCounting(row, amounts, named)) return 'item';
@@ -113,7 +116,9 @@ function landing(entries: readonly Entry[], said: readonly number[]): Amount[] |
       const [ours, theirs] = [rank(one), rank(other)];
       return theirs.map((value, at) => value - ours[at]).find((apart) => apart !== 0) ?? 0;
     });
-  return best ?? runOfSums(entries);
+  // What looks like a sum by its name may be one of the goods.
+  const run = runOfSums(entries);
+  return run && (!best || (run.length > best.length && said.includes(sumOf(run)))) ? run : best;
 }
 
 /** Above the goods may stand so many rows with what looks like an amount, such as when a shop opens. */

@@ -17,7 +17,10 @@ export interface TaxColumn {
 export function apartFromTaxColumn(rows: readonly Row[]): { rows: readonly Row[]; column: TaxColumn | undefined } {
   for (const head of rows) {
     if (head.cells.length < 3 || amountsIn(head).length > 0) continue;
-    const [before, last] = head.cells.slice(-2);
+    // What is described may stand behind the amounts.
+    const at = head.cells.findLastIndex((cell, index) => index > 0 && isTaxHead(cell));
+    const isBeforeLast = at === head.cells.length - 2 && !DESCRIBES.test(head.cells[at + 1].folded);
+    const [before, last] = at < 0 || isBeforeLast ? head.cells.slice(-2) : head.cells.slice(at - 1, at + 1);
     const column = isTaxHead(before) ? beforeGross(head, before, rows) : undefined;
     if (column) return { rows, column };
     if (!isTaxHead(last)) continue;
@@ -51,6 +54,9 @@ export function apartFromTaxColumn(rows: readonly Row[]): { rows: readonly Row[]
   }
   return { rows, column: undefined };
 }
+
+/** Heads of columns of what things are (folded). */
+const DESCRIBES = /^(?:descri|desig|bezeichn|beschr|details?|goods|item|text|particulars|omschr)/;
 
 /** Whether the head of a column says that it is of taxes, and nothing else. */
 function isTaxHead({ words }: Cell): boolean {
