@@ -1,7 +1,8 @@
 import { datesInLine } from '../dates';
 import { isHead } from './columnHeads';
 import { NET, PAYMENT, TAX, TOTAL } from './labels';
-import { countedAt, isNaming, isProduct } from './lineItems';
+import { countedAt, isNaming } from './measures';
+import { isProduct } from './products';
 import { Amount, amountsIn } from './money';
 import { Row } from './rows';
 
