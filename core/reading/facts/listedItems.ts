@@ -59,35 +59,41 @@ export function findLineItems(rows: readonly Row[], kind: Kind, said: readonly n
 function entriesIn(rows: readonly Row[]): Entry[] {
   const heads = rows.findIndex(isTableHead);
   const entries: Entry[] = [];
+  const counted = { rows: 0, sum: 0 };
+  let isBelowSum = false;
   let named: Row | undefined;
   for (const [at, row] of rows.entries()) {
     if (at <= heads || CARRIED.test(row.folded) || NOT_COUNTED.test(row.folded)) continue;
     const amounts = amountsIn(row);
-    if (amounts.length > 0) {
-      const counted = entries.filter(({ role }) => role === 'item').map((entry) => entry.amounts.at(-1)!.cents);
-      const isMade = isSumOf(counted, amounts.at(-1)!.cents, rows.slice(at + 1));
-      entries.push({ row, amounts, role: isMade ? 'sum' : roleOf(row, amounts, named, entries) });
+    const last = amounts.at(-1);
+    // How much there is of it, or its price, may stand in a row of its own.
+    const isPhrase = countedAt(row) !== undefined || onlyPrice(row) !== undefined;
+    if (last && !isPhrase) {
+      const mayBeMade = counted.rows > 1 && counted.sum === last.cents;
+      const isMade = mayBeMade && isSumOf([0, counted.sum], last.cents, rows.slice(at + 1));
+      const role: Entry['role'] = isMade ? 'sum' : roleOf(row, amounts, { named, isBelowSum });
+      entries.push({ row, amounts, role });
+      if (role === 'item') Object.assign(counted, { rows: counted.rows + 1, sum: counted.sum + last.cents });
+      isBelowSum ||= role === 'sum' || role === 'tax';
     }
-    // How much there is of it may stand between a name and its amount.
-    named = countedAt(row) ? named : amounts.length === 0 && mayName(row) ? row : undefined;
+    named = isPhrase ? named : !last && mayName(row) ? row : undefined;
   }
-  return entries.filter(({ row }) => !countedAt(row) && onlyPrice(row) === undefined);
+  return entries;
 }
 
-function roleOf(row: Row, amounts: readonly Amount[], named: Row | undefined, before: readonly Entry[]): Entry['role'] {
-  const isBelowSum = before.some(({ role }) => role === 'sum' || role === 'tax');
-  if (
-    isBelowSum &&
-    (TAX.test(row.folded) || TAXED.test(row.folded)) &&
-    (rateIn(row) !== undefined || isSum(row) || amounts.every(({ cents }) => cents === 0))
-  )
-    return 'tax';
+function roleOf(
+  row: Row,
+  amounts: readonly Amount[],
+  { named, isBelowSum }: { named: Row | undefined; isBelowSum: boolean },
+): Entry['role'] {
+  const isTax = TAX.test(row.folded);
+  const saysTax = rateIn(row) !== undefined || isSum(row) || amounts.every(({ cents }) => cents === 0);
+  if (isBelowSum && (isTax || TAXED.test(row.folded)) && saysTax) return 'tax';
   if (PAID_BEFORE.test(row.folded)) return 'paid';
   if (WITHIN.test(row.folded)) return 'sum';
-  if (isSum(row)) return TAX.test(row.folded) ? 'tax' : 'sum';
+  if (isSum(row)) return isTax ? 'tax' : 'sum';
   if (isProse(row, amounts.at(-1)!)) return 'sum';
-  if (isCounting(row, amounts, named)) return 'item';
-  return 'maybe';
+  return isCounting(row, amounts, named) ? 'item' : 'maybe';
 }
 
 /** Whether an amount stands in a sentence. */
@@ -127,25 +133,27 @@ const MOST_ABOVE = 2;
 
 /** The most rows, from one of the first or from below a sum on, that make a sum, with or without taxes, in one column. */
 function landed(entries: readonly Entry[], counts: (entry: Entry) => boolean, column: number): Amount[] | undefined {
+  const placed = entries.map((entry, at) => ({ entry, at }));
+  const goods = placed.filter(({ entry }) => counts(entry));
+  const sums = placed.filter(({ entry }) => !counts(entry));
   let best: Amount[] | undefined;
-  for (let start = 0; start < entries.length; start++) {
-    if (!counts(entries[start]) || (start > MOST_ABOVE && counts(entries[start - 1]))) continue;
+  for (const [first, { at: start }] of goods.entries()) {
+    if (start > MOST_ABOVE && goods[first - 1]?.at === start - 1) continue;
     const listed: Amount[] = [];
     let sum = 0;
-    for (let at = start; at < entries.length; at++) {
-      if (!counts(entries[at])) continue;
-      const amount = entries[at].amounts.at(column);
+    for (let index = first; index < goods.length; index++) {
+      const { entry, at } = goods[index];
+      const amount = entry.amounts.at(column);
       if (!amount) break;
       listed.push(amount);
       sum += amount.cents;
       if (listed.length <= (best?.length ?? 0) || (start > 0 && listed.length < FEWEST)) continue;
-      const later = entries.slice(at + 1);
-      const left = later.filter(counts);
       // What they come to may be called as if it were one of them.
-      const others =
-        listed.length >= FEWEST && left.length <= MOST_UNNAMED ? later : later.filter((each) => !counts(each));
-      const before = start > MOST_ABOVE ? entries.slice(0, start).filter((each) => !counts(each)) : [];
-      if (isSaid(sum, [...before, ...others])) best = [...listed];
+      const left = goods.slice(index + 1, index + 2 + MOST_UNNAMED);
+      const unnamed = listed.length >= FEWEST && left.length <= MOST_UNNAMED ? left : [];
+      const elsewhere = sums.filter((other) => other.at > at || (start > MOST_ABOVE && other.at < start));
+      const others = [...elsewhere, ...unnamed].map((other) => other.entry);
+      if (isSaid(sum, others)) best = [...listed];
     }
   }
   return best;
