@@ -94,7 +94,7 @@ describe('out of a document comes', () => {
     expect(lines.map(({ amount }) => amount)).toEqual([20, 30]);
     const { raw } = await get(`/documents/${id}/lines?as=csv`);
     expect(raw.toString()).toMatch(
-      /^\uFEFFDescription,Quantity,Unit price,Amount\r\n"Warp, natural[^]*,20\r\n[^]*,30\r\n$/,
+      /^\uFEFFDescription,Quantity,Unit price,Discount %,Amount\r\n"Warp, natural[^]*,20\r\n[^]*,30\r\n$/,
     );
     const sheet = unzipSync((await get(`/documents/${id}/lines?as=xlsx`)).raw);
     const cells = strFromU8(sheet['xl/worksheets/sheet1.xml']);

@@ -16,7 +16,7 @@ export type SpreadsheetForm = keyof typeof SPREADSHEET_TYPES;
 /** What stands in a cell: text, a number, or a day (ISO 8601). */
 export type CellValue = string | number | null | { day: string | null };
 
-const LINE_HEADS = ['Description', 'Quantity', 'Unit price', 'Amount'];
+const LINE_HEADS = ['Description', 'Quantity', 'Unit price', 'Discount %', 'Amount'];
 const BOOKING_HEADS = ['Description', 'Date', 'Amount', 'Balance'];
 
 /** What a bill lists or a statement books, as a spreadsheet. @throws Problem 'no-lines' when it lists nothing */
@@ -26,7 +26,13 @@ export async function linesAs(manager: EntityManager, documentId: string, form: 
   const heads = bookings?.length ? BOOKING_HEADS : LINE_HEADS;
   const table: CellValue[][] = bookings?.length
     ? bookings.map(({ date, text, amount, balance }) => [text, { day: date }, amount, balance])
-    : (lines ?? []).map(({ description, quantity, unitPrice, amount }) => [description, quantity, unitPrice, amount]);
+    : (lines ?? []).map(({ description, quantity, unitPrice, discount, amount }) => [
+        description,
+        quantity,
+        unitPrice,
+        discount ?? null,
+        amount,
+      ]);
   if (table.length === 0) throw new Problem('no-lines');
   return spreadsheet(heads, table, form);
 }
@@ -58,19 +64,19 @@ const TABLES: Record<TableRows, { heads: string[]; rowsOf: (paper: PaperInTable)
     ],
   },
   lines: {
-    heads: [...PAPER_HEADS, 'Booked', 'Description', 'Quantity', 'Unit price', 'Amount', 'Currency'],
+    heads: [...PAPER_HEADS, 'Booked', 'Description', 'Quantity', 'Unit price', 'Discount %', 'Amount', 'Currency'],
     rowsOf: (paper) => {
       const currency = paper.facts.currency ?? null;
       return [
-        ...(paper.lines ?? []).map(({ description, quantity, unitPrice, amount }) => [
+        ...(paper.lines ?? []).map(({ description, quantity, unitPrice, discount, amount }) => [
           ...paperOf(paper),
           null,
-          ...[description, quantity, unitPrice, amount, currency],
+          ...[description, quantity, unitPrice, discount ?? null, amount, currency],
         ]),
         ...(paper.bookings ?? []).map(({ date, text, amount }) => [
           ...paperOf(paper),
           { day: date },
-          ...[text, null, null, amount, currency],
+          ...[text, null, null, null, amount, currency],
         ]),
       ];
     },

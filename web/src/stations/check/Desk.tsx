@@ -8,6 +8,7 @@ import { Kind, kindTraits, likeOf, mayHave } from '@crow/core/reading/facts/kind
 import { isDoubtfulFact } from '@crow/core/reading/facts/doubt';
 import { Bookings } from '../../parts/Bookings';
 import { ProblemText } from '../../parts/controls';
+import { Lines } from '../../parts/Lines';
 import { PageSheet, PickedWord } from '../../parts/PageSheet';
 import { WarningLine, WarningMark } from '../../parts/Warning';
 import { isEngaged } from '../../parts/keys';
@@ -26,8 +27,8 @@ const WIDEST_PAGE = 860;
 const PAGE_GAP = 24;
 /** Room below the notes for what adds to them. */
 const FOOT = 320;
-/** And for each booking of a statement, in two lines at most. */
-const BOOKING = 58;
+/** And for each line of a bill and booking of a statement, in two lines at most. */
+const LISTED = 58;
 const NARROW = 680;
 /** Where in the window the place of a note comes into view, as a share of its height. */
 const PLACE_FROM_TOP = 0.3;
@@ -164,6 +165,11 @@ export function Desk({ document, notesInto }: { document: Document; notesInto?: 
         <AddNote missing={missingOf(kind, shown)} onAdd={add} />
         {(document.taxes.length > 0 || facts.has('tax')) && <Taxes document={document} />}
         {ready && <BooksNote document={document} />}
+        {document.lines.length > 0 && (
+          <div className="w-full border-l-2 border-rule pl-3">
+            <Lines lines={document.lines} />
+          </div>
+        )}
         {document.bookings.length > 0 && (
           <div className="w-full border-l-2 border-rule pl-3">
             <Bookings bookings={document.bookings} />
@@ -187,7 +193,11 @@ export function Desk({ document, notesInto }: { document: Document; notesInto?: 
       {deskWidth > 0 && (
         <div
           className="relative"
-          style={{ height: narrow ? height : Math.max(height, foot + FOOT + BOOKING * document.bookings.length) }}
+          style={{
+            height: narrow
+              ? height
+              : Math.max(height, foot + FOOT + LISTED * (document.lines.length + document.bookings.length)),
+          }}
         >
           {document.pageList.map((page, index) => (
             <div key={page.id} className="absolute" style={{ left, top: tops[index] }}>

@@ -15,7 +15,10 @@ function open() {
       fact('vendor', 'Halden & Firth Yarns Ltd'),
       fact('kind', 'invoice'),
     ],
-    lines: [{ description: 'Madder, 12 skeins', quantity: 12, unitPrice: 12.5, amount: 150 }],
+    lines: [
+      { description: 'Madder, 12 skeins', quantity: 12, unitPrice: 12.5, amount: 150 },
+      { description: 'Swing tickets', quantity: 500, unitPrice: 0.142, discount: 10, amount: 63.9 },
+    ],
     taxes: [{ rate: 20, net: 153.5, tax: 30.7 }],
     bookings: [{ date: '2026-09-03', text: 'Studio rent', amount: -410, balance: 884.36 }],
   });
@@ -36,7 +39,8 @@ it('says what a paper is, with its facts in a fixed order, and leads to where on
     `/api/documents/${paper.id}/lines?as=csv`,
   );
   within(about.getByRole('table', { name: 'Tax by rate' })).getByText('30.70');
-  about.getByText('12 ×');
+  about.getByText('12 × 12.50');
+  about.getByText('500 × 0.142 less 10 %');
   within(about.getByRole('table', { name: 'What it books' })).getByText('-410.00');
 });
 

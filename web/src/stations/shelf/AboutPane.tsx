@@ -5,6 +5,7 @@ import { Document } from '@crow/contract/documents';
 import { FactName } from '@crow/contract/facts';
 import { ask } from '../../api';
 import { Bookings } from '../../parts/Bookings';
+import { Lines } from '../../parts/Lines';
 import { Button, inputLook } from '../../parts/controls';
 import { useNotices } from '../../parts/notices';
 import { kindName } from '../../parts/words';
@@ -83,19 +84,7 @@ export function AboutPane({ document, onGoTo }: Props) {
       {lines.length + bookings.length > 0 && (
         <section aria-label="What it lists">
           {bookings.length > 0 && <Bookings bookings={bookings} />}
-          <table aria-label="Its lines" className="w-full text-sm" hidden={lines.length === 0}>
-            <tbody>
-              {lines.map(({ description, quantity, amount }, at) => (
-                <tr key={at} className="border-t border-rule align-top">
-                  <td className="py-1 pr-2">{description}</td>
-                  <td className="py-1 pr-2 text-right font-mono whitespace-nowrap text-quiet">
-                    {quantity !== null && `${quantity} ×`}
-                  </td>
-                  <td className="py-1 text-right font-mono">{amount.toFixed(2)}</td>
-                </tr>
-              ))}
-            </tbody>
-          </table>
+          {lines.length > 0 && <Lines lines={lines} />}
           <p className="mt-1 flex gap-3 text-sm">
             <a className="underline" href={addressOf(endpoints.documentLines, { params, query: { as: 'xlsx' } })}>
               as spreadsheet
