@@ -154,7 +154,7 @@ export function datesInLine(line: Word[], { monthFirst = false } = {}): FoundDat
       const turned = monthFirst && (form === IN_FIGURES || form === SPACED);
       const date = turned ? calendarDate(year, second, first) : calendarDate(year, first, second);
       const end = match.index + match[0].length;
-      if (isNumbered(text.slice(0, match.index))) continue;
+      if (isNumbered(text.slice(0, match.index)) || isNextDay(match[0], text.slice(end))) continue;
       // Some dates fit two forms.
       if (!date || taken.some(([from, until]) => from < end && until > match.index)) continue;
       taken.push([match.index, end]);
@@ -163,6 +163,12 @@ export function datesInLine(line: Word[], { monthFirst = false } = {}): FoundDat
     }
   }
   return found;
+}
+
+/** “20 Nov   23 Nov”: what looks like a year is the day of the next month that is named. */
+function isNextDay(date: string, behind: string): boolean {
+  const month = /^ (\p{L}{3,10})\b/u.exec(behind)?.[1];
+  return month !== undefined && /\p{L} \d{2}$/u.test(date) && monthNamed(month.toLowerCase()) !== undefined;
 }
 
 /** The first date in a text typed by hand, as ISO 8601; undefined when there is none. */

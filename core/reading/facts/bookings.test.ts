@@ -125,3 +125,29 @@ Date          Details                    Debits     Credits      Balance
 09/30/2026    New balance                                      $1,356.11
 `)?.lines.map(({ date }) => date),
   ).toEqual(['2026-09-03', '2026-09-09']));
+
+it('reads days of booking beside those of value, of a month that the paper names, or of the day of its last balance', () => {
+  const days = (paper: string) => bookingsOn(paper)?.lines.map(({ date, text }) => `${date} ${text}`);
+  expect(
+    days(`
+# Harbour Card
+Card statement November 2026
+Previous balance                               £184.20
+03 Nov   04 Nov   LARCH LABELS                 £100.80
+20 Nov   23 Nov   REFUND THORNBECK             -£12.00
+Interest                                         £0.00
+New balance                                    £273.00
+`),
+  ).toEqual(['2026-11-03 LARCH LABELS', '2026-11-20 REFUND THORNBECK']);
+  expect(
+    days(`
+# Banque de la Presqu'île
+Relevé de compte
+Date    Valeur   Nature                          Débit     Crédit
+                 SOLDE AU 31/10/2026                      1 118,40
+05.11   05.11    PRLV EAUX                       78,43
+12.11   13.11    REMISE CHEQUES                             240,00
+                 SOLDE AU 30/11/2026                      1 279,97
+`),
+  ).toEqual(['2026-11-05 PRLV EAUX', '2026-11-12 REMISE CHEQUES']);
+});

@@ -78,6 +78,15 @@ export function findBookings(
 /** The month of a statement where no day says more: “November 2026”, “Auszug 11/2026” (folded). */
 const MONTH = /(?<![\d./-])(?:(\p{L}{3,9})\.? |(0?[1-9]|1[0-2]) ?[/.-] ?)(20\d{2})(?![\d/.-])/gu;
 
+/** The day of the last balance that a statement tells (ISO 8601). */
+export function lastBalanceDay(rows: readonly Row[]): string | undefined {
+  const told = rows.filter((row) => SUMS_UP.test(row.folded) && amountsIn(row).length > 0);
+  return told
+    .flatMap(({ words }) => datesInLine(words).map(({ date }) => date))
+    .sort()
+    .at(-1);
+}
+
 /**
  * The last day that the bookings of a statement may have, where neither its day nor the time that it is for is said: the last day that it
  * names, or the end of the month that it names last (ISO 8601).
@@ -136,11 +145,7 @@ function moneyIn(row: Row, day: readonly Word[] = []): Amount[] {
 function dayIn(row: Row, { until, monthFirst }: DaysWritten): { date: string; words: Word[] } | undefined {
   const first = row.words.slice(0, 4);
   const [whole] = datesInLine(row.words, { monthFirst });
-  // “20 Nov   23 Nov”: two days, not one of a year.
-  const next = row.words[row.words.indexOf(whole?.words.at(-1) as Word) + 1]?.text ?? '';
-  const isTwo =
-    whole !== undefined && /^\d{1,2}$/.test(whole.words.at(-1)!.text) && monthNamed(fold(next)) !== undefined;
-  if (whole && !isTwo && first.includes(whole.words[0])) return whole;
+  if (whole && first.includes(whole.words[0])) return whole;
   if (!until) return undefined;
   for (let count = 1; count <= 2; count++) {
     const words = row.words.slice(0, count);
@@ -161,7 +166,8 @@ function withValueDay(row: Row, day: ReturnType<typeof dayIn>): ReturnType<typeo
   if (!day) return undefined;
   const [next, month] = row.words.slice(row.words.indexOf(day.words.at(-1)!) + 1);
   if (!next) return day;
-  if (/^\d{1,2}\.\d{1,2}\.$/.test(next.text)) return { ...day, words: [...day.words, next] };
+  const isAlike = /^\d{1,2}[./]\d{1,2}$/.test(next.text) && /^\d{1,2}[./]\d{1,2}$/.test(day.words[0].text);
+  if (isAlike || /^\d{1,2}\.\d{1,2}\.$/.test(next.text)) return { ...day, words: [...day.words, next] };
   const isNamed = month && /^\d{1,2}$/.test(next.text) && monthNamed(fold(month.text)) !== undefined;
   return isNamed ? { ...day, words: [...day.words, next, month] } : day;
 }

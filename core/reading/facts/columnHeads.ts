@@ -79,7 +79,12 @@ export function headsIn(row: Row): ColumnHead[] {
     const each = words.map((word) => ({ parts: partsSaid(fold(word.text)) ?? [], per: 1, box: word.box }));
     const per = Number(/(?:per|je|pro|pour|les|%) ?(10{1,3})$/.exec(folded)?.[1] ?? 1);
     // “Pos Anz Art” stand as close as the words of one head.
-    const areHeads = words.length > 1 && parts === undefined && each.every((head) => head.parts.length > 0);
+    const isOneEach = words.every(({ text }) => /^[\p{Lu}#%@]/u.test(text));
+    const areHeads =
+      words.length > 1 &&
+      parts === undefined &&
+      (each.every((head) => head.parts.length > 0) ||
+        (isOneEach && each.some(({ parts: [part] }) => part === 'quantity')));
     return areHeads ? each : [{ parts: parts ?? [], per, box }];
   });
 }

@@ -1,5 +1,5 @@
 import { PageText } from '../words';
-import { findBookings, lastDayNamed } from './bookings';
+import { findBookings, lastBalanceDay, lastDayNamed } from './bookings';
 import { dayOrderOf } from './dayOrder';
 import { findDays } from './days';
 import { rivalled } from './doubt';
@@ -123,12 +123,18 @@ function saidAs(kind: Kind | undefined, { rows, first, currency, subject }: Pape
       ? findBookings(rows, {
           opening: balances.opening?.value ?? null,
           closing: balances.closing?.value ?? null,
-          until: days.period?.value.split('/')[1] ?? days.date?.value ?? lastDayNamed(rows),
+          until: days.period?.value.split('/')[1] ?? lastDayOf(rows, days.date?.value),
           monthFirst: order === 'month',
         })
       : null,
     lines: asked && !hasBalances ? findLineItems(counted, kind!, saidSums(sums)) : null,
   };
+}
+
+/** The last day that a statement tells of: its own, or that of its last balance, else the last that it names (ISO 8601). */
+function lastDayOf(rows: readonly Row[], day: string | undefined): string | undefined {
+  const [last] = [day, lastBalanceDay(rows)].filter((each) => each !== undefined).sort((a, b) => b.localeCompare(a));
+  return last ?? lastDayNamed(rows);
 }
 
 /** What the sums of a paper come to before and after taxes, in hundredths. */

@@ -31,6 +31,8 @@ const MOST_APART = 4;
 const NEXT = 2.4;
 /** What begins so many heights further right is indented. */
 const INDENTED = 0.8;
+/** The number of a row in a table, before what it is of. */
+const POSITION = /^\d{1,2}[.)] (?=\p{L})/u;
 const MOST_IN_HEADING = 3;
 const MOST_NAMING = 3;
 
@@ -79,7 +81,7 @@ export function shareOut(between: readonly Row[], over: Item | undefined, under:
       over.description += ` ${row.text}`;
       last = row;
     } else if (under && isAbove && beginsWith(row, under, over)) {
-      forUnder.push(row.text);
+      forUnder.push(row.text.replace(POSITION, ''));
       last = undefined;
     } else {
       last = undefined;
@@ -117,6 +119,8 @@ function goesOn(row: Row, over: Item, under: Item | undefined, { heads, isCoded 
 function beginsWith(row: Row, under: Item | undefined, over: Item | undefined): boolean {
   if (!under) return false;
   if (under.left === undefined) return true;
+  // “1. Dyeing” begins what its own row has no number for.
+  if (POSITION.test(row.text) && !POSITION.test(under.row.text)) return true;
   const isHeading = row.text.endsWith(':') && row.words.length <= MOST_IN_HEADING;
   return (
     !isHeading &&

@@ -146,6 +146,8 @@ export const TAX = any(
   '(?:plus |incl(?:uding|udes|\\.)? |of which )?(?:vat|v\\.a\\.t\\.?|sales tax|value[ -]added tax|(?:[csi]|ut)?gst(?:\\/hst)?|hst|pst|qst)',
   // “Incl. VAT total” is the whole sum.
   '(?<!(?:incl|inkl|einschl)\\p{L}*\\.? |with |mit )(?:vat|gst|mwst\\.?|ust\\.?|umsatzsteuer|mehrwertsteuer)[- ]?(?:betrag|summe|anteil|amount|total|content|element|charge|sum|value)',
+  // By itself, as on a till's slip.
+  '(?<!\\p{L}.? )tax(?=:? ?[£€$]?\\d+[.,]\\d{2}|:?$)',
   't\\.?p\\.?s\\.?|t\\.?v\\.?[qh]\\.?',
   '(?:insurance premium|premium|state|local|county|excise|consumption) tax',
   'tax (?:at |@ ?)?(?=\\d{1,2}(?:[.,]\\d+)? ?%)',

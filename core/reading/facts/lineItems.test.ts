@@ -159,6 +159,40 @@ B400    Bobbins, pack of 10                  4      6.75     27.00
     ],
   ],
   [
+    'prices for a hundred, prices below their goods, and packs that are no counts',
+    `
+# Quoin Printers
+Invoice 4418                                     1 December 2026
+Description                 Quantity   Per 100   Total
+Postcards, two sides             500     14.20    71.00
+YOGHURT X4                         1               2.97
+SHEETS                             2              17.80
+   @ 8.90
+Due                                               91.77
+`,
+    [
+      ['Postcards, two sides', 500, 0.142, 71],
+      ['YOGHURT X4', 1, null, 2.97],
+      ['SHEETS', 2, 8.9, 17.8],
+    ],
+  ],
+  [
+    'two tables with heads of their own, and descriptions behind their amounts',
+    `
+# Fender Garage
+Invoice 2618                                     25 November 2026
+Labour                          Hours    Rate      Cost
+Timing belt                      3.2     55.00    176.00
+Parts                           Qty      Each      Cost
+Belt kit KV118                    1      94.00     94.00
+Total                                            £270.00
+`,
+    [
+      ['Timing belt', 3.2, 55, 176],
+      ['Belt kit KV118', 1, 94, 94],
+    ],
+  ],
+  [
     'no sentence that names a sum',
     `
 # Harbour Bank

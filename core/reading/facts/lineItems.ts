@@ -132,7 +132,8 @@ function textOf(
     }
     const isNumber = at === 0 && /^\d{1,3}[.)]?$|^\d{1,2}(?:\.\d{1,2})+\.?$/.test(kept[0].text);
     const isCount = isCounted && !UNIT.test(fold((kept[1] as Word | undefined)?.text ?? ''));
-    if (isNumber && (build.isNumbered || parts[0] === 'position' || isCount))
+    const isPointed = /^\d{1,2}[.)]$/.test(kept[0].text) && rest.length > 0;
+    if (isNumber && (build.isNumbered || isPointed || parts[0] === 'position' || isCount))
       return rest.filter((word) => !/^[.)]$/.test(word.text));
   }
   if (belongsTo(text, kept, parts, build)) return [];
@@ -192,7 +193,7 @@ function belongsTo(text: string, words: readonly Word[], parts: readonly Part[],
     return true;
   // Below a head that nobody knows figures and measures are no names.
   const isUnknown = heads.length > 0 && parts.length === 0;
-  if (isUnknown && /\d/.test(text) && !isNaming(words)) return true;
+  if (isUnknown && /\d/.test(text) && (!isNaming(words) || (words.length === 1 && /^\d/.test(text)))) return true;
   if (isFigure && (/[.,]\d{2}\)?$/.test(text) || isUnknown)) return true;
   return leadingDay(words) === words.length;
 }

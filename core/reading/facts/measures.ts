@@ -28,13 +28,15 @@ const isPrice = (text: string) => /^[@x×]?\W{0,2}\d[\d.,]*(?:\/\p{L}{1,4}²?)?$
 
 /** “0.842 kg @ £0.95/kg”: how much of what another row names, and at which price. */
 const COUNTED_AT =
-  /^\(?(\d[\d.,]*) ?(?:(\p{L}{1,8}[²³]?)\.? ?)?(?:x|×|\*|@|a|at|je|zu|for)(?: |(?=[\d£€$]))(?:[£€$]|[a-z]{3} )?(\d[\d.,]*)(p|ct)?(?: ?[£€$]| eur| chf| gbp)?(?: ?\/ ?\p{L}{1,6}²?| (?:per|je|pro) \p{L}{1,8}| each| ea\.?)?\)?$/u;
+  /^\(?(\d[\d.,]*) ?(?:(\p{L}{1,8}[²³]?)\.? ?)?(?:x|×|\*|@|a|at|je|zu|for)(?: |(?=[\d£€$]))(?:[£€$]|[a-z]{3} )?(?:(\d{1,2})\/[£€$]?)?(\d[\d.,]*)(p|ct)?(?: ?[£€$]| eur| chf| gbp)?(?: ?\/ ?\p{L}{1,6}²?| (?:per|je|pro) \p{L}{1,8}| each| ea\.?)?\)?$/u;
 
 /** What a row says that only counts what another names, as quantity and price; undefined where it says anything else. */
 export function countedAt({ folded }: Pick<Row, 'folded'>): { quantity: number; unitPrice: number }[] | undefined {
   const said = COUNTED_AT.exec(folded.slice(0, LONGEST_PHRASE + 1));
   if (!said || (said[2] && !UNIT.test(said[2]))) return undefined;
-  const prices = valuesOf(said[3]).map((price) => (said[4] ? hundredth(price) : price));
+  // “4 @ 2/5.00”: two for five.
+  const per = Number(said[3] ?? 1);
+  const prices = valuesOf(said[4]).map((price) => (said[5] ? hundredth(price) : price) / per);
   return valuesOf(said[1]).flatMap((quantity) => prices.map((unitPrice) => ({ quantity, unitPrice })));
 }
 

@@ -143,12 +143,13 @@ export function saidCount(
 ): Product | undefined {
   const headed = figures.find(({ parts, isPercent }) => parts[0] === 'quantity' && !isPercent);
   const first = figures.find(({ at, values }) => at === 0 && Number.isInteger(values[0]) && isNaming(words.slice(1)));
+  // “YOGHURT X4” is a pack of four.
   const isCross = (word: Word | undefined) => word !== undefined && /^[x×]$/i.test(word.text);
   const crossed =
     first && (isCross(words[1]) || /^\d{1,3}[x×]$/i.test(words[0].text))
       ? first
       : figures.find(
-          ({ at }) => at === words.length - 1 && (isCross(words[at - 1]) || /^[x×]\d{1,3}$/i.test(words[at].text)),
+          ({ at }) => at === words.length - 1 && (isCross(words[at - 1]) || /^[x×]\d{1,3}$/.test(words[at].text)),
         );
   // “1.75 h” in a cell of its own
   const last = figures.at(-1);

@@ -101,6 +101,76 @@ To pay                     £132.00
     { number: '7741', total: 132, tax: null },
   ],
   [
+    'two taxes beside each other, below a sum with its taxes in it',
+    `
+# Garnhaus Bleiker
+Rechnung 118204                              Trogen, 25. November 2026
+Leinengarn NeL 16/2         6       14.80      88.80
+Total CHF (inkl. MwSt)                          88.80
+MwSt 8.1% auf 58.80: 4.41     MwSt 2.6% auf 30.00: 0.76
+`,
+    { total: 88.8, tax: 5.17 },
+  ],
+  [
+    'a rate that only the rows of the table tell',
+    `
+# Larch & Linden Labels
+Invoice 4471                                   25 November 2026
+Product              VAT rate     Quantity      Line total
+Labels, end fold         20%         250          66.00
+Sample pack              20%           1           4.80
+Net 59.00      VAT 11.80      Total GBP 70.80
+`,
+    { net: 59, tax: 11.8, taxRate: 20, total: 70.8 },
+  ],
+  [
+    'a slip whose words for numbers and days run into them, paid when it was printed',
+    `
+# HOLM-MARKT
+Hafenstr. 8, 26506 Norden
+BROT DUNKEL                     4,79 A
+SUMME              EUR          4,79
+Datum:30.11.2026    18:04   Bon-Nr.:4418
+`,
+    { number: '4418', date: '2026-11-30', total: 4.79 },
+  ],
+  [
+    'a slip that was paid at the hour that it says, and is not due then',
+    `
+# The Bollard Café
+2 Flat white            6.40
+Total                 £6.40
+29 Nov 2026 11:12  Paid contactless
+`,
+    { date: '2026-11-29', dueDate: null },
+  ],
+  [
+    'a slip with its tax by one word, and a sum with taxes in Spanish',
+    `
+# BAR EL ANCLA
+Factura simplificada  T-20447
+Fecha 27/11/2026
+2    Café con leche          1,60      3,20
+3    Zumo naranja            2,80      8,40
+Total con IVA incluido      11,60 €
+Base 10,55   IVA 10% 1,05
+`,
+    { kind: 'receipt', total: 11.6, net: 10.55, tax: 1.05 },
+  ],
+  [
+    'a table whose taxes stand before what things are',
+    `
+# Hythe Wholesale
+Invoice SI118204            26 Nov 2026
+Qty   Code       Unit £   Net £    VAT £   Description
+24    HK-0018      0.45   10.80     2.16   Brass cup hooks
+6     GL-2240      3.10   18.60     3.72   Wood glue
+                          29.40     5.88
+Total payable £35.28
+`,
+    { net: 29.4, tax: 5.88, total: 35.28 },
+  ],
+  [
     'a ticket whose fare is not all that was paid',
     `
 # Sound Ferries     E-ticket
