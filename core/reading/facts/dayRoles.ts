@@ -325,8 +325,13 @@ function ofPayment(saying: Saying): DayLabel | undefined {
   const isOwnName = ({ word, parts }: Term) =>
     kind !== undefined && parts.includes('document') && kindWords[kind].named.test(word);
   const pay = terms.find(
-    (term) =>
-      term.parts.includes('pay') && !term.parts.includes('event') && !term.parts.includes('span') && !isOwnName(term),
+    (term, at) =>
+      term.parts.includes('pay') &&
+      !term.parts.includes('event') &&
+      !term.parts.includes('span') &&
+      !isOwnName(term) &&
+      // “Payment reminder” is the title.
+      !(at > 0 && isOwnName(terms[at - 1])),
   );
   // “Paid by card on”
   const by = first(saying, 'until');

@@ -49,7 +49,7 @@ const WITH_OR_WITHOUT =
 
 /** “This year's price, including insurance premium tax”: behind a sum's name it is in that sum (folded). */
 const IN_SUM =
-  /(\b(?:total|price|premium|cost|charge|fee|rent|amount|sum|preis|betrag|summe|beitrag|pramie|montant|prix|prime|cout|loyer|importe?|precio|importo|prezzo|totale?|totaal|bedrag|prijs|valor|preco)),? (?:(?:incl(?:uding|usive of|usief|\.)?|inkl(?:usive)?\.?|einschl(?:iesslich)?\.?|with|mit|y compris|avec|with all|con|com|met) (?:[\p{L}-]+ ){0,3}(?:vat|tax|taxes|mwst\.?|ust\.?|\p{L}*steuer|tva|iva|btw)(?: (?:inclu\p{L}+|inbegrepen|compris\p{L}*))?|(?:vat|tax|mwst\.?|ust\.?|tva|iva|btw) (?:inclu\p{L}+|inbegrepen|inbegriffen|enthalten|compris\p{L}*))$/u;
+  /(\b(?:total|price|premium|cost|charge|fee|rent|amount|sum|preis|betrag|summe|beitrag|pramie|montant|prix|prime|cout|loyer|importe?|precio|importo|prezzo|totale?|totaal|bedrag|prijs|valor|preco)(?: (?:chf|eur|gbp|usd|[£€$]))?),? (?:(?:incl(?:uding|usive of|usief|\.)?|inkl(?:usive)?\.?|einschl(?:iesslich)?\.?|with|mit|y compris|avec|with all|con|com|met) (?:\d{1,2}(?:[.,]\d{1,2})? ?% )?(?:[\p{L}-]+ ){0,3}(?:vat|tax|taxes|mwst\.?|ust\.?|\p{L}*steuer|tva|iva|btw)(?: (?:inclu\p{L}+|inbegrepen|compris\p{L}*))?|(?:vat|tax|mwst\.?|ust\.?|tva|iva|btw) (?:inclu\p{L}+|inbegrepen|inbegriffen|enthalten|compris\p{L}*))$/u;
 
 /** A tax that is not there (folded): “no VAT charged”. */
 const UNTAXED =

@@ -152,7 +152,7 @@ export const TAX = any(
   '(?:insurance premium|premium|state|local|county|excise|consumption) tax',
   'tax (?:at |@ ?)?(?=\\d{1,2}(?:[.,]\\d+)? ?%)',
   'versicherungs?-?steuer',
-  'taxe sur les .{3,20}',
+  'taxe sur les .{3,20}|taxe d.assurances?',
   '(?<!hors |de |sans )taxes',
   '(?:zzgl\\.? |inkl\\.? |enthaltene |darin )?(?:mwst\\.?|m\\.?w\\.?st\\.?|ust\\.?|umsatzsteuer|mehrwertsteuer)',
   'taxe sur la valeur ajoutee',

@@ -41,8 +41,9 @@ const COLUMNS = [-1, -2, -3];
 export function findLineItems(rows: readonly Row[], kind: Kind, said: readonly number[]): Fact<FactLine[]> | null {
   // What is paid and what is taken off stand beside each other.
   if (kind === 'payslip') return null;
-  const entries = entriesIn(rows);
-  const landed = landing(entries, said);
+  const entries = entriesIn(rows, rows.findIndex(isTableHead));
+  // The only heads may be those of a table of taxes, or of a payment part.
+  const landed = landing(entries, said) ?? landing(entriesIn(rows, -1), said);
   const amounts = landed ?? (MUST_LAND.includes(kind) ? [] : aboveFirstSum(entries));
   if (amounts.length === 0) return null;
   const { page } = amounts[0].row;
@@ -56,8 +57,8 @@ export function findLineItems(rows: readonly Row[], kind: Kind, said: readonly n
   };
 }
 
-function entriesIn(rows: readonly Row[]): Entry[] {
-  const heads = rows.findIndex(isTableHead);
+/** The rows with amounts below the heads of a table. @param heads the number of their row, -1 for all rows */
+function entriesIn(rows: readonly Row[], heads: number): Entry[] {
   const entries: Entry[] = [];
   const counted = { rows: 0, sum: 0 };
   let isBelowSum = false;
