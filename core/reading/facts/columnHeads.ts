@@ -41,13 +41,17 @@ const HEADS: [RegExp, readonly Part[]][] = [
     /^(?:vat|mwst|ust|tva|iva|btw|tax|st|gst|steuer(?:satz)?|taxe|taux)[ .-]?(?:%|rate|code|satz|in %|cd\.?|\(%\))?$|^%? ?(?:vat|mwst\.?|ust\.?|tva)$/,
     ['tax'],
   ],
-  [/^(?:date|datum|tag|jour|day|fecha|data|when)$/, ['date']],
+  [/^(?:date|datum|dated|tag|jour|day|fecha|data|when|due|fallig(?: am)?|vom|le|echeance|vervaldatum)$/, ['date']],
+  [
+    /^(?:invoice|rechnung|beleg|facture|bill|document|factura|fattura|factuur)(?:[ -]?(?:no|nr|number|nummer)\.?)?$/,
+    ['text'],
+  ],
   [
     /^(?:description.{0,12}|desc\.?|details?|particulars|goods|designation.{0,10}|bezeichnung|beschreibung|leistung(?:en)?|text|libelle.{0,8}|prestations?|treatment|service|work(?: done)?|product|produkt|ware|what|activity|task|title|name|descripcion|concepto|descrizione|omschrijving|descricao)$/,
     ['text'],
   ],
   [
-    /^(?:(?:line |net |gross |total |goods |ext(?:ended|\.)? )?(?:amount|total|value|sum|net|gross|price|charge)(?: (?:ht|ttc|incl?\.?(?: vat)?|exc?l?\.?(?: vat)?|[a-z]{3}|£|€|\$))?|(?:gesamt|netto|brutto)[ -]?(?:preis|betrag|summe|wert)?.{0,6}|g(?:es)?\.?-?preis.{0,6}|betrag.{0,8}|summe.{0,6}|gp|montant.{0,8}|total .{2,3}|importe.{0,6}|importo.{0,6}|bedrag|valor.{0,6}|totaal|charges?|[£€$]|eur|gbp|chf|usd)$/,
+    /^(?:(?:line |net |gross |total |goods |ext(?:ended|\.)? )?(?:amount|total|value|sum|net|gross|price|charge)(?: (?:ht|ttc|incl?\.?(?: vat)?|exc?l?\.?(?: vat)?|[a-z]{3}|£|€|\$))?|(?:gesamt|netto|brutto)[ -]?(?:preis|betrag|summe|wert)?.{0,6}|g(?:es)?\.?-?preis.{0,6}|betrag.{0,8}|summe.{0,6}|gp|montant.{0,8}|total .{2,3}|importe.{0,6}|importo.{0,6}|bedrag|valor.{0,6}|totaal|charges?|offen(?:er betrag)?|open|outstanding|balance|saldo|solde|restbetrag|[£€$]|eur|gbp|chf|usd)$/,
     ['amount'],
   ],
 ];

@@ -32,6 +32,7 @@ export const kindWords: Record<Kind, KindWords> = {
       '(?<!\\b(?:up)?on )(?:sales |cash |payment |till )?receipt(?! of (?:this|our|your|the|invoice|goods))',
       "preuve (?:de (?:depot|paiement|versement)|d'achat)",
       'proof of (?:posting|postage|purchase|payment)',
+      'certificate of (?:posting|postage|mailing)',
       '(?:einlieferungs|zahlungs|einzahlungs|kauf)beleg',
       'quittung',
       'kassen(?:bon|beleg|zettel)',
@@ -310,7 +311,7 @@ export const kindWords: Record<Kind, KindWords> = {
   },
   certificate: {
     named: word(
-      'certificate(?: of [a-z]+)?',
+      'certificate(?! of (?:posting|postage|mailing))(?: of [a-z]+)?',
       'certification',
       'bestatigung uber \\p{L}*zuwendung\\p{L}*',
       'zuwendungsbestatigung',

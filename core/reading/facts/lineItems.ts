@@ -87,19 +87,25 @@ function readItem(amount: Amount, build: Build): Item {
     .filter((left) => left.length > 0);
   // What only columns of days, codes or numbers say is all that there is.
   const isLetters = ({ text }: Word) => /\p{L}{3}/u.test(text) && !BETWEEN.test(text);
-  const kept = told.some(isNaming)
-    ? told.flat()
-    : words.filter((word) => (linked.includes(word) ? isLetters(word) : !used.has(word)));
+  const isHeaded = isText(told.flat());
+  const kept =
+    told.some(isNaming) || isHeaded
+      ? told.flat()
+      : words.filter((word) => (linked.includes(word) ? isLetters(word) : !used.has(word)));
   const quantity = made?.quantity.value ?? null;
   const priced = figures.find((figure) => figure.parts[0] === 'price' && !used.has(figure.words[0]));
   const isNamed = isDescribed || kept.some(({ text }) => /\p{L}{2}/u.test(text));
-  const isHeaded = made?.quantity.figure.parts[0] === 'quantity';
-  const each = quantity !== null && !isHeaded ? cents / quantity : NaN;
+  const isCountHeaded = made?.quantity.figure.parts[0] === 'quantity';
+  const each = quantity !== null && !isCountHeaded ? cents / quantity : NaN;
   const unitPrice = made?.price?.value ?? priced?.values[0] ?? (Number.isInteger(each) ? each / 100 : null);
   return {
     row,
     cents,
-    description: isDescribed ? inOne(behind) : isNamed || leadingDay(words) !== undefined ? inOne(kept) : '',
+    description: isDescribed
+      ? inOne(behind)
+      : isNamed || isHeaded || leadingDay(words) !== undefined
+        ? inOne(kept)
+        : '',
     quantity,
     unitPrice: cents < 0 && unitPrice !== null && quantity !== null ? -Math.abs(unitPrice) : unitPrice,
     left: isDescribed ? behind[0].box[0] : isNamed ? kept[0].box[0] : undefined,
@@ -125,8 +131,10 @@ function textOf(
   const parts = partsAt(build.heads, box);
   if (at < 2 && kept[0] === words[0]) {
     const rest = kept.slice(1);
+    // A list of papers names them by their numbers.
+    const isName = parts[0] === 'text';
     const isAtCode = build.isCoded && isCode(row) && at === (isPosition(row) ? 1 : 0);
-    if (isCodeShaped(kept[0].text) && (isAtCode || (at === 0 && /^\d{5,}$/.test(kept[0].text)))) {
+    if (!isName && isCodeShaped(kept[0].text) && (isAtCode || (at === 0 && /^\d{5,}$/.test(kept[0].text)))) {
       if (rest.length > 0) return rest;
       if (words.length < row.words.length) return [];
     }
@@ -174,7 +182,7 @@ function belongsTo(text: string, words: readonly Word[], parts: readonly Part[],
     case 'tax':
       return isFigure || isRate || text.length <= 2 || /^(?:yes|no|oui|non|ja|nein|si)$/i.test(text);
     case 'date':
-      return /\d/.test(text);
+      return /\d/.test(text) || words.length === 1;
     case 'quantity':
     case 'price':
     case 'amount':

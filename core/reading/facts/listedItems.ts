@@ -29,6 +29,7 @@ const WITHIN = /^\W{0,3}(?:dont|davon|darin|of which|including|incl|inkl|di cui|
 /** What was paid or owed before (folded). */
 const PAID_BEFORE =
   /^\W{0,3}(?:your |ihre |vos |less |abzgl\.? |abzuglich |minus )?(?:payments?|paid|pre-?paid|zahlung(?:en)?|bezahlt|paiements?|versements?|acomptes?|(?:geleistete |bereits |gezahlte )?(?:abschlage|abschlagszahlung(?:en)?|anzahlung(?:en)?|vorauszahlung(?:en)?)|geleistete|bereits|betaalde?|(?:previous|last|opening|old) (?:balance|bill)|balance (?:from|brought)|credit from|guthaben aus|alter saldo|solde (?:anterieur|precedent))\b/;
+const RECEIVED = /\b(?:received|paid|erhalten|bezahlt|recue?s?|versee?s?|ontvangen|recibid[oa]s?)\b/;
 /** Columns that a sum may stand below, from the right. */
 const COLUMNS = [-1, -2, -3];
 
@@ -90,7 +91,8 @@ function roleOf(
   const isTax = TAX.test(row.folded);
   const saysTax = rateIn(row) !== undefined || isSum(row) || amounts.every(({ cents }) => cents === 0);
   if (isBelowSum && (isTax || TAXED.test(row.folded)) && saysTax) return 'tax';
-  if (PAID_BEFORE.test(row.folded)) return 'paid';
+  const isLess = amounts.at(-1)!.cents < 0;
+  if (PAID_BEFORE.test(row.folded) || (isLess && RECEIVED.test(row.folded))) return 'paid';
   if (WITHIN.test(row.folded)) return 'sum';
   if (isSum(row)) return isTax ? 'tax' : 'sum';
   if (isProse(row, amounts.at(-1)!)) return 'sum';

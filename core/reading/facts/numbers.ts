@@ -154,7 +154,8 @@ function isOwn({ role, bill, said, own }: Named, kind: Kind | undefined): number
   // “Angebot Nr. 1877” on a bill is another paper's, unless the kind was taken wrong.
   if (role === 'document' && own && namesAnotherKind(own, kind)) return said ? OTHERS : 0;
   if (role === 'document') return (bill || said ? 1 : 0.6) + close;
-  if (role === 'order') return kind === 'order' ? 1.2 : 0;
+  // A ticket is called by the order that it came with.
+  if (role === 'order') return kind === 'order' ? 1.2 : kind === 'ticket' ? 0.6 : 0;
   if (role === 'policy') return kind === 'contract' ? 0.8 : 0;
   // “Consignment TC 4418” is the carrier's.
   if (role === 'delivery') return kind === 'delivery note' ? (own && CARRIERS.test(own) ? 0.5 : 1.2) : 0;
