@@ -87,7 +87,8 @@ function readItem(amount: Amount, build: Build): Item {
     .filter((left) => left.length > 0);
   // What only columns of days, codes or numbers say is all that there is.
   const isLetters = ({ text }: Word) => /\p{L}{3}/u.test(text) && !BETWEEN.test(text);
-  const isHeaded = isText(told.flat());
+  // The number of a paper in a list of some is its name.
+  const isHeaded = isText(told.flat()) && told.flat().some(({ text }) => /\d{2}/.test(text));
   const kept =
     told.some(isNaming) || isHeaded
       ? told.flat()
