@@ -64,6 +64,18 @@ it('reads back every day of the century in the form it is written in Germany', (
   );
 });
 
+it.each([
+  ['20 Nov 23 Nov REFUND', []],
+  ['20 NOV 23 DEC', []],
+  ['Delivered 12 Nov 26 may differ', ['2026-11-12']],
+  ['12 Nov 26 Paid', ['2026-11-12']],
+])('tells the year of a day from the day of the next month: “%s”', (text, dates) => {
+  const line: Word[] = text
+    .split(' ')
+    .map((word, index) => ({ text: word, box: [index * 10, 0, 9, 9], confidence: 1, line: 0, baseline: 9 }));
+  expect(datesInLine(line).map(({ date }) => date)).toEqual(dates);
+});
+
 it('says which words of a line a date is made of', () => {
   const line: Word[] = ['Date', '8', 'October', '2026', 'paid'].map((text, index) => ({
     text,

@@ -168,7 +168,13 @@ export function datesInLine(line: Word[], { monthFirst = false } = {}): FoundDat
 /** “20 Nov   23 Nov”: what looks like a year is the day of the next month that is named. */
 function isNextDay(date: string, behind: string): boolean {
   const month = /^ (\p{L}{3,10})\b/u.exec(behind)?.[1];
-  return month !== undefined && /\p{L} \d{2}$/u.test(date) && monthNamed(month.toLowerCase()) !== undefined;
+  // “12 Nov 26 may differ” goes on.
+  return (
+    month !== undefined &&
+    month !== 'may' &&
+    /\p{L} \d{2}$/u.test(date) &&
+    monthNamed(month.toLowerCase()) !== undefined
+  );
 }
 
 /** The first date in a text typed by hand, as ISO 8601; undefined when there is none. */

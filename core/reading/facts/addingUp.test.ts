@@ -52,6 +52,18 @@ it('checks tax by rate, each and all together', () => {
   ]);
 });
 
+it('takes the lines of a credit note as they were billed, and prices before a tax that the amounts are with', () => {
+  expect(whatDoesNotAddUp({ net: '-262.90', tax: '-52.58', total: '-315.48' }, { lines: LINES })).toEqual([]);
+  expect(whatDoesNotAddUp({ net: '-262.80' }, { lines: [LINES[0]] })).toEqual([
+    'The lines make 220.80, but -262.80 is said.',
+  ]);
+  const taxed = [{ description: 'Labels', quantity: 250, unitPrice: 0.22, amount: 66 }];
+  expect(whatDoesNotAddUp({ taxRate: '20', total: '66.00' }, { lines: taxed })).toEqual([]);
+  expect(whatDoesNotAddUp({ taxRate: '5', total: '66.00' }, { lines: taxed })).toEqual([
+    '250 × 0.22 is 55.00, but 66.00 stands at “Labels”.',
+  ]);
+});
+
 it('forgives what rounding does', () => {
   const lines = [1, 2, 3].map((n) => ({ description: `${n}`, quantity: 3, unitPrice: 0.333, amount: 1 }));
   expect(whatDoesNotAddUp({ net: '3.01' }, { lines })).toEqual([]);

@@ -45,29 +45,8 @@ export function shareOut(between: readonly Row[], over: Item | undefined, under:
     Math.abs(other.box[1] - one.box[1]) < NEXT * Math.max(one.box[3], 1);
   const forUnder: string[] = [];
   for (const [at, row] of between.entries()) {
-    const counted = countedAt(row);
-    const whose =
-      counted &&
-      [over, under].find(
-        (item) => item?.quantity === null && counted.some((each) => makes(each.quantity, each.unitPrice, item.cents)),
-      );
-    if (whose) {
-      Object.assign(
-        whose,
-        counted.find((each) => makes(each.quantity, each.unitPrice, whose.cents)),
-      );
+    if (counts(row, over, under)) {
       last = last && row;
-      continue;
-    }
-    const price = onlyPrice(row);
-    const count = over && price ? over.cents / 100 / price : NaN;
-    if (over && price && Math.abs(count - Math.round(count)) * price < 0.01) {
-      Object.assign(over, { quantity: Math.round(count), unitPrice: price });
-      continue;
-    }
-    const measured = under && under.quantity === null ? measuredFor(row, under) : undefined;
-    if (under && measured) {
-      Object.assign(under, measured);
       continue;
     }
     const isAbove =
@@ -91,6 +70,30 @@ export function shareOut(between: readonly Row[], over: Item | undefined, under:
   // Above the first stands the letterhead as well.
   if (!over && forUnder.length > MOST_NAMING) forUnder.splice(0, forUnder.length - 1);
   if (under && forUnder.length > 0) under.description = `${forUnder.join(' ')} ${under.description}`;
+}
+
+/**
+ * Takes a row that only says how much there is of something, or at which price, for the line whose amount it makes: the one above it, or
+ * the one below. Whether it was one.
+ */
+function counts(row: Row, over: Item | undefined, under: Item | undefined): boolean {
+  const take = (item: Item | undefined, said: { quantity: number; unitPrice: number } | undefined) => {
+    if (!item || !said) return false;
+    const { quantity, unitPrice } = said;
+    // What is taken back has a price below nothing.
+    Object.assign(item, { quantity, unitPrice: item.cents < 0 ? -unitPrice : unitPrice });
+    return true;
+  };
+  const made = (item: Item | undefined) =>
+    item?.quantity === null
+      ? countedAt(row)?.find(({ quantity, unitPrice }) => makes(quantity, unitPrice, item.cents))
+      : undefined;
+  if (take(over, made(over)) || take(under, made(under))) return true;
+  const price = onlyPrice(row);
+  const count = over && price ? Math.round(Math.abs(over.cents) / 100 / price) : 0;
+  if (over && price && count > 0 && makes(count, price, over.cents))
+    return take(over, { quantity: count, unitPrice: price });
+  return under?.quantity === null && take(under, measuredFor(row, under));
 }
 
 /** “38.42 LITRES”: how much there is of what the next row has the price of. */

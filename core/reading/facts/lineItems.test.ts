@@ -1,6 +1,7 @@
 import { FactLine } from './fact';
+import { findFacts } from './findFacts';
 import { whatDoesNotAddUp } from './addingUp';
-import { typedFacts } from '../testing/typed';
+import { typed, typedFacts } from '../testing/typed';
 
 type Line = [description: string, quantity: number | null, unitPrice: number | null, amount: number];
 
@@ -219,3 +220,69 @@ Total                                       £172.80
     '3 × 64.00 less 20 % is 153.60, but 172.80 stands at “Reed, 12 dent”.',
   ]);
 });
+
+it('is sure of lines only where they make a sum that the paper says', () => {
+  const lines = (total: string) =>
+    findFacts([
+      typed(`
+# Thistle Reed Works
+Invoice 4471          24 Nov 2026
+Reed, 12 dent                    64.00
+Heddles, 100                     13.50
+Total                           ${total}
+`),
+    ]).lines;
+  expect(lines('77.50')).toMatchObject({ why: { code: 'rows-that-add-up' } });
+  expect(lines('77.50')!.confidence).toBeGreaterThan(0.9);
+  expect(lines('97.50')).toMatchObject({ why: { code: 'rows-with-amounts' } });
+  expect(lines('97.50')!.confidence).toBeLessThan(0.7);
+});
+
+it('tells no lines of what a policy insures, nor of a payslip, whose columns are of two things', () => {
+  expect(
+    linesOn(`
+# Lantern Mutual
+Policy schedule
+Policy number: LM/2204418           Date of issue: 2 November 2026
+Section                    Sum insured        Excess
+Buildings                    £410,000           £250
+Contents                      £60,000           £150
+Total premium                                £320.77
+`),
+  ).toEqual([]);
+  expect(
+    linesOn(`
+# Brightling College
+Payslip                        September 2026
+Tuition            412.00      PAYE tax        10.00
+Holiday pay         49.73      Pension         13.09
+Gross pay          461.73      Total           23.09
+Net pay            438.64
+`),
+  ).toEqual([]);
+});
+
+it('gives what is taken back a price below nothing, wherever it is counted', () => {
+  const lines = linesOn(`
+THREAD & THIMBLE
+22/09/2026
+REEL, ECRU                       12.00
+RETURNED REEL                    -7.95
+ 1 x 7.95
+TOTAL                             4.05
+`);
+  expect(lines).toMatchObject([{ amount: 12 }, { quantity: 1, unitPrice: -7.95, amount: -7.95 }]);
+  expect(whatDoesNotAddUp({ total: '4.05' }, { lines })).toEqual([]);
+});
+
+it('tells the price of one where several are sold together, without endless decimals', () =>
+  expect(
+    linesOn(`
+SHOREWAY MARKET
+11/28/26
+ 3 @ 3/5.00
+CANNED BEANS          5.00 F
+BREAD                 2.00 F
+TOTAL                 7.00
+`),
+  ).toMatchObject([{ description: 'CANNED BEANS', quantity: 3, unitPrice: 1.666667 }, {}]));

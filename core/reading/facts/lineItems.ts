@@ -4,7 +4,7 @@ import { FactLine } from './fact';
 import { Item, rowsBetween, shareOut } from './goesOn';
 import { BETWEEN, isMeasure, isNaming, PER, UNIT } from './measures';
 import { Amount } from './money';
-import { cellsBefore, figuresIn, productOf, saidCount } from './products';
+import { cellsBefore, Figure, figuresIn, Product, productOf, saidCount } from './products';
 import { Cell, fold, Row } from './rows';
 import { Build, buildOf, isCode, isPosition, leadingDay } from './tableBuild';
 
@@ -46,6 +46,7 @@ function headsAbove(rows: readonly Row[]): (readonly ColumnHead[])[] {
   });
 }
 
+/** What links a quantity with its price, such as “m²” or “à”, may be misread where it has no more letters. */
 const MISREAD = 2;
 
 function readItem(amount: Amount, build: Build): Item {
@@ -54,65 +55,73 @@ function readItem(amount: Amount, build: Build): Item {
   const words = cells.flatMap((cell) => cell.words);
   const behind = row.words.slice(row.words.indexOf(amount.words.at(-1)!) + 1);
   const isText = (some: readonly Word[]) => some.some(({ box }) => partsAt(build.heads, box)[0] === 'text');
-  const isDescribed = isText(behind) && !isText(words);
-  if (!isNaming(words)) {
-    // The amount may stand first.
-    if (isNaming(behind))
-      return {
-        row,
-        cents,
-        description: inOne(behind),
-        quantity: null,
-        unitPrice: null,
-        left: behind[0].box[0],
-        prices: [],
-      };
-  }
   const figures = figuresIn(row, cells, words, build);
   const made = productOf(figures, words, amount, build) ?? saidCount(figures, words, build);
-  const used = new Set([made?.quantity, made?.price].flatMap((each) => (each ? each.figure.words : [])));
-  made?.discount?.words.forEach((word) => used.add(word));
   const linked = made?.price ? words.slice(made.quantity.figure.at + 1, made.price.figure.at) : [];
-  // A sign such as “m²” or “à” may be misread.
+  const used = new Set(
+    [made?.quantity.figure, made?.price?.figure, made?.discount].flatMap((each) => each?.words ?? []),
+  );
   if (linked.every(({ text }) => isMeasure(text) || text.length <= MISREAD)) linked.forEach((word) => used.add(word));
-  const told = cells
-    .map((cell, at) =>
-      textOf(cell, at, {
-        used,
-        build,
-        isCounted: made !== undefined && !cell.words.some((word) => used.has(word)),
-        row,
-      }),
-    )
-    .filter((left) => left.length > 0);
-  // What only columns of days, codes or numbers say is all that there is.
-  const isLetters = ({ text }: Word) => /\p{L}{3}/u.test(text) && !BETWEEN.test(text);
-  // The number of a paper in a list of some is its name.
-  const isHeaded = isText(told.flat()) && told.flat().some(({ text }) => /\d{2}/.test(text));
-  const kept =
-    told.some(isNaming) || isHeaded
-      ? told.flat()
-      : words.filter((word) => (linked.includes(word) ? isLetters(word) : !used.has(word)));
+  // The amount may stand first, or before the column of what things are.
+  const isBehind = isNaming(words) ? isText(behind) && !isText(words) : isNaming(behind);
+  const named = isBehind ? behind : namedBy(cells, { words, used, linked, build, row, isText });
   const quantity = made?.quantity.value ?? null;
-  const priced = figures.find((figure) => figure.parts[0] === 'price' && !used.has(figure.words[0]));
-  const isNamed = isDescribed || kept.some(({ text }) => /\p{L}{2}/u.test(text));
-  const isCountHeaded = made?.quantity.figure.parts[0] === 'quantity';
-  const each = quantity !== null && !isCountHeaded ? cents / quantity : NaN;
-  const unitPrice = made?.price?.value ?? priced?.values[0] ?? (Number.isInteger(each) ? each / 100 : null);
+  const unitPrice = made?.price?.value ?? priceBeside(made, figures, used, cents);
   return {
     row,
     cents,
-    description: isDescribed
-      ? inOne(behind)
-      : isNamed || isHeaded || leadingDay(words) !== undefined
-        ? inOne(kept)
-        : '',
+    description: inOne(named),
     quantity,
     unitPrice: cents < 0 && unitPrice !== null && quantity !== null ? -Math.abs(unitPrice) : unitPrice,
-    left: isDescribed ? behind[0].box[0] : isNamed ? kept[0].box[0] : undefined,
+    left: named.some(({ text }) => /\p{L}{2}/u.test(text)) ? named[0].box[0] : undefined,
     ...(made?.discount && { discount: made.discount.values[0] }),
     prices: figures.filter(({ words: [word] }) => !used.has(word)).flatMap(({ values }) => values),
   };
+}
+
+/** The words before an amount that name something, without its figures and what belongs to those; none where only figures stand there. */
+function namedBy(
+  cells: readonly Cell[],
+  {
+    words,
+    used,
+    linked,
+    build,
+    row,
+    isText,
+  }: {
+    words: readonly Word[];
+    used: ReadonlySet<Word>;
+    linked: readonly Word[];
+    build: Build;
+    row: Row;
+    isText: (some: readonly Word[]) => boolean;
+  },
+): Word[] {
+  const told = cells.flatMap((cell, at) => {
+    const isCounted = used.size > 0 && !cell.words.some((word) => used.has(word));
+    return textOf(cell, at, { used, build, isCounted, row });
+  });
+  // The number of a paper in a list of some is its name.
+  if (isNaming(told) || (isText(told) && told.some(({ text }) => /\d{2}/.test(text)))) return told;
+  // What only columns of days, codes or numbers say is all that there is; “13 nights at 21.50” names what it counts.
+  const isLetters = ({ text }: Word) => /\p{L}{3}/u.test(text) && !BETWEEN.test(text);
+  const left = words.filter((word) => (linked.includes(word) ? isLetters(word) : !used.has(word)));
+  return left.some(({ text }) => /\p{L}{2}/u.test(text)) || leadingDay(words) !== undefined ? left : [];
+}
+
+/** The price of one where nothing multiplies to the amount: what stands below its head, or the share of each in what is counted. */
+function priceBeside(
+  made: Product | undefined,
+  figures: readonly Figure[],
+  used: ReadonlySet<Word>,
+  cents: number,
+): number | null {
+  const priced = figures.find((figure) => figure.parts[0] === 'price' && !used.has(figure.words[0]));
+  if (priced) return priced.values[0];
+  if (!made || made.quantity.figure.parts[0] === 'quantity') return null;
+  const each = cents / made.quantity.value;
+  return Number.isInteger(each) ? each / 100 : null;
 }
 
 const inOne = (words: readonly Word[]) => words.map(({ text }) => text).join(' ');

@@ -36,7 +36,7 @@ export function countedAt({ folded }: Pick<Row, 'folded'>): { quantity: number; 
   if (!said || (said[2] && !UNIT.test(said[2]))) return undefined;
   // “4 @ 2/5.00”: two for five.
   const per = Number(said[3] ?? 1);
-  const prices = valuesOf(said[4]).map((price) => (said[5] ? hundredth(price) : price) / per);
+  const prices = valuesOf(said[4]).map((price) => Number(((said[5] ? hundredth(price) : price) / per).toFixed(6)));
   return valuesOf(said[1]).flatMap((quantity) => prices.map((unitPrice) => ({ quantity, unitPrice })));
 }
 

@@ -33,4 +33,5 @@ function countOf({ quantity, unitPrice, discount }: Counted): string {
 }
 
 /** A price may have more decimals than an amount, never fewer. */
-const priceOf = (price: number) => (String(price).split('.')[1]?.length > 2 ? String(price) : price.toFixed(2));
+const priceOf = (price: number) =>
+  price.toLocaleString('en', { minimumFractionDigits: 2, maximumFractionDigits: 4, useGrouping: false });

@@ -142,6 +142,23 @@ it('keeps the document on the desk when it can’t be filed, and says why', asyn
   await heading('1 of 1');
 });
 
+it('shows what a paper lists or books below its notes, and nothing where it does neither', async () => {
+  const line = { description: 'Madder, skeins', quantity: 12, unitPrice: 12.5, discount: 10, amount: 135 };
+  const booking = { date: '2026-09-03', text: 'Studio rent', amount: -410, balance: null };
+  const { user } = open([
+    document({ name: 'Bill', lines: [line] }),
+    document({ name: 'Account', bookings: [booking] }),
+  ]);
+  const listed = within(await screen.findByRole('table', { name: 'Its lines' }));
+  listed.getByText('Madder, skeins');
+  listed.getByText('12 × 12.50 less 10 %');
+  listed.getByText('135.00');
+  expect(screen.queryByRole('table', { name: 'What it books' })).toBeNull();
+  await user.click(screen.getByRole('button', { name: /^The next one/ }));
+  await screen.findByRole('table', { name: 'What it books' });
+  expect(screen.queryByRole('table', { name: 'Its lines' })).toBeNull();
+});
+
 it('puts a document to the back, walks through those that wait, and puts one into the bin and back', async () => {
   const [one, two, three] = ['One', 'Two', 'Three'].map((vendor) => document({ facts: [fact('vendor', vendor)] }));
   const { user, server } = open([one, two, three]);
