@@ -1,7 +1,7 @@
-import sharp from 'sharp';
 import { bytesOf, greyOf, Raster } from '@crow/core/imaging/raster';
 import { Word } from '@crow/core/reading/words';
 import { runChild } from './child';
+import { enlarged } from './enlarged';
 import { dataPath } from './languageData';
 
 /** Small letters lower than so many pixels are enlarged so many times. */
@@ -34,16 +34,6 @@ export async function readWholePage(picture: Raster, language: string, letter = 
     environment: dataPath(),
   });
   return code === 0 ? wordsIn(output.toString()) : [];
-}
-
-async function enlarged(picture: Raster, scale: number): Promise<Raster> {
-  const { width, height, data } = greyOf(picture);
-  const { data: large, info } = await sharp(data, { raw: { width, height, channels: 1 } })
-    .resize(width * scale, height * scale, { kernel: 'lanczos3' })
-    .toColourspace('b-w')
-    .raw()
-    .toBuffer({ resolveWithObject: true });
-  return { width: info.width, height: info.height, channels: 1, data: new Uint8Array(large) };
 }
 
 /** The words that the recogniser's table tells: level, page, block, paragraph, line, word, box, confidence, text. */

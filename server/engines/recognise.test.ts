@@ -51,11 +51,27 @@ it('marks handwriting that it can’t read, and reads the print around it', asyn
   expect(top + high).toBeLessThan(lines[lines.length - 1]);
 });
 
-/** A page with these lines, scanned at 200 dpi. */
-async function pageOf(lines: string[], size = 11): Promise<Raster> {
+/** A page with these lines, scanned. */
+async function pageOf(lines: string[], size = 11, dpi = 200): Promise<Raster> {
   const pdf = await drawPdf([(sheet) => lines.forEach((line) => sheet.line(line, { size }))]);
-  return greyOf(await rasterOf(sharp(await drawn(pdf, { dpi: 200 }))));
+  return greyOf(await rasterOf(sharp(await drawn(pdf, { dpi }))));
 }
+
+it('reads print so small that its letters hardly have a shape, and tells its places on the page as it came', async () => {
+  const lines = [
+    'The parcel was handed to a neighbour on Thursday morning.',
+    'Please bring the slip and a proof of who you are with you.',
+    'What is not fetched within ten days goes back to its sender.',
+  ];
+  const page = await pageOf(lines, 9, 90);
+  const large = await pageOf(lines, 9, 180);
+  const [small, usual] = [await recognise(page, ['eng']), await recognise(large, ['eng'])];
+  expect(plainText(small.words).split('\n')).toEqual(lines);
+  expect([small.width, small.height]).toEqual([page.width, page.height]);
+  small.words.forEach(({ box }, at) =>
+    box.forEach((value, side) => expect(Math.abs(2 * value - usual.words[at].box[side])).toBeLessThan(5)),
+  );
+});
 
 it('keeps the dots of names in whatever language the rest is', async () => {
   const lines = [

@@ -5,6 +5,7 @@ import { Dictionary, settleByDictionary, wantsDictionary } from '@crow/core/read
 import { unreadHandwriting } from '@crow/core/reading/layout/handwriting';
 import { withoutNoise } from '@crow/core/reading/layout/noise';
 import { better, covers, lettersLeft } from '@crow/core/reading/layout/leftOver';
+import { EvenPage, evenPage } from '@crow/core/reading/layout/evenPage';
 import { showsDiaeresis, takeDiaereses } from '@crow/core/reading/layout/diaereses';
 import { layOut, PageLayout } from '@crow/core/reading/layout/pageLayout';
 import {
@@ -22,9 +23,11 @@ import { cutStrips, PART_MARGIN, partOf, Strip } from '@crow/core/reading/layout
 import { Segment } from '@crow/core/reading/layout/segments';
 import { SpelledWord } from '@crow/core/reading/spelled';
 import { guessLanguage, tellLanguageOf, TOLD_APART } from '@crow/core/reading/language';
-import { PageText, Word } from '@crow/core/reading/words';
+import { isSmallPrint } from '@crow/core/reading/layout/smallPrint';
+import { PageText, scaledPageText, Word } from '@crow/core/reading/words';
 import { readCodes } from './codes';
 import { dictionaryOf } from './dictionary';
+import { enlarged } from './enlarged';
 import { installedLanguages } from './languageData';
 import { expectLines, readLines } from './lineReader';
 import { readWholePage } from './pageReader';
@@ -50,8 +53,33 @@ const ENOUGH_TO_DOUBT = 3200;
  * @throws Problem 'page-not-read', 'took-too-long'
  */
 export async function recognise(picture: Raster, languages: string[]): Promise<PageText> {
+  const seen = { picture, even: evenPage(picture) };
+  let larger: SeenPage | undefined;
+  const enlarge = async () => {
+    const large = await enlarged(picture, ENLARGED);
+    return (larger = { picture: large, even: evenPage(large) });
+  };
+  const isSmall = await isSmallPrint(seen.even.ink, async () => (await enlarge()).even.ink);
+  const page = isSmall
+    ? scaledPageText(await recogniseAsSeen(larger ?? (await enlarge()), languages), 1 / ENLARGED)
+    : await recogniseAsSeen(seen, languages);
+  return { ...page, codes: await readCodes(picture) };
+}
+
+/** How many times small print is enlarged: three times reads it no better. */
+const ENLARGED = 2;
+
+/** The picture of a page in the size in which it is read, and the same evened, which is used up by reading. */
+interface SeenPage {
+  picture: Raster;
+  even: EvenPage;
+}
+
+/** The text of a page in the size that it has, without the codes on it. */
+async function recogniseAsSeen(seen: SeenPage, languages: string[]): Promise<PageText> {
+  const { picture } = seen;
   const { width, height } = picture;
-  const { words: read, language, layout, handwriting } = await readLinesOf(picture, languages);
+  const { words: read, language, layout, handwriting } = await readLinesOf(picture, languages, seen.even);
   const dictionary = await dictionaryOf(language);
   const words = withoutNoise(read, dictionary);
   const { components, letter } = layout.pieces;
@@ -77,7 +105,6 @@ export async function recognise(picture: Raster, languages: string[]): Promise<P
     words: withoutGaps(all),
     language,
     handwriting: unreadByHand,
-    codes: await readCodes(picture),
   };
 }
 
@@ -91,9 +118,10 @@ function withoutGaps(words: readonly Word[]): Word[] {
 export async function readLinesOf(
   picture: Raster,
   languages: string[],
+  even = evenPage(picture),
 ): Promise<{ words: Word[]; language: string; layout: PageLayout; handwriting: Box[] }> {
   expectLines(languages[0]);
-  const layout = layOut(picture);
+  const layout = layOut(even);
   const strips = cutStrips(layout.page, layout.pieces, layout.segments, CAPITAL);
   const { words: read, language } = await readInItsLanguage(strips, languages);
   await readOtherLines(read, strips, language, languages);

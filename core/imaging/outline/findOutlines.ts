@@ -8,6 +8,7 @@ import { Line, sidesOf, straightLines } from './lines';
 import { paperColour, plainness, SAME_TINT, tintApart } from './paper';
 import { findPrint, Print, PrintOn, printOn } from './print';
 import { refineQuad } from './refine';
+import { areOnPage } from './onPage';
 import { lightRegions } from './regions';
 import { otherSides } from './sideSearch';
 import { withSideBeyond } from './sideBeyond';
@@ -127,6 +128,8 @@ export function findSheets(
     if (!next) break;
     take(next, chosen);
   }
+  const quads = chosen.map(({ corners }) => corners);
+  if (print && chosen.length > 0 && shareTaken(chosen) < ROOM_BESIDE && areOnPage(quads, print, placing)) return [];
   return chosen.map((sheet) => ({
     corners: ordered(scaleQuad(wholeOutline(sheet, placing), picture.width / placing.width)),
     evidence: sheet,

@@ -216,7 +216,7 @@ export function printOn(print: Print, quad: Quad): PrintOn {
 }
 
 /** Whether a place is in a convex quad, clockwise. */
-function isInside(quad: Quad, x: number, y: number): boolean {
+export function isInside(quad: Quad, x: number, y: number): boolean {
   return quad.every(([ax, ay], side) => {
     const [bx, by] = quad[(side + 1) % 4];
     return (bx - ax) * (y - ay) - (by - ay) * (x - ax) >= 0;

@@ -2,6 +2,7 @@ import { Ink } from '../ink';
 import { Quad } from '../quad';
 import { Raster } from '../raster';
 import { Outline } from './findOutlines';
+import { isInside } from './print';
 
 /** Lines longer than this, in points, are those of a letter; no till prints so wide. */
 const WIDEST_SLIP = 270;
@@ -70,13 +71,6 @@ export function holdPrint(found: readonly Outline[], letters: Ink, { width, heig
   const [[left, top], , [right, bottom]] = quads[0];
   const share = (Math.abs(right - left) * Math.abs(bottom - top)) / (letters.width * letters.height);
   return share < SMALL && found[0].confidence >= SURE;
-}
-
-function isInside(quad: Quad, x: number, y: number): boolean {
-  return quad.every(([ax, ay], at) => {
-    const [bx, by] = quad[(at + 1) % 4];
-    return (bx - ax) * (y - ay) - (by - ay) * (x - ax) >= 0;
-  });
 }
 
 /**

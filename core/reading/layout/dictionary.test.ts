@@ -57,6 +57,19 @@ it('takes words together only where the language does', () => {
   expect(settled('Eichenbret~r', false)).toBe('Eichenbretr');
 });
 
+it.each([
+  ['a wide gap', 'stückmuster', 9, 'stück muster'],
+  ['a gap as names have it', 'stückmuster', 4, 'stückmuster'],
+  ['a wide gap in what is a word', 'nachricht', 9, 'nachricht'],
+  ['a wide gap before what is no word', 'stücknard', 9, 'stücknard'],
+])('parts two words that ran together at %s', (_, text, gap, right) => {
+  const read = word(text);
+  for (const { box } of read.characters.slice(5)) box[0] += gap - 2;
+  const words = [read];
+  settleByDictionary([words], GERMAN, false);
+  expect(words.map(({ characters }) => characters.map((each) => each.text).join('')).join(' ')).toBe(right);
+});
+
 it('is not wanted where nothing is doubtful', () => {
   expect(wantsDictionary([[word('Sanitar'), word('12~3')]])).toBe(false);
   expect(wantsDictionary([[word('Sanit~ar')]])).toBe(true);

@@ -1,5 +1,5 @@
 import { around } from '../../geometry';
-import { Character, SpelledWord } from '../spelled';
+import { Character, SpelledWord, split } from '../spelled';
 
 /** The words of a language, in small letters. */
 export type Dictionary = ReadonlySet<string>;
@@ -87,7 +87,32 @@ export function settleByDictionary(read: SpelledWord[][], dictionary: Dictionary
       if (!isOfLetters(textOf(word)) || !isDoubted(word)) continue;
       settleWord(word, (text) => isWord(text, dictionary, compounds));
     }
+    const apart = words.flatMap((word) => partAtGap(word, (text) => isWord(text, dictionary, compounds)));
+    if (apart.length > words.length) words.splice(0, words.length, ...apart);
   }
+}
+
+/**
+ * Each of two words that ran together has so many letters; the gap between them is so many times as wide as is usual in them, and as wide as
+ * this share of their tallest letter. Names are put together of words, too, but set tightly.
+ */
+const [SHORTEST_APART, WIDE_GAP, LEAST_GAP] = [3, 1.6, 0.24];
+
+/** What is no word, but two with its widest gap between them, as in “casesidentified”, is these two. */
+function partAtGap(word: SpelledWord, isKnown: (text: string) => boolean): SpelledWord[] {
+  const { characters } = word;
+  const spelt = textOf(word);
+  if (spelt.length !== characters.length || !/^\p{L}\p{Ll}+[.,;:]?$/u.test(spelt)) return [word];
+  const text = spelt.replace(/\P{L}$/u, '').toLowerCase();
+  if (text.length < 2 * SHORTEST_APART || isKnown(text)) return [word];
+  const gaps = characters.slice(1).map(({ box }, at) => box[0] - characters[at].box[0] - characters[at].box[2]);
+  const widest = Math.max(...gaps);
+  const usual = gaps.toSorted((a, b) => a - b)[gaps.length >> 1];
+  const at = gaps.indexOf(widest) + 1;
+  const tall = Math.max(...characters.map(({ box }) => box[3]));
+  const isWide = widest > WIDE_GAP * Math.max(usual, 1) && widest >= LEAST_GAP * tall;
+  const parts = [text.slice(0, at), text.slice(at)];
+  return isWide && parts.every((part) => part.length >= SHORTEST_APART && isKnown(part)) ? split(word, at) : [word];
 }
 
 function isWord(text: string, dictionary: Dictionary, compounds: boolean): boolean {

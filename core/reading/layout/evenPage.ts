@@ -21,7 +21,13 @@ const CELL = 1 / 160;
 const GROUND = 0.7;
 
 /** A page for reading: grey, paper white, ink dark, light print on dark ground turned dark on white. */
-export function evenPage(picture: Raster): { page: Raster; ink: Ink } {
+export interface EvenPage {
+  page: Raster;
+  ink: Ink;
+}
+
+/** Evens the light on a page. The picture stays as it is. */
+export function evenPage(picture: Raster): EvenPage {
   const grey = greyOf(picture);
   const small = shrink(grey, LOOKED_AT, { enough: 2 });
   const { light, ink: inkLevel } = toneOf(small);

@@ -3,7 +3,7 @@ import { bytesOf, Raster } from '../../imaging/raster';
 import { joinBrokenPrint } from './brokenPrint';
 import { takeOutDots } from './dottedLines';
 import { takeOutEmptyBoxes } from './emptyBoxes';
-import { evenPage } from './evenPage';
+import { EvenPage } from './evenPage';
 import { Rule, takeOutRules } from './ruledLines';
 import { inReadingOrder } from './readingOrder';
 import { findSegments, PageSegments, Segment } from './segments';
@@ -21,9 +21,8 @@ export interface PageLayout {
   isJoined: boolean;
 }
 
-/** Finds the text on a page that is upright and level, or nearly so. The picture stays as it is. */
-export function layOut(picture: Raster): PageLayout {
-  const { page, ink } = evenPage(picture);
+/** Finds the text on a page that is upright and level, or nearly so; what it is given is changed in place. */
+export function layOut({ page, ink }: EvenPage): PageLayout {
   const isJoined = joinBrokenPrint(page, ink);
   const pieces = inkPieces(ink);
   const letter = letterHeight(pieces) || USUAL_LETTER;
