@@ -37,6 +37,30 @@ describe('the pages of a file', () => {
     expect(pages).toHaveLength(3);
   });
 
+  it.each([
+    ['as a fax in standard resolution has them', 98, 2.08],
+    ['as a fax in fine resolution has them, hardly oblong', 196, 1],
+    ['that no device has', 2, 1],
+  ])('have square pixels, though they are stored in others: %s', async (_, down, taller) => {
+    const stored = { width: 1728, height: 1146 };
+    const bytes = await sharp({ create: { ...stored, channels: 3, background: '#fff' } })
+      .composite([{ input: { create: { width: 400, height: 100, channels: 3, background: '#000' } }, left: 0, top: 0 }])
+      .tiff({ xres: 204 / 25.4, yres: down / 25.4 })
+      .toBuffer();
+    const info = await inspect('fax.tif', bytes);
+    const [{ width, height, pointWidth, pointHeight }] = info.pages;
+    expect(width).toBe(stored.width);
+    expect(height / stored.height).toBeCloseTo(taller, 1);
+    expect(pointHeight / pointWidth).toBeCloseTo(height / width, 2);
+    const { picture } = await withScratch((folder) => readingPicture(info, 0, 0, folder));
+    expect([picture.width, picture.height]).toEqual([width, height]);
+    const isDark = (x: number, y: number) => picture.data[y * picture.width + x] < 128;
+    expect([isDark(200, Math.round(taller * 100) - 8), isDark(200, Math.round(taller * 100) + 8)]).toEqual([
+      true,
+      false,
+    ]);
+  });
+
   it('are upright: EXIF orientation is honoured', async () => {
     const sideways = await sharp({ create: { width: 300, height: 200, channels: 3, background: '#fff' } })
       .withMetadata({ orientation: 6 })

@@ -9,6 +9,7 @@ import { InvoiceData } from '@crow/core/reading/facts/invoiceData';
 import { decodeHeic } from './heic';
 import { embeddedInvoice } from './invoiceXml';
 import { countPdfPages, drawPdfPage, onlyJpegOnPage, pdfPageSizes, scannedResolutions } from './poppler';
+import { tiffResolutions } from './tiffResolutions';
 
 export const MOST_PAGES = 1000;
 const MOST_MEGAPIXELS = 200;
@@ -96,14 +97,33 @@ async function pagesOf(path: string, name: string, format: Format): Promise<Sour
   const first = await pictureMetadata(path, name, format, 0);
   const count = format === 'tiff' ? (first.pages ?? 1) : 1;
   checkCount(name, count);
+  const resolutions = format === 'tiff' ? await tiffResolutions(path, count) : [];
   const pages: SourcePage[] = [];
   for (let number = 0; number < count; number++) {
     const { width, height, orientation, density } =
       number === 0 ? first : await pictureMetadata(path, name, format, number);
+    const [across, down, dpi] = inSquares(width, height, density, resolutions[number]);
     const sideways = (orientation ?? 1) >= 5;
-    pages.push(sideways ? sourcePage(height, width, format, density) : sourcePage(width, height, format, density));
+    pages.push(sideways ? sourcePage(down, across, format, dpi) : sourcePage(across, down, format, dpi));
   }
   return pages;
+}
+
+/** Pixels that are so much longer than wide are no squares: those of a fax in standard resolution are 2.08 times as high as wide. */
+const OBLONG = 1.15;
+/** Nothing that scans has pixels longer than this, and a file may say anything. */
+const MOST_OBLONG = 4;
+
+/** The size of a page in square pixels, and how many of these there are to the inch. @param resolution as it is stored, across and down */
+function inSquares(
+  width: number,
+  height: number,
+  dpi: number | undefined,
+  [across, down]: readonly [number, number] = [1, 1],
+): [width: number, height: number, dpi: number | undefined] {
+  const ratio = across / down;
+  if (Math.max(ratio, 1 / ratio) < OBLONG || Math.max(ratio, 1 / ratio) > MOST_OBLONG) return [width, height, dpi];
+  return ratio > 1 ? [width, Math.round(height * ratio), dpi] : [Math.round(width / ratio), height, dpi && dpi / ratio];
 }
 
 function checkCount(name: string, pages: number): void {
@@ -185,7 +205,28 @@ export async function openPage(
     return sharp(data, { raw });
   }
   // A damaged picture is drawn as far as it goes; that it is damaged is told, see `isDamaged`.
-  return sharp(path, { page: number, limitInputPixels: MOST_MEGAPIXELS * 1e6, failOn: 'none' }).autoOrient();
+  const picture = sharp(path, { page: number, limitInputPixels: MOST_MEGAPIXELS * 1e6, failOn: 'none' }).autoOrient();
+  return format === 'tiff' ? stretched(picture, { width, height }, name, number) : picture;
+}
+
+/** A page as large as it is in square pixels: whoever goes on with it gives it another size. */
+async function stretched(
+  picture: Sharp,
+  { width, height }: { width: number; height: number },
+  name: string,
+  number: number,
+): Promise<Sharp> {
+  try {
+    const { autoOrient: stored } = await picture.metadata();
+    if (stored.width === width && stored.height === height) return picture;
+    const { data, info } = await picture
+      .resize({ width, height, fit: 'fill' })
+      .raw()
+      .toBuffer({ resolveWithObject: true });
+    return sharp(data, { raw: info });
+  } catch {
+    throw new Problem('page-not-drawn', { name, page: number + 1 });
+  }
 }
 
 /** Decoding to so small a picture reads all of the file, and takes the least time. */
