@@ -61,6 +61,14 @@ describe('the pages of a file', () => {
     ]);
   });
 
+  it('stay as they are stored where square pixels would make them too large', async () => {
+    const bytes = await sharp({ create: { width: 9000, height: 9000, channels: 3, background: '#fff' } })
+      .toColourspace('b-w')
+      .tiff({ bitdepth: 1, compression: 'ccittfax4', xres: 40, yres: 12 })
+      .toBuffer();
+    expect((await inspect('huge.tif', bytes)).pages).toMatchObject([{ width: 9000, height: 9000 }]);
+  });
+
   it('are upright: EXIF orientation is honoured', async () => {
     const sideways = await sharp({ create: { width: 300, height: 200, channels: 3, background: '#fff' } })
       .withMetadata({ orientation: 6 })

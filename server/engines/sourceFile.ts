@@ -122,7 +122,9 @@ function inSquares(
   [across, down]: readonly [number, number] = [1, 1],
 ): [width: number, height: number, dpi: number | undefined] {
   const ratio = across / down;
-  if (Math.max(ratio, 1 / ratio) < OBLONG || Math.max(ratio, 1 / ratio) > MOST_OBLONG) return [width, height, dpi];
+  const oblong = Math.max(ratio, 1 / ratio);
+  const isTooLarge = width * height * oblong > MOST_MEGAPIXELS * 1e6;
+  if (oblong < OBLONG || oblong > MOST_OBLONG || isTooLarge) return [width, height, dpi];
   return ratio > 1 ? [width, Math.round(height * ratio), dpi] : [Math.round(width / ratio), height, dpi && dpi / ratio];
 }
 

@@ -37,3 +37,15 @@ it.each([
   const { picture, print } = page(look);
   expect(areOnPage([PANEL], print, picture)).toBe(onPage);
 });
+
+it.each([
+  ['a sheet without print among darker papers', { ground: 190, panel: 240, printed: true }, false],
+  ['a picture without print', { ground: 225, panel: 120, printed: true }, true],
+])('tells %s', (_, look, onPage) => {
+  const { picture, print } = page(look);
+  const [[left, top], , [right, bottom]] = PANEL;
+  const beside = print.marks.filter(
+    (mark) => mark.right < left || mark.left > right || mark.bottom < top || mark.top > bottom,
+  );
+  expect(areOnPage([PANEL], { ...print, marks: beside }, picture)).toBe(onPage);
+});

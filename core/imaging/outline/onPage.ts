@@ -1,5 +1,6 @@
 import { Quad } from '../quad';
 import { bytesOf, greyOf, Raster } from '../raster';
+import { paperColour } from './paper';
 import { isInside, Print } from './print';
 
 /** Beside pictures on a page stands so much of its print, and at least so many marks. */
@@ -37,7 +38,10 @@ export function areOnPage(quads: readonly Quad[], { marks }: Print, picture: Ras
   }
   const [on, beside] = grounds;
   if (beside.length < LEAST_BESIDE || beside.length < BESIDE * marks.length) return false;
-  return on.length === 0 || median(on) < LIGHTER * median(beside);
+  // A sheet without print is known by its paper.
+  const grey: Raster = { width, height, channels: 1, data };
+  const own = on.length > 0 ? median(on) : Math.max(...quads.map((quad) => paperColour(grey, quad)[0]));
+  return own < LIGHTER * median(beside);
 }
 
 function median(values: number[]): number {
