@@ -274,6 +274,21 @@ it('a paper that brings an outline and links is gone through by them', async () 
   const contents = page.getByRole('navigation', { name: 'Contents' });
   await contents.getByRole('button', { name: 'Winding the warp' }).click();
   await page.getByLabel('Page 3 of 3').waitFor();
+  // What opens or closes beside the pages makes them wider or narrower; what is read stays.
+  const third = page.getByLabel('Page 3', { exact: true });
+  const usual = await boxOf(third);
+  await page.keyboard.press('w');
+  await until(async () => (await boxOf(third)).width > usual.width);
+  const [beside, top] = [await boxOf(third), async () => (await boxOf(third)).y];
+  expect(Math.abs(beside.y - usual.y)).toBeLessThan(2);
+  await page.getByRole('button', { name: 'Small pages along the side (t)' }).click();
+  await page.getByRole('button', { name: 'Contents (o)' }).click();
+  await until(async () => (await boxOf(third)).width > beside.width);
+  expect(Math.abs((await top()) - beside.y)).toBeLessThan(2);
+  await page.getByRole('button', { name: 'Contents (o)' }).click();
+  await until(async () => (await boxOf(third)).width === beside.width);
+  expect(Math.abs((await top()) - beside.y)).toBeLessThan(2);
+  await page.getByLabel('Page 3 of 3').waitFor();
   // Both before the first is drawn.
   await page.evaluate(() => {
     for (let time = 0; time < 2; time++)

@@ -7,7 +7,8 @@ export function useSize<E extends HTMLElement>(): [RefCallback<E>, { width: numb
     if (!element) return;
     const observer = new ResizeObserver(([entry]) => {
       const { width, height } = entry.contentRect;
-      setSize({ width, height });
+      // The same one as long as it is: whoever lays something out by it does so once.
+      setSize((now) => (now.width === width && now.height === height ? now : { width, height }));
     });
     observer.observe(element);
     return () => observer.disconnect();

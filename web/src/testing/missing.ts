@@ -23,6 +23,7 @@ Object.assign(globalThis, { TextDecoder, TextEncoder, structuredClone, ResizeObs
 const canvas = { measureText: (text: string) => ({ width: text.length * 50 }) };
 HTMLCanvasElement.prototype.getContext = (() => canvas) as unknown as HTMLCanvasElement['getContext'];
 Element.prototype.scrollIntoView = () => undefined;
+Element.prototype.scrollTo = () => undefined;
 Element.prototype.hasPointerCapture = () => false;
 Element.prototype.animate = () => ({}) as Animation;
 window.matchMedia = (media) =>

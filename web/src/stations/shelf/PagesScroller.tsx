@@ -3,6 +3,7 @@ import {
   PointerEvent,
   ReactNode,
   Ref,
+  useCallback,
   useEffect,
   useImperativeHandle,
   useLayoutEffect,
@@ -15,7 +16,7 @@ import { Page } from '@crow/contract/pages';
 import { Turn } from '@crow/core/geometry';
 import { PageSheet } from '../../parts/PageSheet';
 import { useSize } from '../../parts/useSize';
-import { limited, PADDING, PAGE_GAP, shownSize, Zoom, zoomedBy } from './reading';
+import { limited, PADDING, PAGE_GAP, Room, shownSize, Zoom, zoomedBy } from './reading';
 
 /** How much of the window stands above something that is jumped to. */
 const ABOVE = 0.3;
@@ -58,62 +59,81 @@ export function PagesScroller(props: ScrollerProps) {
   const { ref, pages, zoom, onZoom, turn, hits, onCurrent, over, above, onPointerUp, onScroller, onReady } = props;
   const [sizeRef, room] = useSize<HTMLDivElement>();
   const [scroller, setScroller] = useState<HTMLDivElement | null>(null);
-  const sizes = useMemo(() => pages.map((page) => shownSize(page, { zoom, turn, room })), [pages, zoom, turn, room]);
+  const laid = useMemo(
+    () => below(pages.map((page) => shownSize(page, { zoom, turn, room }))),
+    [pages, zoom, turn, room],
+  );
+  const ready = scroller !== null && room.width > 0;
+  const scrollerRef = useCallback(
+    (element: HTMLDivElement | null) => {
+      setScroller(element);
+      onScroller?.(element);
+      return sizeRef(element);
+    },
+    [onScroller, sizeRef],
+  );
   const virtualizer = useVirtualizer({
     count: pages.length,
     getScrollElement: () => scroller,
-    estimateSize: (index) => sizes[index].height + PAGE_GAP,
+    estimateSize: (index) => laid[index].height + PAGE_GAP,
     overscan: 1,
     paddingStart: PADDING,
     paddingEnd: PADDING,
   });
-  /** The place that stays where it is in the window while the pages become larger or smaller. */
+  /** The place that stays where it is in the window while the pages become larger or smaller; without one, that which is read. */
   const anchor = useRef<{ index: number; x: number; y: number; left: number; top: number } | undefined>(undefined);
+  const drawn = useRef<Laid[]>(undefined);
+  /** What of the pages as they were drawn last stands at a place of the window. @param left, top in CSS pixels */
+  const placeAt = (left: number, top: number) => {
+    const item = scroller && virtualizer.getVirtualItemForOffset(scroller.scrollTop + top);
+    if (!item || !drawn.current) return undefined;
+    const { start, width, height } = drawn.current[item.index];
+    const x = (scroller.scrollLeft + left - leftOf(scroller, width)) / width;
+    return { index: item.index, x, y: (scroller.scrollTop + top - start) / height, left, top };
+  };
+  /** How far down in the window is what is read: a pixel below where a page is brought to, since the browser rounds. */
+  const readHeight = () => (scroller?.clientHeight ?? 0) * ABOVE + 1;
+  /** What is read; at the very top, the top. */
+  const placeRead = () =>
+    scroller && placeAt(scroller.clientWidth / 2, scroller.scrollTop === 0 ? PADDING : readHeight());
   useLayoutEffect(() => {
-    virtualizer.measure();
-    if (!anchor.current || !scroller) return;
-    const { index, x, y, left, top } = anchor.current;
+    // Also where something that opens beside them makes them narrower, the pages stay where they are read.
+    const held = anchor.current ?? placeRead();
     anchor.current = undefined;
-    const [start] = virtualizer.getOffsetForIndex(index, 'start') ?? [0];
-    scroller.scrollTo(
-      x * sizes[index].width + leftOf(scroller, sizes[index].width) - left,
-      start + y * sizes[index].height - top,
-    );
-  }, [virtualizer, scroller, sizes]);
+    virtualizer.measure();
+    if (!ready) return;
+    drawn.current = laid;
+    const to = held && laid[held.index];
+    if (!to) return;
+    const left = held.x * to.width + leftOf(scroller, to.width) - held.left;
+    scroller.scrollTo(left, to.start + held.y * to.height - held.top);
+    // Only where they are laid out anew, not whenever something else is drawn.
+    // eslint-disable-next-line react-hooks/exhaustive-deps
+  }, [virtualizer, ready, laid]);
 
-  const readAt = (top: number) =>
-    virtualizer.getVirtualItemForOffset(top + (scroller?.clientHeight ?? 0) * ABOVE)?.index ?? 0;
+  const readAt = (top: number) => virtualizer.getVirtualItemForOffset(top + readHeight())?.index ?? 0;
   const current = readAt(virtualizer.scrollOffset ?? 0) + 1;
   useEffect(() => onCurrent(current), [current, onCurrent]);
 
-  /** Keeps a place of the window over the same place of its page. @param left, top in CSS pixels of the window */
-  const hold = (left: number, top: number) => {
-    if (!scroller) return;
-    const item = virtualizer.getVirtualItemForOffset(scroller.scrollTop + top);
-    if (!item) return;
-    const { width, height } = sizes[item.index];
-    const x = (scroller.scrollLeft + left - leftOf(scroller, width)) / width;
-    anchor.current = { index: item.index, x, y: (scroller.scrollTop + top - item.start) / height, left, top };
-  };
   const zoomBy = (steps: number) => {
     if (!scroller) return;
-    hold(scroller.clientWidth / 2, scroller.clientHeight * ABOVE);
     onZoom(zoomedBy(steps, pages[current - 1], { zoom, turn, room }));
   };
-  const goToPage = (number: number) =>
-    virtualizer.scrollToIndex(Math.max(0, Math.min(pages.length - 1, number - 1)), { align: 'start' });
+  const goToPage = (number: number) => {
+    const page = laid[Math.max(0, Math.min(pages.length - 1, number - 1))];
+    scroller?.scrollTo({ top: page.start });
+  };
   useImperativeHandle(ref, () => ({
     goToPage,
     // Two keys may come before the first of them is drawn: what counts is where the window stands by now.
     turnPages: (by) => goToPage(readAt(scroller?.scrollTop ?? 0) + 1 + by),
     goToPlace: (index, share) => {
-      const [start] = virtualizer.getOffsetForIndex(index, 'start') ?? [0];
-      const within = turn % 180 === 0 ? share * sizes[index].height : 0;
-      virtualizer.scrollToOffset(Math.max(0, start + within - (scroller?.clientHeight ?? 0) * ABOVE));
+      const { start, height } = laid[index];
+      const within = turn % 180 === 0 ? share * height : 0;
+      scroller?.scrollTo({ top: start + within - scroller.clientHeight * ABOVE });
     },
     zoomBy,
   }));
-  const ready = scroller !== null && room.width > 0;
   useEffect(() => {
     if (ready) onReady?.();
     // Once, whatever becomes of what is told.
@@ -126,7 +146,7 @@ export function PagesScroller(props: ScrollerProps) {
       if (!event.ctrlKey || !scroller) return;
       event.preventDefault();
       const frame = scroller.getBoundingClientRect();
-      hold(event.clientX - frame.left, event.clientY - frame.top);
+      anchor.current = placeAt(event.clientX - frame.left, event.clientY - frame.top);
       const now = zoomedBy(0, pages[current - 1], { zoom, turn, room });
       onZoom(limited(now * 2 ** (-event.deltaY / WHEEL_DOUBLES)));
     };
@@ -140,15 +160,11 @@ export function PagesScroller(props: ScrollerProps) {
   }, [scroller]);
 
   const total = virtualizer.getTotalSize();
-  const widest = Math.max(...sizes.map(({ width }) => width));
+  const widest = Math.max(...laid.map(({ width }) => width));
   return (
     <div className="relative min-h-0 min-w-0 flex-1">
       <div
-        ref={(element) => {
-          setScroller(element);
-          onScroller?.(element);
-          return sizeRef(element);
-        }}
+        ref={scrollerRef}
         onPointerUp={onPointerUp}
         className="h-full overflow-auto bg-sunken"
         role="region"
@@ -159,7 +175,7 @@ export function PagesScroller(props: ScrollerProps) {
           {ready &&
             virtualizer.getVirtualItems().map(({ index, key, start }) => {
               const page = pages[index];
-              const { width, height } = sizes[index];
+              const { width, height } = laid[index];
               const sheetWidth = turn % 180 === 0 ? width : height;
               return (
                 <div key={key} className="absolute inset-x-0" style={{ top: start, height }}>
@@ -179,13 +195,28 @@ export function PagesScroller(props: ScrollerProps) {
       {hits.length > 0 && ready && (
         <HitMap
           places={hits.flatMap(({ pageNumber, boxes }) => {
-            const [start] = virtualizer.getOffsetForIndex(pageNumber - 1, 'start') ?? [0];
-            return sizes[pageNumber - 1] ? [(start + boxes[0][1] * sizes[pageNumber - 1].height) / total] : [];
+            const page = laid[pageNumber - 1];
+            return page ? [(page.start + boxes[0][1] * page.height) / total] : [];
           })}
         />
       )}
     </div>
   );
+}
+
+interface Laid extends Room {
+  /** How far its upper edge is below where what scrolls begins. */
+  start: number;
+}
+
+/** Pages below each other. @param sizes in CSS pixels */
+function below(sizes: Room[]): Laid[] {
+  let start = PADDING;
+  return sizes.map((size) => {
+    const laid = { ...size, start };
+    start += size.height + PAGE_GAP;
+    return laid;
+  });
 }
 
 /** How far from the left a page of a width begins, which stands in the middle of what scrolls. */
