@@ -50,7 +50,9 @@ export function enterLines(
         actor,
         lines.map((as) => ({ line: booked.get(as.lineId)!, as })),
       );
-    return Promise.all(made.map((id) => describeEntry(manager, id)));
+    const entries = [];
+    for (const id of made) entries.push(await describeEntry(manager, id));
+    return entries;
   });
 }
 
