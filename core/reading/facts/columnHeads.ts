@@ -25,12 +25,12 @@ const HEADS: [RegExp, readonly Part[]][] = [
   [/^item$|^(?:art(?:icle|ikel|\.))$/, ['text', 'code']],
   [/^(?:(?:no|nr)\.?)$/, ['quantity', 'code', 'position']],
   [
-    /^(?:qt[eyd]\.?|q\.?ta'?|quantit(?:y|e|a|ies)|menge|anz(?:ahl|\.)?|cant(?:idad|\.)?|aantal|pcs|pieces|stk\.?|stuck|nombre|nbre?|count|number|heures|stunden|hours?|hrs\.?|std\.?|days|tage|nights|nachte|nuits|kg|kwh|km|miles|sold|(?:qty|quantity|menge)[ ./].{1,12})$/,
+    /^(?:qt[eyd]\.?|q\.?ta'?|quantit(?:y|e|a|ies)|menge|anz(?:ahl|\.)?|cant(?:idad|\.)?|aantal|antal(?:l)?|pcs|pieces|stk\.?|stuck|nombre|nbre?|count|number|heures|stunden|hours?|hrs\.?|std\.?|days|tage|nights|nachte|nuits|kg|kwh|km|miles|sold|(?:qty|quantity|menge)[ ./].{1,12})$/,
     ['quantity'],
   ],
   [/^(?:units?|einheit(?:en)?|eh|einh\.?|me|u\.?|u\.? ?m\.?|uom|unite|unidad)$/, ['unit', 'quantity']],
   [
-    /^(?:(?:unit|list|net|single|item|piece|cost|your|our) ?(?:price|cost|rate|net)|price(?: (?:each|per .{1,8}|ea\.?|[a-z]{3}|£|€|\$))?|rate(?: (?:per .{1,8}|[a-z]{3}))?|each|@|(?:price |preis |prix )?(?:per|je|pro|pour|les) (?:kg|hour|unit|item|piece|day|night|m|metre|10{1,3})|e(?:inzel|inheits|\.|-)? ?-?preis.{0,6}|preis.{0,10}|einzeln?|ep|p\.? ?u\.?(?: h\.?t\.?)?|prix.{0,14}|precio.{0,10}|prezzo.{0,10}|prijs|preco|tariff?|tarif.{0,8}|stundensatz|cost)$/,
+    /^(?:(?:unit|list|net|single|item|piece|cost|your|our) ?(?:price|cost|rate|net)|price(?: (?:each|per .{1,8}|ea\.?|[a-z]{3}|£|€|\$))?|rate(?: (?:per .{1,8}|[a-z]{3}))?|each|@|(?:price |preis |prix )?(?:per|je|pro|pour|les) (?:kg|hour|unit|item|piece|day|night|m|metre|10{1,3})|e(?:inzel|inheits|\.|-)? ?-?preis.{0,6}|preis.{0,10}|einzeln?|ep|p\.? ?u\.?(?: h\.?t\.?)?|prix.{0,14}|precio.{0,10}|prezzo.{0,10}|prijs|pris|preco|tariff?|tarif.{0,8}|stundensatz|cost)$/,
     ['price'],
   ],
   [
@@ -38,7 +38,7 @@ const HEADS: [RegExp, readonly Part[]][] = [
     ['discount'],
   ],
   [
-    /^(?:vat|mwst|ust|tva|iva|btw|tax|st|gst|steuer(?:satz)?|taxe|taux)[ .-]?(?:%|rate|code|satz|in %|cd\.?|\(%\))?$|^%? ?(?:vat|mwst\.?|ust\.?|tva)$/,
+    /^(?:vat|mwst|ust|tva|iva|btw|moms|mva|tax|st|gst|steuer(?:satz)?|taxe|taux)[ .-]?(?:%|rate|code|satz|in %|cd\.?|\(%\))?$|^%? ?(?:vat|mwst\.?|ust\.?|tva)$/,
     ['tax'],
   ],
   [/^(?:date|datum|dated|tag|jour|day|fecha|data|when|due|fallig(?: am)?|vom|le|echeance|vervaldatum)$/, ['date']],
@@ -47,11 +47,11 @@ const HEADS: [RegExp, readonly Part[]][] = [
     ['text'],
   ],
   [
-    /^(?:description.{0,12}|desc\.?|details?|particulars|goods|designation.{0,10}|bezeichnung|beschreibung|leistung(?:en)?|text|libelle.{0,8}|prestations?|treatment|service|work(?: done)?|product|produkt|ware|what|activity|task|title|name|descripcion|concepto|descrizione|omschrijving|descricao)$/,
+    /^(?:description.{0,12}|desc\.?|details?|particulars|goods|designation.{0,10}|bezeichnung|beschreibung|leistung(?:en)?|text|libelle.{0,8}|prestations?|treatment|service|work(?: done)?|product|produkt|ware|what|activity|task|title|name|descripcion|concepto|descrizione|omschrijving|beskrivelse|beskrivning|tekst|descricao)$/,
     ['text'],
   ],
   [
-    /^(?:(?:line |net |gross |total |goods |ext(?:ended|\.)? )?(?:amount|total|value|sum|net|gross|price|charge)(?: (?:ht|ttc|incl?\.?(?: vat)?|exc?l?\.?(?: vat)?|[a-z]{3}|£|€|\$))?|(?:gesamt|netto|brutto)[ -]?(?:preis|betrag|summe|wert)?.{0,6}|g(?:es)?\.?-?preis.{0,6}|betrag.{0,8}|summe.{0,6}|gp|montant.{0,8}|total .{2,3}|importe.{0,6}|importo.{0,6}|bedrag|valor.{0,6}|totaal|charges?|offen(?:er betrag)?|open|outstanding|balance|saldo|solde|restbetrag|[£€$]|eur|gbp|chf|usd)$/,
+    /^(?:(?:line |net |gross |total |goods |ext(?:ended|\.)? )?(?:amount|total|value|sum|net|gross|price|charge)(?: (?:ht|ttc|incl?\.?(?: vat)?|exc?l?\.?(?: vat)?|[a-z]{3}|£|€|\$))?|(?:gesamt|netto|brutto)[ -]?(?:preis|betrag|summe|wert)?.{0,6}|g(?:es)?\.?-?preis.{0,6}|betrag.{0,8}|summe.{0,6}|gp|montant.{0,8}|total .{2,3}|importe.{0,6}|importo.{0,6}|bedrag|belop+|bel[øo]b|valor.{0,6}|totaal|charges?|offen(?:er betrag)?|open|outstanding|balance|saldo|solde|restbetrag|[£€$]|eur|gbp|chf|usd)$/,
     ['amount'],
   ],
 ];

@@ -298,6 +298,10 @@ const WAS_DUE = /\b(?:was|were|fell|had been) (?:due|payable)|\b(?:war|waren) fa
 const RUNS_OUT =
   /\b(?:abonnement|contrat|adhesion|police|bail|garantie)\b.*\barriv\p{L}* a (?:echeance|expiration|son terme|terme)\W*(?:le\W*)?$/u;
 
+/** What the writer pays, and nobody else (folded). */
+const WE_PAY =
+  /\b(?:we(?: will| shall|'ll)? (?:pay|credit|transfer|refund|reimburse)|wir (?:zahlen|uberweisen|erstatten|verguten)|(?:zahlen|uberweisen|erstatten|verguten) wir|nous (?:vous )?(?:payons|paierons|versons|verserons|virons|virerons|rembours\p{L}+))\b(?:[^.;]|\.(?=\d))*$/u;
+
 /** What begins on a day (folded). */
 const BEGINS = /\b(?:ab|seit|from|since|as of|effective|depuis|a (?:partir|compter) du)(?: dem| the| le)?\W*$/;
 
@@ -320,6 +324,8 @@ function ofPayment(saying: Saying): DayLabel | undefined {
   // “Zahlbetrag ab 1. Juli” begins on that day.
   if (BEGINS.test(whole)) return label('other', terms[0]);
   if (TAKEN.test(whole) && terms[0].away <= NEAR) return label('due', terms[0]);
+  // “We will pay this into your account on”
+  if (WE_PAY.test(whole)) return label('other', terms[0]);
   // What was paid on account has been paid.
   // “Zahlungserinnerung vom” is the paper itself.
   const isOwnName = ({ word, parts }: Term) =>
@@ -356,7 +362,12 @@ function ofPayment(saying: Saying): DayLabel | undefined {
 /** The end of a time by which something is to be done (folded). */
 const END_OF = /\b(?:by|before|bis(?: zum)?|avant|d'ici) (?:the |la |le )?(?:end of|ende|fin)\b/;
 
+/** The last day of the time that a paper is about (folded): “Week ending Sat 14 November”. */
+const TIME_ENDING =
+  /\b(?:week|fortnight|month|quarter|period) (?:ending|ended)(?: (?:on|the|mon|tues?|wed|thur?s?|fri|sat|sun)(?:\p{L}*day)?)*\W*$/u;
+
 function ofAnEnd(saying: Saying): DayLabel | undefined {
+  if (TIME_ENDING.test(saying.whole)) return label('date', saying.terms[0], true);
   const [ends, issued] = [first(saying, 'ends'), first(saying, 'issued')];
   if (!ends || (issued && issued.away < ends.away)) return undefined;
   // “By the end of next week, 30 October”

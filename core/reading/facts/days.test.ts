@@ -27,6 +27,12 @@ it.each([
     { date: '2026-11-03', period: '2026-08-01/2026-10-31' },
   ],
   ['Date 3 November 2026\nWe collect this by direct debit on 20 Nov.', { date: '2026-11-03', dueDate: '2026-11-20' }],
+  // A label that nobody knows, in a cell of its own, or one that only says “day”.
+  ['Date 3 November 2026\nLoppuun mennessa      17 November 2026', { date: '2026-11-03', dueDate: '2026-11-17' }],
+  ['Dokumentdatum 03-11-2026\nSlutdatum 17-11-2026', { date: '2026-11-03', dueDate: '2026-11-17' }],
+  ['Week ending Sat 3 October 2026', { date: '2026-10-03' }],
+  ['Date 3 November 2026\nWe will pay this into your account on 20 November 2026', { date: '2026-11-03' }],
+  ['Tax point 03.11.26\nStrictly 30 days from date of invoice', { date: '2026-11-03', dueDate: '2026-12-03' }],
   ['Date 3 November 2026\nPlease pay by 10th January', { date: '2026-11-03', dueDate: '2027-01-10' }],
   ['Issued 3 November 2026\nNet 30: 03/12/2026', { date: '2026-11-03', dueDate: '2026-12-03' }],
   [

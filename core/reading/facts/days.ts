@@ -155,7 +155,9 @@ function perhapsDue(candidates: readonly Candidate[], written: string, kind: Kin
     const cell = row.cells.find((each) => each.words.includes(words[0]));
     const isUntil = label?.until === true && label.text !== 'zum';
     const isTerm = label?.role === 'ends' && cell && TERM.test(cell.folded);
-    const isAsked = isUntil || isTerm || (!label && isLabelled(row, words));
+    // “Förfallodatum”: named as a day, and not that of the paper.
+    const isOther = label?.role === 'date' && !label.weak;
+    const isAsked = isUntil || isTerm || isOther || (!label && isLabelled(row, words));
     return (
       date > written &&
       isSoon(date, written) &&
@@ -170,11 +172,19 @@ function perhapsDue(candidates: readonly Candidate[], written: string, kind: Kin
   return only && others.every(({ date }) => date === only.date) ? asFact(only, PERHAPS) : null;
 }
 
-/** Whether a label of its own with a colon stands before a day. */
+/** Whether a label of its own stands before a day: with a colon, or in a cell beside that of the day. */
 function isLabelled(row: Row, words: readonly Word[]): boolean {
   const before = row.words[row.words.indexOf(words[0]) - 1];
-  return before !== undefined && /\p{L}.*:$/u.test(before.text);
+  if (before !== undefined && /\p{L}.*:$/u.test(before.text)) return true;
+  const at = row.cells.findIndex((cell) => cell.words[0] === words[0] && cell.words.at(-1) === words.at(-1));
+  const label = at > 0 ? row.cells[at - 1] : undefined;
+  return (
+    label !== undefined && label.words.length <= LONGEST_LABEL && label.words.every(({ text }) => LETTERS.test(text))
+  );
 }
+
+/** A label in a cell of its own has no more words, and these are of letters. */
+const [LONGEST_LABEL, LETTERS] = [3, /^\p{L}[\p{L}.'-]+$/u];
 
 /** Whether a day could be that of the paper as well, by what stands beside it or where it stands. */
 function mayBeItsDay(candidate: Candidate): boolean {

@@ -48,7 +48,7 @@ const SPANS = [
 
 /** What says that a time is one to pay in (folded). */
 const ASKED =
-  /\b(?:pay|payable|paid|payment|settle|settled|settlement|remit|due|terms|transfer|net|nett|netto)\b|zahl|begleich|uberweis|ausgleich|entricht|fallig|payer|payable|paiement|regler|reglement|virement|echeance|a verser|\bpag[ao]|betal|voldoen|overmak/u;
+  /\b(?:pay|payable|paid|payment|settle|settled|settlement|remit|due|terms|transfer|cheques?|net|nett|netto)\b|\b(?:from|of|ab|apres) (?:the )?(?:date of )?(?:the )?(?:our )?(?:invoice|tax point|rechnungs\p{L}+|facture|facturation)\b|zahl|begleich|uberweis|ausgleich|entricht|fallig|payer|payable|paiement|regler|reglement|virement|echeance|a verser|\bpag[ao]|betal|voldoen|overmak/u;
 
 /** What else is to be done within a time, or what comes after it (folded). */
 const SOMETHING_ELSE =

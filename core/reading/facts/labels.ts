@@ -159,6 +159,7 @@ export const TAX = any(
   '(?:dont )?t\\.?v\\.?a\\.?',
   '(?:iva|i\\.v\\.a\\.?|imposta)',
   '(?:btw|b\\.t\\.w\\.?)',
+  '(?:moms|mva|mervardesskatt)(?:belop|belopp)?',
 );
 /** What is added to the goods or taken off them before or after the tax. */
 export const EXTRA = any(

@@ -33,6 +33,36 @@ TR-377   Heddle wire, tinned             8  kg     22.50     0.0   180.00
     ],
   ],
   [
+    'figures in columns that no head names, behind what things are',
+    `
+# Copperas Flats
+Service charge 2027        1 December 2026
+Cleaning              61/900    7 200.00     488.00
+Garden                61/900    1 800.00     122.00
+Total to pay                                £610.00
+`,
+    [
+      ['Cleaning', null, null, 488],
+      ['Garden', null, null, 122],
+    ],
+  ],
+  [
+    'counted in what nobody knows, and priced in pence for each',
+    `
+# Sedgemoor Signs
+Invoice 118           27 November 2026
+Lettering, gilt        46 letters × 3.50       161.00
+Lamp oil              210.5 x 88.00 ppl        185.24
+Varnish                  2 tins @ 14.00         28.00
+Total                                          £374.24
+`,
+    [
+      ['Lettering, gilt', 46, 3.5, 161],
+      ['Lamp oil', 210.5, 0.88, 185.24],
+      ['Varnish', 2, 14, 28],
+    ],
+  ],
+  [
     'what is counted in words, in the cell of what it is',
     `
 # Ruddle & Sons

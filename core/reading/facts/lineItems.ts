@@ -4,7 +4,7 @@ import { FactLine } from './fact';
 import { Item, rowsBetween, shareOut } from './goesOn';
 import { BETWEEN, isMeasure, isNaming, PER, UNIT } from './measures';
 import { Amount } from './money';
-import { cellsBefore, Figure, figuresIn, Product, productOf, saidCount } from './products';
+import { cellsBefore, Figure, figuresIn, isUnitBetween, Product, productOf, saidCount } from './products';
 import { Cell, fold, Row } from './rows';
 import { Build, buildOf, isCode, isPosition, leadingDay } from './tableBuild';
 
@@ -61,7 +61,9 @@ function readItem(amount: Amount, build: Build): Item {
   const used = new Set(
     [made?.quantity.figure, made?.price?.figure, made?.discount].flatMap((each) => each?.words ?? []),
   );
-  if (linked.every(({ text }) => isMeasure(text) || text.length <= MISREAD)) linked.forEach((word) => used.add(word));
+  const isUnit = isUnitBetween(linked) && isNaming(words.slice(0, made!.quantity.figure.at));
+  if (isUnit || linked.every(({ text }) => isMeasure(text) || text.length <= MISREAD))
+    linked.forEach((word) => used.add(word));
   // The amount may stand first, or before the column of what things are.
   const isBehind = isNaming(words) ? isText(behind) && !isText(words) : isNaming(behind);
   const named = isBehind ? behind : namedBy(cells, { words, used, linked, build, row, isText });
@@ -100,7 +102,8 @@ function namedBy(
 ): Word[] {
   const told = cells.flatMap((cell, at) => {
     const isCounted = used.size > 0 && !cell.words.some((word) => used.has(word));
-    return textOf(cell, at, { used, build, isCounted, row });
+    const isNamed = cells.slice(0, at).some((before) => isNaming(before.words));
+    return textOf(cell, at, { used, build, isCounted, isNamed, row });
   });
   // The number of a paper in a list of some is its name.
   if (isNaming(told) || (isText(told) && told.some(({ text }) => /\d{2}/.test(text)))) return told;
@@ -133,7 +136,13 @@ const ABBREVIATED = /^.{1,3}\.?$/;
 function textOf(
   { words, box }: Cell,
   at: number,
-  { used, build, isCounted, row }: { used: ReadonlySet<Word>; build: Build; isCounted: boolean; row: Row },
+  {
+    used,
+    build,
+    isCounted,
+    isNamed,
+    row,
+  }: { used: ReadonlySet<Word>; build: Build; isCounted: boolean; isNamed: boolean; row: Row },
 ): Word[] {
   const kept = words.filter((word, index) => !used.has(word) && !isOfFigure(words, index, used));
   const text = inOne(kept);
@@ -154,6 +163,8 @@ function textOf(
     if (isNumber && (build.isNumbered || isPointed || parts[0] === 'position' || isCount))
       return rest.filter((word) => !/^[.)]$/.test(word.text));
   }
+  // Behind what it names, a figure in a column of its own counts or measures: “Oak, 27 x 95 | 20 |”, “Lift | 180/1000 |”.
+  if (isNamed && kept.length === words.length && /^\d[\d.,']*(?:\/\d+)?$/.test(text)) return [];
   if (belongsTo(text, kept, parts, build)) return [];
   const day = leadingDay(kept) ?? 0;
   return isNaming(kept.slice(day)) ? kept.slice(day) : kept;

@@ -7,7 +7,7 @@ export const UNIT =
 /** What stands between a quantity and its price. */
 export const BETWEEN = /^(?:x|×|\*|@|a|à|at|je|zu|for|zum?|von|of|per|chaque|cad|de)$/i;
 /** “per hour”, “/kg”, “each”, “je Stunde” behind a price. */
-export const PER = /^(?:\/ ?\p{L}+²?|per|je|pro|par|each|ea|a|an|die|le|la|l')\.?$/iu;
+export const PER = /^(?:(?:[€£$]|eur|chf|ct|p)?\/ ?\p{L}+[²³]?|ppl|per|je|pro|par|each|ea|a|an|die|le|la|l')\.?$/iu;
 /** Whether words name something: a word of letters that is not only what is counted in. */
 export function isNaming(words: readonly Word[]): boolean {
   const isWord = ({ text }: Word) => /\p{L}{2}/u.test(text);

@@ -65,7 +65,8 @@ export function figuresIn(row: Row, cells: readonly Cell[], words: readonly Word
       } else if (read) {
         const next = cell.words[at + 1]?.text ?? '';
         const isPercent = read[2] === '%' || next === '%';
-        const isPence = /^(?:p|ct|c)$/i.test(read[2] ?? '') || /^(?:p|pence|cts?|cents?|rp)\.?$/i.test(next);
+        const isPence =
+          /^(?:p|ct|c)$/i.test(read[2] ?? '') || /^(?:(?:p|pence|cts?|cents?|rp)\.?(?:\/\p{L}+)?|ppl)$/iu.test(next);
         const per = headAt(heads, word.box)?.per ?? 1;
         const values = valuesOf(read[1])
           .map((value) => (isPence ? hundredth(value) : value))
@@ -117,14 +118,17 @@ function scoreOf(
   const fits = (figure: Figure, part: Part) =>
     figure.parts.includes(part) ? 3 : figure.parts.length > 0 && !figure.parts.includes('text') ? -2 : 0;
   const between = words.slice(quantity.at + 1, price.at);
-  const isLinked = between.length > 0 && between.every(({ text }) => isMeasure(text));
+  const isLinked = isUnitBetween(between) || (between.length > 0 && between.every(({ text }) => isMeasure(text)));
   const isFirst = quantity.at === 0 && (isNumbered || (isCoded && words[0].text.length >= LONG_CODE));
   const isCrossed = /^[x×]$/i.test(words[quantity.at + 1]?.text ?? '') || /\d[x×]$/i.test(words[quantity.at].text);
+  // “2 tablecloths @ 9.25”: what stands first is how many.
+  const isAt = /^(?:@|à|je|×|x)$/i.test(words[price.at - 1]?.text ?? '') || /^[@x×]/i.test(words[price.at].text);
   const isDiscount = discount && (discount.isPercent || discount.parts.includes('discount'));
   return (
     (heads.length > 0 ? fits(quantity, 'quantity') + fits(price, 'price') : 0) +
     (isLinked ? 2 : 0) +
     (isCrossed ? 2 : 0) +
+    (isAt && quantity.at === 0 ? 4 : 0) +
     (quantity.at < price.at ? 1 : 0) +
     (price.exact ? 1 : 0) +
     (Number.isInteger(count) ? 0.5 : 0) -
@@ -134,6 +138,10 @@ function scoreOf(
     (/\d[a-wyz]/i.test(words[quantity.at].text) ? 1 : 0)
   );
 }
+
+/** Whether words between two numbers are what is counted, whatever it is, and a cross: “3,412 words × 0.14”. */
+export const isUnitBetween = (between: readonly Word[]) =>
+  between.length === 2 && /^\p{L}+[.²³]?$/u.test(between[0].text) && /^[x×*@à]$/i.test(between[1].text);
 
 /** How much there is where no price beside it says so: below its head, before or behind a cross, or first in all rows. */
 export function saidCount(

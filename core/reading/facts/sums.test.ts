@@ -302,3 +302,13 @@ it('reads the tax behind the code of its rate on a slip', () => {
   const { tax, taxRate, total } = findFacts([paper(...slip, 'A 20% incl.  1.08', 'B 0% incl.  0.00')]);
   expect([tax?.value, taxRate?.value, total?.value]).toEqual([1.08, 20, 9.74]);
 });
+
+it('knows a share that is taken off, whatever it is called, from what was paid before', () => {
+  const slip = (less: string) =>
+    findFacts([
+      paper('Slipway Stores', 'Cash sale', 'Rope  28.00', 'Cleats  12.00', 'Goods  40.00', less, 'To pay  38.00'),
+    ]);
+  const { total, amountDue } = slip('Less 5% harbour users  -2.00');
+  expect([total?.value, amountDue?.value ?? null]).toEqual([38, null]);
+  expect(slip('Less deposit  -2.00').total?.value).toBe(40);
+});

@@ -225,7 +225,8 @@ const MOST_SUMS = 40;
 const MOST_ROUNDED = 5;
 
 /** Words of which one says that an amount has to do with a tax, whatever it calls it (folded). */
-const OF_TAX = /(?<!\p{L})(?:(?:vat|tax(?:es?)?|tva|mwst|ust|iva|btw|gst)(?!\p{L})|\p{L}*(?:steuer|t\.v\.a|t\.p\.s))/u;
+const OF_TAX =
+  /(?<!\p{L})(?:(?:vat|tax(?:es?)?|tva|mwst|ust|iva|btw|moms|mva|gst)(?!\p{L})|\p{L}*(?:steuer|t\.v\.a|t\.p\.s))/u;
 
 /**
  * Taxes by what they make: an amount that a word or a rate says to be of a tax, and that another one and the sum of both stand beside.
@@ -306,10 +307,16 @@ const RELIEF =
 function addMade(named: Record<SumName, Named[]>, column: readonly ColumnSum[], isReturned: boolean): Made {
   const made: Made = {};
   // A share of a subtotal is a discount: “Loyalty 5% off”.
+  const isShare = (from: Amount, off: Amount) => {
+    const rate = rateIn(off.row);
+    return rate !== undefined && Math.abs((from.cents * rate.percent) / 100 + off.cents) <= 1;
+  };
   const isTakenOff = (from: Amount, off: Amount) =>
     says(off, EXTRA) ||
     says(off, RELIEF) ||
-    (says(from, NET) && !says(off, DEPOSIT) && !says(off, PAYMENT) && rateIn(off.row) !== undefined);
+    (!says(off, DEPOSIT) &&
+      !says(off, PAYMENT) &&
+      (isShare(from, off) || (says(from, NET) && rateIn(off.row) !== undefined)));
   for (const { amount, of, less } of column) {
     const last = of[of.length - 1];
     // Instalments stand below the sum with their days.

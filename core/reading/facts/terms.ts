@@ -45,7 +45,7 @@ const STEMS: Record<Part, { within?: string; whole?: string }> = {
   },
   customer: {
     within:
-      'vertragskonto|societaire|customer|client|kunden|adherent|klient|klant|debit[oe]|debtor|mitglied|mandant|member|subscri|abonn|account|teilnehmer|patient|(?<!\\p{L})leser|ausweis',
+      'vertragskonto|societaire|customer|client|kund[en]|adherent|klient|klant|debit[oe]|debtor|mitglied|mandant|member|subscri|abonn|account|teilnehmer|patient|(?<!\\p{L})leser|ausweis|locataire|proprietaire|mieter-?n|eigentumer|tenant|donor|spender-?n|schuler|eleve',
     whole: 'kd|kdnr|kunde|cust|party|acct|acc|a\\/c|patient|user|utente|abo|famille|familie|family|foyer|allocataire',
   },
   order: {
@@ -60,7 +60,8 @@ const STEMS: Record<Part, { within?: string; whole?: string }> = {
   yours: { whole: 'your|ihr|ihre|ihrer|votre|vos|vuestr[ao]|vostr[ao]|uw|vs|sua?|vossa' },
   tax: {
     within: 'steuer|siret|siren|partita|taxpayer|handelsregister|regist|finanzamt|umsatz|company|charity|gewerbe',
-    whole: 'vat|tax|st|stnr|ust|ustid|ustidnr|mwst|tva|iva|btw|nif|cif|ein|abn|uid|hrb|hra|hr|kvk|rcs|ape|naf|gst|crn',
+    whole:
+      'vat|tax|st|stnr|ust|ustid|ustidnr|mwst|tva|iva|btw|moms|mva|nif|cif|ein|abn|uid|hrb|hra|hr|kvk|rcs|ape|naf|gst|crn',
   },
   bank: {
     within: 'bankleit|kontonum|(?<!a)compte|cuenta|rekening|routing|bankverb',
@@ -85,7 +86,7 @@ const STEMS: Record<Part, { within?: string; whole?: string }> = {
   staff: { within: 'employ|payroll|personal|staff|matricul', whole: 'pers' },
   day: {
     within: 'datum|fecha',
-    whole: 'vom|date|data|dated|dat|jour|day|tag|dia|giorno|dag|on|am|le|il|op|den|du|del|of|el|em|a',
+    whole: 'vom|date|data|dato|dated|dat|jour|day|tag|dia|giorno|dag|on|am|le|il|op|den|du|del|of|el|em|a',
   },
   issued: {
     within:
@@ -95,7 +96,7 @@ const STEMS: Record<Part, { within?: string; whole?: string }> = {
   },
   pay: {
     within:
-      'zahl|uberweis|begleich|ausgleich|fallig|echeance|payab|payment|regler|reglement|vencim|scaden|betal|deadline|remit|settle|verval|vervald|voldoen|overmak|paiement|payer|virer|pagament|pagar|pagare|saldare|versare|abonar|liquid|entricht|einzahl|collect|exigib|abbuch|abgebucht|eingezogen|prelev|einzug|debit|lastschrift|belast|einzieh|acquitt|virement|autopay|maturit|cleared',
+      'zahl|uberweis|begleich|ausgleich|fallig|echeance|payab|payment|regler|reglement|vencim|scaden|betal|forfal[ld]|deadline|remit|settle|verval|vervald|voldoen|overmak|paiement|payer|virer|pagament|pagar|pagare|saldare|versare|abonar|liquid|entricht|einzahl|collect|exigib|abbuch|abgebucht|eingezogen|prelev|einzug|debit|lastschrift|belast|einzieh|acquitt|virement|autopay|maturit|cleared',
     whole: 'pay|due|paid|pago|transfer|owed?|prompt|terms|valuta|wertstellung|funds',
   },
   until: {
