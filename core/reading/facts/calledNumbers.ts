@@ -13,6 +13,8 @@ export interface Named {
   bill: boolean;
   /** The word that says what it is of, in folded text. */
   own?: string;
+  /** Whether it is what the one to whom the paper goes calls it by. */
+  yours?: boolean;
   away: number;
   label: string;
   above: boolean;

@@ -1,7 +1,7 @@
 import { around } from '../../geometry';
 import { rivalled } from './doubt';
 import { Fact, leastSure, placeOf, TaxAtRate } from './fact';
-import { DEPOSIT, NET, OPENING, PAYMENT, TAX, TO_PAY } from './labels';
+import { DEPOSIT, EXTRA, NET, OPENING, PAYMENT, TAX, TO_PAY } from './labels';
 import { Amount, amountsIn } from './money';
 import { moneyFact, Named, NO_SUMS, Sums } from './namedSums';
 import { repair } from './repair';
@@ -43,9 +43,12 @@ function isMadeOf({ total: made, of = [] }: Made, total: Named, sums: readonly N
 function isMadeWith({ total: made, of = [] }: Made, total: Named, lines: number): boolean {
   if (!made || !isSame(total.amount, made)) return false;
   const isTax = (part: Amount) => TAX.test(foldMisread(sayLabel(part)));
-  // Right below the lines, or below what they make.
+  // Right below the lines, or below what they make, and what is added to those.
   const first = of.findIndex(isTax);
-  const untaxed = of.slice(0, Math.max(1, first)).reduce((sum, { cents }) => sum + cents, 0);
+  const goods = of
+    .slice(0, Math.max(1, first))
+    .filter((part, at) => at === 0 || !EXTRA.test(foldMisread(sayLabel(part))));
+  const untaxed = goods.reduce((sum, { cents }) => sum + cents, 0);
   return untaxed === lines && of.slice(Math.max(1, first)).every(isTax);
 }
 

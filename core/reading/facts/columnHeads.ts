@@ -30,7 +30,7 @@ const HEADS: [RegExp, readonly Part[]][] = [
   ],
   [/^(?:units?|einheit(?:en)?|eh|einh\.?|me|u\.?|u\.? ?m\.?|uom|unite|unidad)$/, ['unit', 'quantity']],
   [
-    /^(?:(?:unit|list|net|single|item|piece|cost|your|our) ?(?:price|cost|rate|net)|price(?: (?:each|per .{1,8}|ea\.?|[a-z]{3}|£|€|\$))?|rate(?: (?:per .{1,8}|[a-z]{3}))?|each|@|(?:price |preis |prix )?(?:per|je|pro|pour|les) (?:kg|hour|unit|item|piece|day|night|m|metre|10{1,3})|e(?:inzel|inheits|\.|-)? ?-?preis.{0,6}|preis.{0,10}|einzeln?|ep|p\.? ?u\.?(?: h\.?t\.?)?|prix.{0,14}|precio.{0,10}|prezzo.{0,10}|prijs|pris|preco|tariff?|tarif.{0,8}|stundensatz|cost)$/,
+    /^(?:(?:unit|list|net|single|item|piece|cost|your|our) ?(?:price|cost|rate|net)|price(?: (?:each|per .{1,8}|ea\.?|[a-z]{3}|£|€|\$))?|rate(?: (?:per .{1,8}|[a-z]{3}))?|each|@|(?:price |preis |prix )?(?:per|je|pro|pour|les) (?:kg|hour|unit|item|piece|day|night|m|metre|10{1,3})|e(?:inzel|inheits|\.|-)? ?-?preis.{0,6}|preis.{0,10}|einzeln?|ep|p\.? ?u\.?(?: h\.?t\.?)?(?: ?\/ ?10{1,3})?|prix.{0,14}|precio.{0,10}|prezzo.{0,10}|prijs|pris|preco|tariff?|tarif.{0,8}|stundensatz|cost)$/,
     ['price'],
   ],
   [
@@ -81,7 +81,7 @@ export function headsIn(row: Row): ColumnHead[] {
   return row.cells.flatMap(({ folded, box, words }) => {
     const parts = partsSaid(folded);
     const each = words.map((word) => ({ parts: partsSaid(fold(word.text)) ?? [], per: 1, box: word.box }));
-    const per = Number(/(?:per|je|pro|pour|les|%) ?(10{1,3})$/.exec(folded)?.[1] ?? 1);
+    const per = Number(/(?:per|je|pro|pour|les|%|\/) ?(10{1,3})$/.exec(folded)?.[1] ?? 1);
     // “Pos Anz Art” stand as close as the words of one head.
     const isOneEach = words.every(({ text }) => /^[\p{Lu}#%@]/u.test(text));
     const areHeads =

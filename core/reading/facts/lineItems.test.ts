@@ -33,6 +33,21 @@ TR-377   Heddle wire, tinned             8  kg     22.50     0.0   180.00
     ],
   ],
   [
+    'a position and a code in one cell, thousands parted by a space, and prices for a thousand',
+    `
+# Imprimerie Kerdual
+Facture 118           le 20/11/2026
+Nr  Produit   Désignation               Quantité   PU/1000   Montant
+10  ETQ-40    Étiquettes cousues           2 500     62,00    155,00
+20  DEP-55    Dépliants                    1 000    248,00    248,00
+                                  Net à payer EUR             403,00
+`,
+    [
+      ['Étiquettes cousues', 2500, 0.062, 155],
+      ['Dépliants', 1000, 0.248, 248],
+    ],
+  ],
+  [
     'figures in columns that no head names, behind what things are',
     `
 # Copperas Flats

@@ -151,7 +151,10 @@ function textOf(
   if (at < 2 && kept[0] === words[0]) {
     const rest = kept.slice(1);
     // A list of papers names them by their numbers.
-    const isName = parts[0] === 'text';
+    // Of two columns that may name things, the first holds codes.
+    const names = build.heads.filter((head) => head.parts[0] === 'text');
+    const isName =
+      parts[0] === 'text' && !(names.length > 1 && build.isCoded && partsAt(names.slice(0, 1), box).length > 0);
     const isAtCode = build.isCoded && isCode(row) && at === (isPosition(row) ? 1 : 0);
     if (!isName && isCodeShaped(kept[0].text) && (isAtCode || (at === 0 && /^\d{5,}$/.test(kept[0].text)))) {
       if (rest.length > 0) return rest;
@@ -160,6 +163,9 @@ function textOf(
     const isNumber = at === 0 && /^\d{1,3}[.)]?$|^\d{1,2}(?:\.\d{1,2})+\.?$/.test(kept[0].text);
     const isCount = isCounted && !UNIT.test(fold((kept[1] as Word | undefined)?.text ?? ''));
     const isPointed = /^\d{1,2}[.)]$/.test(kept[0].text) && rest.length > 0;
+    // “10 NF-2204” in one cell, and what it is in the next.
+    const isCodeBehind = rest.length === 1 && isCodeShaped(rest[0].text) && rest[0].text.length > SHORT_CODE;
+    if (isNumber && isCodeBehind && row.cells.slice(1).some((cell) => isNaming(cell.words))) return [];
     if (isNumber && (build.isNumbered || isPointed || parts[0] === 'position' || isCount))
       return rest.filter((word) => !/^[.)]$/.test(word.text));
   }
@@ -169,6 +175,9 @@ function textOf(
   const day = leadingDay(kept) ?? 0;
   return isNaming(kept.slice(day)) ? kept.slice(day) : kept;
 }
+
+/** Codes of articles have more letters than sizes and the like. */
+const SHORT_CODE = 3;
 
 const isCodeShaped = (text: string) => /\d/.test(text) && /^[\p{Lu}\d][\p{Lu}\d./_-]*$/u.test(text);
 

@@ -88,3 +88,8 @@ it("takes the number of an account's statement for the statement's, and a word t
   expect(numbersOn('Relevé de compte n° 10', 'Relevé de compte').number).toBe('10');
   expect(numbersOn('1    Arbeitstisch „Norderney“ 180    389,00').order).toBeNull();
 });
+
+it('tells the number of an order by what its writer calls it, not by what the customer does', () =>
+  expect(numbersOn('Our order   SO0044718       Your order   WL-0417', 'Order acknowledgement').number).toBe(
+    'SO0044718',
+  ));

@@ -145,8 +145,11 @@ const CARRIERS = /consign|tracking|sendung|shipment|parcel|colis|carrier/;
 /** What a label counts more that begins with what a bill is called. */
 const CLOSER = 0.4;
 
+/** What the customer's number of an order counts for that of what answers it. */
+const CUSTOMERS = 0.4;
+
 /** How much a label speaks for the number of the paper itself; 0 where it is of something else. */
-function isOwn({ role, bill, said, own }: Named, kind: Kind | undefined): number {
+function isOwn({ role, bill, said, own, yours }: Named, kind: Kind | undefined): number {
   // “Rechnungsnummer” names it more closely than “Abrechnungsnummer” does.
   const close = kind === 'invoice' && own && BILL.exec(own)?.index === 0 ? CLOSER : 0;
   if (kind && own && role === 'document' && kindWords[kind].named.test(own)) return (said ? 1.15 : 0.75) + close;
@@ -155,7 +158,7 @@ function isOwn({ role, bill, said, own }: Named, kind: Kind | undefined): number
   if (role === 'document' && own && namesAnotherKind(own, kind)) return said ? OTHERS : 0;
   if (role === 'document') return (bill || said ? 1 : 0.6) + close;
   // A ticket is called by the order that it came with.
-  if (role === 'order') return kind === 'order' ? 1.2 : kind === 'ticket' ? 0.6 : 0;
+  if (role === 'order') return kind === 'order' ? (yours ? CUSTOMERS : 1.2) : kind === 'ticket' ? 0.6 : 0;
   if (role === 'policy') return kind === 'contract' ? 0.8 : 0;
   // “Consignment TC 4418” is the carrier's.
   if (role === 'delivery') return kind === 'delivery note' ? (own && CARRIERS.test(own) ? 0.5 : 1.2) : 0;
@@ -280,6 +283,7 @@ function named(terms: readonly Term[], above: boolean, isLabel: boolean, value: 
       said: head >= 0,
       bill: role === 'document' && BILL.test(word) && !isTakenBack(near, best.at),
       own: word,
+      yours: near[best.at + 1]?.parts.includes('yours'),
       away: near[head < 0 ? best.at : Math.min(head, best.at)].away,
       label: text,
       above,

@@ -53,6 +53,7 @@ export function figuresIn(row: Row, cells: readonly Cell[], words: readonly Word
       const place = { parts: partsAt(heads, word.box), at: words.indexOf(word) };
       const group = grouped.find((each) => each.words[0] === word && each.words.every((part) => words.includes(part)));
       const read = NUMBER.exec(word.text);
+      const inGroups = groupedBySpaces(cell.words, at);
       if (group && group.words.length > 1) {
         figures.push({
           words: group.words,
@@ -62,6 +63,15 @@ export function figuresIn(row: Row, cells: readonly Cell[], words: readonly Word
           ...place,
         });
         at += group.words.length - 1;
+      } else if (inGroups) {
+        figures.push({
+          words: inGroups,
+          values: [Number(written(inGroups))],
+          isPercent: false,
+          exact: false,
+          ...place,
+        });
+        at += inGroups.length - 1;
       } else if (read) {
         const next = cell.words[at + 1]?.text ?? '';
         const isPercent = read[2] === '%' || next === '%';
@@ -76,6 +86,17 @@ export function figuresIn(row: Row, cells: readonly Cell[], words: readonly Word
     }
     return figures;
   });
+}
+
+const written = (words: readonly Word[]) => words.map(({ text }) => text).join('');
+
+/** A whole number in groups of three, “2 500”, by itself in its cell or with its unit behind it. */
+function groupedBySpaces(words: readonly Word[], at: number): Word[] | undefined {
+  if (at > 0 || !/^[1-9]\d{0,2}$/.test(words[0].text)) return undefined;
+  const end = words.findIndex(({ text }, index) => index > 0 && !/^\d{3}$/.test(text));
+  const group = words.slice(0, end < 0 ? words.length : end);
+  const rest = words.slice(group.length);
+  return group.length > 1 && rest.every(({ text }) => isMeasure(text)) ? group : undefined;
 }
 
 /** What makes the amount, the likeliest of all that do. */

@@ -312,3 +312,25 @@ it('knows a share that is taken off, whatever it is called, from what was paid b
   expect([total?.value, amountDue?.value ?? null]).toEqual([38, null]);
   expect(slip('Less deposit  -2.00').total?.value).toBe(40);
 });
+
+it('knows what sums of columns beside each other make, and a sum with the tax in it, whatever it is called', () => {
+  const bill = findFacts([
+    paper(
+      ...['Penrose Notaries', 'Invoice 88', '2 November 2026', 'Fees  VAT  Outlays', 'Deed  300.00  60.00  12.00'],
+      ...['Copies  20.00  4.00  3.00', '320.00  64.00  15.00', 'TOTAL  399.00'],
+    ),
+  ]);
+  expect(bill.total?.value).toBe(399);
+  const permit = findFacts([paper('Quaypark', 'Season permit receipt', 'Fee 78.00 incl. VAT 13.00')]);
+  expect([permit.total?.value, permit.tax?.value]).toEqual([78, 13]);
+});
+
+it('adds the carriage to what the lines make before the tax', () => {
+  const { total, tax } = findFacts([
+    paper(
+      ...['Netherby Fibres', 'Order confirmation', '23 November 2026', 'Product  Price  Value', 'Tops  74.00  140.60'],
+      ...['Noil  41.20  123.60', 'Goods  264.20', 'Carriage  9.95', 'VAT  54.83', 'Order value  328.98'],
+    ),
+  ]);
+  expect([total?.value, tax?.value]).toEqual([328.98, 54.83]);
+});

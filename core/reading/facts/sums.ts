@@ -63,6 +63,7 @@ export function findSums(rows: readonly Row[], lines: readonly Amount[], kind: K
     }
     if (listed.has(row)) continue;
     const within = taxWithin(row, printed) ?? taxInSentence(row, printed) ?? taxByCode(row, printed, kind);
+    if (isTaxWithin(row, printed)) named.total.push({ amount: first, label: sayLabel(first), score: 0.8 });
     if (within) named.tax.push({ ...within, amount: { ...within.amount, cents: Math.abs(within.amount.cents) } });
     const amounts = printed
       .filter((amount) => amount !== within?.amount)
@@ -106,7 +107,9 @@ export function findSums(rows: readonly Row[], lines: readonly Amount[], kind: K
   if (lines.length === 1) unnamed.push(lines[0]);
   addTaxes(named, unnamed);
   addUnnamed(named, unnamed, lines, extras);
-  const column = columnSums(rows);
+  const across = crossFooted(rows);
+  named.total.push(...across.map(({ sum }) => ({ amount: sum, label: sayLabel(sum), score: 1 + MADE })));
+  const column = columnSums(rows).filter(({ amount }) => !across.some(({ of }) => of === amount.row));
   const made = addMade(named, column, isReturned);
   if (named.total.length === 0 && PAID_AT_ONCE.includes(kind)) named.total.push(...paidAtOnce);
   // “Fare 96.00, fuel surcharge 7.50, paid 103.50”: what was paid is all of it.
@@ -150,6 +153,29 @@ function wholeOf<Label extends { name: keyof typeof NAMES; text: string }>(
   if (label?.name !== 'tax') return label;
   const before = part.words.slice(0, part.words.indexOf(first)).map(({ text }) => text);
   return WHOLE.test(fold(before.join(' '))) ? { ...label, name: 'total' } : label;
+}
+
+/** “Fee 78.00 incl. VAT 13.00”: whether the second of two amounts is a tax that is in the first. */
+function isTaxWithin({ words }: Row, [whole, tax, ...others]: readonly Amount[]): boolean {
+  if (!tax || others.length > 0 || tax.cents <= 0 || tax.cents > whole.cents * MOST_TAX) return false;
+  const between = words.slice(words.indexOf(whole.words.at(-1)!) + 1, words.indexOf(tax.words[0]));
+  return (
+    between.length > 1 &&
+    INCLUDED.test(fold(between[0].text)) &&
+    between.slice(1).some(({ text }) => TAX.test(fold(text)))
+  );
+}
+
+/** Sums of columns beside each other, and right below what they make together. */
+function crossFooted(rows: readonly Row[]): { sum: Amount; of: Row }[] {
+  return rows.flatMap((row, at) => {
+    const sums = amountsIn(row);
+    const next = rows[at + 1] as Row | undefined;
+    const below = next?.page === row.page ? amountsIn(next) : [];
+    const isSums = sums.length > 2 && sums.every(({ cents }) => cents > 0) && !/\p{L}{3}/u.test(sayLabel(sums[0]));
+    const whole = sums.reduce((all, { cents }) => all + cents, 0);
+    return isSums && below.length === 1 && below[0].cents === whole ? [{ sum: below[0], of: row }] : [];
+  });
 }
 
 /** The deposit that a paper asks for: what its tax is on, with which it makes another sum. */
