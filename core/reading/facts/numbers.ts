@@ -8,6 +8,7 @@ import { beforeInCell, wordsAround } from './labelled';
 import { amountsIn } from './money';
 import { LOOKS_LIKE_ONE, numberOf, numbersIn, trimmed } from './printedNumbers';
 import { fold, Row } from './rows';
+import { isBranch } from './senderNames';
 import { isIban, isIbanCountry } from './signs';
 import { Part, partsOf, Term, termsBefore } from './terms';
 
@@ -42,7 +43,8 @@ export function findNumbers(rows: readonly Row[], kind: Kind | undefined): Numbe
     if (!found[name] || found[name].score < score) found[name] = { score, fact };
   };
   for (const row of rows) {
-    if (isBooking(row, kind)) continue;
+    // The first line's may be which of several shops it is.
+    if (isBooking(row, kind) || (row === rows[0] && isBranch(row.text))) continue;
     numbersIn(rows, row).forEach(({ word, words }) => {
       const value = trimmed(word.text);
       const named = asTitled(row, words, kind) ?? asCited(row, words, kind) ?? nameOf(rows, row, words);

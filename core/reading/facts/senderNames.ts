@@ -215,6 +215,9 @@ export function isName(text: string): boolean {
   return !NOT_A_NAME.test(text) && !/(?<!\p{L})\d/u.test(named) && !SUM_IN_WORDS.test(fold(text));
 }
 
+/** A shop in capitals and which of several it is, as tills print it on top: “SHOREWAY MARKET #118”. */
+export const isBranch = (text: string) => /^\p{Lu}[\p{Lu}&' .-]{3,} #?\d{1,4}$/u.test(text);
+
 /** What a title ends with that names no kind by itself, and words by which a line speaks to whoever reads it (folded). */
 const TITLE =
   /(?<!\p{L})(?:record|report|summary|form|schedule|confirmation|advice|notice|details|overview|protokoll|ubersicht|nachweis|bestatigung|mitteilung|rapport|recapitulatif|confirmacion|conferma|overzicht)$|(?<!\p{L})(?:your|ihre?[nmrs]?|votre|vos|thank|danke?)(?!\p{L})/u;

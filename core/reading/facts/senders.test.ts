@@ -88,3 +88,18 @@ it('takes “An” for the beginning of a name where no address or person follow
   expect(vendorOf('An Lanntair Crafts\n12 Kirk Road, Stornoway')).toBe('An Lanntair Crafts');
   expect(vendorOf('An Herrn Imre Castellane\nHafengasse 4\n26721 Emden')).toBeNull();
 });
+
+it('knows a shop by its name and which of several it is, and that no number of the paper', () => {
+  const { vendor, number } = typedFacts(`
+MARROW MARKET #118
+MAIN ST ROCKPORT
+11/24/2026  16:20
+Oat flakes      4.20
+Plums           2.80
+TOTAL           7.00
+`);
+  expect([vendor, number]).toEqual(['MARROW MARKET #118', null]);
+});
+
+it('takes nobody who paid for the sender', () =>
+  expect(vendorOf('Received from Wickford Loom\nMarrow & Pine Joinery Ltd')).toBe('Marrow & Pine Joinery Ltd'));
