@@ -334,3 +334,16 @@ it('adds the carriage to what the lines make before the tax', () => {
   ]);
   expect([total?.value, tax?.value]).toEqual([328.98, 54.83]);
 });
+
+it('tells a bill from what earlier ones left open, which is to be paid with it', () => {
+  const bill = (heading: string) =>
+    findFacts([
+      paper(
+        ...['Otterbrook Dairy', heading, '14 November 2026', 'Milk  8.00', 'Eggs  3.80', 'This week  11.80'],
+        ...['Owing from last week  9.45', 'Please pay  21.25'],
+      ),
+    ]);
+  const { total, amountDue } = bill('Bill');
+  expect([total?.value, amountDue?.value]).toEqual([11.8, 21.25]);
+  expect(bill('Payment reminder').total?.value).toBe(21.25);
+});

@@ -110,7 +110,7 @@ export function findSums(rows: readonly Row[], lines: readonly Amount[], kind: K
   const across = crossFooted(rows);
   named.total.push(...across.map(({ sum }) => ({ amount: sum, label: sayLabel(sum), score: 1 + MADE })));
   const column = columnSums(rows).filter(({ amount }) => !across.some(({ of }) => of === amount.row));
-  const made = addMade(named, column, isReturned);
+  const made = addMade(named, column, kind);
   if (named.total.length === 0 && PAID_AT_ONCE.includes(kind)) named.total.push(...paidAtOnce);
   // “Fare 96.00, fuel surcharge 7.50, paid 103.50”: what was paid is all of it.
   for (const whole of paidAtOnce) {
@@ -329,13 +329,18 @@ const DISCOUNT = /discount|rebate|rabatt|nachlass|remise|skonto|escompte|sconto|
 const RELIEF =
   /relief|reduction|ermassigung|abatement|allowance|exemption|degrevement|exoneration|abattement|zuschuss|subsidy|funded|waiver|kulanz|goodwill/;
 
+/** What was left open by earlier bills, and is asked for with this one (folded). */
+const LEFT_OPEN =
+  /\b(?:previous|prior|last) (?:balance|bill|invoice|statement|amount|account)\b|\b(?:owing|owed|outstanding|unpaid|due) from\b|\barrears\b|ruckstand|\b(?:alter|vorheriger?) (?:saldo|betrag)\b|\boffen aus\b|\bsolde (?:anterieur|precedent)\b|\bimpayes?\b|\barrieres?\b/;
+
 /** Sums that are what stands above them, whatever they are called. */
-function addMade(named: Record<SumName, Named[]>, column: readonly ColumnSum[], isReturned: boolean): Made {
+function addMade(named: Record<SumName, Named[]>, column: readonly ColumnSum[], kind: Kind): Made {
+  const isReturned = kindTraits[kind].sums === 'returned';
   const made: Made = {};
   // A share of a subtotal is a discount: “Loyalty 5% off”.
   const isShare = (from: Amount, off: Amount) => {
     const rate = rateIn(off.row);
-    return rate !== undefined && Math.abs((from.cents * rate.percent) / 100 + off.cents) <= 1;
+    return rate !== undefined && Math.abs((from.cents * rate.percent) / 100 - Math.abs(off.cents)) <= 1;
   };
   const isTakenOff = (from: Amount, off: Amount) =>
     says(off, EXTRA) ||
@@ -350,6 +355,13 @@ function addMade(named: Record<SumName, Named[]>, column: readonly ColumnSum[], 
     if (isInstalment) continue;
     if (less && of.length === 2 && !isTakenOff(of[0], last) && amount.cents > 0) {
       Object.assign(made, { total: of[0], left: amount, paid: Math.abs(last.cents) });
+      continue;
+    }
+    // What earlier bills left open is no part of this one, which is what a reminder is about.
+    const own = of.filter((part) => !says(part, LEFT_OPEN));
+    const isWhole = own.length === 1 && own[0].cents > 0 && !says(own[0], DEPOSIT) && !says(own[0], PAYMENT);
+    if (kind !== 'reminder' && of.length > 1 && isWhole) {
+      Object.assign(made, { total: own[0], of: undefined, left: amount, paid: undefined });
       continue;
     }
     // What calls itself net is no total, though the one below it may have been misread.

@@ -3,7 +3,7 @@ import { allMatches } from '../allMatches';
 /**
  * What the words of a label mean, by their parts: a label such as “Rechnungsnummer”, “Our order ref.” or “N° de facture” names what kind
  * of thing it is (a number, a day) and what it is of. Parts are stems in small letters without accents (see `fold`), in English,
- * German, French, Spanish, Italian, Dutch and Portuguese; a compound may hold several.
+ * German, French, Spanish, Italian, Dutch and Portuguese, with some in Danish, Norwegian and Swedish; a compound may hold several.
  */
 export type Part =
   | 'number'
@@ -45,7 +45,7 @@ const STEMS: Record<Part, { within?: string; whole?: string }> = {
   },
   customer: {
     within:
-      'vertragskonto|societaire|customer|client|kund[en]|adherent|klient|klant|debit[oe]|debtor|mitglied|mandant|member|subscri|abonn|account|teilnehmer|patient|(?<!\\p{L})leser|ausweis|locataire|proprietaire|mieter-?n|eigentumer|tenant|donor|spender-?n|schuler|eleve',
+      'vertragskonto|societaire|customer|client|(?<!ur|se)kund[en]|adherent|klient|klant|debit[oe]|debtor|mitglied|mandant|member|subscri|abonn|account|teilnehmer|patient|(?<!\\p{L})leser|ausweis|locataire|proprietaire|mieter-?n|eigentumer|tenant|donor|spender-?n|schuler|(?<!r)eleve(?![re])',
     whole: 'kd|kdnr|kunde|cust|party|acct|acc|a\\/c|patient|user|utente|abo|famille|familie|family|foyer|allocataire',
   },
   order: {
