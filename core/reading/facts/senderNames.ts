@@ -1,6 +1,6 @@
 import { Word } from '../words';
 import { KINDS } from './kindList';
-import { GOES_ON } from './kinds';
+import { GOES_ON } from './kindNames';
 import { kindWords } from './kindWords';
 import { COLUMN } from './labels';
 import { Cell, fold, Row } from './rows';
