@@ -30,6 +30,8 @@ it.each([
   // A label that nobody knows, in a cell of its own, or one that only says “day”.
   ['Date 3 November 2026\nLoppuun mennessa      17 November 2026', { date: '2026-11-03', dueDate: '2026-11-17' }],
   ['Dokumentdatum 03-11-2026\nSlutdatum 17-11-2026', { date: '2026-11-03', dueDate: '2026-11-17' }],
+  ['Rechnungsdatum 03.11.2026\nDruckdatum 16.11.2026', { date: '2026-11-03' }],
+  ['Invoice date 3 November 2026\nPrinted 16 November 2026', { date: '2026-11-03' }],
   ['Week ending Sat 3 October 2026', { date: '2026-10-03' }],
   ['Date 3 November 2026\nWe will pay this into your account on 20 November 2026', { date: '2026-11-03' }],
   ['Tax point 03.11.26\nStrictly 30 days from date of invoice', { date: '2026-11-03', dueDate: '2026-12-03' }],

@@ -136,6 +136,9 @@ function daysIn(rows: readonly Row[], monthFirst: boolean, kind: Kind | undefine
 const OTHERWISE =
   /skonto(?!frei)|rabatt|discount|rebate|escompte|remise|saving|offer|angebot|offre|vote|return|ruckgabe|retour|repl(?:y|ies)|antwort|repons|answer|appeal|objec|einspruch|widerspruch|reclam|rekla|complain|dispute|claim|cancel|kundig|resili|renew|book|order|bestell|command|register|anmeld|inscri|enrol|confirm|bestatig|collect|abhol|retir|use|einlos|read|ables/;
 
+/** A day that its label calls one, of something that nobody knows (folded). */
+const OTHER_DAY = /^(?!druck|erfass|eingang|buchung)\p{L}{3,}(?:datum|dato|fecha)$/u;
+
 /** The time in which something is to be paid (folded). */
 const TERM = /terms?\b|credit|payment|zahl|frist|delai|paiement|reglement/;
 
@@ -156,7 +159,8 @@ function perhapsDue(candidates: readonly Candidate[], written: string, kind: Kin
     const isUntil = label?.until === true && label.text !== 'zum';
     const isTerm = label?.role === 'ends' && cell && TERM.test(cell.folded);
     // “Förfallodatum”: named as a day, and not that of the paper.
-    const isOther = label?.role === 'date' && !label.weak;
+    const isOther =
+      label?.role === 'date' && OTHER_DAY.test(label.text) && partsOf(label.text).every((part) => part === 'day');
     const isAsked = isUntil || isTerm || isOther || (!label && isLabelled(row, words));
     return (
       date > written &&

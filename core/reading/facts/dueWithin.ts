@@ -52,7 +52,7 @@ const ASKED =
 
 /** What else is to be done within a time, or what comes after it (folded). */
 const SOMETHING_ELSE =
-  /skonto|discount|escompte|sconto|rabatt|\d ?%|return|ruckgabe|retour|widerspr|widerruf|einspruch|appeal|recours|objection|complain|reklam|reclam|beanstand|mangel|quer(?:y|ies)|late\b|verzug|verspat|mahn|interest|zinsen|penalit|overdue|refund|erstatt|rembours|cancel|kundig|resili|storn|valid|gultig|valable|warrant|garant|unpaid|\bnot\b|\bnicht\b|\bif\b|\bwenn\b|\bfalls\b|reduced|older|alter als|\bcredit of\b/u;
+  /skonto|discount|escompte|sconto|rabatt|\d ?%|return|ruckgabe|retour|widerspr|widerruf|einspruch|appeal|recours|objection|complain|\bclaims?\b|shortage|reklam|reclam|beanstand|mangel|quer(?:y|ies)|late\b|verzug|verspat|mahn|interest|zinsen|penalit|overdue|refund|erstatt|rembours|cancel|kundig|resili|storn|valid|gultig|valable|warrant|garant|unpaid|\bnot\b|\bnicht\b|\bif\b|\bwenn\b|\bfalls\b|reduced|older|alter als|\bcredit of\b/u;
 /** What the delivery of goods takes is another time, where nothing is said of paying (folded). */
 const DELIVERED = /deliver|liefer|livr|versand|ship/;
 

@@ -216,7 +216,11 @@ export function isName(text: string): boolean {
 }
 
 /** A shop in capitals and which of several it is, as tills print it on top: “SHOREWAY MARKET #118”. */
-export const isBranch = (text: string) => /^\p{Lu}[\p{Lu}&' .-]{3,} #?\d{1,4}$/u.test(text);
+export const isBranch = (text: string) =>
+  /^\p{Lu}[\p{Lu}&' .-]{3,} #?\d{1,4}$/u.test(text) &&
+  !isNamedAfter(text) &&
+  // “INVOICE 118”, “TABLE 14”
+  text.split(' ').every((word) => partsOf(fold(word)).length === 0);
 
 /** What a title ends with that names no kind by itself, and words by which a line speaks to whoever reads it (folded). */
 const TITLE =

@@ -101,5 +101,16 @@ TOTAL           7.00
   expect([vendor, number]).toEqual(['MARROW MARKET #118', null]);
 });
 
+it('takes no title with a number for a shop and its branch', () => {
+  const { vendor, number } = typedFacts(`
+INVOICE 118
+Marrow & Pine Joinery Ltd
+3 September 2026
+Oak shelf                               90.00
+Total                                  £90.00
+`);
+  expect([vendor, number]).toEqual(['Marrow & Pine Joinery Ltd', '118']);
+});
+
 it('takes nobody who paid for the sender', () =>
   expect(vendorOf('Received from Wickford Loom\nMarrow & Pine Joinery Ltd')).toBe('Marrow & Pine Joinery Ltd'));

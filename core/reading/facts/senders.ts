@@ -134,7 +134,7 @@ const TITLE_FROM = /^(.{3,30}?) (?:from|von|bei|chez|van) (?=\p{L})/u;
 const TEAM =
   /^(?:(?:ihr|euer|dein|das|the|your|l'equipe|votre equipe)(?: [\p{L}-]+)? ?team (?:von|vom|from|at|of|de|der|des) |l'equipe (?:de |d'|du )?)(?=\p{L})/u;
 const TO =
-  /^(?:to (?=\p{L})|(?:received|payment) (?:with thanks )?(?:from|by)(?! us)|(?:dankend )?erhalten von|recu de|(?:bill(?:ed)?|invoiced?|sold|ship(?:ped)?|deliver(?:ed|y)?|sent?d?|charged?)[ -]to|to\s*:|to$|customer(?! copy)|client|buyer|attn|an\s*:|an$|an (?=(?:herrn?|frau|familie|firma|fa\.|die|den|das|alle)(?!\p{L})|\p{L}.{2,60}, .*\d)|\p{L}*(?:empfanger|anschrift)|rechnung an|kunde|kaufer|empfanger|lieferadresse|rechnungsadresse|a l'attention|facture a|destinataire|adresse de|livre a|cliente|destinatario|spett|fatturare|aan\s*:|aan$|t\.?a\.?v|klant|factuuradres|adquirente)\b/u;
+  /^(?:to (?=\p{L})|(?:received|payment) (?:with thanks )?from(?! us)|(?:dankend )?erhalten von|recu de|(?:bill(?:ed)?|invoiced?|sold|ship(?:ped)?|deliver(?:ed|y)?|sent?d?|charged?)[ -]to|to\s*:|to$|customer(?! copy)|client|buyer|attn|an\s*:|an$|an (?=(?:herrn?|frau|familie|firma|fa\.|die|den|das|alle)(?!\p{L})|\p{L}.{2,60}, .*\d)|\p{L}*(?:empfanger|anschrift)|rechnung an|kunde|kaufer|empfanger|lieferadresse|rechnungsadresse|a l'attention|facture a|destinataire|adresse de|livre a|cliente|destinatario|spett|fatturare|aan\s*:|aan$|t\.?a\.?v|klant|factuuradres|adquirente)\b/u;
 /** “À Imre Castellane”: without its accent it could be anything. */
 const TO_FRENCH = /^À\s/;
 /** Who a paper is from, where that stands alone above the name: “Issued by”, “Rechnungssteller”. */

@@ -331,7 +331,7 @@ const RELIEF =
 
 /** What was left open by earlier bills, and is asked for with this one (folded). */
 const LEFT_OPEN =
-  /\b(?:previous|prior|last) (?:balance|bill|invoice|statement|amount|account)\b|\b(?:owing|owed|outstanding|unpaid|due) from\b|\barrears\b|ruckstand|\b(?:alter|vorheriger?) (?:saldo|betrag)\b|\boffen aus\b|\bsolde (?:anterieur|precedent)\b|\bimpayes?\b|\barrieres?\b/;
+  /\b(?:previous|prior|last) (?:balance|bill|invoice|statement|amount|account)\b|\b(?:owing|owed|outstanding|unpaid|due) from (?:last|previous|prior|earlier|before)\b|\barrears\b|ruckstand|\b(?:alter|vorheriger?) (?:saldo|betrag)\b|\boffen aus\b|\bsolde (?:anterieur|precedent)\b|\bimpayes?\b|\barrieres?\b/;
 
 /** Sums that are what stands above them, whatever they are called. */
 function addMade(named: Record<SumName, Named[]>, column: readonly ColumnSum[], kind: Kind): Made {

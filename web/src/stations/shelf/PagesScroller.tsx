@@ -85,11 +85,16 @@ export function PagesScroller(props: ScrollerProps) {
   const drawn = useRef<Laid[]>(undefined);
   /** What of the pages as they were drawn last stands at a place of the window. @param left, top in CSS pixels */
   const placeAt = (left: number, top: number) => {
-    const item = scroller && virtualizer.getVirtualItemForOffset(scroller.scrollTop + top);
-    if (!item || !drawn.current) return undefined;
-    const { start, width, height } = drawn.current[item.index];
+    if (!scroller || !drawn.current?.length) return undefined;
+    const down = scroller.scrollTop + top;
+    // Not by how they are laid out now: there may be more of them, or fewer.
+    const index = Math.max(
+      0,
+      drawn.current.findLastIndex(({ start }) => start <= down),
+    );
+    const { start, width, height } = drawn.current[index];
     const x = (scroller.scrollLeft + left - leftOf(scroller, width)) / width;
-    return { index: item.index, x, y: (scroller.scrollTop + top - start) / height, left, top };
+    return { index, x, y: (down - start) / height, left, top };
   };
   /** How far down in the window is what is read: a pixel below where a page is brought to, since the browser rounds. */
   const readHeight = () => (scroller?.clientHeight ?? 0) * ABOVE + 1;
@@ -146,9 +151,12 @@ export function PagesScroller(props: ScrollerProps) {
       if (!event.ctrlKey || !scroller) return;
       event.preventDefault();
       const frame = scroller.getBoundingClientRect();
-      anchor.current = placeAt(event.clientX - frame.left, event.clientY - frame.top);
       const now = zoomedBy(0, pages[current - 1], { zoom, turn, room });
-      onZoom(limited(now * 2 ** (-event.deltaY / WHEEL_DOUBLES)));
+      const next = limited(now * 2 ** (-event.deltaY / WHEEL_DOUBLES));
+      // As large as can be, nothing is laid out anew, and nothing is to be held.
+      if (next === zoom) return;
+      anchor.current = placeAt(event.clientX - frame.left, event.clientY - frame.top);
+      onZoom(next);
     };
   });
   useEffect(() => {
