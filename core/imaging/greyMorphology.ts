@@ -6,7 +6,8 @@ export function closed(grid: Plane, reach: number): Plane {
   return negative(largestAround(negative(largestAround(grid, reach)), reach));
 }
 
-function largestAround({ width, height, data }: Plane, reach: number): Plane {
+/** The largest value within a reach of each, across and down. */
+export function largestAround({ width, height, data }: Plane, reach: number): Plane {
   const rows = plane(width, height);
   const out = plane(width, height);
   const room = new Float32Array(2 * (Math.max(width, height) + 4 * reach + 2));

@@ -1,3 +1,4 @@
+import { withoutGrain } from './grain';
 import { estimateIllumination, Illumination, inverseLightOfRow } from './illumination';
 import { binarise } from './binarise';
 import { bytesIn, withPixels } from './kernels/pixels';
@@ -238,7 +239,7 @@ const PICTURED = 0.14;
  * The look that suits a page by itself: even light where it holds pictures, clear colour where there is colour, else grey.
  */
 export function suitableLook(picture: Raster): Look {
-  const small = shrink(picture, 700);
+  const small = withoutGrain(shrink(picture, 700));
   const flat = normalised(small, estimateIllumination(small), linear());
   const { channels } = flat;
   const data = bytesOf(flat);

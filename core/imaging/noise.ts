@@ -17,21 +17,32 @@ const WIDEST = 2.2;
  * light): by the second differences across and down, of which flat paper has none (Immerkær 1996); the median, so that print does not count.
  */
 export function noiseOf(picture: Raster): number {
-  const { width, height } = picture;
-  const blocks: number[] = [];
-  for (let row = 0; row < BLOCKS; row++)
-    for (let column = 0; column < BLOCKS; column++) {
-      const [left, top] = [Math.floor((column * width) / BLOCKS), Math.floor((row * height) / BLOCKS)];
-      const [right, bottom] = [Math.floor(((column + 1) * width) / BLOCKS), Math.floor(((row + 1) * height) / BLOCKS)];
-      blocks.push(
-        noiseIn(picture, Math.max(1, left), Math.max(1, top), Math.min(width - 1, right), Math.min(height - 1, bottom)),
-      );
-    }
-  return blocks.sort((a, b) => a - b)[Math.floor(STRONG * blocks.length)];
+  const shares = blocksOf(picture).map((block) => {
+    const { deviation, tone } = noiseIn(picture, block);
+    return deviation / Math.max(4, tone);
+  });
+  return shares.sort((a, b) => a - b)[Math.floor(STRONG * shares.length)];
 }
 
-/** In green where there are colours: most of the brightness is in it. */
-function noiseIn({ width, channels, data }: Raster, left: number, top: number, right: number, bottom: number): number {
+/** A block's edges, in pixels. */
+export type Block = [left: number, top: number, right: number, bottom: number];
+
+/** The blocks of a picture in which noise is measured, row by row. */
+export function blocksOf({ width, height }: Raster): Block[] {
+  const edge = (size: number, block: number) => Math.floor((block * size) / BLOCKS);
+  return Array.from({ length: BLOCKS * BLOCKS }, (_, at): Block => {
+    const [row, column] = [Math.floor(at / BLOCKS), at % BLOCKS];
+    return [edge(width, column), edge(height, row), edge(width, column + 1), edge(height, row + 1)];
+  });
+}
+
+/**
+ * The standard deviation of the noise in a block, and how bright it is where it is bright, both in grey levels; in green where there are
+ * colours: most of the brightness is in it.
+ */
+export function noiseIn({ width, height, channels, data }: Raster, block: Block): { deviation: number; tone: number } {
+  const [left, top] = [Math.max(1, block[0]), Math.max(1, block[1])];
+  const [right, bottom] = [Math.min(width - 1, block[2]), Math.min(height - 1, block[3])];
   const [row, green] = [width * channels, channels === 1 ? 0 : 1];
   const differences = new Uint32Array(2048);
   const tones = new Uint32Array(256);
@@ -47,13 +58,13 @@ function noiseIn({ width, channels, data }: Raster, left: number, top: number, r
       count++;
     }
   }
-  if (count === 0) return 0;
+  if (count === 0) return { deviation: 0, tone: 0 };
   // The mask has the norm six; a normal distribution's median deviation is 0.6745 of its standard deviation.
-  const deviation = quantile(differences, count / 2) / 6 / 0.6745;
-  return deviation / Math.max(4, quantile(tones, 0.7 * count));
+  return { deviation: quantile(differences, count / 2) / 6 / 0.6745, tone: quantile(tones, 0.7 * count) };
 }
 
-function quantile(counts: Uint32Array, rank: number): number {
+/** The value that so many of those counted lie below. @param counts how often there is each value from 0 on */
+export function quantile(counts: Uint32Array, rank: number): number {
   let [below, value] = [0, 0];
   while (value < counts.length - 1 && below + counts[value] < rank) below += counts[value++];
   // Within a step, by how far into it the rank falls.

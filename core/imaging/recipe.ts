@@ -1,6 +1,7 @@
 import { Bend, bentRow } from './bend/bend';
 import { findFingers } from './bend/fingers';
 import { trimEdges } from './edgeTrim';
+import { withoutGrain } from './grain';
 import { applyHomography, homography } from './homography';
 import { judgeLegibility, Legibility } from './legibility';
 import { isColourless, Look, renderLook, suitableLook } from './looks';
@@ -149,5 +150,6 @@ export function judgeRecipe(picture: Raster, recipe: Recipe, { enlarged = 1 } = 
 export function finishPage(flat: Raster, { corners, look, marks }: Pick<Recipe, 'corners' | 'look' | 'marks'>): Raster {
   const lifted = marks.length > 0 ? liftMarks(flat, marks) : flat;
   const clean = isColourless(look) ? greyOf(lifted) : lifted;
-  return renderLook(corners && look !== 'asShot' ? withoutNoise(trimEdges(clean)) : clean, look);
+  if (look === 'asShot') return clean;
+  return renderLook(withoutGrain(corners ? withoutNoise(trimEdges(clean)) : clean), look);
 }

@@ -1,5 +1,6 @@
 import { execFileSync } from 'node:child_process';
 import { serialize } from 'node:v8';
+import * as grain from '../grain';
 import { homography } from '../homography';
 import * as illumination from '../illumination';
 import * as ink from '../ink';
@@ -90,7 +91,8 @@ describe('what has no SIMD makes the same, to the bit', () => {
     typeof raster &
     typeof resample &
     typeof kernels &
-    typeof edges;
+    typeof edges &
+    typeof grain;
   const withKernels: Modules = {
     ...illumination,
     ...ink,
@@ -101,6 +103,8 @@ describe('what has no SIMD makes the same, to the bit', () => {
     ...resample,
     ...kernels,
     ...edges,
+    ...grain,
+    ...grain,
   };
   let without: Modules;
 
@@ -110,6 +114,7 @@ describe('what has no SIMD makes the same, to the bit', () => {
       Object.assign(WebAssembly, { Module: undefined });
       const names = [
         'binarise',
+        'grain',
         'illumination',
         'ink',
         'kernels/pixels',
@@ -142,6 +147,14 @@ describe('what has no SIMD makes the same, to the bit', () => {
     });
     return { width, height, channels, data: new Uint8Array(shaded) };
   }
+
+  const hashed = (at: number) => {
+    const mixed = Math.imul(at + 1, 2_654_435_761);
+    return Math.imul(mixed ^ (mixed >>> 15), 2_246_822_519);
+  };
+
+  /** Nearly normal: a sum of even ones. */
+  const normal = (at: number) => [1, 2, 3, 4].reduce((sum, times) => sum + (hashed(times * 1e6 + at) >>> 28), 0);
 
   const sizes: [number, number][] = [
     [403, 517],
@@ -186,6 +199,21 @@ describe('what has no SIMD makes the same, to the bit', () => {
       },
     ],
     ['smoothing', ({ blurred }, from) => [blurred(from, 0.7), blurred(from, 2.2)]],
+    [
+      'grain',
+      ({ withoutGrain }, from) => {
+        // Of its print every third row only: the rest is paper.
+        const data = bytesOf(from).map((value, at) => {
+          const y = Math.floor(at / from.channels / from.width);
+          return (y % 72 < 9 ? value >> 1 : 110) + normal(at);
+        });
+        const grainy = { ...from, data };
+        const made = withoutGrain(grainy);
+        // Too small a page has no paper without print.
+        if (from.width > 300) expect(made).not.toBe(grainy);
+        return made;
+      },
+    ],
     ['light', ({ estimateIllumination }, from) => estimateIllumination(from)],
     ['tone', ({ toneOf }, from) => toneOf(from)],
     [

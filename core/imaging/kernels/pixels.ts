@@ -9,6 +9,7 @@ interface Pixels {
   grey: (...numbers: number[]) => void;
   darker: (...numbers: number[]) => void;
   smooth: (...numbers: number[]) => void;
+  likeMeans: (...numbers: number[]) => void;
   evenGrey: (...numbers: number[]) => void;
   evenColour: (...numbers: number[]) => void;
   paperCells: (...numbers: number[]) => void;

@@ -1,5 +1,6 @@
 import { area, distance, ordered, Quad, scaleQuad, wholeQuad } from '../quad';
 import { Raster, shrink } from '../raster';
+import { inBetterLight } from './betterLight';
 import { Candidate, quadsOf } from './candidates';
 import { topmost, withoutPiles } from './covered';
 import { confidenceOf, Evidence } from './confidence';
@@ -87,7 +88,7 @@ export function findSheets(
   picture: Raster,
   { most = MOST_SHEETS, quick = false } = {},
 ): { corners: Quad; evidence: Evidence }[] {
-  const placing = shrink(picture, PLACE);
+  const placing = inBetterLight(shrink(picture, PLACE));
   const search = new Search(shrink(placing, quick ? SEEK_QUICKLY : SEEK), quick);
   const scale = placing.width / search.small.width;
   let print: Print | undefined;

@@ -3,4 +3,4 @@ export { gradients } from './edges';
 export { bareSums, sharpInk } from './layers';
 export { reserve, shrink, warp } from './pixels';
 export { below, curve, onlyGrey, resample, runs, transpose } from './reading';
-export { darker, evenColour, evenGrey, grey, paperCells, smooth } from './tones';
+export { darker, evenColour, evenGrey, grey, likeMeans, paperCells, smooth } from './tones';

@@ -427,3 +427,68 @@ export function paperCells(
     }
   }
 }
+
+/**
+ * Each pixel that something stands on as the mean of those around whose own surroundings are like its: weighed by how like they are.
+ * @param channels of the picture; a fourth stays as it is
+ * @param green brightness, a byte a pixel
+ * @param kept not zero where something stands; the others, and a border of `reach` + 1, stay as they are
+ * @param weights 1,024 16-bit numbers, for differences from 0 on
+ * @param per what a difference is multiplied by, in 65,536ths, to be one of them
+ */
+export function likeMeans(
+  source: usize,
+  channels: i32,
+  width: i32,
+  height: i32,
+  green: usize,
+  kept: usize,
+  reach: i32,
+  weights: usize,
+  per: u32,
+  out: usize,
+): void {
+  memory.copy(out, source, channels * width * height);
+  const border = reach + 1;
+  const most: u32 = 0x3ffffff / per;
+  for (let y = border; y < height - border; y++) {
+    for (let x = border; x < width - border; x++) {
+      const here = y * width + x;
+      if (load<u8>(kept + here) === 0) continue;
+      let first: u32 = 0;
+      let second: u32 = 0;
+      let third: u32 = 0;
+      let total: u32 = 0;
+      for (let dy = -reach; dy <= reach; dy++) {
+        for (let dx = -reach; dx <= reach; dx++) {
+          const there = here + dy * width + dx;
+          const apart = rowApart(green + here - width, green + there - width) + rowApart(green + here, green + there) + rowApart(green + here + width, green + there + width);
+          if (apart > most) continue;
+          const weight = <u32>load<u16>(weights + (((apart * per) >> 16) << 1));
+          const from = source + there * channels;
+          total += weight;
+          first += weight * <u32>load<u8>(from);
+          if (channels === 1) continue;
+          second += weight * <u32>load<u8>(from + 1);
+          third += weight * <u32>load<u8>(from + 2);
+        }
+      }
+      const to = out + here * channels;
+      const half = total >> 1;
+      store<u8>(to, <u8>((first + half) / total));
+      if (channels === 1) continue;
+      store<u8>(to + 1, <u8>((second + half) / total));
+      store<u8>(to + 2, <u8>((third + half) / total));
+    }
+  }
+}
+
+/** How far three pixels in a row are apart from three others, squared. */
+// @ts-ignore: decorator
+@inline
+function rowApart(one: usize, other: usize): u32 {
+  const before = <i32>load<u8>(one - 1) - <i32>load<u8>(other - 1);
+  const at = <i32>load<u8>(one) - <i32>load<u8>(other);
+  const behind = <i32>load<u8>(one + 1) - <i32>load<u8>(other + 1);
+  return <u32>(before * before + at * at + behind * behind);
+}
