@@ -76,14 +76,17 @@ export function isPaperBeyond(
   paper: number[],
   { inOtherLight = false } = {},
 ): boolean {
-  const light = paper[0] + paper[1] + paper[2] + 1;
-  const other = inOtherLight ? SHADE : PAPER_LIGHT;
   const [a, b, c, d] = [0, 1, 2, 3].map((by) => corners[(side + by) % 4]);
-  const outwards = (corner: Point, inner: Point): Point => [
-    corner[0] + BEYOND * (corner[0] - inner[0]),
-    corner[1] + BEYOND * (corner[1] - inner[1]),
+  const along = (corner: Point, inner: Point, by: number): Point => [
+    corner[0] + by * (corner[0] - inner[0]),
+    corner[1] + by * (corner[1] - inner[1]),
   ];
-  const { colours, seen } = coloursIn(picture, [a, b, outwards(b, c), outwards(a, d)], 24);
+  const strip = (by: number): Quad => [a, b, along(b, c, by), along(a, d, by)];
+  // Light falls off over a sheet: just beyond a rule it is as just before it.
+  const lit = inOtherLight ? paper : paperColour(picture, strip(-BEYOND));
+  const light = lit[0] + lit[1] + lit[2] + 1;
+  const other = inOtherLight ? SHADE : PAPER_LIGHT;
+  const { colours, seen } = coloursIn(picture, strip(BEYOND), 24);
   let same = 0;
   for (let at = 0; at < 3 * seen; at += 3) {
     const colour = [...colours.subarray(at, at + 3)];
@@ -99,11 +102,12 @@ const LEAST_WHOLE = 0.5;
 const MORE_PRINT = 1.2;
 const MORE_LETTERS = 8;
 const MOSTLY_ELSEWHERE = 2;
-const NEARLY_NONE = 0.1;
+const FEW = 0.25;
 /** So much of the print may seem to be cut by a side that is a little off. */
 const CUT_BY_CHANCE = 0.02;
-/** Where a shadow parts a sheet, the whole is about as convincing as the part. */
+/** Where a shadow parts a sheet, the whole is about as convincing as the part, or as a part without print a little less. */
 const NEARLY_AS_GOOD = 0.1;
+const BARE_PART = 0.2;
 
 /** Leaves out candidates beyond which the paper goes on, when a larger one has more of the print: that one takes their rank. */
 export function withoutParts(picture: Raster, candidates: Placed[]): Placed[] {
@@ -123,7 +127,7 @@ export function withoutParts(picture: Raster, candidates: Placed[]): Placed[] {
     const lit = wholes.find(
       (each) =>
         printed(each) > MOSTLY_ELSEWHERE * printed(part) &&
-        each.score > part.score - NEARLY_AS_GOOD &&
+        each.score > part.score - (printed(part) === 0 ? BARE_PART : NEARLY_AS_GOOD) &&
         goesOn(picture, part, { inOtherLight: true }),
     );
     // Two parts of one sheet are put together later, unless the whole is as good.
@@ -132,8 +136,8 @@ export function withoutParts(picture: Raster, candidates: Placed[]): Placed[] {
       isHalf || !goesOn(picture, part) ? undefined : wholes.find((each) => hasMorePrint(each, part, picture));
     const whole = ruled ?? lit;
     if (!whole) continue;
-    // On a table of the paper's own colour it always seems to go on; where all of the print is, the sheet is.
-    if (goesOn(picture, whole) && printed(part) > NEARLY_NONE * printed(whole)) continue;
+    // On a table of the paper's own colour it always seems to go on; where most of the print is, the sheet is.
+    if (goesOn(picture, whole) && printed(part) > FEW * printed(whole)) continue;
     raised.set(whole, Math.max(raised.get(whole)!, part.score));
     raised.delete(part);
   }
