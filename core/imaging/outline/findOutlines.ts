@@ -14,7 +14,7 @@ import { lightRegions } from './regions';
 import { otherSides } from './sideSearch';
 import { withSideBeyond } from './sideBeyond';
 import { Support, supportOf } from './support';
-import { common, goesOn, isAtBorder, Placed, printed, take, withoutParts } from './wholes';
+import { common, goesOn, isAtBorder, Placed, printed, printedFirst, take, withoutParts } from './wholes';
 
 export interface Outline {
   /** In pixels of the picture, clockwise from the upper left; a corner may lie outside the picture. */
@@ -111,7 +111,11 @@ export function findSheets(
     candidates = place(MOST_PLACED);
   }
   const chosen: Placed[] = [];
-  for (const candidate of candidates) {
+  for (const candidate of printedFirst(candidates, {
+    least: LEAST_SCORE,
+    besideBest: BESIDE_BEST,
+    enough: ENOUGH_PRINT,
+  })) {
     if (chosen.length === most || candidate.score < LEAST_SCORE) break;
     if (chosen.length === 0 || isAnother(candidate, chosen, placing)) take(candidate, chosen);
   }

@@ -160,6 +160,25 @@ function runsOut(quad: Quad, side: number, picture: Raster): boolean {
   return isAtBorder(quad, side, picture) || isBeyond(quad[side]) || isBeyond(quad[(side + 1) % 4]);
 }
 
+/** How much print the first has, beside the one that has most. */
+const FIRST_PRINTED = 0.25;
+
+/**
+ * The candidates, the first of which has a share of the print where another that is nearly as convincing has much: where print lies, the
+ * paper does, however clear the edges of a square of cloth may be. What came before it follows it.
+ * @param least the score of a sheet, @param besideBest as a share of the best one's, @param enough print to speak for a sheet
+ */
+export function printedFirst(
+  candidates: Placed[],
+  { least, besideBest, enough }: { least: number; besideBest: number; enough: number },
+): Placed[] {
+  const [best] = candidates;
+  const likely = candidates.filter(({ score }) => score >= least && score >= besideBest * best.score);
+  const most = Math.max(0, ...likely.map(printed));
+  const first = most < enough ? undefined : likely.find((each) => printed(each) >= FIRST_PRINTED * most);
+  return first === undefined || first === best ? candidates : [first, ...candidates.filter((each) => each !== first)];
+}
+
 /** How many letters and words were found on a sheet. */
 export function printed({ words }: Evidence): number {
   return words?.marks ?? 0;
