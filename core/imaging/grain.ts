@@ -1,7 +1,7 @@
 import { largestAround } from './greyMorphology';
 import { blocksOf, blurred, noiseOf, quantile } from './noise';
 import { bytesIn, withPixels } from './kernels/pixels';
-import { bytesOf, plane, Raster } from './raster';
+import { bytesOf, plane, Raster, throughCurve } from './raster';
 
 /** How far a page is smoothed to see what stands on it apart from its grain, and what it stands on (standard deviations, in pixels). */
 const FINE = 2;
@@ -101,7 +101,8 @@ function measured({ page, fine, wide }: Layers): Record<'grain' | 'left' | 'pape
 function likeMeans(page: Raster, kept: Float32Array, grain: number): Uint8Array {
   const { width, height, channels } = page;
   const [data, green] = [bytesOf(page), bytesOf(greenOf(page))];
-  const places = Uint8Array.from(kept, (share) => (share > 0 ? 1 : 0));
+  const places = new Uint8Array(kept.length);
+  for (let at = 0; at < kept.length; at++) places[at] = kept[at] > 0 ? 1 : 0;
   // Nine pixels are compared; of two with nothing but grain between them the square is twice the variance.
   const spread = 2 * 9 * (LIKE * grain) ** 2;
   const weights = Uint16Array.from({ length: STEPS }, (_, step) => 4096 * Math.exp(Math.min(0, 0.5 - step / PER)));
@@ -178,5 +179,6 @@ export function brightened(picture: Raster): Raster {
   const counts = new Uint32Array(256);
   for (let at = 0; at < from.length; at += 7) counts[from[at]]++;
   const times = Math.floor(255 / Math.max(1, quantile(counts, (0.995 * from.length) / 7)));
-  return times < 2 ? picture : { ...picture, data: Uint8Array.from(from, (value) => Math.min(255, times * value)) };
+  const curve = Uint8Array.from({ length: 256 }, (_, value) => Math.min(255, times * value));
+  return times < 2 ? picture : throughCurve(picture, curve);
 }
