@@ -57,6 +57,15 @@ it('leaves print that is pale, but stands out from it', () => {
   expect(holes).toBeLessThan(0.05);
 });
 
+it('goes alike where a picture says how opaque it is, as in a browser', () => {
+  const grainy = page(shaded, 6, 3);
+  const opaque: Raster = { ...grainy, channels: 4, data: new Uint8Array((grainy.data.length / 3) * 4).fill(255) };
+  grainy.data.forEach((value, at) => (opaque.data[Math.floor(at / 3) * 4 + (at % 3)] = value));
+  const [plain, made] = [withoutGrain(grainy), withoutGrain(opaque)];
+  expect(plain === grainy || made === opaque).toBe(false);
+  expect(Buffer.compare(Buffer.from(made.data.filter((_, at) => at % 4 !== 3)), Buffer.from(plain.data))).toBe(0);
+});
+
 it('is no colour', () => {
   const grainy = page(shaded, 9, 3);
   expect(suitableLook(grainy)).toBe('grey');

@@ -177,8 +177,14 @@ function greenOf(picture: Raster): Raster {
 export function brightened(picture: Raster): Raster {
   const from = bytesOf(picture);
   const counts = new Uint32Array(256);
-  for (let at = 0; at < from.length; at += 7) counts[from[at]]++;
-  const times = Math.floor(255 / Math.max(1, quantile(counts, (0.995 * from.length) / 7)));
+  let count = 0;
+  for (let at = 0; at < from.length; at += 7) {
+    // How opaque a pixel is says nothing of its brightness.
+    if (picture.channels === 4 && at % 4 === 3) continue;
+    counts[from[at]]++;
+    count++;
+  }
+  const times = Math.floor(255 / Math.max(1, quantile(counts, 0.995 * count)));
   const curve = Uint8Array.from({ length: 256 }, (_, value) => Math.min(255, times * value));
   return times < 2 ? picture : throughCurve(picture, curve);
 }

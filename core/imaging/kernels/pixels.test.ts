@@ -104,7 +104,6 @@ describe('what has no SIMD makes the same, to the bit', () => {
     ...kernels,
     ...edges,
     ...grain,
-    ...grain,
   };
   let without: Modules;
 

@@ -166,7 +166,7 @@ const FIRST_PRINTED = 0.25;
 /**
  * The candidates, the first of which has a share of the print where another that is nearly as convincing has much: where print lies, the
  * paper does, however clear the edges of a square of cloth may be. What came before it follows it.
- * @param least the score of a sheet, @param besideBest as a share of the best one's, @param enough print to speak for a sheet
+ * @param limits `least`: the score of a sheet; `besideBest`: the same as a share of the best one's; `enough`: letters that speak for a sheet
  */
 export function printedFirst(
   candidates: Placed[],

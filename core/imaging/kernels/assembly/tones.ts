@@ -462,7 +462,10 @@ export function likeMeans(
       for (let dy = -reach; dy <= reach; dy++) {
         for (let dx = -reach; dx <= reach; dx++) {
           const there = here + dy * width + dx;
-          const apart = rowApart(green + here - width, green + there - width) + rowApart(green + here, green + there) + rowApart(green + here + width, green + there + width);
+          const apart =
+            rowApart(green + here - width, green + there - width) +
+            rowApart(green + here, green + there) +
+            rowApart(green + here + width, green + there + width);
           if (apart > most) continue;
           const weight = <u32>load<u16>(weights + (((apart * per) >> 16) << 1));
           const from = source + there * channels;
